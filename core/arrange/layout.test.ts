@@ -1,0 +1,119 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { addAt, applyChanges, BLANK, balanceSides, childrenOf, emptyTree, moveTo, removeAll, setAll, touchedBy, type Tree, type TopicId } from '../tree'
+import { Layout, type Placed } from './layout'
+import { plankOf, wrap } from './plank'
+
+const everywhere = { x: -1e7, y: -1e7, width: 2e7, height: 2e7 }
+
+function fresh(): Tree {
+  return emptyTree({ ...BLANK, id: 'centre', parent: null, order: 'a0' })
+}
+
+const look = (tree: Tree) => ({
+  size: (id: TopicId) => ({ width: 40 + (id.charCodeAt(id.length - 1) % 7) * 20, height: 20 + (id.charCodeAt(0) % 3) * 10 + tree.topics.get(id)!.title.length }),
+  folded: (id: TopicId) => tree.topics.get(id)!.folded,
+})
+
+function planks(layout: Layout): Map<TopicId, Placed> {
+  const seen = new Map<TopicId, Placed>()
+  layout.scan(everywhere, 0, { plank: placed => seen.set(placed.id, placed), bracket: () => {}, block: () => {} })
+  return seen
+}
+
+describe('an arranged tree', () => {
+  it('kept up to date change by change stands as one laid out afresh, on both sides and rightward', () => {
+    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(99), fc.nat(99), fc.nat(5)), { minLength: 5, maxLength: 40 }), fc.constantFrom('both' as const, 'right' as const), (steps, arrangement) => {
+      const tree = fresh()
+      const layout = new Layout(tree, look(tree), arrangement)
+      let made = 0
+      for (const [a, b, kind] of steps) {
+        const ids = [...tree.topics.values()].filter(topic => !topic.removed).map(topic => topic.id)
+        const one = ids[a % ids.length]!
+        const other = ids[b % ids.length]!
+        const step = kind < 3 ? addAt(tree, { parent: one, index: b % 3, side: b % 2 ? 'left' : 'right' }, () => `${'abc'[b % 3]}${made++}`)
+          : kind === 3 ? moveTo(tree, [one], { parent: other, index: 0, side: 'left' })
+            : kind === 4 ? setAll(tree, [one], 'folded', b % 2 === 0)
+              : a % 4 === 0 ? removeAll(tree, [one]) : setAll(tree, [one], 'title', 'x'.repeat(b % 9))
+        try { layout.touch(touchedBy(applyChanges(tree, step.changes))) }
+        catch { continue }
+        const kept = planks(layout)
+        const afresh = planks(new Layout(tree, look(tree), arrangement))
+        expect(kept.size).toBe(afresh.size)
+        for (const [id, placed] of afresh) {
+          const got = kept.get(id)!
+          expect(Math.abs(got.x - placed.x) + Math.abs(got.y - placed.y)).toBeLessThan(1e-6)
+          const found = layout.find(id)!
+          expect(Math.abs(found.x - placed.x) + Math.abs(found.y - placed.y)).toBeLessThan(1e-6)
+        }
+        const bounds = layout.bounds()
+        for (const placed of kept.values()) {
+          expect(placed.x).toBeGreaterThanOrEqual(bounds.x - 1e-6)
+          expect(placed.y + placed.height).toBeLessThanOrEqual(bounds.y + bounds.height + 1e-6)
+        }
+        const list = [...kept.values()]
+        for (let i = 0; i < list.length; i++) {
+          for (let j = i + 1; j < list.length; j++) {
+            const p = list[i]!
+            const q = list[j]!
+            const overlap = p.x < q.x + q.width - 1e-6 && q.x < p.x + p.width - 1e-6 && p.y < q.y + q.height - 1e-6 && q.y < p.y + p.height - 1e-6
+            expect(overlap).toBe(false)
+          }
+        }
+      }
+    }), { numRuns: 150 })
+  })
+
+  it('shows just what lies in view, hides what is folded and says how much that is', () => {
+    const tree = fresh()
+    applyChanges(tree, Array.from({ length: 200 }, (_, i) => ({ op: 'add' as const, topic: `t${i}`, parent: i < 10 ? 'centre' : `t${i % 10}`, order: `a${'ABCDEFGHIJKLMNOPQRSTUVWXYZ'[Math.floor(i / 10)]}`, with: { side: 'right' as const } })))
+    const layout = new Layout(tree, look(tree), 'right')
+    const target = layout.find('t57')!
+    const seen: TopicId[] = []
+    layout.scan({ x: target.x, y: target.y, width: target.width, height: target.height }, 0, { plank: placed => seen.push(placed.id), bracket: () => {}, block: () => {} })
+    expect(seen).toContain('t57')
+    expect(seen.length).toBeLessThan(6)
+    layout.touch(touchedBy(applyChanges(tree, [{ op: 'set', topic: 't7', field: 'folded', value: true }])))
+    expect(layout.find('t57')).toBeNull()
+    expect(layout.hidden('t7')).toBe(childrenOf(tree, 't7').length)
+    expect(planks(layout).size).toBe(201 - layout.hidden('t7'))
+  })
+})
+
+describe('balance of the sides', () => {
+  it('is the best of all choices for up to 14 branches (every choice tried)', () => {
+    fc.assert(fc.property(fc.array(fc.integer({ min: 1, max: 90 }), { minLength: 1, maxLength: 11 }), (heights) => {
+      const differenceOf = (right: (i: number) => boolean): number => Math.abs(heights.reduce((sum, h, i) => sum + (right(i) ? h : -h), 0))
+      let best = Infinity
+      for (let mask = 0; mask < 2 ** heights.length; mask++) best = Math.min(best, differenceOf(i => (mask >> i) % 2 === 1))
+      const sides = balanceSides(heights)
+      expect(differenceOf(i => sides[i] === 'right')).toBe(best)
+    }))
+  })
+  it('keeps sides that somebody chose and reads naturally when all is even', () => {
+    expect(balanceSides([1, 1, 1, 1])).toEqual(['right', 'right', 'left', 'left'])
+    expect(balanceSides([5, 1, 1], ['left', null, null])).toEqual(['left', 'right', 'right'])
+    expect(balanceSides(Array.from({ length: 60 }, () => 1)).filter(side => side === 'left')).toHaveLength(30)
+  })
+})
+
+describe('planks', () => {
+  const ruler = (text: string): number => text.length * 7
+  it('wrap between words, inside long words, and never lose a character', () => {
+    fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 200 }), (title) => {
+      const lines = wrap(title, 70, text => [...text].length * 7)
+      expect(lines.join('').replace(/\s/g, '')).toBe(title.replace(/\s/g, ''))
+      for (const line of lines) expect([...line].length).toBeLessThanOrEqual(Math.max(10, 2))
+    }))
+  })
+  it('grow with markers, signs and small print, and stop growing at fourteen lines', () => {
+    const base = { title: 'Shelving', rank: 'plain' as const, textSize: null, bold: false, slanted: false, markers: 0, signs: 0, smallPrint: [] }
+    const plain = plankOf(base, ruler)
+    const rich = plankOf({ ...base, markers: 2, signs: 1, smallPrint: ['IB', '2 d late'] }, ruler)
+    expect(rich.width).toBeGreaterThan(plain.width)
+    expect(rich.height).toBeGreaterThan(plain.height)
+    const long = plankOf({ ...base, title: 'word '.repeat(2000) }, ruler)
+    expect(long.cut).toBe(true)
+    expect(long.lines).toHaveLength(14)
+  })
+})

@@ -1,0 +1,129 @@
+import type { TextSize } from '../tree/topic'
+
+/** How a line of text is set. Sizes in canvas units (CSS pixels at 100 %). */
+export interface Face {
+  readonly family: 'text' | 'display'
+  readonly size: number
+  readonly weight: number
+  readonly slanted: boolean
+}
+
+/** The width of a piece of text without line breaks. Passed in, since only the place that draws knows its fonts. */
+export type Ruler = (text: string, face: Face) => number
+
+export interface PlankContent {
+  readonly title: string
+  readonly rank: 'centre' | 'main' | 'plain'
+  readonly textSize: TextSize | null
+  readonly bold: boolean
+  readonly slanted: boolean
+  readonly markers: number
+  readonly signs: number
+  /** The row under the title, already in words; empty when there is none. */
+  readonly smallPrint: readonly string[]
+}
+
+export interface Plank {
+  readonly lines: readonly string[]
+  /** True when the title has more lines than a plank shows. */
+  readonly cut: boolean
+  readonly face: Face
+  readonly lineHeight: number
+  readonly width: number
+  readonly height: number
+}
+
+export const PLANK = {
+  widest: 280,
+  centreWidest: 240,
+  mostLines: 14,
+  /** Left edge and inner space, as in the style sheet. */
+  sides: 21,
+  top: 4,
+  bottom: 6,
+  centreSides: 36,
+  centreTop: 13,
+  marker: 22,
+  sign: 18,
+  smallPrintSize: 11.5,
+  smallPrintLine: 16,
+  smallPrintGap: 7,
+} as const
+
+const SIZES: Record<TextSize, number> = { small: 12, large: 17, huge: 22 }
+
+export function faceOf(content: Pick<PlankContent, 'rank' | 'textSize' | 'bold' | 'slanted'>): Face {
+  const centre = content.rank === 'centre'
+  const base = centre ? 18 : content.rank === 'main' ? 14.5 : 13.5
+  return {
+    family: centre ? 'display' : 'text',
+    size: content.textSize === null ? base : SIZES[content.textSize] + (centre ? 4 : 0),
+    weight: content.bold ? 750 : content.rank === 'plain' ? 450 : 600,
+    slanted: content.slanted,
+  }
+}
+
+/** Breaks a title into lines no wider than `widest`: at its own line breaks, then between words, then inside a word that is too long. */
+export function wrap(title: string, widest: number, width: (text: string) => number): string[] {
+  const lines: string[] = []
+  for (const paragraph of title.split('\n')) {
+    if (width(paragraph) <= widest) {
+      lines.push(paragraph)
+      continue
+    }
+    let line = ''
+    for (const word of paragraph.split(/(?<=\s)/)) {
+      const longer = line + word
+      if (width(longer.trimEnd()) <= widest) {
+        line = longer
+        continue
+      }
+      if (line) lines.push(line.trimEnd())
+      line = word
+      while (width(line.trimEnd()) > widest) {
+        const fits = fitting(line, widest, width)
+        lines.push(line.slice(0, fits))
+        line = line.slice(fits)
+      }
+    }
+    lines.push(line.trimEnd())
+  }
+  return lines
+}
+
+/** How many UTF-16 units of a word fit, at least one whole character. */
+function fitting(word: string, widest: number, width: (text: string) => number): number {
+  let low = 1
+  let high = word.length
+  while (low < high) {
+    const middle = (low + high + 1) >>> 1
+    if (width(word.slice(0, middle)) <= widest) low = middle
+    else high = middle - 1
+  }
+  const splitsPair = /[\uD800-\uDBFF]/.test(word[low - 1]!) && low < word.length
+  return splitsPair ? (low > 1 ? low - 1 : 2) : low
+}
+
+/** The plank of a topic: its lines and its size. Pure but for the ruler. */
+export function plankOf(content: PlankContent, ruler: Ruler): Plank {
+  const centre = content.rank === 'centre'
+  const face = faceOf(content)
+  const measure = (text: string): number => ruler(text, face)
+  const before = content.markers * PLANK.marker
+  const after = content.signs * PLANK.sign
+  const widest = centre ? PLANK.centreWidest : PLANK.widest
+  let lines = wrap(content.title, widest, measure)
+  const cut = lines.length > PLANK.mostLines
+  if (cut) lines = [...lines.slice(0, PLANK.mostLines - 1), `${lines[PLANK.mostLines - 1]}…`]
+  const lineHeight = Math.round(face.size * (centre ? 1.2 : 1.36))
+  const textWidth = lines.reduce((most, line) => Math.max(most, measure(line)), 24)
+  const small: Face = { family: 'text', size: PLANK.smallPrintSize, weight: 550, slanted: false }
+  const smallWidth = content.smallPrint.reduce((sum, part) => sum + ruler(part, small) + PLANK.smallPrintGap, -PLANK.smallPrintGap)
+  const sides = centre ? PLANK.centreSides : PLANK.sides
+  return {
+    lines, cut, face, lineHeight,
+    width: Math.ceil(Math.max(before + textWidth + after, smallWidth) + sides),
+    height: lines.length * lineHeight + (centre ? PLANK.centreTop * 2 : PLANK.top + PLANK.bottom)
+      + (content.smallPrint.length > 0 ? PLANK.smallPrintLine : 0),
+  }
+}

@@ -1,0 +1,118 @@
+import { Parser } from 'htmlparser2'
+import { LIMITS } from '../tree/change'
+import type { OutlineItem } from '../tree/outline'
+import { checkSize, Unreadable } from './nested'
+
+interface Growing { title: string, children: Growing[] }
+
+const BLOCKS = new Set(['p', 'div', 'tr', 'blockquote', 'pre', 'br', 'dt', 'dd'])
+const SILENT = new Set(['script', 'style', 'head', 'title', 'template', 'noscript'])
+
+/**
+ * Reads nested HTML lists, headings and table rows to branches; returns null when the HTML holds no list or heading,
+ * so that the plain text beside it is the better source. Nothing of the HTML is kept but its text.
+ */
+export function readHtmlList(html: string): OutlineItem[] | null {
+  if (html.length > LIMITS.message * 2) throw new Unreadable('That is too much to paste at once. Nothing was changed.')
+  const top: Growing[] = []
+  /** Lists and headings that are open: where a new item goes. */
+  const holders: { rank: number, into: Growing[], item: Growing | null }[] = [{ rank: 0, into: top, item: null }]
+  let lists = 0
+  let structured = false
+  let silent = 0
+  let text = ''
+  let heading = 0
+  let cells: string[] | null = null
+
+  const holder = (): { rank: number, into: Growing[], item: Growing | null } => holders.at(-1)!
+  const flush = (): void => {
+    const said = text.replace(/\s+/g, ' ').trim()
+    text = ''
+    if (!said) return
+    const at = holder()
+    if (at.item && at.item.title === '') at.item.title = said
+    else if (at.item) at.item.title += `\n${said}`
+    else at.into.push({ title: said, children: [] })
+  }
+
+  const parser = new Parser({
+    onopentag(name) {
+      if (SILENT.has(name)) silent++
+      if (/^h[1-6]$/.test(name)) {
+        flush()
+        structured = true
+        heading = Number(name[1])
+        while (lists === 0 && holders.length > 1 && holder().rank >= heading) holders.pop()
+      }
+      else if (name === 'ul' || name === 'ol') {
+        flush()
+        structured = true
+        lists++
+        const at = holder()
+        holders.push({ rank: 100 + lists, into: at.item ? at.item.children : at.into, item: null })
+      }
+      else if (name === 'li') {
+        flush()
+        const at = holder()
+        const item: Growing = { title: '', children: [] }
+        at.into.push(item)
+        holders.push({ rank: 1000, into: item.children, item })
+      }
+      else if (name === 'tr') {
+        flush()
+        cells = []
+        structured = true
+      }
+      else if (name === 'td' || name === 'th') text = ''
+      else if (BLOCKS.has(name)) flush()
+      if (holders.length > LIMITS.depth) throw new Unreadable('This goes too many levels deep. Nothing was changed.')
+    },
+    ontext(piece) {
+      if (silent === 0) text += piece
+    },
+    onclosetag(name) {
+      if (SILENT.has(name)) silent--
+      if (/^h[1-6]$/.test(name) && heading > 0) {
+        const title = text.replace(/\s+/g, ' ').trim()
+        text = ''
+        const item: Growing = { title, children: [] }
+        holder().into.push(item)
+        holders.push({ rank: heading, into: item.children, item: null })
+        heading = 0
+      }
+      else if (name === 'li') {
+        flush()
+        while (holders.length > 1 && holder().rank !== 1000) holders.pop()
+        if (holders.length > 1) holders.pop()
+      }
+      else if (name === 'ul' || name === 'ol') {
+        flush()
+        while (holders.length > 1 && holder().rank !== 100 + lists) holders.pop()
+        if (holders.length > 1) holders.pop()
+        lists = Math.max(0, lists - 1)
+      }
+      else if ((name === 'td' || name === 'th') && cells) {
+        cells.push(text.replace(/\s+/g, ' ').trim())
+        text = ''
+      }
+      else if (name === 'tr' && cells) {
+        const [first, ...rest] = cells.filter(cell => cell !== '')
+        if (first !== undefined) holder().into.push({ title: first, children: rest.map(title => ({ title, children: [] })) })
+        cells = null
+      }
+      else if (BLOCKS.has(name)) flush()
+    },
+  }, { decodeEntities: true })
+  parser.write(html)
+  parser.end()
+  flush()
+  if (!structured) return null
+  const items = strip(top)
+  checkSize(items)
+  return items.length > 0 ? items : null
+}
+
+/** Items without words give their children to whoever holds them. */
+function strip(items: readonly Growing[]): OutlineItem[] {
+  return items.flatMap(({ title, children }) => title === '' ? strip(children) : [{ title, children: strip(children) }])
+}

@@ -1,0 +1,97 @@
+import { SaxesParser } from 'saxes'
+import { checkSize, Unreadable } from '../capture/nested'
+import { FIELDS, LIMITS } from '../tree/change'
+import { isSafeAddress } from '../tree/address'
+import type { OutlineItem } from '../tree/outline'
+import { noteFromMarkdown, noteToMarkdown } from './note-text'
+
+/*
+ * OPML 2.0 (opml.org/spec2.opml). `text` is the title; links follow the specification's type="link" where a topic has just one.
+ * What the format has no place for travels in attributes of our own namespace, which other readers pass over, as section
+ * "Extending OPML" asks. People, markers and style stay behind.
+ */
+
+const NAMESPACE = 'urn:sun-porch:opml:1'
+const MOST = 16 * 1024 * 1024
+const CARRIED = ['start', 'due', 'duration', 'done', 'priority'] as const
+
+interface Growing { title: string, details: Record<string, unknown>, children: Growing[] }
+
+export interface OpmlDocument { readonly title: string, readonly items: readonly OutlineItem[] }
+
+/** Reads an OPML document. DOCTYPEs are refused, so there are no entities to expand and nothing outside to load. */
+export function readOpml(text: string): OpmlDocument {
+  if (text.length > MOST) throw new Unreadable('This file is too large for OPML (16 MB at most). Nothing was changed.')
+  if (/<!DOCTYPE/i.test(text)) throw new Unreadable('This file declares a DOCTYPE, which OPML doesn’t need. Nothing was changed.')
+  const parser = new SaxesParser({ xmlns: false })
+  const top: Growing[] = []
+  const open: Growing[] = []
+  let title = ''
+  let inTitle = false
+  let sawOpml = false
+  parser.on('error', (error) => { throw new Unreadable(`This isn’t well-formed XML: ${error.message}. Nothing was changed.`) })
+  parser.on('opentag', (tag) => {
+    if (tag.name === 'opml') sawOpml = true
+    if (tag.name === 'title' && open.length === 0) inTitle = true
+    if (tag.name !== 'outline') return
+    const attributes = tag.attributes as Record<string, string>
+    const item: Growing = { title: attributes.text ?? attributes.title ?? '', details: {}, children: [] }
+    const note = attributes._note ? noteFromMarkdown(attributes._note) : null
+    if (note) item.details.note = note
+    const address = attributes.url ?? attributes.htmlUrl ?? attributes.xmlUrl
+    if (address && isSafeAddress(address)) item.details.links = [{ id: 'l1', url: address, title: '' }]
+    for (const field of CARRIED) {
+      const given = attributes[`porch:${field}`]
+      if (given === undefined) continue
+      const value = FIELDS[field].safeParse(field === 'start' || field === 'due' ? given : Number(given))
+      if (value.success && value.data !== null) item.details[field] = value.data
+    }
+    ;(open.at(-1)?.children ?? top).push(item)
+    open.push(item)
+    if (open.length > LIMITS.depth) throw new Unreadable('This file nests too deeply. Nothing was changed.')
+  })
+  parser.on('text', (piece) => { if (inTitle) title += piece })
+  parser.on('closetag', (tag) => {
+    if (tag.name === 'title') inTitle = false
+    if (tag.name === 'outline') open.pop()
+  })
+  parser.write(text.replace(/^\uFEFF/, '')).close()
+  if (!sawOpml) throw new Unreadable('This isn’t an OPML file. Nothing was changed.')
+  const items = top.map(finish)
+  checkSize(items)
+  return { title: title.trim(), items }
+}
+
+function finish({ title, details, children }: Growing): OutlineItem {
+  return { title, ...(Object.keys(details).length > 0 ? { details } : {}), children: children.map(finish) }
+}
+
+/** Text for an XML 1.0 attribute: control characters have no place there, line breaks are written as references. */
+function attribute(text: string): string {
+  return text
+    // eslint-disable-next-line no-control-regex -- XML 1.0 section 2.2 names exactly these
+    .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
+    .replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '')
+    .replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
+    .replace(/\n/g, '&#10;').replace(/\r/g, '&#13;').replace(/\t/g, '&#9;')
+}
+
+function outline(item: OutlineItem, indent: string): string {
+  const details = item.details ?? {}
+  let tag = `${indent}<outline text="${attribute(item.title)}"`
+  const note = noteToMarkdown(details.note ?? null)
+  if (note) tag += ` _note="${attribute(note)}"`
+  const only = details.links?.length === 1 ? details.links[0] : undefined
+  if (only) tag += ` type="link" url="${attribute(only.url)}"`
+  for (const field of CARRIED) {
+    const value = details[field]
+    if (value !== undefined && value !== null) tag += ` porch:${field}="${value}"`
+  }
+  if (item.children.length === 0) return `${tag}/>\n`
+  return `${tag}>\n${item.children.map(child => outline(child, `${indent}  `)).join('')}${indent}</outline>\n`
+}
+
+/** Writes a tree: the centre is both the document's title and its one top outline. */
+export function writeOpml(root: OutlineItem): string {
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<opml version="2.0" xmlns:porch="${NAMESPACE}">\n  <head>\n    <title>${attribute(root.title)}</title>\n  </head>\n  <body>\n${outline(root, '    ')}  </body>\n</opml>\n`
+}

@@ -1,0 +1,134 @@
+import { type Change, type Initial, LIMITS, type Member, memberKey, type TreeFields } from './change'
+import { mergeNote } from './note'
+import { BLANK, type Topic, type TopicId } from './topic'
+import { swapTopic, type Tree } from './tree'
+
+export type RefusalCode = 'missing' | 'exists' | 'loop' | 'centre' | 'full' | 'deep' | 'many' | 'note'
+
+/** Why a change can't be made. Carries words for the person and a code for the program. */
+export class Refused extends Error {
+  constructor(readonly code: RefusalCode, message: string) {
+    super(message)
+    this.name = 'Refused'
+  }
+}
+
+/** What one change replaced, exactly; `unapply` puts it back. */
+export interface Patch {
+  readonly id: TopicId | null
+  readonly before: Topic | undefined
+  readonly after: Topic | undefined
+  readonly fields?: TreeFields
+}
+
+function need(tree: Tree, id: TopicId): Topic {
+  const topic = tree.topics.get(id)
+  if (!topic) throw new Refused('missing', 'That topic isn’t in this tree.')
+  return topic
+}
+
+/** Refuses a parent that is missing, is the topic itself or lies below it, or lies too deep. Cost: the depth. */
+function checkParent(tree: Tree, parent: TopicId | null, moving: TopicId | null): void {
+  let depth = 0
+  for (let at = parent; at !== null;) {
+    if (at === moving) throw new Refused('loop', 'A branch can’t be placed inside itself.')
+    if (++depth > LIMITS.depth) throw new Refused('deep', `A tree holds ${LIMITS.depth} levels at most.`)
+    at = need(tree, at).parent
+  }
+}
+
+function withMember(topic: Topic, set: 'markers' | 'people' | 'links', member: Member): Topic {
+  const key = memberKey(member)
+  const members: readonly Member[] = topic[set]
+  const at = members.findIndex(other => memberKey(other) === key)
+  if (at < 0 && members.length >= LIMITS.members) throw new Refused('many', `A topic holds ${LIMITS.members} ${set} at most.`)
+  return { ...topic, [set]: at < 0 ? [...members, member] : members.with(at, member) }
+}
+
+function unique<T extends Member>(members: readonly T[]): readonly T[] {
+  return [...new Map(members.map(member => [memberKey(member), member])).values()]
+}
+
+function born(id: TopicId, parent: TopicId | null, order: string, given: Initial = {}): Topic {
+  const { markers, people, links, ...fields } = given
+  return {
+    ...BLANK, id, parent, order, ...fields,
+    markers: unique(markers ?? []), people: unique(people ?? []), links: unique(links ?? []),
+  }
+}
+
+function next(tree: Tree, change: Exclude<Change, { op: 'tree' }>): Topic {
+  if (change.op === 'add') {
+    if (tree.topics.has(change.topic)) throw new Refused('exists', 'That topic is already in this tree.')
+    if (tree.topics.size >= LIMITS.topics)
+      throw new Refused('full', `A tree holds ${LIMITS.topics.toLocaleString('en')} topics at most, those in its trash included.`)
+    checkParent(tree, change.parent, null)
+    return born(change.topic, change.parent, change.order, change.with)
+  }
+  const topic = need(tree, change.topic)
+  switch (change.op) {
+    case 'remove':
+      if (topic.id === tree.centre) throw new Refused('centre', 'The centre names the tree and can’t be removed.')
+      return topic.removed ? topic : { ...topic, removed: true }
+    case 'restore':
+      return topic.removed ? { ...topic, removed: false } : topic
+    case 'place':
+      if (topic.id === tree.centre) throw new Refused('centre', 'The centre can’t be placed under another topic.')
+      checkParent(tree, change.parent, topic.id)
+      return { ...topic, parent: change.parent, order: change.order }
+    case 'set':
+      return { ...topic, [change.field]: change.value }
+    case 'put':
+      return withMember(topic, change.set, change.member)
+    case 'take': {
+      const members: readonly Member[] = topic[change.set]
+      const left = members.filter(member => memberKey(member) !== change.member)
+      return left.length === members.length ? topic : { ...topic, [change.set]: left }
+    }
+    case 'note':
+      try {
+        return { ...topic, note: mergeNote(topic.note, change.update) }
+      }
+      catch {
+        throw new Refused('note', 'That note can’t be read.')
+      }
+  }
+}
+
+/**
+ * Makes one change. Returns what it replaced; throws `Refused` and leaves the tree as it was when it can't be made.
+ * Cost: what the change touches and the depth, never the tree.
+ */
+export function applyChange(tree: Tree, change: Change): Patch {
+  if (change.op === 'tree') {
+    const patch: Patch = { id: null, before: undefined, after: undefined, fields: tree.fields }
+    tree.fields = { ...tree.fields, [change.field]: change.value }
+    return patch
+  }
+  const before = tree.topics.get(change.topic)
+  const after = next(tree, change)
+  if (before !== after) swapTopic(tree, change.topic, before, after)
+  return { id: change.topic, before, after }
+}
+
+/** Takes changes back, the last first. Exact when the tree is as the changes left it. */
+export function unapply(tree: Tree, patches: readonly Patch[]): void {
+  for (let i = patches.length - 1; i >= 0; i--) {
+    const { id, before, after, fields } = patches[i]!
+    if (id === null) tree.fields = fields!
+    else if (before !== after) swapTopic(tree, id, after, before)
+  }
+}
+
+/** Makes all changes of an edit or none of them. */
+export function applyChanges(tree: Tree, changes: readonly Change[]): Patch[] {
+  const patches: Patch[] = []
+  try {
+    for (const change of changes) patches.push(applyChange(tree, change))
+  }
+  catch (error) {
+    unapply(tree, patches)
+    throw error
+  }
+  return patches
+}

@@ -1,0 +1,97 @@
+import { type Change, type Member, memberKey } from './change'
+import type { Patch } from './apply'
+import type { Topic } from './topic'
+import type { Tree } from './tree'
+
+/**
+ * The change that takes `change` back, given what it replaced. Nothing for a change that did nothing,
+ * and nothing for note text, whose undo lives in its editor.
+ */
+export function invert(change: Change, patch: Patch): Change | null {
+  if (change.op === 'tree') return { op: 'tree', field: change.field, value: patch.fields![change.field] } as Change
+  const { before, after } = patch
+  if (before === after) return null
+  switch (change.op) {
+    case 'add': return { op: 'remove', topic: change.topic }
+    case 'remove': return { op: 'restore', topic: change.topic }
+    case 'restore': return { op: 'remove', topic: change.topic }
+    case 'place': return { op: 'place', topic: change.topic, parent: before!.parent, order: before!.order }
+    case 'set': return { op: 'set', topic: change.topic, field: change.field, value: before![change.field] } as Change
+    case 'put': {
+      const key = memberKey(change.member)
+      const old = memberOf(before!, change.set, key)
+      return old === undefined
+        ? { op: 'take', topic: change.topic, set: change.set, member: key }
+        : { op: 'put', topic: change.topic, set: change.set, member: old } as Change
+    }
+    case 'take': return { op: 'put', topic: change.topic, set: change.set, member: memberOf(before!, change.set, change.member)! } as Change
+    case 'note': return null
+  }
+}
+
+function memberOf(topic: Topic, set: 'markers' | 'people' | 'links', key: string): Member | undefined {
+  return (topic[set] as readonly Member[]).find(member => memberKey(member) === key)
+}
+
+/** The inverse of an edit, the last change first. */
+export function invertAll(changes: readonly Change[], patches: readonly Patch[]): Change[] {
+  return changes.map((change, i) => invert(change, patches[i]!)).filter(change => change !== null).reverse()
+}
+
+/**
+ * What is left of an undo after others have worked on: an inverse step is dropped where what our edit
+ * put there is no longer there, so that undo never takes back somebody else's later word.
+ * `changes` and `patches` are of the edit that is to be undone.
+ */
+export function invertOver(tree: Tree, changes: readonly Change[], patches: readonly Patch[]): Change[] {
+  const inverse: Change[] = []
+  // What each topic will be once the inverse steps collected so far are made: our own later changes to the same field aren't foreign.
+  const undone = new Map<string, Map<string, unknown>>()
+  for (let i = changes.length - 1; i >= 0; i--) {
+    const change = changes[i]!
+    const patch = patches[i]!
+    const step = invert(change, patch)
+    if (!step) continue
+    if (step.op === 'tree') {
+      const field = (change as { value: unknown }).value
+      if (tree.fields[step.field] === field) inverse.push(step)
+      continue
+    }
+    const now = tree.topics.get(step.topic)
+    if (!now) continue
+    const slot = slotOf(change)
+    const seen = undone.get(now.id) ?? new Map<string, unknown>()
+    undone.set(now.id, seen)
+    const current = seen.has(slot) ? seen.get(slot) : valueIn(now, change)
+    if (!same(current, valueIn(patch.after!, change))) continue
+    seen.set(slot, patch.before ? valueIn(patch.before, change) : undefined)
+    inverse.push(step)
+  }
+  return inverse
+}
+
+function slotOf(change: Change): string {
+  switch (change.op) {
+    case 'set': return change.field
+    case 'put': return `${change.set}/${memberKey(change.member)}`
+    case 'take': return `${change.set}/${change.member}`
+    case 'place': return 'place'
+    case 'note': return 'note'
+    default: return 'removed'
+  }
+}
+
+function valueIn(topic: Topic, change: Change): unknown {
+  switch (change.op) {
+    case 'set': return topic[change.field]
+    case 'put': return memberOf(topic, change.set, memberKey(change.member))
+    case 'take': return memberOf(topic, change.set, change.member)
+    case 'place': return `${topic.parent ?? ''} ${topic.order}`
+    case 'note': return topic.note
+    default: return topic.removed
+  }
+}
+
+function same(a: unknown, b: unknown): boolean {
+  return a === b || JSON.stringify(a) === JSON.stringify(b)
+}

@@ -1,0 +1,47 @@
+import { BLANK, type Topic } from './topic'
+import { emptyTree, FRESH_FIELDS, type Tree } from './tree'
+import { compareSiblings } from './siblings'
+
+type Lean = Pick<Topic, 'id' | 'parent' | 'order'> & Partial<Topic>
+
+/** A whole tree as it is stored and sent: each topic without what is blank. Holds the trash too. */
+export interface Snapshot {
+  readonly centre: string
+  readonly fields: Tree['fields']
+  readonly topics: readonly Lean[]
+}
+
+const blankEntries = Object.entries(BLANK) as [keyof typeof BLANK, unknown][]
+
+function lean(topic: Topic): Lean {
+  const out: Record<string, unknown> = { id: topic.id, parent: topic.parent, order: topic.order }
+  for (const [key, blank] of blankEntries) {
+    const value = topic[key]
+    if (Array.isArray(value) ? value.length > 0 : value !== blank) out[key] = value
+  }
+  return out as unknown as Lean
+}
+
+export function toSnapshot(tree: Tree): Snapshot {
+  return { centre: tree.centre, fields: tree.fields, topics: Array.from(tree.topics.values(), lean) }
+}
+
+/** Builds a tree in one pass; the indexes are sorted once at the end. */
+export function fromSnapshot(snapshot: Snapshot): Tree {
+  const topics = new Map<string, Topic>()
+  const children = new Map<string, string[]>()
+  for (const item of snapshot.topics) {
+    const topic: Topic = { ...BLANK, ...item }
+    topics.set(topic.id, topic)
+    if (topic.removed || topic.id === snapshot.centre) continue
+    const list = children.get(topic.parent ?? '')
+    if (list) list.push(topic.id)
+    else children.set(topic.parent ?? '', [topic.id])
+  }
+  for (const list of children.values()) list.sort((a, b) => compareSiblings(topics.get(a)!, topics.get(b)!))
+  const centre = topics.get(snapshot.centre)
+  if (!centre) throw new RangeError('a snapshot must hold its centre')
+  const tree = emptyTree(centre)
+  return { ...tree, topics, children, fields: { ...FRESH_FIELDS, ...snapshot.fields } }
+}
+

@@ -1,0 +1,59 @@
+import { cpSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+
+const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineNuxtConfig({
+  modules: ['@nuxt/eslint', '@nuxt/icon', '@pinia/nuxt', '@primevue/nuxt-module', 'nuxt-auth-utils'],
+  compatibilityDate: '2026-01-01',
+  telemetry: false,
+  // The app is a live tool behind a sign-in; nothing of it is worth rendering twice.
+  ssr: false,
+  devtools: { enabled: false },
+  alias: { '#core': here('./core'), '#demo': here('./demo') },
+  css: ['@fontsource-variable/figtree/index.css', '@fontsource-variable/bricolage-grotesque/index.css', '~/theme/base.css'],
+  app: {
+    head: {
+      title: 'Sun Porch',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'theme-color', content: '#CFE5E3' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/porch.svg' }],
+    },
+  },
+  runtimeConfig: {
+    databaseUrl: '',
+    smtpUrl: '',
+    demo: 'on',
+    session: { name: 'sun-porch', password: '', maxAge: 60 * 60 * 24 * 30, cookie: { secure: false, sameSite: 'lax' } },
+  },
+  primevue: {
+    autoImport: false,
+    components: { include: ['Button', 'InputText', 'Password', 'Textarea', 'Select', 'DatePicker', 'Dialog', 'Menu', 'ContextMenu', 'Toast', 'Popover', 'Message', 'Slider', 'AutoComplete'] },
+    directives: { include: ['Tooltip'] },
+    composables: { include: ['useToast'] },
+    importTheme: { from: '~/theme/porch.ts' },
+  },
+  icon: {
+    provider: 'none',
+    fallbackToApi: false,
+    clientBundle: { scan: true, sizeLimitKb: 256 },
+    serverBundle: { collections: ['lucide'] },
+  },
+  nitro: {
+    experimental: { websocket: true },
+    alias: { '#core': here('./core'), '#demo': here('./demo') },
+    hooks: {
+      compiled(nitro) {
+        cpSync(here('./server/database/migrations'), `${nitro.options.output.serverDir}/migrations`, { recursive: true })
+      },
+    },
+  },
+  vite: {
+    worker: { format: 'es' },
+    optimizeDeps: {
+      include: ['yjs', 'nanoid', 'idb', 'zod', 'fractional-indexing', '@tanstack/vue-virtual', '@tiptap/vue-3', '@tiptap/core', '@tiptap/starter-kit', '@tiptap/extension-collaboration',
+        'htmlparser2', 'saxes', 'mdast-util-from-markdown', 'mdast-util-to-markdown', 'mdast-util-gfm', 'micromark-extension-gfm', 'primevue/usetoast', 'chrono-node'],
+    },
+  },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+})

@@ -1,0 +1,127 @@
+import { boolean, customType, datetime, double, index, int, json, mediumtext, mysqlEnum, mysqlTable, primaryKey, text, tinyint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import type { Change, Link, TreeFields } from '#core/tree'
+
+/** An address of ours: case matters, so it's compared by its bytes. */
+const key = customType<{ data: string, config: { length: number } }>({
+  dataType: config => `varchar(${config?.length ?? 40}) CHARACTER SET ascii COLLATE ascii_bin`,
+})
+const bytes = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' })
+const instant = (name: string) => datetime(name, { mode: 'date', fsp: 3 })
+
+export const ROLES = ['viewer', 'commenter', 'editor', 'owner'] as const
+export type Role = (typeof ROLES)[number]
+
+export const users = mysqlTable('users', {
+  id: key('id', { length: 40 }).primaryKey(),
+  email: varchar('email', { length: 254 }).notNull(),
+  name: varchar('name', { length: 120 }).notNull(),
+  passwordHash: varchar('password_hash', { length: 400 }).notNull(),
+  createdAt: instant('created_at').notNull(),
+}, table => [uniqueIndex('users_email').on(table.email)])
+
+export const sessions = mysqlTable('sessions', {
+  id: key('id', { length: 64 }).primaryKey(),
+  userId: key('user_id', { length: 40 }).notNull(),
+  agent: varchar('agent', { length: 300 }).notNull(),
+  createdAt: instant('created_at').notNull(),
+}, table => [index('sessions_user').on(table.userId)])
+
+/** Failed sign-ins, per account and per address; `until` is when the next try is heard. */
+export const signInFailures = mysqlTable('sign_in_failures', {
+  what: varchar('what', { length: 300 }).primaryKey(),
+  count: int('count').notNull(),
+  until: instant('until').notNull(),
+})
+
+export const trees = mysqlTable('trees', {
+  id: key('id', { length: 40 }).primaryKey(),
+  centre: key('centre', { length: 40 }).notNull(),
+  title: text('title').notNull(),
+  fields: json('fields').$type<TreeFields>().notNull(),
+  /** The number of the newest edit. */
+  version: int('version').notNull(),
+  topicCount: int('topic_count').notNull(),
+  createdAt: instant('created_at').notNull(),
+  changedAt: instant('changed_at').notNull(),
+  changedBy: key('changed_by', { length: 40 }),
+  trashedAt: instant('trashed_at'),
+}, table => [index('trees_changed').on(table.changedAt)])
+
+export const members = mysqlTable('members', {
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  userId: key('user_id', { length: 40 }).notNull(),
+  role: mysqlEnum('role', ROLES).notNull(),
+  seenVersion: int('seen_version').notNull().default(0),
+  seenAt: instant('seen_at'),
+}, table => [primaryKey({ columns: [table.treeId, table.userId] }), index('members_user').on(table.userId)])
+
+export const invitations = mysqlTable('invitations', {
+  tokenHash: key('token_hash', { length: 64 }).primaryKey(),
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  email: varchar('email', { length: 254 }).notNull(),
+  role: mysqlEnum('role', ROLES).notNull(),
+  invitedBy: key('invited_by', { length: 40 }).notNull(),
+  createdAt: instant('created_at').notNull(),
+  usedAt: instant('used_at'),
+}, table => [index('invitations_tree').on(table.treeId)])
+
+/** Mail as the stand-in keeps it; also what was sent by SMTP, so that it can be read in the app. */
+export const letters = mysqlTable('letters', {
+  id: key('id', { length: 40 }).primaryKey(),
+  toEmail: varchar('to_email', { length: 254 }).notNull(),
+  subject: varchar('subject', { length: 300 }).notNull(),
+  body: mediumtext('body').notNull(),
+  link: varchar('link', { length: 1000 }),
+  createdAt: instant('created_at').notNull(),
+  readAt: instant('read_at'),
+}, table => [index('letters_to').on(table.toEmail, table.createdAt)])
+
+/** Every topic as it is now, kept current in the transaction of each edit. */
+export const topics = mysqlTable('topics', {
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  id: key('id', { length: 40 }).notNull(),
+  parent: key('parent', { length: 40 }),
+  order: key('order_key', { length: 400 }).notNull(),
+  removed: boolean('removed').notNull(),
+  title: text('title').notNull(),
+  start: varchar('start', { length: 10 }),
+  due: varchar('due', { length: 10 }),
+  duration: double('duration'),
+  done: tinyint('done'),
+  priority: tinyint('priority'),
+  /** Everything that no query asks for: folds, sides, places, style. */
+  rest: json('rest').$type<Record<string, unknown>>().notNull(),
+  links: json('links').$type<readonly Link[]>().notNull(),
+  note: bytes('note'),
+}, table => [primaryKey({ columns: [table.treeId, table.id] }), index('topics_due').on(table.due)])
+
+export const topicPeople = mysqlTable('topic_people', {
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  topicId: key('topic_id', { length: 40 }).notNull(),
+  userId: key('user_id', { length: 40 }).notNull(),
+  place: int('place').notNull(),
+}, table => [primaryKey({ columns: [table.treeId, table.topicId, table.userId] }), index('topic_people_user').on(table.userId)])
+
+export const topicMarkers = mysqlTable('topic_markers', {
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  topicId: key('topic_id', { length: 40 }).notNull(),
+  marker: key('marker', { length: 40 }).notNull(),
+  place: int('place').notNull(),
+}, table => [primaryKey({ columns: [table.treeId, table.topicId, table.marker] })])
+
+/** The log: each tree's edits by number. It is the history; nothing in it is ever altered. */
+export const edits = mysqlTable('edits', {
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  number: int('number').notNull(),
+  editId: key('edit_id', { length: 40 }).notNull(),
+  userId: key('user_id', { length: 40 }).notNull(),
+  at: instant('at').notNull(),
+  changes: json('changes').$type<readonly Change[]>().notNull(),
+}, table => [primaryKey({ columns: [table.treeId, table.number] }), uniqueIndex('edits_once').on(table.treeId, table.editId)])
+
+/** A whole tree at a number, gzipped JSON, so that any moment opens without reading the log from the start. */
+export const snapshots = mysqlTable('snapshots', {
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  number: int('number').notNull(),
+  data: customType<{ data: Buffer }>({ dataType: () => 'longblob' })('data').notNull(),
+}, table => [primaryKey({ columns: [table.treeId, table.number] })])

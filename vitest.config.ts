@@ -1,0 +1,20 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const alias = {
+  '#core': fileURLToPath(new URL('./core', import.meta.url)),
+  '#demo': fileURLToPath(new URL('./demo', import.meta.url)),
+}
+
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    projects: [
+      { resolve: { alias }, test: { name: 'core', include: ['core/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 120_000 } },
+      {
+        resolve: { alias },
+        test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: 'tests/server/start.ts', testTimeout: 60_000, hookTimeout: 120_000, fileParallelism: false },
+      },
+    ],
+  },
+})
