@@ -20,6 +20,7 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/porch.svg' }],
     },
   },
+  auth: { loadStrategy: 'none' },
   runtimeConfig: {
     databaseUrl: '',
     smtpUrl: '',
@@ -28,9 +29,8 @@ export default defineNuxtConfig({
   },
   primevue: {
     autoImport: false,
-    components: { include: ['Button', 'InputText', 'Password', 'Textarea', 'Select', 'DatePicker', 'Dialog', 'Menu', 'ContextMenu', 'Toast', 'Popover', 'Message', 'Slider', 'AutoComplete'] },
+    components: { include: ['Button', 'InputText', 'Select', 'DatePicker', 'Dialog', 'Menu', 'ContextMenu', 'Popover', 'Message'] },
     directives: { include: ['Tooltip'] },
-    composables: { include: ['useToast'] },
     importTheme: { from: '~/theme/porch.ts' },
   },
   icon: {
@@ -52,7 +52,7 @@ export default defineNuxtConfig({
     worker: { format: 'es' },
     optimizeDeps: {
       include: ['yjs', 'nanoid', 'idb', 'zod', 'fractional-indexing', '@tanstack/vue-virtual', '@tiptap/vue-3', '@tiptap/core', '@tiptap/starter-kit', '@tiptap/extension-collaboration',
-        'htmlparser2', 'saxes', 'mdast-util-from-markdown', 'mdast-util-to-markdown', 'mdast-util-gfm', 'micromark-extension-gfm', 'primevue/usetoast', 'chrono-node'],
+        'htmlparser2', 'saxes', 'mdast-util-from-markdown', 'mdast-util-to-markdown', 'mdast-util-gfm', 'micromark-extension-gfm', 'chrono-node'],
     },
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },

@@ -58,7 +58,7 @@ export class Layout {
   private leftKids: readonly TopicId[] = []
   private stale = true
 
-  constructor(private readonly tree: Tree, private readonly look: Look, private arrangement: Arrangement) {}
+  constructor(private tree: Tree, private readonly look: Look, private arrangement: Arrangement) {}
 
   /** Forgets everything, for instance when fonts, sizes or the arrangement change. */
   reset(arrangement: Arrangement = this.arrangement): void {
@@ -66,6 +66,12 @@ export class Layout {
     this.branches.clear()
     this.hiddenCounts.clear()
     this.stale = true
+  }
+
+  /** Goes on with another tree object in place of the old one. */
+  rebase(tree: Tree): void {
+    this.tree = tree
+    this.reset(tree.fields.arrangement)
   }
 
   /** Says that a topic's data, size, fold state or children changed. Unknown and removed ids are fine. */

@@ -23,12 +23,16 @@ export const LIMITS = {
 const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
 const orderKey = z.string().min(1).max(400).regex(/^[0-9A-Za-z]+$/, 'must be a fractional key')
 
+/** Half a surrogate pair is no character and would not survive storage. */
+const whole = (text: string): boolean => !/\p{Surrogate}/u.test(text)
+const words = (most: number) => z.string().max(most).refine(whole, 'must be well-formed text')
+
 /** An ISO 8601 calendar day that exists (no 30 February). */
 export const calendarDay = z.iso.date()
 
 /** The fields of a topic that one change can set, and what each accepts. */
 export const FIELDS = {
-  title: z.string().max(LIMITS.title),
+  title: words(LIMITS.title),
   start: calendarDay.nullable(),
   due: calendarDay.nullable(),
   duration: z.number().min(0).max(10_000).nullable(),
@@ -50,8 +54,8 @@ export type Fields = { [F in Field]: z.infer<(typeof FIELDS)[F]> }
 
 const link = z.strictObject({
   id,
-  url: z.string().max(4000).refine(isSafeAddress, 'must be a web, mail, topic or tree address'),
-  title: z.string().max(500),
+  url: words(4000).refine(isSafeAddress, 'must be a web, mail, topic or tree address'),
+  title: words(500),
 })
 
 /** The sets of a topic; members merge when two people add at once. */
@@ -62,7 +66,7 @@ export type Member = Topic[SetName][number]
 /** The fields of the tree itself. */
 export const TREE_FIELDS = {
   arrangement: z.enum(['both', 'right']),
-  description: z.string().max(20_000),
+  description: words(20_000),
 } as const
 export type TreeField = keyof typeof TREE_FIELDS
 export type TreeFields = { readonly [F in TreeField]: z.infer<(typeof TREE_FIELDS)[F]> }

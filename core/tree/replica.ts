@@ -42,9 +42,11 @@ export class Replica {
    * and nothing changes: the caller must fetch what is missing.
    */
   receive(news: readonly Numbered[]): Touched | false {
+    const touched = new Set<TopicId | null>()
+    // An own edit whose acknowledgement got lost is in already.
+    for (const edit of news) if (edit.number <= this.version) this.forget(edit.id, touched)
     const fresh = news.filter(edit => edit.number > this.version)
     if (fresh.some((edit, i) => edit.number !== this.version + i + 1)) return false
-    const touched = new Set<TopicId | null>()
     let at = 0
     // An own edit that comes back first stands exactly where it stands here already.
     while (at < fresh.length && this.waiting[0]?.patches && this.waiting[0].edit.id === fresh[at]!.id) {
@@ -67,13 +69,38 @@ export class Replica {
   /** Drops an own edit that the server refused. */
   drop(editId: string): Touched {
     const touched = new Set<TopicId | null>()
+    this.forget(editId, touched)
+    return touched
+  }
+
+  /** Puts an own edit on that was made earlier, in another sitting. */
+  takeUp(edit: Edit): Touched {
+    const touched = new Set<TopicId | null>()
+    const item: Waiting = { edit, patches: null }
+    this.waiting.push(item)
+    this.put(item, touched)
+    return touched
+  }
+
+  /** Shows `look` the tree as the server has it, without what waits. */
+  confirmed<T>(look: (tree: Tree) => T): T {
+    const touched = new Set<TopicId | null>()
+    this.takeBack(touched)
+    try {
+      return look(this.tree)
+    }
+    finally {
+      this.putOn(touched)
+    }
+  }
+
+  private forget(editId: string, touched: Set<TopicId | null>): void {
     const at = this.waiting.findIndex(item => item.edit.id === editId)
-    if (at < 0) return touched
+    if (at < 0) return
     this.takeBack(touched)
     const [dropped] = this.waiting.splice(at, 1)
     dropped!.patches = null
     this.putOn(touched)
-    return touched
   }
 
   private takeBack(touched: Set<TopicId | null>): void {
@@ -86,15 +113,17 @@ export class Replica {
   }
 
   private putOn(touched: Set<TopicId | null>): void {
-    for (const item of this.waiting) {
-      try {
-        item.patches = applyChanges(this.tree, item.edit.changes)
-        collect(touched, item.patches)
-      }
-      catch (error) {
-        if (!(error instanceof Refused)) throw error
-        item.patches = null
-      }
+    for (const item of this.waiting) this.put(item, touched)
+  }
+
+  private put(item: Waiting, touched: Set<TopicId | null>): void {
+    try {
+      item.patches = applyChanges(this.tree, item.edit.changes)
+      collect(touched, item.patches)
+    }
+    catch (error) {
+      if (!(error instanceof Refused)) throw error
+      item.patches = null
     }
   }
 }

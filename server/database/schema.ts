@@ -1,5 +1,6 @@
 import { boolean, customType, datetime, double, index, int, json, mediumtext, mysqlEnum, mysqlTable, primaryKey, text, tinyint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import type { Change, Link, TreeFields } from '#core/tree'
+import { ROLES } from '../../core/contract/roles'
+import type { Change, Link, TreeFields } from '../../core/tree'
 
 /** An address of ours: case matters, so it's compared by its bytes. */
 const key = customType<{ data: string, config: { length: number } }>({
@@ -8,8 +9,6 @@ const key = customType<{ data: string, config: { length: number } }>({
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' })
 const instant = (name: string) => datetime(name, { mode: 'date', fsp: 3 })
 
-export const ROLES = ['viewer', 'commenter', 'editor', 'owner'] as const
-export type Role = (typeof ROLES)[number]
 
 export const users = mysqlTable('users', {
   id: key('id', { length: 40 }).primaryKey(),

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { COMMANDS } from '~/tree/commands'
+import { changeKey, chordInWords, chordOf, keys, resetKeys } from '~/tree/keys'
+
+const visible = defineModel<boolean>('visible', { required: true })
+const groups = [...new Set(COMMANDS.map(command => command.group))]
+const waiting = ref<string | null>(null)
+const TYPING = [['Enter', 'keeps the title; in a new topic goes on with the next'], ['Tab', 'keeps it and goes on one level in'], ['Shift + Tab', 'moves the topic one level out while typing'], ['Ctrl + Enter', 'breaks the line'], ['Esc', 'drops what was typed'], ['//', 'and then plain words: people, dates, “3 days”, “40%”, markers']] as const
+
+function taken(event: KeyboardEvent): void {
+  if (!waiting.value) return
+  event.preventDefault()
+  event.stopPropagation()
+  const chord = chordOf(event)
+  if (!chord) return
+  if (chord !== 'Escape') changeKey(waiting.value, chord)
+  waiting.value = null
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="visible" modal dismissable-mask header="Keys" :style="{ width: 'min(880px, 95vw)' }">
+    <div class="keys" @keydown.capture="taken">
+      <section v-for="group in groups" :key="group">
+        <h3>{{ group }}</h3>
+        <div v-for="command in COMMANDS.filter(one => one.group === group)" :key="command.id" class="key">
+          <span>{{ command.name }}</span>
+          <button :aria-label="`Change the key for ${command.name}`" @click="waiting = waiting === command.id ? null : command.id">
+            <template v-if="waiting === command.id">press a key</template>
+            <kbd v-for="chord in keys[command.id] ?? []" v-else :key="chord">{{ chordInWords(chord) }}</kbd>
+            <span v-if="waiting !== command.id && !(keys[command.id]?.length)" class="quiet">none</span>
+          </button>
+        </div>
+      </section>
+      <section>
+        <h3>While typing a title</h3>
+        <div v-for="[chord, does] in TYPING" :key="chord" class="key"><span>{{ does }}</span><kbd>{{ chord }}</kbd></div>
+        <h3>Mouse and touch</h3>
+        <div class="key"><span>Drag a topic</span><span class="quiet">shows where it will land</span></div>
+        <div class="key"><span>Shift or Ctrl + click</span><span class="quiet">selects more</span></div>
+        <div class="key"><span>Double click on nothing</span><span class="quiet">a loose topic</span></div>
+        <div class="key"><span>Ctrl + wheel, pinch</span><span class="quiet">zoom</span></div>
+      </section>
+    </div>
+    <template #footer>
+      <span class="quiet hint">Click a key to change it.</span>
+      <Button text label="Back to the first keys" @click="resetKeys" />
+    </template>
+  </Dialog>
+</template>
+
+<style scoped>
+.keys { columns: 2; column-gap: 36px; }
+section { break-inside: avoid-column; margin-bottom: 12px; }
+h3 { font: 600 13px var(--text); color: var(--quiet); margin: 0 0 4px; }
+.key { display: flex; justify-content: space-between; gap: 12px; padding: 2px 0; font-size: 13px; align-items: center; }
+.key button { border: 0; background: none; cursor: pointer; display: flex; gap: 4px; border-radius: 6px; padding: 1px 3px; white-space: nowrap; }
+.key button:hover { background: var(--hover); }
+.hint { flex: 1; }
+@media (max-width: 700px) { .keys { columns: 1; } }
+</style>

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { isSafeAddress, MARKERS, type Topic, topicOf } from '#core/tree'
+import { newId, useDesk } from '~/tree/desk'
+
+/** Everything about what is selected, in one scroll. With many selected it edits them all and says what differs. */
+const desk = useDesk()
+const NoteEditor = defineAsyncComponent(() => import('./NoteEditor.vue'))
+const note = ref<{ focus(): void }>()
+const scroll = ref<HTMLElement>()
+
+const topics = computed<readonly Topic[]>(() => {
+  void desk.tick.value
+  return [...desk.selection.value].filter(id => desk.tree.topics.has(id)).map(id => topicOf(desk.tree, id))
+})
+const one = computed(() => topics.value.length === 1 ? topics.value[0]! : null)
+const ids = computed(() => topics.value.map(topic => topic.id))
+const may = computed(() => desk.status.ready && desk.session.canEdit && desk.status.role !== 'viewer')
+
+/** The value that all selected topics share; undefined when they differ. */
+function shared<K extends keyof Topic>(key: K): Topic[K] | undefined {
+  const [first, ...rest] = topics.value
+  return first && rest.every(topic => topic[key] === first[key]) ? first[key] : undefined
+}
+const differs = (key: keyof Topic): boolean => shared(key) === undefined
+const markers = computed(() => MARKERS.map(marker => ({ ...marker, count: topics.value.filter(topic => topic.markers.includes(marker.id)).length })).filter(marker => marker.count > 0))
+const people = computed(() => {
+  const all = new Map<string, number>()
+  for (const topic of topics.value) for (const id of topic.people) all.set(id, (all.get(id) ?? 0) + 1)
+  return [...all].map(([id, count]) => ({ id, name: desk.nameOf(id), everywhere: count === topics.value.length }))
+})
+
+const title = ref('')
+const titleOpen = ref(false)
+watch(() => one.value?.title, (now) => { if (!titleOpen.value) title.value = now ?? '' }, { immediate: true })
+function keepTitle(): void {
+  titleOpen.value = false
+  if (one.value && title.value.trimEnd() !== one.value.title) desk.set('title', title.value.trimEnd().toWellFormed(), [one.value.id])
+}
+
+const date = (key: 'start' | 'due') => computed({
+  get: () => typeof shared(key) === 'string' ? dayDate(shared(key)!) : null,
+  set: (value: Date | null) => { desk.set(key, value instanceof Date ? isoDay(value) : null, ids.value) },
+})
+const start = date('start')
+const due = date('due')
+function setNumber(field: 'duration' | 'done', text: string): void {
+  const value = text.trim() === '' ? null : Number(text.replace(',', '.'))
+  if (value !== null && (!Number.isFinite(value) || value < 0 || (field === 'done' && value > 100))) {
+    desk.say(field === 'done' ? 'Done is a number from 0 to 100.' : 'A length is a number of working days.')
+    return
+  }
+  desk.set(field, value === null ? null : field === 'done' ? Math.round(value) : value, ids.value)
+}
+
+const markerMenu = ref()
+const personMenu = ref()
+const address = ref('')
+function addLink(): void {
+  const raw = address.value.trim()
+  if (!raw || !one.value) return
+  const url = /^[a-z][a-z0-9+.-]*:/i.test(raw) ? raw : raw.includes('@') && !raw.includes('/') ? `mailto:${raw}` : `https://${raw}`
+  if (!isSafeAddress(url)) {
+    desk.say('That isn’t a web or mail address. Nothing was changed.')
+    return
+  }
+  desk.put(one.value.id, { op: 'put', topic: one.value.id, set: 'links', member: { id: newId(), url: url.toWellFormed(), title: '' } })
+  address.value = ''
+}
+const linkName = (url: string, given: string): string => given || url.replace(/^https?:\/\/|^mailto:/, '').replace(/[?#].*$/, '').replace(/\/$/, '')
+
+defineExpose({
+  into(part: 'note' | 'task') {
+    nextTick(() => {
+      if (part === 'note') note.value?.focus()
+      else (scroll.value?.querySelector('.task input') as HTMLElement | null)?.focus()
+    })
+  },
+})
+
+function escape(event: KeyboardEvent): void {
+  if (event.key !== 'Escape') return
+  event.stopPropagation()
+  ;(document.querySelector('[role="tree"]') as HTMLElement | null)?.focus()
+}
+</script>
+
+<template>
+  <aside ref="scroll" class="sheet" aria-label="About the selection" @keydown="escape">
+    <template v-if="one">
+      <textarea v-model="title" class="title" rows="1" dir="auto" aria-label="Title of the selected topic" :readonly="!may" @focus="titleOpen = true" @blur="keepTitle" @keydown.enter.exact.prevent="($event.target as HTMLElement).blur()" />
+    </template>
+    <h2 v-else class="many">{{ topics.length }} topics</h2>
+
+    <div class="chips" aria-label="Markers">
+      <button v-for="marker in markers" :key="marker.id" class="chip" :disabled="!may" :aria-label="`${marker.name}: remove`" @click="desk.toggle('markers', marker.id, ids)">
+        <TreeMarkerSign :id="marker.id" :size="15" />{{ marker.name }}<span v-if="marker.count < topics.length" class="quiet">{{ marker.count }} of {{ topics.length }}</span>
+      </button>
+      <button v-if="may" class="chip" aria-label="Add a marker" @click="markerMenu.toggle($event)"><Icon name="lucide:plus" size="14" /></button>
+      <Popover ref="markerMenu"><TreeMarkerSheet :ids="ids" /></Popover>
+    </div>
+
+    <h3>Task</h3>
+    <div class="task">
+      <span>People</span>
+      <div class="chips">
+        <button v-for="person in people" :key="person.id" class="chip" :disabled="!may" :aria-label="`${person.name}: take off`" @click="desk.toggle('people', person.id, ids)">{{ person.name }}<span v-if="!person.everywhere" class="quiet"> some</span></button>
+        <button v-if="may" class="chip" aria-label="Add a person" @click="personMenu.toggle($event)"><Icon name="lucide:plus" size="14" /></button>
+        <Popover ref="personMenu">
+          <div class="pick" role="group" aria-label="People">
+            <button v-for="person in desk.status.people" :key="person.id" :aria-pressed="people.some(other => other.id === person.id && other.everywhere)" @click="desk.toggle('people', person.id, ids)">
+              <span class="initials" :style="{ background: hueOf(person.id) }">{{ initialsOf(person.name) }}</span>{{ person.name }}<Icon v-if="people.some(other => other.id === person.id)" name="lucide:check" size="15" />
+            </button>
+          </div>
+        </Popover>
+      </div>
+      <label for="sheet-start">Start</label>
+      <DatePicker v-model="start" input-id="sheet-start" date-format="d M yy" show-button-bar :disabled="!may" :placeholder="differs('start') ? 'differs' : ''" />
+      <label for="sheet-due">Due</label>
+      <div class="due">
+        <DatePicker v-model="due" input-id="sheet-due" date-format="d M yy" show-button-bar :disabled="!may" :placeholder="differs('due') ? 'differs' : ''" />
+        <span v-if="one?.due && one.done !== 100 && dueInWords(one.due).late" class="late">{{ dueInWords(one.due).text }}</span>
+      </div>
+      <label for="sheet-length">Length</label>
+      <div class="with-unit"><InputText id="sheet-length" :value="shared('duration') ?? ''" inputmode="decimal" :disabled="!may" :placeholder="differs('duration') ? 'differs' : ''" @change="setNumber('duration', ($event.target as HTMLInputElement).value)" /> working days</div>
+      <label for="sheet-done">Done</label>
+      <div class="with-unit">
+        <div class="stops" role="group" aria-label="Done in five stops">
+          <button v-for="stop in [0, 25, 50, 75, 100]" :key="stop" :disabled="!may" :class="{ on: (shared('done') ?? -1) >= stop && shared('done') !== null && stop > 0 }" :aria-label="`${stop} % done`" @click="desk.set('done', stop, ids)" />
+        </div>
+        <InputText id="sheet-done" class="percent" :value="shared('done') ?? ''" inputmode="numeric" :disabled="!may" :placeholder="differs('done') ? 'differs' : ''" @change="setNumber('done', ($event.target as HTMLInputElement).value)" /> %
+      </div>
+      <label for="sheet-priority">Priority</label>
+      <Select
+        input-id="sheet-priority" :model-value="shared('priority') ?? null" :options="[{ label: '1, most urgent', value: 1 }, { label: '2', value: 2 }, { label: '3', value: 3 }, { label: '4', value: 4 }, { label: '5', value: 5 }]" option-label="label" option-value="value" show-clear
+        :disabled="!may" :placeholder="differs('priority') ? 'differs' : 'none'" aria-label="Priority" @update:model-value="desk.set('priority', $event ?? null, ids)"
+      />
+    </div>
+
+    <template v-if="one">
+      <h3>Note</h3>
+      <NoteEditor ref="note" :key="one.id" :topic="one.id" />
+      <h3>Links</h3>
+      <div class="links">
+        <span v-for="link in one.links" :key="link.id" class="chip">
+          <Icon :name="link.url.startsWith('mailto:') ? 'lucide:mail' : 'lucide:link'" size="14" />
+          <a :href="link.url" target="_blank" rel="noopener noreferrer">{{ linkName(link.url, link.title) }}</a>
+          <button v-if="may" class="icon-button" :aria-label="`Remove the link ${linkName(link.url, link.title)}`" @click="desk.put(one.id, { op: 'take', topic: one.id, set: 'links', member: link.id })"><Icon name="lucide:x" size="13" /></button>
+        </span>
+        <form v-if="may" @submit.prevent="addLink"><InputText v-model="address" placeholder="Web or mail address" aria-label="Add a link" /></form>
+      </div>
+    </template>
+    <p v-if="desk.session.lastChange" class="quiet last">Last change in this tree: {{ desk.nameOf(desk.session.lastChange.user) }}, {{ agoInWords(desk.session.lastChange.at) }}</p>
+  </aside>
+</template>
+
+<style scoped>
+.sheet { height: 100%; overflow: auto; padding: 16px 18px 24px; background: var(--surface); border-left: 1px solid var(--line); }
+.title { width: 100%; font: 600 17px/1.25 var(--display); color: inherit; border: 1px solid transparent; border-radius: 6px; background: none; padding: 3px 6px; margin: -4px -7px 6px; resize: none; field-sizing: content; max-height: 180px; }
+.title:hover, .title:focus { border-color: var(--line); }
+.many { margin: 0 0 8px; }
+h3 { font: 600 12px var(--text); color: var(--quiet); margin: 18px 0 7px; }
+.chips { display: flex; flex-wrap: wrap; gap: 5px; }
+.chip { display: inline-flex; gap: 5px; align-items: center; background: var(--page); border: 1px solid var(--line); border-radius: 6px; padding: 2px 8px; font-size: 12.5px; min-height: 26px; color: inherit; max-width: 100%; }
+button.chip { cursor: pointer; }
+button.chip:not(:disabled):hover { border-color: var(--porch); }
+.chip a { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.chip .icon-button { min-width: 22px; height: 22px; padding: 0; }
+.task { display: grid; grid-template-columns: 76px minmax(0, 1fr); gap: 8px; align-items: center; font-size: 13px; }
+.task > span, .task > label { color: var(--quiet); }
+.task :deep(input) { font-size: 13px; width: 100%; }
+.due { display: flex; align-items: center; gap: 8px; }
+.late { color: var(--clay); font-weight: 650; white-space: nowrap; }
+.with-unit { display: flex; align-items: center; gap: 7px; color: var(--quiet); }
+.with-unit :deep(input) { width: 64px; }
+.with-unit .percent { width: 54px; }
+.stops { display: flex; flex: 1; gap: 2px; }
+.stops button { flex: 1; height: 22px; border: 0; padding: 0; background: linear-gradient(var(--line), var(--line)) center/100% 8px no-repeat; cursor: pointer; }
+.stops button:first-child { flex: 0 0 12px; }
+.stops button.on { background-image: linear-gradient(var(--porch), var(--porch)); }
+.links { display: flex; flex-direction: column; gap: 6px; align-items: flex-start; }
+.links form { width: 100%; }
+.links :deep(input) { width: 100%; font-size: 13px; }
+.last { font-size: 12px; margin: 20px 0 0; }
+.pick { display: flex; flex-direction: column; min-width: 200px; }
+.pick button { display: flex; gap: 9px; align-items: center; border: 0; background: none; padding: 5px 6px; border-radius: 6px; cursor: pointer; text-align: left; }
+.pick button:hover { background: var(--hover); }
+</style>

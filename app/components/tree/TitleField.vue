@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { readDetails } from '#core/capture/quick-details'
+import { MARKERS } from '#core/tree'
+import { useDesk } from '~/tree/desk'
+
+/** The title being typed, in a plank or a row. Enter and Tab keep it and go on, so that a list pours out without a pause. */
+const desk = useDesk()
+const field = ref<HTMLTextAreaElement>()
+const emit = defineEmits<{ closed: [] }>()
+
+onMounted(() => {
+  const at = field.value!
+  at.focus({ preventScroll: true })
+  if (desk.editing.value?.fresh) at.setSelectionRange(at.value.length, at.value.length)
+  else at.select()
+})
+
+const chips = computed(() => readDetails(desk.draft.value, { people: desk.status.people, markers: MARKERS, today: today() }).chips)
+
+function typed(): void {
+  desk.draft.value = field.value!.value
+  desk.redraft()
+}
+
+function key(event: KeyboardEvent): void {
+  event.stopPropagation()
+  if (event.isComposing) return
+  const fresh = desk.editing.value?.fresh ?? false
+  const empty = desk.draft.value.trim() === ''
+  const plain = !event.altKey && !event.ctrlKey && !event.metaKey
+  if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+    event.preventDefault()
+    const at = field.value!
+    at.setRangeText('\n', at.selectionStart, at.selectionEnd, 'end')
+    typed()
+  }
+  else if (event.key === 'Enter' && plain) {
+    event.preventDefault()
+    if (fresh && empty) {
+      desk.drop()
+      emit('closed')
+    }
+    else if (event.shiftKey) desk.addSibling('before')
+    else if (fresh) desk.addSibling('after')
+    else {
+      desk.keep()
+      emit('closed')
+    }
+  }
+  else if (event.key === 'Tab' && plain) {
+    event.preventDefault()
+    if (event.shiftKey) desk.moveWhileTyping('out')
+    else if (fresh && empty) desk.moveWhileTyping('in')
+    else desk.addChild()
+  }
+  else if (event.key === 'Escape') {
+    event.preventDefault()
+    desk.drop()
+    emit('closed')
+  }
+}
+
+function paste(event: ClipboardEvent): void {
+  event.stopPropagation()
+  const text = event.clipboardData?.getData('text/plain') ?? ''
+  if (!text.trim().includes('\n')) return
+  event.preventDefault()
+  desk.keep()
+  desk.paste(event.clipboardData!)
+  emit('closed')
+}
+
+function left(): void {
+  // The field also goes when another one opens; then there is nothing to keep.
+  if (desk.editing.value) desk.keep()
+}
+</script>
+
+<template>
+  <span class="field">
+    <textarea ref="field" :value="desk.draft.value" rows="1" dir="auto" spellcheck="true" aria-label="Title" @input="typed" @keydown="key" @paste="paste" @blur="left" @pointerdown.stop @dblclick.stop @copy.stop @cut.stop />
+    <span v-if="chips.length" class="chips" role="status">
+      <span v-for="chip in chips" :key="chip.kind + chip.text">{{ chip.text }}</span>
+    </span>
+  </span>
+</template>
+
+<style scoped>
+.field { position: relative; flex: 1; min-width: 0; display: flex; }
+textarea { flex: 1; width: 100%; resize: none; border: 0; padding: 0; margin: 0; background: none; color: inherit; font: inherit; line-height: inherit; letter-spacing: inherit; outline: none; overflow: hidden; field-sizing: content; white-space: pre-wrap; overflow-wrap: anywhere; }
+.chips { position: absolute; left: 0; top: calc(100% + 10px); display: flex; gap: 4px; z-index: 5; pointer-events: none; }
+.chips span { background: var(--ceiling); color: var(--ink); border-radius: 6px; padding: 1px 7px; font: 600 11.5px/1.5 var(--text); white-space: nowrap; box-shadow: var(--shadow); }
+</style>

@@ -1,0 +1,587 @@
+<script setup lang="ts">
+import { Layout, type Placed, type Rect } from '#core/arrange/layout'
+import { childrenOf, placeOf, topicOf, topmost, type TopicId } from '#core/tree'
+import { useDesk } from '~/tree/desk'
+import { type Landing, landingAt } from '~/tree/landing'
+import type { ShownPlank } from './TreePlank.vue'
+
+const desk = useDesk()
+const emit = defineEmits<{ menu: [event: MouseEvent | PointerEvent] }>()
+
+/** Below this zoom planks are bars drawn on the canvas, and the document holds only what is selected. */
+const FAR_OUT = 0.38
+const ZOOMS = { least: 0.02, most: 3 }
+const LONG_PRESS_MS = 550
+
+const box = ref<HTMLDivElement>()
+const world = ref<HTMLDivElement>()
+const paper = ref<HTMLCanvasElement>()
+const zoom = ref(1)
+const shown = shallowRef<readonly ShownPlank[]>([])
+const landing = shallowRef<Landing | null>(null)
+const slotStyle = computed(() => {
+  const at = landing.value
+  return at ? { transform: `translate(${at.rect.x}px, ${at.rect.y}px)`, width: `${at.rect.width}px`, height: `${at.rect.height}px` } : {}
+})
+
+/** Screen = world × zoom + shift. */
+const view = { x: 0, y: 0, zoom: 1 }
+let size = { width: 0, height: 0 }
+let frame = 0
+let known = new Map<TopicId, ShownPlank>()
+let hues: string[] = []
+let colours = { quiet: '', sun: '', page: '', ink: '', surface: '' }
+
+const layout = new Layout(desk.tree, { size: id => desk.drawnOf(id).plank, folded: id => desk.isFolded(id) }, desk.tree.fields.arrangement)
+let mains = new Map<TopicId, number>()
+
+function readColours(): void {
+  const style = getComputedStyle(document.documentElement)
+  const of = (name: string): string => style.getPropertyValue(name).trim()
+  hues = Array.from({ length: 10 }, (_, i) => of(`--b${i}`))
+  colours = { quiet: of('--quiet'), sun: of('--sun'), page: of('--page'), ink: of('--ink'), surface: of('--surface') }
+  known.clear()
+  request()
+}
+
+function mainOf(id: TopicId): TopicId {
+  let at = topicOf(desk.tree, id)
+  while (at.parent !== null && at.parent !== desk.tree.centre) at = topicOf(desk.tree, at.parent)
+  return at.id
+}
+
+function hueIndex(id: TopicId): number {
+  const main = mainOf(id)
+  return main === desk.tree.centre ? -1 : (mains.get(main) ?? 0) % 10
+}
+
+function request(): void {
+  frame ||= requestAnimationFrame(() => {
+    frame = 0
+    paint()
+  })
+}
+
+function seen(): Rect {
+  return { x: -view.x / view.zoom, y: -view.y / view.zoom, width: size.width / view.zoom, height: size.height / view.zoom }
+}
+
+function othersAt(): Map<TopicId, { name: string, hue: string, typing: boolean }[]> {
+  const at = new Map<TopicId, { name: string, hue: string, typing: boolean }[]>()
+  for (const person of desk.status.present) {
+    const id = person.typing ?? person.selected[0]
+    if (id) at.set(id, [...at.get(id) ?? [], { name: person.name.split(' ')[0]!, hue: hueOf(person.id), typing: person.typing !== null }])
+  }
+  return at
+}
+
+function paint(): void {
+  const context = paper.value?.getContext('2d')
+  if (!context || size.width === 0) return
+  const ratio = window.devicePixelRatio || 1
+  const far = view.zoom < FAR_OUT
+  context.setTransform(ratio, 0, 0, ratio, 0, 0)
+  context.clearRect(0, 0, size.width, size.height)
+  context.setTransform(ratio * view.zoom, 0, 0, ratio * view.zoom, ratio * view.x, ratio * view.y)
+  context.lineWidth = Math.max(1.6, 0.7 / view.zoom)
+  world.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.zoom})`
+
+  const others = othersAt()
+  const next = new Map<TopicId, ShownPlank>()
+  const titles: Placed[] = []
+  const selection = desk.selection.value
+  const focus = desk.focus.value
+  const editing = desk.editing.value?.id
+  const bars = new Map<string, Rect[]>()
+  const add = (placed: Placed): void => {
+    const { id } = placed
+    const topic = topicOf(desk.tree, id)
+    const isCentre = id === desk.tree.centre
+    const drawn = desk.drawnOf(id)
+    const hue = hueIndex(id)
+    const folded = desk.isFolded(id)
+    const children = childrenOf(desk.tree, id).length
+    const made: ShownPlank = {
+      id, x: placed.x, y: placed.y, width: placed.width, height: placed.height, left: placed.direction === 'left', drawn,
+      rank: isCentre ? 'centre' : topic.parent === desk.tree.centre || topic.parent === null ? 'main' : 'plain',
+      hue: hue < 0 ? 'var(--porch)' : `var(--b${hue})`,
+      level: levelOf(id), position: isCentre ? 1 : placeOf(desk.tree, id) + 1, siblings: isCentre ? 1 : childrenOf(desk.tree, topic.parent).length,
+      children, folded, hidden: folded ? layout.hidden(id) : 0,
+      selected: selection.has(id), focused: focus === id, editing: editing === id,
+      others: others.has(id) ? JSON.stringify(others.get(id)) : '',
+    }
+    const before = known.get(id)
+    next.set(id, before && same(before, made) ? before : made)
+  }
+  layout.scan(seen(), far ? 3 / view.zoom : 0, {
+    plank(placed) {
+      if (!far) {
+        add(placed)
+        return
+      }
+      const { parent } = topicOf(desk.tree, placed.id)
+      if (placed.id === desk.tree.centre || parent === desk.tree.centre || parent === null) titles.push(placed)
+      const hue = hueIndex(placed.id)
+      const colour = hue < 0 ? colours.quiet : hues[hue]!
+      const list = bars.get(colour)
+      if (list) list.push(placed)
+      else bars.set(colour, [placed])
+    },
+    bracket(parent, direction, spineX, children, from, to) {
+      const hue = hueIndex(parent.id)
+      const middle = parent.y + parent.height / 2
+      context.strokeStyle = hue < 0 ? colours.quiet : hues[hue]!
+      context.beginPath()
+      context.moveTo(direction === 'right' ? parent.x + parent.width : parent.x, middle)
+      context.lineTo(spineX, middle)
+      context.moveTo(spineX, Math.min(from, middle))
+      context.lineTo(spineX, Math.max(to, middle))
+      context.stroke()
+      if (hue < 0) {
+        for (const child of children) {
+          context.strokeStyle = hues[hueIndex(child.id)]!
+          tick(context, spineX, child, direction)
+        }
+      }
+      else {
+        context.beginPath()
+        for (const child of children) {
+          context.moveTo(spineX, child.y + child.height / 2)
+          context.lineTo(direction === 'right' ? child.x : child.x + child.width, child.y + child.height / 2)
+        }
+        context.stroke()
+      }
+    },
+    block(rect, id) {
+      const hue = hueIndex(id)
+      const colour = hue < 0 ? colours.quiet : hues[hue]!
+      const list = bars.get(colour)
+      if (list) list.push(rect)
+      else bars.set(colour, [rect])
+    },
+  })
+  for (const [colour, rects] of bars) {
+    context.fillStyle = colour
+    context.globalAlpha = 0.55
+    for (const rect of rects) context.fillRect(rect.x, rect.y, rect.width, Math.max(rect.height, 1 / view.zoom))
+  }
+  context.globalAlpha = 1
+  if (far) drawTitles(context, ratio, titles)
+  // What has the focus stays in the document wherever it is, so that the keyboard and the screen reader never lose it.
+  for (const id of [focus, editing]) {
+    const placed = id && !next.has(id) ? layout.find(id) : null
+    if (placed) add(placed)
+  }
+  const list = [...next.values()]
+  if (list.length !== shown.value.length || list.some((item, i) => item !== shown.value[i])) shown.value = list
+  known = next
+  zoom.value = view.zoom
+}
+
+function tick(context: CanvasRenderingContext2D, spineX: number, child: Placed, direction: 'left' | 'right'): void {
+  context.beginPath()
+  context.moveTo(spineX, child.y + child.height / 2)
+  context.lineTo(direction === 'right' ? child.x : child.x + child.width, child.y + child.height / 2)
+  context.stroke()
+}
+
+/** Far out, the big titles stay legible: written over the bars at the size of small print. */
+function drawTitles(context: CanvasRenderingContext2D, ratio: number, titles: readonly Placed[]): void {
+  context.setTransform(ratio, 0, 0, ratio, 0, 0)
+  context.textBaseline = 'middle'
+  const taken: Rect[] = []
+  for (const placed of titles) {
+    const centre = placed.id === desk.tree.centre
+    context.font = centre ? '650 15px "Bricolage Grotesque Variable"' : '650 12px "Figtree Variable"'
+    const text = (topicOf(desk.tree, placed.id).title || 'untitled').slice(0, 60)
+    const width = context.measureText(text).width + 12
+    const height = centre ? 24 : 18
+    const rect = { x: (placed.x + placed.width / 2) * view.zoom + view.x - width / 2, y: (placed.y + placed.height / 2) * view.zoom + view.y - height / 2, width, height }
+    if (!centre && taken.some(other => other.x < rect.x + rect.width && rect.x < other.x + other.width && other.y < rect.y + rect.height && rect.y < other.y + other.height)) continue
+    taken.push(rect)
+    context.fillStyle = colours.surface
+    context.fillRect(rect.x, rect.y, width, height)
+    context.fillStyle = centre ? colours.quiet : hues[hueIndex(placed.id)] ?? colours.quiet
+    context.fillRect(rect.x, rect.y, 3, height)
+    context.fillStyle = colours.ink
+    context.fillText(text, rect.x + 7, rect.y + height / 2 + 0.5)
+  }
+}
+
+function levelOf(id: TopicId): number {
+  let level = 1
+  for (let at = topicOf(desk.tree, id).parent; at !== null; at = topicOf(desk.tree, at).parent) level++
+  return level
+}
+
+function same(a: ShownPlank, b: ShownPlank): boolean {
+  for (const key in b) if (a[key as keyof ShownPlank] !== b[key as keyof ShownPlank]) return false
+  return true
+}
+
+// — The view
+
+function clampZoom(value: number): number {
+  return Math.min(ZOOMS.most, Math.max(ZOOMS.least, value))
+}
+
+function zoomAt(value: number, x: number, y: number): void {
+  const to = clampZoom(value)
+  view.x = x - ((x - view.x) * to) / view.zoom
+  view.y = y - ((y - view.y) * to) / view.zoom
+  view.zoom = to
+  request()
+}
+
+function fit(): void {
+  const bounds = layout.bounds()
+  const space = 48
+  view.zoom = clampZoom(Math.min(1, (size.width - space * 2) / bounds.width, (size.height - space * 2) / bounds.height))
+  view.x = size.width / 2 - (bounds.x + bounds.width / 2) * view.zoom
+  view.y = size.height / 2 - (bounds.y + bounds.height / 2) * view.zoom
+  request()
+}
+
+let glide = 0
+function glideTo(x: number, y: number): void {
+  cancelAnimationFrame(glide)
+  const from = { x: view.x, y: view.y }
+  const began = performance.now()
+  const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
+  const step = (now: number): void => {
+    const part = still ? 1 : Math.min(1, (now - began) / 160)
+    const eased = 1 - (1 - part) ** 3
+    view.x = from.x + (x - from.x) * eased
+    view.y = from.y + (y - from.y) * eased
+    request()
+    if (part < 1) glide = requestAnimationFrame(step)
+  }
+  glide = requestAnimationFrame(step)
+}
+
+/** Moves the view just as far as a topic needs to be wholly in sight. */
+function reveal(id: TopicId): void {
+  const placed = layout.find(id)
+  if (!placed) return
+  const margin = 40
+  const left = placed.x * view.zoom + view.x
+  const top = placed.y * view.zoom + view.y
+  const width = placed.width * view.zoom
+  const height = placed.height * view.zoom
+  let x = view.x
+  let y = view.y
+  if (left < margin) x += margin - left
+  else if (left + width > size.width - margin) x -= Math.min(left - margin, left + width - size.width + margin)
+  if (top < margin) y += margin - top
+  else if (top + height > size.height - margin) y -= Math.min(top - margin, top + height - size.height + margin)
+  if (x !== view.x || y !== view.y) glideTo(x, y)
+}
+
+function neighbour(id: TopicId, direction: 'up' | 'down' | 'left' | 'right'): TopicId | null {
+  const at = layout.find(id)
+  if (!at) return null
+  if (direction === 'left' || direction === 'right') {
+    const outward = id === desk.tree.centre ? true : direction === at.direction
+    if (!outward) return topicOf(desk.tree, id).parent ?? null
+    const middle = at.y + at.height / 2
+    let best: TopicId | null = null
+    let least = Infinity
+    for (const kid of layout.shown(id)) {
+      const placed = layout.find(kid)
+      if (!placed || (id === desk.tree.centre && placed.direction !== direction)) continue
+      const away = Math.abs(placed.y + placed.height / 2 - middle)
+      if (away < least) {
+        least = away
+        best = kid
+      }
+    }
+    return best
+  }
+  const sign = direction === 'up' ? -1 : 1
+  const middle = at.y + at.height / 2
+  let best: TopicId | null = null
+  let least = Infinity
+  for (const reach of [400, 4000]) {
+    layout.scan({ x: at.x - reach / 4, y: sign < 0 ? middle - reach : middle, width: at.width + reach / 2, height: reach }, 0, {
+      plank(placed) {
+        const away = sign * (placed.y + placed.height / 2 - middle)
+        if (placed.id === id || away <= 0.5) return
+        const aside = Math.max(0, placed.x - at.x - at.width, at.x - placed.x - placed.width)
+        const cost = away + aside * 2 + Math.abs(at.direction === 'right' ? placed.x - at.x : placed.x + placed.width - at.x - at.width) * 0.25
+        if (cost < least) {
+          least = cost
+          best = placed.id
+        }
+      },
+      bracket() {}, block() {},
+    })
+    if (best) return best
+  }
+  return best
+}
+
+// — Pointers
+
+interface Press { id: number, x: number, y: number, startX: number, startY: number, topic: TopicId | null, touch: boolean }
+const presses = new Map<number, Press>()
+let mode: 'none' | 'pan' | 'drag' | 'pinch' = 'none'
+let dragging: ReadonlySet<TopicId> = new Set()
+let longPress = 0
+
+const local = (event: { clientX: number, clientY: number }): { x: number, y: number } => {
+  const { left, top } = box.value!.getBoundingClientRect()
+  return { x: event.clientX - left, y: event.clientY - top }
+}
+const toWorld = ({ x, y }: { x: number, y: number }): { x: number, y: number } => ({ x: (x - view.x) / view.zoom, y: (y - view.y) / view.zoom })
+
+function topicAt(event: Event): TopicId | null {
+  const element = event.target as HTMLElement
+  const onPlank = element.closest<HTMLElement>('[data-topic]')?.dataset.topic
+  if (onPlank) return onPlank
+  if (view.zoom >= FAR_OUT) return null
+  const point = toWorld(local(event as PointerEvent))
+  let hit: TopicId | null = null
+  layout.scan({ x: point.x - 1 / view.zoom, y: point.y - 1 / view.zoom, width: 2 / view.zoom, height: 2 / view.zoom }, 0, { plank: (placed) => { hit = placed.id }, bracket() {}, block() {} })
+  return hit
+}
+
+function down(event: PointerEvent): void {
+  if ((event.target as HTMLElement).closest('[data-quiet], textarea')) return
+  if (event.button === 1 || event.button === 0) {
+    const { x, y } = local(event)
+    const topic = event.button === 0 ? topicAt(event) : null
+    presses.set(event.pointerId, { id: event.pointerId, x, y, startX: x, startY: y, topic, touch: event.pointerType === 'touch' })
+    box.value!.setPointerCapture(event.pointerId)
+    if (presses.size === 2) {
+      mode = 'pinch'
+      landing.value = null
+      clearTimeout(longPress)
+      return
+    }
+    if (topic) {
+      const extending = event.shiftKey || event.ctrlKey || event.metaKey
+      if (extending) desk.select(topic, { range: event.shiftKey, add: event.ctrlKey || event.metaKey, quiet: true })
+      else if (!desk.selection.value.has(topic) && event.pointerType !== 'touch') desk.select(topic, { quiet: true })
+    }
+    if (event.pointerType === 'touch') {
+      longPress = window.setTimeout(() => {
+        if (mode !== 'none') return
+        if (topic) desk.select(topic, { quiet: true })
+        presses.clear()
+        emit('menu', event)
+      }, LONG_PRESS_MS)
+    }
+    focusBox()
+  }
+}
+
+function moved(event: PointerEvent): void {
+  const press = presses.get(event.pointerId)
+  if (!press) return
+  const at = local(event)
+  if (mode === 'pinch') {
+    pinch(press, at)
+    return
+  }
+  if (mode === 'none' && Math.hypot(at.x - press.startX, at.y - press.startY) > (press.touch ? 10 : 5)) {
+    clearTimeout(longPress)
+    const able = press.topic && press.topic !== desk.tree.centre && desk.session.canEdit
+    // By touch, a finger on a topic pans unless that topic is selected; so the tree can be pushed about by its planks.
+    if (able && (!press.touch || desk.selection.value.has(press.topic!))) {
+      mode = 'drag'
+      dragging = new Set(topmost(desk.tree, desk.selection.value.has(press.topic!) ? desk.selection.value : [press.topic!]).filter(id => id !== desk.tree.centre))
+    }
+    else mode = 'pan'
+  }
+  if (mode === 'pan') {
+    view.x += at.x - press.x
+    view.y += at.y - press.y
+    request()
+  }
+  if (mode === 'drag') {
+    const point = toWorld(at)
+    const lead = layout.find([...dragging][0]!)
+    landing.value = landingAt(desk.tree, layout, point.x, point.y, dragging, lead ?? { width: 100, height: 28 })
+    edgePan(at)
+  }
+  press.x = at.x
+  press.y = at.y
+}
+
+/** Near the edge a drag pulls the view along. */
+function edgePan(at: { x: number, y: number }): void {
+  const edge = 36
+  const push = (value: number, end: number): number => value < edge ? (edge - value) / 3 : value > end - edge ? (end - edge - value) / 3 : 0
+  const dx = push(at.x, size.width)
+  const dy = push(at.y, size.height)
+  if (dx || dy) {
+    view.x += dx
+    view.y += dy
+    request()
+  }
+}
+
+function pinch(press: Press, at: { x: number, y: number }): void {
+  const other = [...presses.values()].find(item => item.id !== press.id)
+  if (!other) return
+  const before = Math.hypot(press.x - other.x, press.y - other.y)
+  const after = Math.hypot(at.x - other.x, at.y - other.y)
+  view.x += (at.x - press.x) / 2
+  view.y += (at.y - press.y) / 2
+  if (before > 0) zoomAt(view.zoom * (after / before), (at.x + other.x) / 2, (at.y + other.y) / 2)
+  press.x = at.x
+  press.y = at.y
+}
+
+function up(event: PointerEvent): void {
+  clearTimeout(longPress)
+  const press = presses.get(event.pointerId)
+  presses.delete(event.pointerId)
+  if (!press) return
+  if (mode === 'drag' && landing.value) desk.land(dragging, landing.value.slot, landing.value.place)
+  else if (mode === 'none' && press.topic && !event.shiftKey && !event.ctrlKey && !event.metaKey) desk.select(press.topic, { quiet: true })
+  if (presses.size === 0) endDrag()
+}
+
+function endDrag(): void {
+  mode = 'none'
+  dragging = new Set()
+  landing.value = null
+}
+
+function wheel(event: WheelEvent): void {
+  const { x, y } = local(event)
+  if (event.ctrlKey || event.metaKey) zoomAt(view.zoom * Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0022)), x, y)
+  else {
+    const unit = event.deltaMode === 1 ? 18 : 1
+    view.x -= (event.shiftKey && !event.deltaX ? event.deltaY : event.deltaX) * unit
+    view.y -= (event.shiftKey && !event.deltaX ? 0 : event.deltaY) * unit
+    request()
+  }
+}
+
+function twice(event: MouseEvent): void {
+  if ((event.target as HTMLElement).closest('[data-quiet]')) return
+  const topic = topicAt(event)
+  if (topic) desk.edit(topic)
+  else {
+    const { x, y } = toWorld(local(event))
+    desk.addLoose(x - 30, y - 14)
+  }
+}
+
+function contextMenu(event: MouseEvent): void {
+  event.preventDefault()
+  const topic = topicAt(event)
+  if (topic && !desk.selection.value.has(topic)) desk.select(topic, { quiet: true })
+  emit('menu', event)
+}
+
+function focusBox(): void {
+  box.value?.focus({ preventScroll: true })
+}
+
+function escape(): boolean {
+  if (mode !== 'drag') return false
+  presses.clear()
+  endDrag()
+  return true
+}
+
+// — Life
+
+function remap(): void {
+  mains = new Map(childrenOf(desk.tree, desk.tree.centre).map((id, i) => [id, i]))
+}
+
+let stopListening: () => void
+let watcher: ResizeObserver
+let arranged = desk.tree.fields.arrangement
+onMounted(() => {
+  readColours()
+  remap()
+  stopListening = desk.onChange((touched) => {
+    if (touched === 'all') layout.rebase(desk.tree)
+    else layout.touch(touched)
+    if (touched === 'all' || touched.has(desk.tree.centre)) remap()
+    if (desk.tree.fields.arrangement !== arranged) layout.reset(arranged = desk.tree.fields.arrangement)
+    request()
+  })
+  watcher = new ResizeObserver(([entry]) => {
+    const first = size.width === 0
+    size = { width: entry!.contentRect.width, height: entry!.contentRect.height }
+    const ratio = window.devicePixelRatio || 1
+    paper.value!.width = Math.round(size.width * ratio)
+    paper.value!.height = Math.round(size.height * ratio)
+    if (first) begin()
+    request()
+  })
+  watcher.observe(box.value!)
+  window.addEventListener('theme-changed', readColours)
+  desk.reveal = reveal
+  desk.neighbour = neighbour
+  focusBox()
+})
+
+/** The first look: everything when it can be read, else the centre at a readable size. */
+function begin(): void {
+  fit()
+  if (view.zoom < 0.6) {
+    const at = desk.focus.value !== desk.tree.centre ? layout.find(desk.focus.value) : null
+    view.zoom = 0.9
+    view.x = size.width / 2 - (at ? at.x + at.width / 2 : 0) * 0.9
+    view.y = size.height / 2 - (at ? at.y + at.height / 2 : 0) * 0.9
+  }
+}
+
+onBeforeUnmount(() => {
+  stopListening()
+  watcher.disconnect()
+  window.removeEventListener('theme-changed', readColours)
+  cancelAnimationFrame(frame)
+  cancelAnimationFrame(glide)
+})
+
+watch([desk.selection, desk.focus, desk.editing, () => desk.status.present], request)
+watch(desk.editing, (now, before) => { if (!now && before) nextTick(focusBox) })
+
+/** Where the small strip of most-done things stands: under the focus, while nothing is typed or dragged. */
+const strip = computed(() => {
+  if (desk.editing.value || landing.value || zoom.value < FAR_OUT || desk.selection.value.size !== 1 || !desk.session.canEdit) return null
+  const at = shown.value.find(item => item.focused)
+  return at ? { transform: `translate(${at.x + (at.left ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null
+})
+
+defineExpose({ fit, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole') => zoomAt(by === 'whole' ? 1 : view.zoom * by, size.width / 2, size.height / 2) })
+</script>
+
+<template>
+  <div
+    ref="box" class="canvas" role="tree" tabindex="0" aria-multiselectable="true" aria-label="Tree" :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined" :data-dragging="landing ? 'yes' : undefined"
+    @pointerdown="down" @pointermove="moved" @pointerup="up" @pointercancel="up" @wheel.prevent="wheel" @dblclick="twice" @contextmenu="contextMenu"
+  >
+    <canvas ref="paper" class="paper" aria-hidden="true" />
+    <div ref="world" class="world">
+      <TreePlank v-for="item in shown" :key="item.id" :shown="item" @closed="focusBox" />
+      <template v-if="landing">
+        <svg class="new-bracket" width="1" height="1" aria-hidden="true"><polyline :points="landing.bracket.map(point => `${point.x},${point.y}`).join(' ')" /></svg>
+        <div class="slot" :style="slotStyle"><span>{{ landing.words }}</span></div>
+      </template>
+      <div v-if="strip" class="strip" :style="strip" data-quiet @pointerdown.stop>
+        <slot name="strip" />
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.canvas { position: absolute; inset: 0; overflow: hidden; background: var(--page); touch-action: none; outline: none; }
+.canvas[data-dragging] { cursor: grabbing; }
+.paper { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
+.world { position: absolute; left: 0; top: 0; width: 0; height: 0; transform-origin: 0 0; }
+.slot { position: absolute; left: 0; top: 0; border: 2px solid var(--sun); background: color-mix(in srgb, var(--sun) 22%, transparent); pointer-events: none; z-index: 4; }
+.slot span { position: absolute; left: -2px; top: calc(100% + 2px); background: var(--sun); color: #352400; font: 650 11.5px/17px var(--text); padding: 0 7px; white-space: nowrap; }
+.new-bracket { position: absolute; left: 0; top: 0; overflow: visible; pointer-events: none; }
+.new-bracket polyline { fill: none; stroke: var(--sun); stroke-width: 2; }
+.strip { position: absolute; left: 0; top: 0; z-index: 2; }
+</style>

@@ -1,0 +1,24 @@
+import { FetchError } from 'ofetch'
+
+/** The routes are typed by their operations; deriving them from file names again takes the compiler too deep. */
+const send = $fetch as unknown as (path: string, options: object) => Promise<unknown>
+
+export class ApiError extends Error {
+  constructor(readonly status: number, readonly code: string, message: string) {
+    super(message)
+    this.name = 'ApiError'
+  }
+}
+
+/** Calls our API; what goes wrong comes as an `ApiError` whose message can be shown. Status 0: no line to the server. */
+export async function callApi<T>(path: string, options: { method?: 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE', body?: object, query?: Record<string, string> } = {}): Promise<T> {
+  try {
+    return await send(path, options) as T
+  }
+  catch (error) {
+    const data = error instanceof FetchError ? (error.data as { error?: { code: string, message: string } } | undefined)?.error : undefined
+    const status = error instanceof FetchError ? error.status ?? 0 : 0
+    if (data) throw new ApiError(status, data.code, data.message)
+    throw new ApiError(status, status ? 'unavailable' : 'offline', status ? 'The server doesn’t answer as it should. Please try again.' : 'There is no line to the server just now.')
+  }
+}

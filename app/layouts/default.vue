@@ -1,0 +1,56 @@
+<script setup lang="ts">
+const account = useAccount()
+const theme = useTheme()
+const route = useRoute()
+const menu = ref()
+const places = [
+  { to: '/', name: 'Home', icon: 'lucide:house' },
+  { to: '/trees', name: 'Trees', icon: 'lucide:shapes' },
+  { to: '/letterbox', name: 'Letterbox', icon: 'lucide:mail' },
+]
+const items = computed(() => [
+  { label: account.me?.email ?? '', disabled: true },
+  { label: 'Light or dusk', command: theme.toggle },
+  { label: 'Sign out', command: () => leave(false) },
+  { label: 'Sign out everywhere', command: () => leave(true) },
+])
+async function leave(everywhere: boolean): Promise<void> {
+  await account.signOut(everywhere)
+  await navigateTo('/sign-in')
+}
+const isOn = (to: string): boolean => to === '/' ? route.path === '/' : route.path.startsWith(to)
+</script>
+
+<template>
+  <div class="house">
+    <nav class="rail" aria-label="Main">
+      <PorchMark class="mark" />
+      <NuxtLink v-for="place in places" :key="place.to" v-tooltip.right="place.name" :to="place.to" :class="{ on: isOn(place.to) }" :aria-current="isOn(place.to) ? 'page' : undefined" :aria-label="place.name">
+        <Icon :name="place.icon" size="20" />
+      </NuxtLink>
+      <span class="grow" />
+      <button v-if="account.me" class="me" :style="{ background: hueOf(account.me.id) }" :aria-label="`${account.me.name}: account`" aria-haspopup="menu" @click="menu.toggle($event)">{{ initialsOf(account.me.name) }}</button>
+      <Menu ref="menu" :model="items" popup />
+    </nav>
+    <div class="room">
+      <slot />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.house { height: 100%; display: grid; grid-template-columns: 56px minmax(0, 1fr); }
+.rail { background: var(--ceiling); display: flex; flex-direction: column; align-items: center; padding: 10px 0; gap: 4px; }
+.mark { margin-bottom: 12px; }
+.rail a { width: 40px; height: 40px; border-radius: 8px; display: grid; place-items: center; color: var(--porch); }
+.rail a:hover { background: color-mix(in srgb, var(--surface) 50%, transparent); }
+.rail a.on { background: var(--surface); }
+.grow { flex: 1; }
+.me { width: 34px; height: 34px; border-radius: 50%; border: 2px solid var(--surface); color: #fff; font: 700 12px var(--text); cursor: pointer; }
+.room { min-width: 0; min-height: 0; height: 100%; overflow: hidden; }
+@media (max-width: 700px) {
+  .house { grid-template-columns: minmax(0, 1fr); grid-template-rows: minmax(0, 1fr) 52px; }
+  .rail { grid-row: 2; flex-direction: row; padding: 0 12px; }
+  .mark { display: none; }
+}
+</style>

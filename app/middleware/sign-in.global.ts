@@ -1,0 +1,6 @@
+export default defineNuxtRouteMiddleware(async (to) => {
+  const account = useAccount()
+  if (!account.asked) await account.load()
+  if (!account.me && to.path !== '/sign-in') return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { then: to.fullPath } })
+  if (account.me && to.path === '/sign-in') return navigateTo('/')
+})

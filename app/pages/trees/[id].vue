@@ -1,0 +1,235 @@
+<script setup lang="ts">
+import { topicOf } from '#core/tree'
+import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
+import { COMMANDS, type Command, commandOf, type House } from '~/tree/commands'
+import { DESK, Desk, shorten } from '~/tree/desk'
+import { chordInWords, commandFor, keys } from '~/tree/keys'
+import { fontsReady } from '~/tree/ruler'
+
+const route = useRoute()
+const account = useAccount()
+const theme = useTheme()
+
+const canUndoOffer = ref(false)
+const offer = ref('')
+let offerTimer = 0
+function say(message: string, undo = false): void {
+  clearTimeout(offerTimer)
+  offer.value = message
+  canUndoOffer.value = undo
+  offerTimer = window.setTimeout(() => { offer.value = '' }, undo ? 9000 : 6000)
+}
+
+const desk = new Desk(String(route.params.id), account.me!.id, say)
+provide(DESK, desk)
+const trouble = ref('')
+const canvas = ref<InstanceType<typeof TreeCanvas>>()
+const outline = ref<{ focus(): void, escape(): boolean }>()
+const sheet = ref<{ into(part: 'note' | 'task'): void }>()
+const menu = ref()
+const open = reactive({ everything: false, keys: false, markers: false, share: false })
+const narrow = window.matchMedia('(max-width: 700px)')
+if (narrow.matches) {
+  desk.view.value = 'outline'
+  desk.sheetOpen.value = false
+}
+
+onMounted(async () => {
+  try {
+    await fontsReady()
+    await desk.open()
+    const wanted = String(route.query.topic ?? '')
+    if (desk.tree.topics.has(wanted)) nextTick(() => desk.visit(wanted))
+    void callApi(`/api/trees/${desk.session.treeId}/seen`, { method: 'POST', body: { version: desk.session.replica.version } }).catch(() => {})
+  }
+  catch (error) {
+    trouble.value = error instanceof Error ? error.message : 'This tree can’t be opened.'
+  }
+  window.addEventListener('keydown', key)
+  document.addEventListener('copy', copy)
+  document.addEventListener('cut', cut)
+  document.addEventListener('paste', paste)
+})
+onBeforeUnmount(() => {
+  if (desk.status.ready) void callApi(`/api/trees/${desk.session.treeId}/seen`, { method: 'POST', body: { version: desk.session.replica.version } }).catch(() => {})
+  window.removeEventListener('keydown', key)
+  document.removeEventListener('copy', copy)
+  document.removeEventListener('cut', cut)
+  document.removeEventListener('paste', paste)
+  desk.close()
+})
+
+const house: House = {
+  fit: () => canvas.value?.fit(),
+  zoom: by => canvas.value?.zoomBy(by),
+  open: (what) => { open[what] = true },
+  toggleTheme: theme.toggle,
+  into: (part) => {
+    desk.sheetOpen.value = true
+    nextTick(() => sheet.value?.into(part))
+  },
+}
+
+function run(command: Command): void {
+  command.run(desk, house)
+}
+
+const inField = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+const inTree = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target === document.body || target.closest('[role="tree"]') !== null)
+
+function key(event: KeyboardEvent): void {
+  if (!desk.status.ready || event.defaultPrevented || inField(event.target) || Object.values(open).some(Boolean)) return
+  if (event.key === 'Escape') {
+    if (canvas.value?.escape() || outline.value?.escape()) return
+    if (desk.selection.value.size > 1) desk.select(desk.focus.value)
+    return
+  }
+  const id = commandFor(event)
+  const command = id && commandOf(id)
+  if (!command) return
+  // Outside the tree a button keeps its own Enter, Tab and arrows; chords with Mod work everywhere.
+  if (!inTree(event.target) && !event.ctrlKey && !event.metaKey && !['?', '/'].includes(event.key)) return
+  event.preventDefault()
+  run(command)
+}
+
+function copy(event: ClipboardEvent): void {
+  if (!desk.status.ready || inField(event.target) || !event.clipboardData) return
+  desk.copy(event.clipboardData)
+  event.preventDefault()
+}
+function cut(event: ClipboardEvent): void {
+  if (!desk.status.ready || inField(event.target) || !event.clipboardData) return
+  desk.cut(event.clipboardData)
+  event.preventDefault()
+}
+function paste(event: ClipboardEvent): void {
+  if (!desk.status.ready || inField(event.target) || !event.clipboardData || Object.values(open).some(Boolean)) return
+  if (desk.paste(event.clipboardData)) event.preventDefault()
+}
+
+const menuItems = COMMANDS.filter(command => command.menu).map(command => ({ label: command.name, command: () => run(command), chord: keys.value[command.id]?.[0] ?? '' }))
+const strip = ['child', 'sibling-after', 'mark', 'task'].map(id => ({ command: commandOf(id)!, icon: { 'child': 'lucide:corner-down-right', 'sibling-after': 'lucide:arrow-down-to-line', 'mark': 'lucide:bookmark', 'task': 'lucide:square-check' }[id]! }))
+
+const title = computed(() => {
+  void desk.tick.value
+  return desk.status.ready ? topicOf(desk.tree, desk.tree.centre).title : ''
+})
+useHead({ title: computed(() => title.value ? `${shorten(title.value, 60)} · Sun Porch` : 'Sun Porch') })
+function rename(event: Event): void {
+  const said = (event.target as HTMLInputElement).value.trim().toWellFormed()
+  if (said !== title.value) desk.set('title', said, [desk.tree.centre])
+}
+
+const here = computed(() => {
+  const seen = new Map<string, { id: string, name: string }>()
+  if (account.me) seen.set(account.me.id, account.me)
+  for (const person of desk.status.present) seen.set(person.id, person)
+  return [...seen.values()]
+})
+function visitPerson(id: string): void {
+  const person = desk.status.present.find(one => one.id === id)
+  const topic = person?.typing ?? person?.selected[0]
+  if (topic && desk.tree.topics.has(topic)) desk.visit(topic)
+}
+const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline' }] as const
+</script>
+
+<template>
+  <div class="tree-page" :class="{ sheeted: desk.sheetOpen.value && desk.status.ready }">
+    <div v-if="trouble" class="trouble">
+      <h1>This tree didn’t open</h1>
+      <p>{{ trouble }}</p>
+      <NuxtLink to="/trees">To all trees</NuxtLink>
+    </div>
+    <p v-else-if="!desk.status.ready" class="trouble quiet" role="status">Opening …</p>
+    <template v-else>
+      <header class="top">
+        <input class="tree-title" :value="title" :readonly="!desk.session.canEdit" aria-label="Title of the tree" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()">
+        <div class="views" role="tablist" aria-label="Views">
+          <button v-for="view in VIEWS" :key="view.id" role="tab" :aria-selected="desk.view.value === view.id" :class="{ on: desk.view.value === view.id }" @click="desk.view.value = view.id">{{ view.name }}</button>
+        </div>
+        <span class="grow" />
+        <button v-tooltip.bottom="'Find'" class="icon-button" aria-label="Find" @click="open.everything = true"><Icon name="lucide:search" size="17" /></button>
+        <button v-tooltip.bottom="'Undo'" class="icon-button" aria-label="Undo" :disabled="!desk.status.canUndo" @click="desk.undo()"><Icon name="lucide:undo-2" size="17" /></button>
+        <button v-tooltip.bottom="'Redo'" class="icon-button" aria-label="Redo" :disabled="!desk.status.canRedo" @click="desk.redo()"><Icon name="lucide:redo-2" size="17" /></button>
+        <button v-tooltip.bottom="'Side sheet'" class="icon-button" aria-label="Side sheet" :aria-pressed="desk.sheetOpen.value" @click="desk.sheetOpen.value = !desk.sheetOpen.value"><Icon name="lucide:panel-right" size="17" /></button>
+        <button v-tooltip.bottom="'Keys'" class="icon-button keys" aria-label="Keys" @click="open.keys = true"><Icon name="lucide:keyboard" size="17" /></button>
+        <span class="here" role="group" aria-label="Who is here">
+          <button v-for="person in here" :key="person.id" v-tooltip.bottom="person.name" class="initials" :style="{ background: hueOf(person.id) }" :aria-label="person.id === account.me?.id ? `${person.name}, you` : `${person.name} is here`" @click="visitPerson(person.id)">{{ initialsOf(person.name) }}</button>
+        </span>
+        <Button label="Share" size="small" @click="open.share = true" />
+      </header>
+      <main class="middle">
+        <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" @menu="menu.show($event)">
+          <template #strip>
+            <div class="strip">
+              <button v-for="item in strip" :key="item.command.id" v-tooltip.bottom="item.command.name" :aria-label="item.command.name" tabindex="-1" @click="run(item.command)"><Icon :name="item.icon" size="15" /></button>
+            </div>
+          </template>
+        </TreeCanvas>
+        <TreeOutline v-else ref="outline" @menu="menu.show($event)" />
+        <div v-if="desk.count() === 1 && !desk.editing.value && desk.session.canEdit" class="empty">
+          <p><b>Type it as it comes.</b> <kbd>Tab</kbd> starts the first topic, <kbd>Enter</kbd> the next one. Or paste a list.</p>
+        </div>
+        <div v-if="offer" class="offer" role="status">
+          {{ offer }}<button v-if="canUndoOffer && desk.status.canUndo" @click="desk.undo(); offer = ''">Undo</button>
+        </div>
+        <div v-if="open.markers" class="marker-box" role="dialog" aria-label="Markers">
+          <div class="marker-head"><h2>Markers</h2><button class="icon-button" aria-label="Close" @click="open.markers = false"><Icon name="lucide:x" size="16" /></button></div>
+          <TreeMarkerSheet :ids="[...desk.selection.value]" />
+        </div>
+      </main>
+      <TreeSideSheet v-if="desk.sheetOpen.value" ref="sheet" class="side" />
+      <TreeFootStrip class="foot" :zoom="canvas?.zoom ?? 1" @fit="house.fit()" @zoom="house.zoom($event)" />
+      <ContextMenu ref="menu" :model="menuItems">
+        <template #item="{ item, props: at }">
+          <a v-bind="at.action" class="menu-item"><span>{{ item.label }}</span><kbd v-if="item.chord">{{ chordInWords(String(item.chord)) }}</kbd></a>
+        </template>
+      </ContextMenu>
+      <TreeEverythingBox v-model:visible="open.everything" @run="run" />
+      <TreeKeyList v-model:visible="open.keys" />
+      <TreeShareDialog v-model:visible="open.share" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.tree-page { height: 100%; display: grid; grid-template: 52px minmax(0, 1fr) 34px / minmax(0, 1fr); }
+.tree-page.sheeted { grid-template-columns: minmax(0, 1fr) 340px; }
+.trouble { padding: 64px; display: flex; flex-direction: column; gap: 12px; align-items: flex-start; grid-row: 1 / -1; }
+.top { grid-column: 1 / -1; display: flex; align-items: center; gap: 6px; padding: 0 16px 0 14px; background: var(--surface); border-bottom: 1px solid var(--line); min-width: 0; }
+.tree-title { font: 600 19px var(--display); letter-spacing: -0.01em; border: 1px solid transparent; background: none; color: inherit; border-radius: 6px; padding: 4px 6px; min-width: 60px; max-width: 420px; field-sizing: content; text-overflow: ellipsis; }
+.tree-title:hover, .tree-title:focus { border-color: var(--line); }
+.views { display: flex; gap: 2px; margin-left: 10px; }
+.views button { border: 0; background: none; padding: 6px 11px; border-radius: 7px; color: var(--quiet); font-weight: 500; cursor: pointer; }
+.views button:hover { color: var(--ink); }
+.views .on { background: var(--ceiling); color: var(--ink); font-weight: 600; }
+.grow { flex: 1; }
+.here { display: flex; padding: 0 12px 0 10px; }
+.here .initials { margin-left: -8px; cursor: pointer; padding: 0; }
+.middle { position: relative; min-width: 0; overflow: hidden; }
+.side { grid-row: 2 / -1; grid-column: 2; }
+.foot { grid-row: 3; grid-column: 1; }
+.strip { display: flex; background: var(--surface); border: 1px solid var(--line); border-radius: 7px; box-shadow: var(--shadow); }
+.strip button { width: 29px; height: 27px; border: 0; background: none; color: var(--quiet); cursor: pointer; display: grid; place-items: center; }
+.strip button:hover { color: var(--porch); background: var(--hover); }
+.offer { position: absolute; left: 50%; bottom: 18px; transform: translateX(-50%); background: var(--ink); color: var(--surface); border-radius: 8px; padding: 8px 14px; display: flex; gap: 12px; box-shadow: var(--shadow); z-index: 6; max-width: 90%; }
+.offer button { border: 0; background: none; color: var(--sun); font-weight: 700; cursor: pointer; padding: 0; }
+.empty { position: absolute; left: 50%; top: 62%; transform: translateX(-50%); background: var(--surface); border: 1px dashed var(--line); border-radius: 8px; padding: 4px 18px; color: var(--quiet); pointer-events: none; text-align: center; }
+.marker-box { position: absolute; right: 14px; top: 14px; background: var(--surface); border: 1px solid var(--line); border-radius: 9px; box-shadow: var(--shadow); padding: 8px 10px 10px; z-index: 5; }
+.marker-head { display: flex; justify-content: space-between; align-items: center; padding-left: 4px; }
+.menu-item { display: flex; justify-content: space-between; gap: 24px; width: 100%; color: inherit; }
+@media (max-width: 900px) {
+  .tree-page.sheeted { grid-template-columns: minmax(0, 1fr); }
+  .side { position: fixed; right: 0; top: 52px; bottom: 86px; width: min(340px, 100vw); z-index: 8; box-shadow: var(--shadow); }
+}
+@media (max-width: 700px) {
+  .top { padding: 0 8px; gap: 0; }
+  .keys, .here { display: none; }
+  .tree-title { flex: 1; min-width: 0; width: 0; }
+  .grow { display: none; }
+  .views { margin: 0; }
+  .views button { padding: 6px 7px; font-size: 13px; }
+}
+</style>

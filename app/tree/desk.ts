@@ -1,0 +1,502 @@
+import { nanoid } from 'nanoid'
+import type { InjectionKey } from 'vue'
+import { type Plank, plankOf } from '#core/arrange/plank'
+import { readDetails } from '#core/capture/quick-details'
+import { readHtmlList } from '#core/capture/html-list'
+import { readNested, Unreadable } from '#core/capture/nested'
+import { writeHtmlList, writeNested } from '#core/formats/clipboard'
+import {
+  addAt, besideSlot, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, MARKERS, moveAlong, moveTo,
+  outdent, type OutlineItem, pathTo, plantAt, removeAll, setAll, type Slot, type Step, toggleMember, topicOf, toOutline, topmost, type Topic, type TopicId, type Touched, type Tree, wrapIn,
+} from '#core/tree'
+import type { Present, Role } from '#core/contract'
+import { contentOf, type SmallPrint, smallPrintOf } from './face'
+import { browserRuler } from './ruler'
+import { type LineState, type TreePerson, TreeSession } from './session'
+
+export type View = 'canvas' | 'outline'
+
+export interface Drawn {
+  readonly topic: Topic
+  readonly plank: Plank
+  readonly smallPrint: readonly SmallPrint[]
+}
+
+export const DESK: InjectionKey<Desk> = Symbol('desk')
+
+/** The media type under which whole branches travel between trees of ours. */
+const BRANCH_TYPE = 'text/x-sun-porch'
+
+/**
+ * What one person has in hand in one open tree: the selection, the title being typed, folds and the view, and everything
+ * they can do. The tree itself stays plain data in the session; only what is on the screen is reactive.
+ */
+export class Desk {
+  readonly session: TreeSession
+  /** Counts up whenever topics changed; views that show tree data read it. */
+  readonly tick = ref(0)
+  readonly selection = shallowRef<ReadonlySet<TopicId>>(new Set())
+  readonly focus = ref<TopicId>('')
+  readonly editing = shallowRef<{ readonly id: TopicId, readonly fresh: boolean } | null>(null)
+  readonly draft = ref('')
+  readonly view = ref<View>('canvas')
+  readonly sheetOpen = ref(true)
+  readonly status = shallowReactive({
+    ready: false, state: 'opening' as LineState, goneWhy: '', role: 'viewer' as Role, waiting: 0, canUndo: false, canRedo: false,
+    people: [] as readonly TreePerson[], present: [] as readonly Present[],
+  })
+  /** Set by the view that is shown. */
+  reveal: (id: TopicId) => void = () => {}
+  neighbour: (id: TopicId, direction: 'up' | 'down' | 'left' | 'right') => TopicId | null = () => null
+  private readonly listeners = new Set<(touched: Touched | 'all') => void>()
+  private readonly folds = new Map<TopicId, { readonly folded: boolean, readonly base: boolean }>()
+  private readonly drawn = new Map<TopicId, Drawn>()
+  private draftDrawn: Drawn | null = null
+  private anchor: TopicId = ''
+  private now = today()
+
+  constructor(treeId: string, userId: string, readonly say: (message: string, undo?: boolean) => void) {
+    this.session = new TreeSession(treeId, userId, {
+      touched: touched => this.onTouched(touched),
+      replaced: () => this.onReplaced(),
+      status: () => this.onStatus(),
+      said: message => this.say(message),
+    })
+    watch([this.selection, this.editing], () => { this.session.showPresence([...this.selection.value], this.editing.value?.id ?? null) })
+  }
+
+  get tree(): Tree {
+    return this.session.tree
+  }
+
+  async open(): Promise<void> {
+    await this.session.open()
+    this.focus.value = this.anchor = this.tree.centre
+    this.selection.value = new Set([this.tree.centre])
+    this.status.ready = true
+    this.onStatus()
+  }
+
+  close(): void {
+    this.session.close()
+  }
+
+  /** Hears of every change; 'all' when nothing of before may be relied on. */
+  onChange(listener: (touched: Touched | 'all') => void): () => void {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+
+  private tell(touched: Touched | 'all'): void {
+    this.tick.value++
+    for (const listener of this.listeners) listener(touched)
+  }
+
+  private onTouched(touched: Touched): void {
+    for (const id of touched) if (id !== null) this.drawn.delete(id)
+    // A main branch's rank shows in its plank, so topics that moved are measured anew; those below keep theirs.
+    this.mendSelection()
+    this.tell(touched)
+  }
+
+  private onReplaced(): void {
+    this.drawn.clear()
+    this.mendSelection()
+    this.tell('all')
+  }
+
+  private onStatus(): void {
+    const { session, status } = this
+    Object.assign(status, {
+      state: session.state, goneWhy: session.goneWhy, role: session.role, waiting: session.replica?.waiting.length ?? 0,
+      canUndo: session.canUndo && session.canEdit, canRedo: session.canRedo && session.canEdit,
+    })
+    if (status.people !== session.people) {
+      status.people = session.people
+      this.drawn.clear()
+      if (status.ready) this.tell('all')
+    }
+    status.present = [...session.present.values()]
+  }
+
+  /** A selection never holds what isn't there any more. */
+  private mendSelection(): void {
+    if (!this.focus.value) return
+    const gone = [...this.selection.value].filter(id => !isLive(this.tree, id))
+    if (gone.length === 0 && isLive(this.tree, this.focus.value)) return
+    const left = [...this.selection.value].filter(id => isLive(this.tree, id))
+    if (!isLive(this.tree, this.focus.value)) {
+      let at: TopicId | null = this.tree.topics.get(this.focus.value)?.parent ?? null
+      while (at !== null && !isLive(this.tree, at)) at = this.tree.topics.get(at)?.parent ?? null
+      this.focus.value = at ?? this.tree.centre
+    }
+    this.selection.value = new Set(left.length > 0 ? left : [this.focus.value])
+    if (this.editing.value && !isLive(this.tree, this.editing.value.id)) {
+      this.editing.value = null
+      this.say('Somebody removed the topic you were typing in.')
+    }
+  }
+
+  // — What is seen
+
+  nameOf = (id: string): string => this.session.people.find(person => person.id === id)?.name ?? 'Somebody'
+
+  /** The topic with its measured plank; measured once until it changes. */
+  drawnOf(id: TopicId): Drawn {
+    if (this.editing.value?.id === id && this.draftDrawn) return this.draftDrawn
+    const topic = topicOf(this.tree, id)
+    const known = this.drawn.get(id)
+    if (known?.topic === topic) return known
+    const made = this.measure(topic, topic.title)
+    this.drawn.set(id, made)
+    return made
+  }
+
+  private measure(topic: Topic, title: string): Drawn {
+    const smallPrint = smallPrintOf(topic, this.nameOf, this.now)
+    return { topic, smallPrint, plank: plankOf(contentOf(this.tree, topic, title, smallPrint), browserRuler) }
+  }
+
+  isFolded(id: TopicId): boolean {
+    if (id === this.tree.centre) return false
+    const { folded } = topicOf(this.tree, id)
+    const own = this.folds.get(id)
+    return own && own.base === folded ? own.folded : folded
+  }
+
+  selected(): TopicId[] {
+    return [...this.selection.value].filter(id => this.tree.topics.has(id))
+  }
+
+  count(): number {
+    return countTopics(this.tree)
+  }
+
+  // — Going about
+
+  select(id: TopicId, how: { add?: boolean, range?: boolean, quiet?: boolean } = {}): void {
+    if (how.range) {
+      this.selection.value = new Set([...(how.add ? this.selection.value : []), ...this.between(this.anchor || this.focus.value, id)])
+    }
+    else if (how.add) {
+      const next = new Set(this.selection.value)
+      if (next.has(id) && next.size > 1) next.delete(id)
+      else next.add(id)
+      this.selection.value = next
+      this.anchor = id
+    }
+    else {
+      this.selection.value = new Set([id])
+      this.anchor = id
+    }
+    this.focus.value = id
+    if (!how.quiet) this.reveal(id)
+  }
+
+  /** Siblings from one to the other, or the two alone when they have different parents. */
+  private between(from: TopicId, to: TopicId): TopicId[] {
+    const parent = this.tree.topics.get(from)?.parent
+    if (parent === undefined || parent !== topicOf(this.tree, to).parent || from === this.tree.centre) return [...this.selection.value, to]
+    const siblings = childrenOf(this.tree, parent)
+    const [a, b] = [siblings.indexOf(from), siblings.indexOf(to)].sort((x, y) => x - y)
+    return siblings.slice(a, b! + 1)
+  }
+
+  go(direction: 'up' | 'down' | 'left' | 'right', extend = false): void {
+    const next = this.neighbour(this.focus.value, direction)
+    if (next) this.select(next, extend ? { range: true } : {})
+  }
+
+  goEnd(end: 'first' | 'last'): void {
+    const { parent } = topicOf(this.tree, this.focus.value)
+    const siblings = this.focus.value === this.tree.centre ? [] : childrenOf(this.tree, parent)
+    const target = end === 'first' ? siblings[0] : siblings.at(-1)
+    if (target) this.select(target)
+  }
+
+  /** Goes to a topic wherever it is, unfolding what hides it. */
+  visit(id: TopicId): void {
+    for (const above of pathTo(this.tree, id).slice(0, -1)) if (this.isFolded(above.id)) this.foldOwn(above.id, false)
+    this.tell('all')
+    this.select(id)
+  }
+
+  private foldOwn(id: TopicId, folded: boolean): void {
+    this.folds.set(id, { folded, base: topicOf(this.tree, id).folded })
+  }
+
+  /** Folds for everybody where one may edit, else for oneself. */
+  toggleFold(ids: readonly TopicId[] = this.selected()): void {
+    const able = ids.filter(id => id !== this.tree.centre && childrenOf(this.tree, id).length > 0)
+    if (able.length === 0) return
+    const folded = !this.isFolded(able[0]!)
+    for (const id of able) {
+      if (this.session.canEdit) this.folds.delete(id)
+      else this.foldOwn(id, folded)
+    }
+    if (folded && able.some(id => id !== this.focus.value && isWithin(this.tree, this.focus.value, id))) this.select(able[0]!)
+    if (this.session.canEdit) this.session.make(setAll(this.tree, able, 'folded', folded).changes, { silent: true })
+    this.tell(new Set(able))
+  }
+
+  /** Opens the tree to a depth, for oneself; null opens all. */
+  openTo(depth: number | null): void {
+    const stack: [TopicId, number][] = [this.tree.centre, ...childrenOf(this.tree, null)].map(id => [id, 0])
+    while (stack.length > 0) {
+      const [id, level] = stack.pop()!
+      const kids = childrenOf(this.tree, id)
+      if (kids.length === 0) continue
+      if (level > 0) this.foldOwn(id, depth !== null && level >= depth)
+      for (const kid of kids) stack.push([kid, level + 1])
+    }
+    const path = pathTo(this.tree, this.focus.value)
+    const hidden = path.findIndex(topic => this.isFolded(topic.id))
+    if (hidden >= 0 && hidden < path.length - 1) this.select(path[hidden]!.id, { quiet: true })
+    this.tell('all')
+    this.reveal(this.focus.value)
+  }
+
+  // — Typing
+
+  /** Opens a title for typing. `fresh`: the topic was just made and goes again when nothing is typed. */
+  edit(id: TopicId = this.focus.value, fresh = false): void {
+    if (!this.session.canEdit) {
+      this.say(`As ${this.session.role} you can read this tree but not change it.`)
+      return
+    }
+    if (this.editing.value) this.keep()
+    this.draft.value = topicOf(this.tree, id).title
+    this.editing.value = { id, fresh }
+    this.redraft()
+    this.select(id)
+  }
+
+  /** The plank grows with what is typed. */
+  redraft(): void {
+    const open = this.editing.value
+    if (!open || !this.tree.topics.has(open.id)) return
+    this.draftDrawn = this.measure(topicOf(this.tree, open.id), this.draft.value || ' ')
+    this.tell(new Set([open.id]))
+  }
+
+  /** Keeps what was typed. Words after `//` become details. */
+  keep(): void {
+    const open = this.editing.value
+    if (!open) return
+    this.editing.value = null
+    this.draftDrawn = null
+    const topic = this.tree.topics.get(open.id)
+    if (!topic) return
+    const said = this.draft.value.replace(/\s+$/, '').toWellFormed()
+    if (said === '' && open.fresh && topic.title === '') {
+      this.session.undo()
+      return
+    }
+    const { title, details } = readDetails(said, { people: this.session.people, markers: MARKERS, today: this.now })
+    const changes: Change[] = title === topic.title ? [] : [{ op: 'set', topic: open.id, field: 'title', value: title }]
+    for (const [field, value] of Object.entries(details)) {
+      if (field === 'people' || field === 'markers') changes.push(...(value as string[]).map((member): Change => ({ op: 'put', topic: open.id, set: field, member })))
+      else changes.push({ op: 'set', topic: open.id, field: field as Field, value } as Change)
+    }
+    this.session.make(changes, { join: open.fresh })
+    this.tell(new Set([open.id]))
+  }
+
+  drop(): void {
+    const open = this.editing.value
+    if (!open) return
+    this.editing.value = null
+    this.draftDrawn = null
+    if (open.fresh && this.tree.topics.get(open.id)?.title === '') {
+      const beside = topicOf(this.tree, open.id).parent
+      this.session.undo()
+      if (beside) this.select(beside)
+    }
+    this.tell(new Set([open.id]))
+  }
+
+  // — Building
+
+  private run(step: Step, how: { join?: boolean } = {}): boolean {
+    return this.session.make(step.changes, how)
+  }
+
+  private addAndType(step: Step, unfold?: TopicId): void {
+    if (!this.guard()) return
+    if (this.editing.value) this.keep()
+    if (unfold && this.isFolded(unfold)) this.toggleFold([unfold])
+    if (this.run(step)) this.edit(step.made[0], true)
+  }
+
+  private guard(): boolean {
+    if (this.session.canEdit) return true
+    this.say(this.session.state === 'gone' ? this.session.goneWhy : `As ${this.session.role} you can read this tree but not change it.`)
+    return false
+  }
+
+  addSibling(where: 'before' | 'after'): void {
+    if (this.editing.value) this.keep()
+    const at = this.focus.value
+    this.addAndType(addAt(this.tree, besideSlot(this.tree, at, where), newId))
+  }
+
+  addChild(): void {
+    if (this.editing.value) this.keep()
+    const at = this.focus.value
+    this.addAndType(addAt(this.tree, lastChild(this.tree, at), newId), at)
+  }
+
+  addLoose(x: number, y: number): void {
+    this.addAndType(addAt(this.tree, { parent: null, index: Infinity }, newId, { x, y }))
+  }
+
+  wrap(): void {
+    this.addAndType(wrapIn(this.tree, this.selected(), newId))
+  }
+
+  insertBetween(): void {
+    this.addAndType(insertBelow(this.tree, this.focus.value, newId), this.focus.value)
+  }
+
+  move(how: 'up' | 'down' | 'in' | 'out'): void {
+    if (!this.guard()) return
+    const ids = this.selected()
+    const step = how === 'up' ? moveAlong(this.tree, ids, -1) : how === 'down' ? moveAlong(this.tree, ids, 1) : how === 'in' ? indent(this.tree, ids) : outdent(this.tree, ids)
+    if (this.run(step)) this.reveal(this.focus.value)
+  }
+
+  /** While typing a title, moves its topic and types on. */
+  moveWhileTyping(how: 'in' | 'out'): void {
+    const open = this.editing.value
+    if (!open) return
+    const draft = this.draft.value
+    const step = how === 'in' ? indent(this.tree, [open.id]) : outdent(this.tree, [open.id])
+    if (this.session.make(step.changes, { join: open.fresh })) {
+      this.draft.value = draft
+      this.redraft()
+      this.reveal(open.id)
+    }
+  }
+
+  land(ids: Iterable<TopicId>, slot: Slot, place?: { x: number, y: number }): void {
+    if (!this.guard()) return
+    const step = moveTo(this.tree, ids, slot)
+    const placing = place ? step.made.flatMap((topic, i): Change[] => [{ op: 'set', topic, field: 'x', value: place.x }, { op: 'set', topic, field: 'y', value: place.y + i * 60 }]) : []
+    if (slot.parent && this.isFolded(slot.parent)) this.toggleFold([slot.parent])
+    this.session.make([...step.changes, ...placing])
+  }
+
+  remove(): void {
+    if (!this.guard()) return
+    const ids = this.selected()
+    const step = removeAll(this.tree, ids)
+    if (step.made.length === 0) {
+      this.say('The centre names the tree. It can be renamed, not removed.')
+      return
+    }
+    const first = topicOf(this.tree, step.made[0]!)
+    const siblings = childrenOf(this.tree, first.parent).filter(id => !step.made.includes(id))
+    const at = childrenOf(this.tree, first.parent).indexOf(first.id)
+    const next = siblings[Math.min(at, siblings.length - 1)] ?? first.parent ?? this.tree.centre
+    const name = step.made.length === 1 ? `“${shorten(first.title)}”` : `${step.made.length} branches`
+    if (this.run(step)) {
+      this.select(next)
+      this.say(`Removed ${name}.`, true)
+    }
+  }
+
+  set<F extends Field>(field: F, value: Fields[F], ids: readonly TopicId[] = this.selected()): void {
+    if (this.guard()) this.run(setAll(this.tree, ids, field, value))
+  }
+
+  toggle(set: 'markers' | 'people', member: string, ids: readonly TopicId[] = this.selected()): void {
+    if (this.guard()) this.run(toggleMember(this.tree, ids, set, member))
+  }
+
+  put(topic: TopicId, change: Change): void {
+    if (this.guard()) this.session.make([change])
+    this.tell(new Set([topic]))
+  }
+
+  toggleDone(): void {
+    const ids = this.selected()
+    this.set('done', ids.every(id => topicOf(this.tree, id).done === 100) ? 0 : 100, ids)
+  }
+
+  selectSiblings(): void {
+    const at = this.focus.value
+    if (at !== this.tree.centre) this.selection.value = new Set(childrenOf(this.tree, topicOf(this.tree, at).parent))
+  }
+
+  undo(): void {
+    this.after(this.session.undo(), 'There is nothing of yours to undo.')
+  }
+
+  redo(): void {
+    this.after(this.session.redo(), 'There is nothing to redo.')
+  }
+
+  private after(topics: readonly TopicId[], nothing: string): void {
+    const there = topics.filter(id => isLive(this.tree, id))
+    if (there.length > 0) this.visit(there[0]!)
+    else if (topics.length === 0) this.say(nothing)
+  }
+
+  // — Copying
+
+  private branches(): OutlineItem[] {
+    return topmost(this.tree, this.selected()).map(id => toOutline(this.tree, id))
+  }
+
+  copy(data: DataTransfer): void {
+    const items = this.branches()
+    data.setData('text/plain', writeNested(items).trimEnd())
+    data.setData('text/html', writeHtmlList(items))
+    data.setData(BRANCH_TYPE, JSON.stringify(items))
+  }
+
+  cut(data: DataTransfer): void {
+    this.copy(data)
+    if (this.guard()) this.remove()
+  }
+
+  /** Puts what the clipboard holds below the focus: branches of ours whole, nested lists as branches. */
+  paste(data: DataTransfer): boolean {
+    if (!this.guard()) return true
+    try {
+      const own = data.getData(BRANCH_TYPE)
+      const html = data.getData('text/html')
+      const items = own ? JSON.parse(own) as OutlineItem[] : (html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain'))
+      if (items.length === 0) return false
+      const at = this.focus.value
+      // Without a side of its own each branch goes where the tree is lighter.
+      const step = plantAt(this.tree, items, { parent: at, index: childrenOf(this.tree, at).length }, newId)
+      if (this.isFolded(at)) this.toggleFold([at])
+      if (this.run(step)) {
+        const count = step.changes.filter(change => change.op === 'add').length
+        this.selection.value = new Set(step.made)
+        this.focus.value = this.anchor = step.made[0]!
+        this.reveal(this.focus.value)
+        if (count > 1) this.say(`Pasted ${count.toLocaleString('en')} topics.`, true)
+      }
+    }
+    catch (error) {
+      if (!(error instanceof Unreadable || error instanceof SyntaxError)) throw error
+      this.say(error instanceof Unreadable ? error.message : 'What was copied can’t be read. Nothing was changed.')
+    }
+    return true
+  }
+}
+
+export const newId = (): TopicId => nanoid(12)
+
+export function shorten(title: string, most = 40): string {
+  const line = title.replace(/\s+/g, ' ').trim() || 'untitled'
+  return [...line].length > most ? `${[...line].slice(0, most - 1).join('')}…` : line
+}
+
+export function useDesk(): Desk {
+  const desk = inject(DESK)
+  if (!desk) throw new Error('no tree is open here')
+  return desk
+}

@@ -1,0 +1,89 @@
+/*
+ * Every key of Sun Porch. A chord is written as "Mod+Shift+Z"; Mod is Ctrl, on a Mac Cmd. People change them on the key list.
+ */
+export const KEYS: Readonly<Record<string, readonly string[]>> = {
+  'edit': ['F2', 'E'],
+  'sibling-after': ['Enter'],
+  'sibling-before': ['Shift+Enter'],
+  'child': ['Tab', 'Insert'],
+  'wrap': ['Shift+P'],
+  'insert': ['Shift+Insert', 'Shift+I'],
+  'move-up': ['Alt+ArrowUp'],
+  'move-down': ['Alt+ArrowDown'],
+  'move-out': ['Alt+ArrowLeft', 'Shift+Tab'],
+  'move-in': ['Alt+ArrowRight'],
+  'remove': ['Delete', 'Backspace'],
+  'undo': ['Mod+Z'],
+  'redo': ['Mod+Shift+Z', 'Mod+Y'],
+  'fold': ['.'],
+  'depth-1': ['1'], 'depth-2': ['2'], 'depth-3': ['3'], 'depth-4': ['4'], 'depth-5': ['5'], 'depth-6': ['6'], 'depth-all': ['0'],
+  'up': ['ArrowUp'], 'down': ['ArrowDown'], 'left': ['ArrowLeft'], 'right': ['ArrowRight'],
+  'extend-up': ['Shift+ArrowUp'], 'extend-down': ['Shift+ArrowDown'], 'extend-left': ['Shift+ArrowLeft'], 'extend-right': ['Shift+ArrowRight'],
+  'first': ['Home'], 'last': ['End'],
+  'centre': ['Mod+Home'],
+  'siblings': ['Mod+A'],
+  'mark': ['M'],
+  'done': ['D'],
+  'task': ['T'],
+  'note': ['N'],
+  'sheet': ['S'],
+  'fit': ['F'],
+  'zoom-in': ['+', '='],
+  'zoom-out': ['-'],
+  'zoom-whole': ['Mod+0'],
+  'switch-view': ['V'],
+  'find': ['/'],
+  'everything': ['Mod+K'],
+  'keys': ['?'],
+  'theme': ['Shift+D'],
+}
+
+const KEPT = 'sun-porch-keys'
+const isMac = /Mac|iP(hone|ad)/.test(navigator.platform)
+
+export function loadKeys(): Record<string, readonly string[]> {
+  try {
+    return { ...KEYS, ...JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, string[]> }
+  }
+  catch {
+    return { ...KEYS }
+  }
+}
+
+/** One's own keys, kept in this browser. */
+export const keys = ref(loadKeys())
+
+export function changeKey(command: string, chord: string): void {
+  const own = Object.fromEntries(Object.entries(keys.value).map(([id, chords]) => [id, chords.filter(other => other !== chord)]))
+  keys.value = { ...own, [command]: [chord] }
+  const changed = Object.fromEntries(Object.entries(keys.value).filter(([id, chords]) => chords.join() !== KEYS[id]?.join()))
+  localStorage.setItem(KEPT, JSON.stringify(changed))
+}
+
+export function resetKeys(): void {
+  localStorage.removeItem(KEPT)
+  keys.value = { ...KEYS }
+}
+
+/** The chord of a key press as it's written above; '' for a modifier alone. */
+export function chordOf(event: KeyboardEvent): string {
+  if (['Shift', 'Control', 'Alt', 'Meta', 'Dead', 'Process', 'Unidentified'].includes(event.key)) return ''
+  const single = event.key.length === 1
+  const letter = single && event.key.toLowerCase() !== event.key.toUpperCase()
+  const key = letter ? event.key.toUpperCase() : event.key === ' ' ? 'Space' : event.key
+  const mod = isMac ? event.metaKey : event.ctrlKey
+  return [mod ? 'Mod' : '', event.altKey ? 'Alt' : '', event.shiftKey && (!single || letter) ? 'Shift' : '', key].filter(Boolean).join('+')
+}
+
+/** A chord as it's shown. */
+export function chordInWords(chord: string): string {
+  return chord.replace('Mod', isMac ? '⌘' : 'Ctrl').replace('Alt', isMac ? '⌥' : 'Alt')
+    .replace('ArrowUp', '↑').replace('ArrowDown', '↓').replace('ArrowLeft', '←').replace('ArrowRight', '→').replaceAll('+', ' + ').replace(' +  + ', ' + +').replace(/^ \+ $/, '+')
+}
+
+export function commandFor(event: KeyboardEvent): string | null {
+  const chord = chordOf(event)
+  if (!chord) return null
+  for (const [command, chords] of Object.entries(keys.value)) if (chords.includes(chord)) return command
+  return null
+}

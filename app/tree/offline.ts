@@ -1,0 +1,57 @@
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+import type { Edit, Snapshot } from '#core/tree'
+import type { Role } from '#core/contract'
+
+export interface KeptTree {
+  readonly treeId: string
+  readonly userId: string
+  readonly version: number
+  readonly role: Role
+  readonly people: readonly { id: string, name: string }[]
+  readonly snapshot: Snapshot
+}
+
+interface Shelf extends DBSchema {
+  trees: { key: [string, string], value: KeptTree }
+  waiting: { key: number, value: { treeId: string, userId: string, edit: Edit }, indexes: { tree: [string, string] } }
+}
+
+/**
+ * What this browser keeps: edits that the server hasn't acknowledged, until it does, and the trees last seen.
+ * All by person, so that two people on one machine never send each other's edits.
+ */
+let shelf: Promise<IDBPDatabase<Shelf>> | undefined
+
+function open(): Promise<IDBPDatabase<Shelf>> {
+  shelf ??= openDB<Shelf>('sun-porch', 1, {
+    upgrade(db) {
+      db.createObjectStore('trees', { keyPath: ['treeId', 'userId'] })
+      db.createObjectStore('waiting', { autoIncrement: true }).createIndex('tree', ['treeId', 'userId'])
+    },
+  })
+  return shelf
+}
+
+export async function keepTree(tree: KeptTree): Promise<void> {
+  await (await open()).put('trees', tree)
+}
+
+export async function keptTree(treeId: string, userId: string): Promise<KeptTree | undefined> {
+  return (await open()).get('trees', [treeId, userId])
+}
+
+export async function keepWaiting(treeId: string, userId: string, edit: Edit): Promise<void> {
+  await (await open()).add('waiting', { treeId, userId, edit })
+}
+
+export async function dropWaiting(treeId: string, userId: string, editIds: ReadonlySet<string>): Promise<void> {
+  const tx = (await open()).transaction('waiting', 'readwrite')
+  for await (const cursor of tx.store.index('tree').iterate([treeId, userId]))
+    if (editIds.has(cursor.value.edit.id)) await cursor.delete()
+  await tx.done
+}
+
+/** Edits that still wait, in the order they were made. */
+export async function waitingEdits(treeId: string, userId: string): Promise<Edit[]> {
+  return (await (await open()).getAllFromIndex('waiting', 'tree', [treeId, userId])).map(item => item.edit)
+}

@@ -1,0 +1,312 @@
+import { nanoid } from 'nanoid'
+import { allows, type Present, type Role, type ServerMessage } from '#core/contract'
+import { type Change, fromSnapshot, invertOver, Refused, Replica, type Snapshot, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
+import { dropWaiting, keepTree, keepWaiting, keptTree, waitingEdits } from './offline'
+
+export interface TreePerson { readonly id: string, readonly name: string, readonly email?: string, readonly role?: Role }
+
+/** 'live': the line stands and all is told. 'offline': no line; edits wait. 'gone': one may not be here any more. */
+export type LineState = 'opening' | 'live' | 'offline' | 'gone'
+
+export interface SessionEvents {
+  touched(ids: Touched): void
+  /** Another tree object took the old one's place. */
+  replaced(): void
+  /** The line, the role, the people here or the count of waiting edits changed. */
+  status(): void
+  /** Something the person should know, in words. */
+  said(message: string): void
+}
+
+/** Edits of one user action, undone together; edits that follow at once (a new topic and its first title) join it. */
+type Unit = Waiting[]
+
+const FIRST_RETRY_MS = 500
+const LONGEST_RETRY_MS = 15_000
+const PING_MS = 15_000
+/** A line that says nothing for this long is taken for dead. */
+const SILENCE_MS = 40_000
+
+/** One open tree in this browser: its copy, its line to the server, what waits, and the way back. */
+export class TreeSession {
+  replica!: Replica
+  role: Role = 'viewer'
+  people: readonly TreePerson[] = []
+  present = new Map<string, Present>()
+  state: LineState = 'opening'
+  goneWhy = ''
+  lastChange: { user: string, at: string } | null = null
+  private client = ''
+  private socket: WebSocket | null = null
+  private target = 0
+  private caughtUp = false
+  private retry = FIRST_RETRY_MS
+  private retryTimer = 0
+  private pingTimer = 0
+  private heardAt = 0
+  private closed = false
+  private undone: Unit[] = []
+  private made: Unit[] = []
+  private changedSinceKept = false
+  private keepTimer = 0
+
+  constructor(readonly treeId: string, private readonly userId: string, private readonly events: SessionEvents) {}
+
+  get tree(): Tree {
+    return this.replica.tree
+  }
+
+  get canEdit(): boolean {
+    return this.state !== 'gone' && allows(this.role, 'editor')
+  }
+
+  /** Loads the tree, from the server or else from what this browser kept, puts waiting edits on, and connects. */
+  async open(): Promise<void> {
+    try {
+      const got = await callApi<{ version: number, role: Role, people: TreePerson[], snapshot: Snapshot }>(`/api/trees/${this.treeId}`)
+      this.replica = new Replica(fromSnapshot(got.snapshot), got.version)
+      this.role = got.role
+      this.people = got.people
+      this.changedSinceKept = true
+    }
+    catch (error) {
+      if (error instanceof ApiError && error.status >= 400 && error.status < 500) throw error
+      const kept = await keptTree(this.treeId, this.userId).catch(() => undefined)
+      if (!kept) throw error
+      this.replica = new Replica(fromSnapshot(kept.snapshot), kept.version)
+      this.role = kept.role
+      this.people = kept.people
+      this.state = 'offline'
+    }
+    for (const edit of await waitingEdits(this.treeId, this.userId).catch(() => [])) this.replica.takeUp(edit)
+    this.connect()
+    this.pingTimer = window.setInterval(() => this.beat(), PING_MS)
+    this.keepTimer = window.setInterval(() => void this.keep(), 10_000)
+    window.addEventListener('online', this.hurry)
+    window.addEventListener('offline', this.dropLine)
+    document.addEventListener('visibilitychange', this.onVisibility)
+  }
+
+  close(): void {
+    this.closed = true
+    clearInterval(this.pingTimer)
+    clearInterval(this.keepTimer)
+    clearTimeout(this.retryTimer)
+    window.removeEventListener('online', this.hurry)
+    window.removeEventListener('offline', this.dropLine)
+    document.removeEventListener('visibilitychange', this.onVisibility)
+    this.socket?.close()
+    void this.keep()
+  }
+
+  private readonly onVisibility = (): void => {
+    if (document.visibilityState === 'hidden') void this.keep()
+    else this.hurry()
+  }
+
+  private readonly hurry = (): void => {
+    this.retry = FIRST_RETRY_MS
+    if (!this.socket) this.connect()
+  }
+
+  private readonly dropLine = (): void => {
+    this.socket?.close()
+  }
+
+  /** Keeps the tree as the server has it, so that it opens without a line. */
+  private async keep(): Promise<void> {
+    if (!this.changedSinceKept || !this.replica) return
+    this.changedSinceKept = false
+    const snapshot = this.replica.confirmed(toSnapshot)
+    await keepTree({ treeId: this.treeId, userId: this.userId, version: this.replica.version, role: this.role, people: this.people.map(({ id, name }) => ({ id, name })), snapshot }).catch(() => { /* a full or private store: the tree just won't open offline */ })
+  }
+
+  private connect(): void {
+    if (this.closed || this.state === 'gone') return
+    clearTimeout(this.retryTimer)
+    const socket = new WebSocket(`${location.origin.replace(/^http/, 'ws')}/api/trees/${this.treeId}/live`)
+    this.socket = socket
+    socket.onopen = () => {
+      this.heardAt = Date.now()
+      socket.send(JSON.stringify({ type: 'hello', since: this.replica.version }))
+    }
+    socket.onmessage = (event) => {
+      this.heardAt = Date.now()
+      if (socket === this.socket) this.hear(JSON.parse(event.data as string) as ServerMessage)
+    }
+    socket.onclose = () => {
+      if (socket !== this.socket) return
+      this.socket = null
+      this.caughtUp = false
+      this.present.clear()
+      if (this.closed || this.state === 'gone') return
+      this.state = 'offline'
+      this.events.status()
+      // Many browsers come back after a restart; they shouldn't all knock at once.
+      this.retryTimer = window.setTimeout(() => this.connect(), this.retry * (0.5 + Math.random()))
+      this.retry = Math.min(LONGEST_RETRY_MS, this.retry * 2)
+    }
+  }
+
+  private beat(): void {
+    if (this.socket?.readyState !== WebSocket.OPEN) return
+    if (Date.now() - this.heardAt > SILENCE_MS) this.socket.close()
+    else this.socket.send(JSON.stringify({ type: 'ping' }))
+  }
+
+  private hear(message: ServerMessage): void {
+    switch (message.type) {
+      case 'welcome':
+        this.client = message.client
+        this.role = message.role
+        this.target = message.version
+        this.present = new Map(message.present.map(person => [person.client, person]))
+        this.catchUp()
+        break
+      case 'tree':
+        this.replace(message.snapshot, message.version)
+        this.catchUp()
+        break
+      case 'news': {
+        const touched = this.replica.receive(message.edits)
+        if (touched === false) {
+          this.socket?.send(JSON.stringify({ type: 'hello', since: this.replica.version }))
+          return
+        }
+        void dropWaiting(this.treeId, this.userId, new Set(message.edits.filter(edit => edit.user === this.userId).map(edit => edit.id))).catch(() => {})
+        const last = message.edits.at(-1)
+        if (last) this.lastChange = { user: last.user, at: last.at }
+        this.changedSinceKept = true
+        this.events.touched(touched)
+        this.catchUp()
+        break
+      }
+      case 'refused':
+        if (message.edit && !['slowed', 'unavailable', 'stopping'].includes(message.code)) {
+          this.events.touched(this.replica.drop(message.edit))
+          void dropWaiting(this.treeId, this.userId, new Set([message.edit])).catch(() => {})
+          this.events.said(message.message)
+        }
+        else if (message.edit) window.setTimeout(() => this.socket?.close(), 1000)
+        break
+      case 'presence':
+        this.present.set(message.present.client, message.present)
+        break
+      case 'left':
+        this.present.delete(message.client)
+        break
+      case 'role':
+        this.role = message.role
+        this.events.said(`You are ${message.role} of this tree now.`)
+        break
+      case 'gone':
+        this.state = 'gone'
+        this.goneWhy = message.message
+        break
+      case 'pong':
+        break
+    }
+    this.events.status()
+  }
+
+  /** Once everything missed is in, sends what waits, in order. */
+  private catchUp(): void {
+    if (this.caughtUp || this.replica.version < this.target) return
+    this.caughtUp = true
+    this.state = 'live'
+    this.retry = FIRST_RETRY_MS
+    for (const { edit } of this.replica.waiting) this.socket?.send(JSON.stringify({ type: 'edit', edit }))
+  }
+
+  private replace(snapshot: Snapshot, version: number): void {
+    const waiting = this.replica.waiting.map(item => item.edit)
+    this.replica = new Replica(fromSnapshot(snapshot), version)
+    for (const edit of waiting) this.replica.takeUp(edit)
+    this.made = []
+    this.undone = []
+    this.changedSinceKept = true
+    this.events.replaced()
+  }
+
+  /**
+   * Makes one edit: at once here, then for everybody. `join` adds it to the action before, `silent` keeps it out of undo.
+   * Returns false when it can't be made, after saying why.
+   */
+  make(changes: readonly Change[], how: { join?: boolean, silent?: boolean } = {}): boolean {
+    if (changes.length === 0 || !this.canEdit) return false
+    const item = this.put(changes)
+    if (!item) return false
+    if (!how.silent) {
+      const last = this.made.at(-1)
+      if (how.join && last) last.push(item)
+      else this.made.push([item])
+      this.undone = []
+    }
+    return true
+  }
+
+  private put(changes: readonly Change[]): Waiting | null {
+    const edit = { id: nanoid(16), changes }
+    try {
+      const { item, touched } = this.replica.make(edit)
+      void keepWaiting(this.treeId, this.userId, edit).catch(() => this.events.said('This browser can’t keep edits while offline. Stay online, or make room for it.'))
+      if (this.caughtUp) this.socket?.send(JSON.stringify({ type: 'edit', edit }))
+      this.changedSinceKept = true
+      this.events.touched(touched)
+      this.events.status()
+      return item
+    }
+    catch (error) {
+      if (!(error instanceof Refused)) throw error
+      this.events.said(error.message)
+      return null
+    }
+  }
+
+  get canUndo(): boolean {
+    return this.made.length > 0
+  }
+
+  get canRedo(): boolean {
+    return this.undone.length > 0
+  }
+
+  /** Takes back one's own last action, as far as nobody has worked on since. Returns the topics it touched. */
+  undo(): TopicId[] {
+    return this.turn(this.made, this.undone)
+  }
+
+  redo(): TopicId[] {
+    return this.turn(this.undone, this.made)
+  }
+
+  private turn(from: Unit[], to: Unit[]): TopicId[] {
+    while (from.length > 0 && this.canEdit) {
+      const unit = from.pop()!
+      const back: Unit = []
+      const topics: TopicId[] = []
+      for (const item of unit.toReversed()) {
+        if (!item.patches) continue
+        const changes = invertOver(this.tree, item.edit.changes, item.patches)
+        const made = changes.length > 0 ? this.put(changes) : null
+        if (made) back.push(made)
+        for (const change of changes) if (change.op !== 'tree') topics.push(change.topic)
+      }
+      if (back.length > 0) {
+        to.push(back)
+        return topics
+      }
+    }
+    return []
+  }
+
+  /** Tells the others what is selected here. */
+  showPresence(selected: readonly TopicId[], typing: TopicId | null): void {
+    if (this.caughtUp && this.client) this.socket?.send(JSON.stringify({ type: 'presence', selected: selected.slice(0, 50), typing }))
+  }
+
+  async refreshPeople(): Promise<void> {
+    this.people = await callApi<TreePerson[]>(`/api/trees/${this.treeId}/members`)
+    this.events.status()
+  }
+}

@@ -1,0 +1,3 @@
+export * from './live'
+export * from './operations'
+export * from './roles'

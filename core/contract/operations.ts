@@ -1,0 +1,111 @@
+import { z } from 'zod'
+import { editSchema } from '../tree/change'
+import { ROLES, type Role } from './roles'
+
+/*
+ * Every REST operation: what it takes and who may call it. The server checks requests against these schemas and
+ * the OpenAPI document is made from them.
+ */
+
+export const idSchema = z.string().regex(/^[\w-]{1,40}$/)
+const email = z.email().max(254).transform(text => text.toLowerCase())
+const password = z.string().min(10, 'A password needs at least 10 characters.').max(200)
+const name = z.string().trim().min(1, 'Please give a name.').max(120)
+const title = z.string().max(10_000)
+const role = z.enum(ROLES)
+const tree = z.object({ id: idSchema })
+const none = z.object({})
+
+export const EXPORT_FORMATS = ['json', 'markdown', 'opml', 'text'] as const
+export const IMPORT_FORMATS = ['json', 'markdown', 'opml', 'text', 'html'] as const
+
+/** 'nobody': no sign-in needed. 'person': signed in. A role: that role, or more, on the tree in the path. */
+export type Access = 'nobody' | 'person' | Role
+
+export interface Operation<P extends z.ZodType = z.ZodType, Q extends z.ZodType = z.ZodType, B extends z.ZodType = z.ZodType, A extends Access = Access> {
+  readonly method: 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE'
+  readonly path: string
+  readonly summary: string
+  readonly access: A
+  readonly params: P
+  readonly query: Q
+  readonly body: B
+}
+
+function operation<A extends Access, P extends z.ZodType = typeof none, Q extends z.ZodType = typeof none, B extends z.ZodType = typeof none>(
+  method: Operation['method'], path: string, access: A, summary: string,
+  parts: { params?: P, query?: Q, body?: B } = {},
+): Operation<P, Q, B, A> {
+  return {
+    method, path, access, summary,
+    params: parts.params ?? (none as unknown as P), query: parts.query ?? (none as unknown as Q), body: parts.body ?? (none as unknown as B),
+  }
+}
+
+export const OPERATIONS = {
+  health: operation('GET', '/api/health', 'nobody', 'Says whether the app and its database answer.'),
+  openapi: operation('GET', '/api/openapi.json', 'nobody', 'This document.'),
+  signUp: operation('POST', '/api/sign-up', 'nobody', 'Makes an account and signs in.', { body: z.strictObject({ email, name, password }) }),
+  signIn: operation('POST', '/api/sign-in', 'nobody', 'Signs in. Slowed after failures, per account and per address.', { body: z.strictObject({ email, password: z.string().max(200) }) }),
+  signOut: operation('POST', '/api/sign-out', 'nobody', 'Ends this session.'),
+  signOutEverywhere: operation('POST', '/api/sign-out-everywhere', 'person', 'Ends all sessions of this person and cuts their live connections.'),
+  me: operation('GET', '/api/me', 'person', 'Who is signed in.'),
+  home: operation('GET', '/api/home', 'person', 'One’s open tasks by due date, and the trees changed since one last looked.'),
+  listTrees: operation('GET', '/api/trees', 'person', 'Trees one has a role in.', { query: z.object({ scope: z.enum(['all', 'mine', 'shared', 'trash']).default('all') }) }),
+  newTree: operation('POST', '/api/trees', 'person', 'Makes a tree with its centre alone.', { body: z.strictObject({ title, arrangement: z.enum(['both', 'right']).default('both') }) }),
+  importTree: operation('POST', '/api/trees/import', 'person', 'Makes a tree from a file. A file that can’t be read makes nothing.', {
+    body: z.strictObject({ format: z.enum(IMPORT_FORMATS), name: z.string().max(300), text: z.string() }),
+  }),
+  openTree: operation('GET', '/api/trees/{id}', 'viewer', 'A whole tree with its number, one’s role and its people.', { params: tree }),
+  renameTree: operation('PATCH', '/api/trees/{id}', 'editor', 'Renames a tree, which is its centre’s title.', { params: tree, body: z.strictObject({ title }) }),
+  trashTree: operation('DELETE', '/api/trees/{id}', 'owner', 'Moves a tree to the trash. It can be brought back.', { params: tree }),
+  restoreTree: operation('POST', '/api/trees/{id}/restore', 'owner', 'Brings a tree back from the trash.', { params: tree }),
+  seenTree: operation('POST', '/api/trees/{id}/seen', 'viewer', 'Notes that one has seen the tree up to a number.', { params: tree, body: z.strictObject({ version: z.int().min(0) }) }),
+  listEdits: operation('GET', '/api/trees/{id}/edits', 'viewer', 'Edits after a number, 500 at most.', { params: tree, query: z.object({ since: z.coerce.number().int().min(0).default(0) }) }),
+  edit: operation('POST', '/api/trees/{id}/edits', 'editor', 'Makes an edit. The same id sent twice counts once.', { params: tree, body: editSchema }),
+  exportTree: operation('GET', '/api/trees/{id}/export/{format}', 'viewer', 'The tree as a file.', { params: z.object({ id: idSchema, format: z.enum(EXPORT_FORMATS) }) }),
+  listMembers: operation('GET', '/api/trees/{id}/members', 'viewer', 'Who has which role.', { params: tree }),
+  setRole: operation('PUT', '/api/trees/{id}/members/{user}', 'owner', 'Changes somebody’s role. A tree keeps at least one owner.', { params: z.object({ id: idSchema, user: idSchema }), body: z.strictObject({ role }) }),
+  removeMember: operation('DELETE', '/api/trees/{id}/members/{user}', 'viewer', 'Takes somebody’s role away (owners), or leaves the tree (oneself).', { params: z.object({ id: idSchema, user: idSchema }) }),
+  invite: operation('POST', '/api/trees/{id}/invitations', 'owner', 'Invites somebody by mail.', { params: tree, body: z.strictObject({ email, role: z.enum(['viewer', 'commenter', 'editor']) }) }),
+  acceptInvitation: operation('POST', '/api/invitations/{token}', 'person', 'Takes an invitation up.', { params: z.object({ token: z.string().min(20).max(100) }) }),
+  listLetters: operation('GET', '/api/letters', 'person', 'Letters to one’s mail address, newest first.'),
+  readLetter: operation('POST', '/api/letters/{id}/read', 'person', 'Marks a letter as read.', { params: z.object({ id: idSchema }) }),
+} as const
+
+/** The OpenAPI 3.1 description of all operations. */
+export function openApi(): object {
+  const paths: Record<string, Record<string, unknown>> = {}
+  for (const [id, op] of Object.entries<Operation>(OPERATIONS)) {
+    const schema = (part: z.ZodType): Record<string, unknown> => z.toJSONSchema(part, { unrepresentable: 'any', io: 'input' })
+    const parameters = [['path', op.params], ['query', op.query]].flatMap(([where, part]) => {
+      const { properties = {}, required = [] } = schema(part as z.ZodType) as { properties?: Record<string, object>, required?: string[] }
+      return Object.entries(properties).map(([name, value]) => ({ name, in: where, required: required.includes(name), schema: value }))
+    })
+    const hasBody = op.method !== 'GET' && op.body !== none
+    paths[op.path] = {
+      ...paths[op.path],
+      [op.method.toLowerCase()]: {
+        operationId: id,
+        summary: op.summary,
+        description: op.access === 'nobody' ? 'Needs no sign-in.' : op.access === 'person' ? 'Needs a sign-in.' : `Needs the role ${op.access} or more on the tree.`,
+        ...(parameters.length > 0 ? { parameters } : {}),
+        ...(hasBody ? { requestBody: { required: true, content: { 'application/json': { schema: schema(op.body) } } } } : {}),
+        responses: {
+          200: { description: 'Done.' },
+          default: { description: 'An error.', content: { 'application/json': { schema: { $ref: '#/components/schemas/Error' } } } },
+        },
+      },
+    }
+  }
+  return {
+    openapi: '3.1.0',
+    info: { title: 'Sun Porch', version: '1', description: 'Topic trees that a team keeps together. Sign in to get a session cookie. Live changes: docs/api/live.md.' },
+    paths,
+    components: {
+      schemas: {
+        Error: z.toJSONSchema(z.object({ error: z.object({ code: z.string(), message: z.string(), details: z.unknown().optional() }) })),
+      },
+    },
+  }
+}

@@ -1,0 +1,8 @@
+import { OPERATIONS } from '#core/contract'
+import { answer } from '../../../access/answer'
+import { submit } from '../../../trees/door'
+
+export default answer(OPERATIONS.edit, async ({ params, body, account }) => {
+  const { number, at } = await submit(params.id, account.id, body)
+  return { number, at }
+})

@@ -1,0 +1,65 @@
+import { existsSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
+import { DrizzleQueryError } from 'drizzle-orm/errors'
+import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
+import { migrate } from 'drizzle-orm/mysql2/migrator'
+import mysql from 'mysql2/promise'
+import * as schema from './schema'
+
+export type Database = MySql2Database<typeof schema>
+export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
+
+let pool: mysql.Pool | undefined
+let handle: Database | undefined
+let ready: Promise<void> | undefined
+
+/** The one pool of this process. Times go in and out as UTC. */
+export function database(): Database {
+  if (!handle) {
+    const url = useRuntimeConfig().databaseUrl || process.env.DATABASE_URL
+    if (!url) throw new Error('DATABASE_URL is not set. Start the app with `npm start`, which also starts a database.')
+    pool = mysql.createPool({ uri: url, connectionLimit: 12, timezone: 'Z', charset: 'utf8mb4', enableKeepAlive: true, jsonStrings: false, supportBigNumbers: true })
+    handle = drizzle(pool, { schema, mode: 'default' })
+  }
+  return handle
+}
+
+export async function closeDatabase(): Promise<void> {
+  await pool?.end()
+}
+
+/** In a build the migrations lie beside the server's entry, in development where they are written. */
+function migrationsFolder(): string {
+  const built = join(dirname(resolve(process.argv[1] ?? '.')), 'migrations')
+  return existsSync(built) ? built : resolve('server/database/migrations')
+}
+
+/** Brings the schema up to date, once a process; processes that start together wait for each other. */
+export function migrated(): Promise<void> {
+  ready ??= (async () => {
+    const db = database()
+    const lock = await pool!.getConnection()
+    try {
+      await lock.query('SELECT GET_LOCK(\'sun-porch-migrate\', 120)')
+      await migrate(db, { migrationsFolder: migrationsFolder() })
+      await lock.query('SELECT RELEASE_LOCK(\'sun-porch-migrate\')')
+    }
+    finally {
+      lock.release()
+    }
+  })()
+  ready.catch(() => { ready = undefined })
+  return ready
+}
+
+/** The database's own error code (ER_DUP_ENTRY, ECONNREFUSED…), or '' when the error is no database error. */
+export function databaseErrorCode(error: unknown): string {
+  const cause = error instanceof DrizzleQueryError ? error.cause : error
+  const code = (cause as { code?: unknown } | undefined)?.code
+  return typeof code === 'string' ? code : ''
+}
+
+/** Errors after which the same transaction may go through when tried again whole. */
+export function isPassing(error: unknown): boolean {
+  return ['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD', 'ER_ERROR_DURING_COMMIT'].includes(databaseErrorCode(error))
+}

@@ -1,0 +1,228 @@
+import { and, asc, eq, gt, max } from 'drizzle-orm'
+import { nanoid } from 'nanoid'
+import { type ClientMessage, clientMessage, type NewsEdit, type Present, type Role, type ServerMessage } from '#core/contract'
+import { LIMITS, toSnapshot } from '#core/tree'
+import { type Account, whoIs } from '../access/accounts'
+import { Fault } from '../access/fault'
+import { roleOn } from '../access/roles'
+import { database, databaseErrorCode } from '../database/connect'
+import { edits, trees } from '../database/schema'
+import { submit } from '../trees/door'
+import { holdTree } from '../trees/held'
+import { onNews } from '../trees/news'
+
+/** The line to one browser tab, however the socket is made. */
+export interface Line {
+  send(text: string): void
+  close(code: number, reason: string): void
+}
+
+/** Edits sent one by one to a client that was away; beyond that the whole tree is cheaper. */
+const MOST_CATCH_UP = 1000
+/** Messages a second that a line may send in the long run, and at once. */
+const STEADY = 100
+const BURST = 1000
+const RECHECK_MS = 20_000
+
+/** One browser tab in one tree. */
+class Seat {
+  readonly client = nanoid(10)
+  present: Present
+  said = false
+  /** News that came while the missed edits were being read. */
+  held: NewsEdit[] | null = null
+  sentVersion = 0
+  private tokens = BURST
+  private refilled = Date.now()
+
+  constructor(readonly line: Line, readonly treeId: string, readonly account: Account, public role: Role, readonly request: Request) {
+    this.present = { id: account.id, name: account.name, client: this.client, selected: [], typing: null }
+  }
+
+  say(message: ServerMessage): void {
+    this.line.send(JSON.stringify(message))
+  }
+
+  /** Whether one more message is within what a line may send. */
+  spend(): boolean {
+    const now = Date.now()
+    this.tokens = Math.min(BURST, this.tokens + ((now - this.refilled) / 1000) * STEADY)
+    this.refilled = now
+    if (this.tokens < 1) return false
+    this.tokens--
+    return true
+  }
+}
+
+const rooms = new Map<string, Set<Seat>>()
+
+function others(seat: Seat): Seat[] {
+  return [...rooms.get(seat.treeId) ?? []].filter(other => other !== seat && other.said)
+}
+
+/** Lets a checked person in. Nothing is sent before the client's hello. */
+export function enter(line: Line, treeId: string, account: Account, role: Role, request: Request): Seat {
+  const seat = new Seat(line, treeId, account, role, request)
+  const room = rooms.get(treeId) ?? new Set()
+  rooms.set(treeId, room.add(seat))
+  return seat
+}
+
+export function leave(seat: Seat): void {
+  const room = rooms.get(seat.treeId)
+  if (!room?.delete(seat)) return
+  if (room.size === 0) rooms.delete(seat.treeId)
+  for (const other of others(seat)) other.say({ type: 'left', client: seat.client })
+}
+
+/** Hears one message. Whatever is wrong with it, it's refused in words and changes nothing. */
+export function hear(seat: Seat, text: string): void {
+  if (Buffer.byteLength(text) > LIMITS.message) {
+    seat.say({ type: 'refused', edit: null, code: 'too-long', message: 'A message holds 2 MB at most. Nothing was changed.' })
+    return
+  }
+  let raw: unknown
+  try {
+    raw = JSON.parse(text)
+  }
+  catch {
+    seat.say({ type: 'refused', edit: null, code: 'not-json', message: 'That message isn’t JSON.' })
+    return
+  }
+  const editId = editIdOf(raw)
+  if (!seat.spend()) {
+    seat.say({ type: 'refused', edit: editId, code: 'slowed', message: 'Too many messages at once. Wait a moment.' })
+    return
+  }
+  const parsed = clientMessage.safeParse(raw)
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]
+    seat.say({ type: 'refused', edit: editId, code: 'invalid', message: `${issue?.path.join('.') || 'message'}: ${issue?.message ?? 'not understood'}` })
+    return
+  }
+  act(seat, parsed.data)
+}
+
+function editIdOf(raw: unknown): string | null {
+  const id = (raw as { edit?: { id?: unknown } } | null)?.edit?.id
+  return typeof id === 'string' ? id.slice(0, 40) : null
+}
+
+function act(seat: Seat, message: ClientMessage): void {
+  switch (message.type) {
+    case 'ping':
+      seat.say({ type: 'pong' })
+      return
+    case 'hello':
+      welcome(seat, message.since).catch((error: unknown) => {
+        console.error('A client could not be welcomed:', databaseErrorCode(error) || (error as Error).message)
+        seat.line.close(1013, 'try again')
+      })
+      return
+    case 'presence':
+      seat.present = { ...seat.present, selected: message.selected, typing: message.typing }
+      for (const other of others(seat)) other.say({ type: 'presence', present: seat.present })
+      return
+    case 'edit':
+      submit(seat.treeId, seat.account.id, message.edit).then(
+        (news) => {
+          // An edit that was in long ago isn't told again to the room; its sender still hears that it counts.
+          if (news.number <= seat.sentVersion) seat.say({ type: 'news', edits: [news] })
+        },
+        (error: unknown) => {
+          const fault = error instanceof Fault ? error : new Fault(500, 'unforeseen', 'Something went wrong here. Nothing was changed.')
+          seat.say({ type: 'refused', edit: message.edit.id, code: fault.code, message: fault.message })
+        },
+      )
+  }
+}
+
+async function welcome(seat: Seat, since: number | null): Promise<void> {
+  seat.held = []
+  const db = database()
+  const [row] = await db.select({ version: trees.version }).from(trees).where(eq(trees.id, seat.treeId))
+  const version = row?.version ?? 0
+  seat.say({ type: 'welcome', client: seat.client, version, role: seat.role, present: others(seat).map(other => other.present) })
+  if (since === null || since > version || version - since > MOST_CATCH_UP) {
+    const item = await holdTree(db, seat.treeId, version)
+    if (!item) throw new Error('no snapshot')
+    seat.sentVersion = item.version
+    seat.say({ type: 'tree', version: item.version, snapshot: toSnapshot(item.tree) })
+  }
+  else {
+    const missed = await db.select().from(edits).where(and(eq(edits.treeId, seat.treeId), gt(edits.number, since))).orderBy(asc(edits.number))
+    seat.sentVersion = since
+    tell(seat, missed.map(({ editId, number, userId, at, changes }) => ({ id: editId, number, user: userId, at: at.toISOString(), changes })))
+  }
+  const waiting = seat.held
+  seat.held = null
+  tell(seat, waiting)
+  seat.said = true
+  for (const other of others(seat)) other.say({ type: 'presence', present: seat.present })
+}
+
+function tell(seat: Seat, news: readonly NewsEdit[], text?: string): void {
+  const fresh = news.filter(edit => edit.number > seat.sentVersion)
+  if (fresh.length === 0) return
+  seat.sentVersion = fresh.at(-1)!.number
+  seat.line.send(text && fresh.length === news.length ? text : JSON.stringify({ type: 'news', edits: fresh } satisfies ServerMessage))
+}
+
+onNews((treeId, news) => {
+  const room = rooms.get(treeId)
+  if (!room) return
+  const text = JSON.stringify({ type: 'news', edits: news } satisfies ServerMessage)
+  for (const seat of room) {
+    if (seat.held) seat.held.push(...news)
+    else if (seat.said) tell(seat, news, text)
+  }
+})
+
+/** Looks again at what the people in a tree may do, and acts on it at once. */
+export async function recheck(treeId: string): Promise<void> {
+  await Promise.all([...rooms.get(treeId) ?? []].map(recheckSeat))
+}
+
+async function recheckSeat(seat: Seat): Promise<void> {
+  const [account, found] = await Promise.all([whoIs(seat.request), roleOn(seat.treeId, seat.account.id)])
+  if (!account) expel(seat, 'signed-out', 'You have been signed out.')
+  else if (!found) expel(seat, 'no-role', 'You have no role in this tree any more.')
+  else if (found.trashed) expel(seat, 'trashed', 'This tree has been moved to the trash.')
+  else if (found.role !== seat.role) {
+    seat.role = found.role
+    seat.say({ type: 'role', role: found.role })
+  }
+}
+
+function expel(seat: Seat, code: string, message: string): void {
+  seat.say({ type: 'gone', code, message })
+  leave(seat)
+  seat.line.close(4003, code)
+}
+
+/** Cuts every live connection of a person. */
+export function expelPerson(userId: string): void {
+  for (const room of [...rooms.values()])
+    for (const seat of [...room]) if (seat.account.id === userId) expel(seat, 'signed-out', 'You have been signed out.')
+}
+
+/** Another process may have taken a right away, or made edits that this one never heard of. */
+const watch = setInterval(() => {
+  for (const treeId of rooms.keys()) {
+    recheck(treeId).then(() => catchUpRoom(treeId)).catch(() => { /* the database is away; the next round looks again */ })
+  }
+}, RECHECK_MS)
+watch.unref()
+
+async function catchUpRoom(treeId: string): Promise<void> {
+  const room = rooms.get(treeId)
+  if (!room) return
+  const [row] = await database().select({ newest: max(edits.number) }).from(edits).where(eq(edits.treeId, treeId))
+  for (const seat of room) if (seat.said && !seat.held && (row?.newest ?? 0) > seat.sentVersion) await welcome(seat, seat.sentVersion)
+}
+
+/** Tells everybody that the server stops, so that their browsers come back by themselves. */
+export function closeRooms(): void {
+  clearInterval(watch)
+  for (const room of rooms.values()) for (const seat of room) seat.line.close(1012, 'restarting')
+}

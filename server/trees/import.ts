@@ -1,0 +1,31 @@
+import { nanoid } from 'nanoid'
+import { readHtmlList } from '#core/capture/html-list'
+import { readNested, Unreadable } from '#core/capture/nested'
+import { readJson } from '#core/formats/json'
+import { readMarkdown } from '#core/formats/markdown'
+import { readOpml } from '#core/formats/opml'
+import { applyChanges, type OutlineItem, plantAt, type Tree } from '#core/tree'
+import type { IMPORT_FORMATS } from '#core/contract'
+import { newTree } from './store'
+
+/** A tree from a file's text. One item at the top becomes the centre; several stand below a centre named like the file. */
+export function treeFromFile(format: (typeof IMPORT_FORMATS)[number], name: string, text: string): Tree {
+  if (format === 'json') return readJson(text).tree
+  const fileTitle = name.replace(/\.[a-z0-9]{1,8}$/i, '').trim() || 'New tree'
+  if (format === 'opml') {
+    const { title, items } = readOpml(text)
+    return grow(items, title || fileTitle)
+  }
+  const items = format === 'markdown' ? readMarkdown(text) : format === 'html' ? readHtmlList(text) ?? [] : readNested(text)
+  return grow(items, fileTitle)
+}
+
+function grow(items: readonly OutlineItem[], title: string): Tree {
+  if (items.length === 0) throw new Unreadable('There is nothing in this file that could be a topic. Nothing was changed.')
+  const only = items.length === 1 ? items[0]! : { title, children: items }
+  const tree = newTree(only.title || title, 'both')
+  const centre = tree.topics.get(tree.centre)!
+  tree.topics.set(tree.centre, { ...centre, ...(only.details as object) })
+  applyChanges(tree, plantAt(tree, only.children, { parent: tree.centre, index: 0 }, () => nanoid(12)).changes)
+  return tree
+}
