@@ -16,7 +16,7 @@ export interface DemoTree {
 export const MOVE: DemoTree = {
   title: 'Move to the tannery',
   description: 'Everything that has to happen until the branch opens by the river.',
-  folded: ['Order of loading', 'Volunteers', 'Lift', 'Programme', 'Ideas for later'],
+  folded: ['Order of loading', 'Volunteers', 'Lift', 'Programme', 'Ideas for later', 'Children\'s corner', 'Power and network', 'Lamps', 'Book sale', 'Catalogue', 'Crates', 'Invitations', 'Food and drink', 'Move week', 'Fit-out costs', 'Old branch', 'Rota for the move week', 'Neighbours', 'Ramp and doors', 'Removal firm'],
   notes: {
     'Shelving': 'The joiner needs the final count **by Friday**. Oak for the front room, the rest can be painted pine.\n\nOld steel shelves stay in the cellar.',
     'Lift': 'Two firms answered:\n\n- Halvard Lifts: 12 weeks, includes the shaft cladding\n- Norrby & Daughter: 9 weeks, cladding extra\n\nThe shaft must be dry before either can measure.',

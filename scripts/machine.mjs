@@ -141,6 +141,22 @@ export function keptSecret(folder, name) {
   return secret
 }
 
+/**
+ * Whom MariaDB runs as when root starts it: its own account, or root where that account can't reach the folder
+ * (a clone below /root, say). Undefined for everybody else: MariaDB runs as them.
+ */
+function databaseAccount(data) {
+  if (!isRoot()) return undefined
+  const uid = Number(spawnSync('id', ['-u', 'mysql']).stdout)
+  const gid = Number(spawnSync('id', ['-g', 'mysql']).stdout)
+  if (uid > 0) {
+    spawnSync('chown', ['-R', `${uid}:${gid}`, data])
+    if (spawnSync('test', ['-w', data], { uid, gid, cwd: '/' }).status === 0) return 'mysql'
+    spawnSync('chown', ['-R', '0:0', data])
+  }
+  return 'root'
+}
+
 /** Starts MariaDB on loopback with a data folder of its own. Resolves when it answers. */
 export async function startDatabase(folder, port) {
   const data = join(resolve(folder), 'mariadb')
@@ -156,12 +172,11 @@ export async function startDatabase(folder, port) {
     if (alive) fail(`The data folder ${folder} is in use by another Sun Porch (MariaDB runs as process ${pid}). Stop that one, or set DATA_DIR to another folder.`)
     rmSync(pidFile, { force: true })
   }
-  const user = isRoot() ? ['--user=mysql'] : []
-  const fresh = !existsSync(join(data, 'mysql'))
-  if (fresh) {
+  mkdirSync(data, { recursive: true })
+  const account = databaseAccount(data)
+  const user = account ? [`--user=${account}`] : []
+  if (!existsSync(join(data, 'mysql'))) {
     say('Setting up a database folder …')
-    mkdirSync(data, { recursive: true })
-    if (isRoot()) spawnSync('chown', ['-R', 'mysql:mysql', data])
     await run('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db', '--skip-name-resolve', ...user])
   }
   const password = keptSecret(resolve(folder), 'database-password')
@@ -171,7 +186,7 @@ export async function startDatabase(folder, port) {
     `CREATE OR REPLACE USER 'app'@'127.0.0.1' IDENTIFIED BY '${password}';`,
     'GRANT ALL ON sun_porch.* TO \'app\'@\'127.0.0.1\';',
   ].join('\n'), { mode: 0o600 })
-  if (isRoot()) spawnSync('chown', ['mysql:mysql', init])
+  if (account) spawnSync('chown', [`${account}:${account}`, init])
   const out = openSync(log, 'a')
   const child = spawn(existsSync('/usr/sbin/mariadbd') ? '/usr/sbin/mariadbd' : 'mariadbd', [
     '--no-defaults', `--datadir=${data}`, '--bind-address=127.0.0.1', `--port=${port}`, `--socket=${join(data, 'm.sock')}`, `--pid-file=${pidFile}`,

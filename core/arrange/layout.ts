@@ -115,7 +115,7 @@ export class Layout {
     const { width, height } = this.look.size(id)
     const kids = this.shown(id)
     const forest = kids.length > 0 ? beside(kids.map(kid => this.branch(kid))) : null
-    const built = rooted(width + GAPS.along, height + (this.isMain(id) ? GAPS.mainAcross : GAPS.across), forest)
+    const built = rooted(width + GAPS.along, height + (this.isMain(id) ? GAPS.mainAcross : GAPS.across), forest, GAPS.along)
     this.branches.set(id, built)
     return built
   }

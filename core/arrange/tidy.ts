@@ -167,8 +167,11 @@ export function beside(children: readonly Branch[]): Forest | null {
   return { offsets, middle, near, nearBase, far, farBase, reach, low, high }
 }
 
-/** A root of the given size with its forest behind it. */
-export function rooted(along: number, across: number, forest: Forest | null): Branch {
+/**
+ * A root of the given size with its forest behind it. `gap` is the part of `along`, at its far end, where the bracket to the
+ * children stands: from the first child's middle to the last one's, a little more for the width of its line.
+ */
+export function rooted(along: number, across: number, forest: Forest | null, gap = 0): Branch {
   const half = across / 2
   if (!forest) {
     return {
@@ -177,12 +180,21 @@ export function rooted(along: number, across: number, forest: Forest | null): Br
       far: { length: along, edge: half, next: null, shift: 0 },
     }
   }
+  let near: Contour = { length: along, edge: -half, next: forest.near, shift: forest.nearBase - forest.middle }
+  let far: Contour = { length: along, edge: half, next: forest.far, shift: forest.farBase - forest.middle }
+  if (gap > 0) {
+    const first = Math.min(0, forest.offsets[0]! - forest.middle) - LINE
+    const last = Math.max(0, forest.offsets[forest.offsets.length - 1]! - forest.middle) + LINE
+    near = { length: along - gap, edge: -half, next: { ...near, length: gap, edge: first }, shift: 0 }
+    far = { length: along - gap, edge: half, next: { ...far, length: gap, edge: last }, shift: 0 }
+  }
   return {
-    along, across, forest,
+    along, across, forest, near, far,
     reach: along + forest.reach,
     low: Math.min(-half, forest.low - forest.middle),
     high: Math.max(half, forest.high - forest.middle),
-    near: { length: along, edge: -half, next: forest.near, shift: forest.nearBase - forest.middle },
-    far: { length: along, edge: half, next: forest.far, shift: forest.farBase - forest.middle },
   }
 }
+
+/** Clear space on either side of a bracket's line. */
+const LINE = 6

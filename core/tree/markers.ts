@@ -4,7 +4,7 @@ export interface Marker {
   readonly name: string
   readonly set: 'standing' | 'kind'
   readonly shape: 'circle' | 'square' | 'triangle' | 'diamond' | 'speech' | 'pennant'
-  readonly sign: 'tick' | 'mark' | 'query' | 'letter-d' | 'letter-i' | 'spark' | 'rise'
+  readonly sign: 'tick' | 'mark' | 'query' | 'letter-d' | 'letter-i' | 'spark'
   readonly hue: 'fern' | 'sun' | 'clay' | 'slate' | 'plum' | 'sky' | 'porch'
 }
 
@@ -14,10 +14,10 @@ export const MARKERS: readonly Marker[] = [
   { id: 'at-risk', name: 'At risk', set: 'standing', shape: 'square', sign: 'mark', hue: 'sun' },
   { id: 'stuck', name: 'Stuck', set: 'standing', shape: 'triangle', sign: 'mark', hue: 'clay' },
   { id: 'decision', name: 'Decision', set: 'kind', shape: 'square', sign: 'letter-d', hue: 'slate' },
-  { id: 'question', name: 'Question', set: 'kind', shape: 'speech', sign: 'query', hue: 'plum' },
-  { id: 'idea', name: 'Idea', set: 'kind', shape: 'circle', sign: 'spark', hue: 'sky' },
+  { id: 'question', name: 'Question', set: 'kind', shape: 'speech', sign: 'query', hue: 'sky' },
+  { id: 'idea', name: 'Idea', set: 'kind', shape: 'pennant', sign: 'spark', hue: 'fern' },
   { id: 'information', name: 'Information', set: 'kind', shape: 'circle', sign: 'letter-i', hue: 'porch' },
-  { id: 'important', name: 'Important', set: 'kind', shape: 'pennant', sign: 'rise', hue: 'clay' },
+  { id: 'important', name: 'Important', set: 'kind', shape: 'diamond', sign: 'mark', hue: 'plum' },
 ]
 
 const byId = new Map(MARKERS.map(marker => [marker.id, marker]))

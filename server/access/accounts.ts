@@ -66,9 +66,9 @@ export async function openSession(event: H3Event, userId: string): Promise<void>
 }
 
 /** Who sends this request, by the cookie and the stored session; null for nobody. */
-export async function whoIs(source: H3Event | Request): Promise<Account | null> {
-  // A request about to become a socket has headers too, which is all that's read of it.
-  const session = await getUserSession(source as H3Event).catch(() => null)
+export async function whoIs(source: H3Event | { readonly headers: Headers }): Promise<Account | null> {
+  // Of a request that becomes a socket only the headers are read, afresh each time.
+  const session = await getUserSession('node' in source ? source : { headers: source.headers, context: {} } as unknown as H3Event).catch(() => null)
   const secret = session?.secure?.secret
   if (!secret) return null
   const id = hashed(secret)

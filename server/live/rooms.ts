@@ -125,9 +125,9 @@ function act(seat: Seat, message: ClientMessage): void {
       return
     case 'edit':
       submit(seat.treeId, seat.account.id, message.edit).then(
-        (news) => {
-          // An edit that was in long ago isn't told again to the room; its sender still hears that it counts.
-          if (news.number <= seat.sentVersion) seat.say({ type: 'news', edits: [news] })
+        ({ news, again }) => {
+          // An edit that was in already isn't told again to the room; its sender still hears that it counts.
+          if (again) seat.say({ type: 'news', edits: [news] })
         },
         (error: unknown) => {
           const fault = error instanceof Fault ? error : new Fault(500, 'unforeseen', 'Something went wrong here. Nothing was changed.')

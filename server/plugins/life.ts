@@ -24,6 +24,8 @@ export default defineNitroPlugin((nitro) => {
       },
     },
   }
+  // Before the server cuts its sockets, so that browsers hear that it comes back.
+  for (const signal of ['SIGTERM', 'SIGINT']) process.once(signal, closeRooms)
   nitro.hooks.hook('close', async () => {
     closeRooms()
     await closeDoor()

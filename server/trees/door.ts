@@ -16,11 +16,14 @@ import { chunks, writeRows } from './rows'
  * made is refused alone.
  */
 
+/** What became of an edit. `again`: it was in already, so nobody is told of it now. */
+export interface Outcome { readonly news: NewsEdit, readonly again: boolean }
+
 interface Ask {
   readonly treeId: string
   readonly userId: string
   readonly edit: Edit
-  readonly settle: (outcome: NewsEdit | Error) => void
+  readonly settle: (outcome: Outcome | Error) => void
 }
 
 interface Made { readonly ask: Ask, readonly news: NewsEdit, readonly patches: readonly Patch[], readonly item: Held }
@@ -35,7 +38,7 @@ const MOST_CHANGES = 30_000
 const TRIES = 6
 
 /** Makes an edit for a person. Resolves when it's committed; rejects with a `Fault` that says why not. */
-export function submit(treeId: string, userId: string, edit: Edit): Promise<NewsEdit> {
+export function submit(treeId: string, userId: string, edit: Edit): Promise<Outcome> {
   return new Promise((resolve, reject) => {
     if (closed) {
       reject(new Fault(503, 'stopping', 'Sun Porch is stopping. Your edit waits and will be sent again.'))
@@ -66,7 +69,7 @@ async function work(): Promise<void> {
 
 async function batch(asks: readonly Ask[]): Promise<void> {
   for (let attempt = 1; ; attempt++) {
-    const answers = new Map<Ask, NewsEdit | Error>()
+    const answers = new Map<Ask, Outcome | Error>()
     const made: Made[] = []
     try {
       // A first attempt knows recent edits only; after a clash the log itself is asked which ids are in.
@@ -98,7 +101,7 @@ async function batch(asks: readonly Ask[]): Promise<void> {
 
 interface LockedRow { id: string, version: number, trashed_at: Date | null, user_id: string | null, role: Role | null }
 
-async function make(tx: Transaction, asks: readonly Ask[], answers: Map<Ask, NewsEdit | Error>, made: Made[], askLog: boolean): Promise<void> {
+async function make(tx: Transaction, asks: readonly Ask[], answers: Map<Ask, Outcome | Error>, made: Made[], askLog: boolean): Promise<void> {
   const treeIds = [...new Set(asks.map(ask => ask.treeId))].sort()
   const userIds = [...new Set(asks.map(ask => ask.userId))]
   const [locked] = await tx.execute(sql`select t.id, t.version, t.trashed_at, m.user_id, m.role from trees t
@@ -120,7 +123,7 @@ async function make(tx: Transaction, asks: readonly Ask[], answers: Map<Ask, New
     const numbered = item.recent.get(ask.edit.id)
     const old = known.get(`${ask.treeId}/${ask.edit.id}`)
     if (old || numbered !== undefined) {
-      answers.set(ask, old ?? { ...ask.edit, number: numbered!, user: ask.userId, at: at.toISOString() })
+      answers.set(ask, { news: old ?? { ...ask.edit, number: numbered!, user: ask.userId, at: at.toISOString() }, again: true })
       continue
     }
     try {
@@ -128,7 +131,7 @@ async function make(tx: Transaction, asks: readonly Ask[], answers: Map<Ask, New
       const news: NewsEdit = { ...ask.edit, number: item.version + 1, user: ask.userId, at: at.toISOString() }
       note(item, ask.edit.id, news.number, ask.edit.changes.length)
       made.push({ ask, news, patches, item })
-      answers.set(ask, news)
+      answers.set(ask, { news, again: false })
     }
     catch (error) {
       if (!(error instanceof Refused)) throw error

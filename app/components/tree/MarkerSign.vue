@@ -9,7 +9,7 @@ const OUTLINES = {
   triangle: 'M9 1 17.5 16.5H.5Z',
   diamond: 'M9 .5 17.5 9 9 17.5.5 9Z',
   speech: 'M9 1a8 7.5 0 0 1 0 15H1.5V8.5A7.5 7.5 0 0 1 9 1Z',
-  pennant: 'M2.5 1h14l-4 8 4 8h-14Z',
+  pennant: 'M1.5 2h10.5L17 9l-5 7H1.5Z',
 } as const
 const SIGNS = {
   'tick': 'M5.2 9.4 8 12.2 13 6.2',
@@ -17,8 +17,7 @@ const SIGNS = {
   'query': 'M6.7 6.8a2.3 2.3 0 1 1 3.2 2.1c-.6.3-.9.7-.9 1.4M9 12.8v.3',
   'letter-d': 'M6.6 5v8h1.8a4 4 0 0 0 0-8Z',
   'letter-i': 'M9 8.2v4.6M9 5.4v.2',
-  'spark': 'M9 4.2v3M9 10.8v3M4.2 9h3M10.8 9h3',
-  'rise': 'M5.4 9.4 8.4 6l3 3.4M5.4 12.6l3-3.4 3 3.4',
+  'spark': 'M8 5v8M4.2 9h7.6',
 } as const
 </script>
 

@@ -526,7 +526,7 @@ onMounted(() => {
 /** The first look: everything when it can be read, else the centre at a readable size. */
 function begin(): void {
   fit()
-  if (view.zoom < 0.6) {
+  if (view.zoom < 0.55) {
     const at = desk.focus.value !== desk.tree.centre ? layout.find(desk.focus.value) : null
     view.zoom = 0.9
     view.x = size.width / 2 - (at ? at.x + at.width / 2 : 0) * 0.9

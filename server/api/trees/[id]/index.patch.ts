@@ -6,5 +6,6 @@ import { holdTree } from '../../../trees/held'
 
 export default answer(OPERATIONS.renameTree, async ({ params, body, account, version }) => {
   const item = await holdTree(database(), params.id, version)
-  return submit(params.id, account.id, { id: newEditId(), changes: [{ op: 'set', topic: item!.tree.centre, field: 'title', value: body.title }] })
+  const { news: { number, at } } = await submit(params.id, account.id, { id: newEditId(), changes: [{ op: 'set', topic: item!.tree.centre, field: 'title', value: body.title }] })
+  return { number, at }
 })

@@ -1,0 +1,71 @@
+/* Runs every check on a machine that may have nothing but Node, npm and apt. Ends with one line: N passed, N failed. */
+import { spawn } from 'node:child_process'
+import { existsSync, readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { needBuild, needModules, needPackages, root, say } from './machine.mjs'
+
+const only = process.argv[2]
+const began = Date.now()
+let passed = 0
+let failed = 0
+
+function show(command, args, env = {}) {
+  return new Promise((done) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, FORCE_COLOR: '0', ...env } })
+    child.on('exit', code => done(code ?? 1))
+  })
+}
+
+/** A step that passes or fails as a whole. */
+async function step(name, command, args) {
+  say(`\n── ${name}`)
+  const code = await show(command, args)
+  if (code === 0) passed++
+  else failed++
+  say(`${name}: ${code === 0 ? 'passed' : 'FAILED'}`)
+}
+
+function count(report, ofFile) {
+  const path = join(root, report)
+  if (!existsSync(path)) {
+    failed++
+    say(`${report} was not written: the run ended early.`)
+    return
+  }
+  const [good, bad] = ofFile(JSON.parse(readFileSync(path, 'utf8')))
+  passed += good
+  failed += bad
+  rmSync(path)
+}
+
+async function vitest(project) {
+  say(`\n── Tests: ${project}`)
+  const report = `.data/vitest-${project}.json`
+  const code = await show('npx', ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`])
+  const before = failed
+  count(report, ({ numPassedTests, numFailedTests, numTotalTestSuites, numFailedTestSuites }) => [numPassedTests, numFailedTests + (numFailedTests === 0 && numFailedTestSuites > 0 ? numFailedTestSuites : 0) + (numTotalTestSuites === 0 ? 1 : 0)])
+  if (code !== 0 && failed === before) failed++
+}
+
+async function playwright() {
+  say('\n── Tests: interface')
+  const report = '.data/playwright.json'
+  const code = await show('npx', ['playwright', 'test', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_FILE: report })
+  const before = failed
+  count(report, ({ stats }) => [stats.expected + stats.flaky, stats.unexpected])
+  if (code !== 0 && failed === before) failed++
+}
+
+await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
+await needModules()
+if (!only) {
+  await step('Lint', 'npx', ['eslint', '.', '--max-warnings=0'])
+  await step('Types', 'npx', ['nuxt', 'typecheck'])
+}
+if (!only || only === 'core') await vitest('core')
+if (only !== 'core') await needBuild()
+if (!only || only === 'server') await vitest('server')
+if (!only || only === 'interface') await playwright()
+say(`\nTook ${Math.round((Date.now() - began) / 1000)} s.`)
+say(`${passed} passed, ${failed} failed`)
+process.exit(failed === 0 ? 0 : 1)

@@ -1,0 +1,76 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { freePort, root, startDatabase } from '../scripts/machine.mjs'
+
+/** A whole Sun Porch of its own: a database in a temporary folder and the built app, to use and to break. */
+export interface House {
+  readonly url: string
+  readonly databaseUrl: string
+  readonly appPid: () => number
+  readonly databasePid: () => number
+  killApp(signal: NodeJS.Signals): Promise<void>
+  startApp(): Promise<void>
+  killDatabase(): Promise<void>
+  startDatabaseAgain(): Promise<void>
+  close(): Promise<void>
+}
+
+const gone = (child: ChildProcess): Promise<void> => new Promise((done) => {
+  if (child.exitCode !== null || child.signalCode !== null) done()
+  else child.once('exit', () => { done() })
+})
+
+export async function openHouse(options: { demo?: boolean, env?: Record<string, string> } = {}): Promise<House> {
+  const folder = mkdtempSync(join(tmpdir(), 'sun-porch-test-'))
+  const databasePort = await freePort()
+  const port = await freePort()
+  const url = `http://127.0.0.1:${port}`
+  let database = await startDatabase(folder, databasePort)
+  let app: ChildProcess | undefined
+
+  async function startApp(): Promise<void> {
+    app = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
+      cwd: root,
+      env: {
+        ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), NITRO_HOST: '127.0.0.1', NITRO_PORT: String(port),
+        NUXT_DATABASE_URL: database.url, NUXT_SESSION_PASSWORD: 'only for tests, and long enough for it', NUXT_DEMO: options.demo ? 'on' : 'off', ...options.env,
+      },
+      stdio: ['ignore', 'ignore', process.env.SHOW_SERVER ? 'inherit' : 'ignore'],
+    })
+    for (let i = 0; i < 300; i++) {
+      if (await fetch(`${url}/api/health`).then(response => response.ok, () => false)) return
+      if (app.exitCode !== null) throw new Error(`the app ended by itself with code ${app.exitCode}`)
+      await new Promise(done => setTimeout(done, 100))
+    }
+    throw new Error('the app did not answer in 30 s')
+  }
+  await startApp()
+  return {
+    url,
+    databaseUrl: database.url,
+    appPid: () => app!.pid!,
+    databasePid: () => database.pid!,
+    startApp,
+    async killApp(signal) {
+      app!.kill(signal)
+      await gone(app!)
+    },
+    async killDatabase() {
+      database.process.kill('SIGKILL')
+      await gone(database.process)
+    },
+    async startDatabaseAgain() {
+      database = await startDatabase(folder, databasePort)
+    },
+    async close() {
+      if (app) {
+        app.kill('SIGTERM')
+        await gone(app)
+      }
+      await database.stop()
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}

@@ -1,0 +1,136 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Change, Snapshot } from '../../core/tree'
+import { type House, openHouse } from '../house'
+import { type Caller, newId, signUp } from '../caller'
+
+/*
+ * The house is broken for real: processes are killed in the middle of a stream of edits. What was acknowledged must be there.
+ */
+let house: House
+let ines: Caller
+beforeAll(async () => {
+  house = await openHouse()
+  ines = await signUp(house.url)
+})
+afterAll(() => house.close())
+
+const add = (topic: string, parent: string): Change => ({ op: 'add', topic, parent, order: 'a0', with: { title: topic } })
+
+/** Sends edits as fast as they are answered, by several at once, until `stop` says so. Returns the topics that were acknowledged. */
+function stream(tree: string, centre: string, senders: number): { acknowledged: Set<string>, stop: () => Promise<void> } {
+  const acknowledged = new Set<string>()
+  let going = true
+  let made = 0
+  const work = Array.from({ length: senders }, async () => {
+    while (going) {
+      const topic = `t${made++}`
+      const answer = await ines.edit(tree, [add(topic, centre)]).catch(() => null)
+      if (answer?.status === 200) acknowledged.add(topic)
+      else await new Promise(done => setTimeout(done, 20))
+    }
+  })
+  return {
+    acknowledged,
+    async stop() {
+      going = false
+      await Promise.all(work)
+    },
+  }
+}
+
+const until = async (holds: () => boolean): Promise<void> => {
+  for (let i = 0; i < 1000 && !holds(); i++) await new Promise(done => setTimeout(done, 10))
+  expect(holds()).toBe(true)
+}
+
+async function checkAll(tree: string, acknowledged: ReadonlySet<string>): Promise<void> {
+  const { snapshot, version } = await ines.open(tree)
+  const there = new Set(snapshot.topics.map(topic => topic.id))
+  expect([...acknowledged].filter(topic => !there.has(topic))).toEqual([])
+  // The log, replayed by a process that never saw the edits, and the rows say the same.
+  const { data } = await ines.call<{ edits: { number: number }[], version: number }>('GET', `/api/trees/${tree}/edits?since=${Math.max(0, version - 400)}`)
+  expect(data.edits.at(-1)?.number ?? 0).toBe(version)
+}
+
+describe('nothing acknowledged is lost', () => {
+  it('when the app is killed with edits in hand', async () => {
+    const tree = await ines.makeTree()
+    const { centre } = (await ines.open(tree)).snapshot
+    const running = stream(tree, centre, 8)
+    await until(() => running.acknowledged.size > 150)
+    await house.killApp('SIGKILL')
+    const before = running.acknowledged.size
+    await house.startApp()
+    await until(() => running.acknowledged.size > before + 50)
+    await running.stop()
+    await checkAll(tree, running.acknowledged)
+  })
+
+  it('when MariaDB is killed with edits in hand; the app says so and goes on by itself', async () => {
+    const tree = await ines.makeTree()
+    const { centre } = (await ines.open(tree)).snapshot
+    const running = stream(tree, centre, 8)
+    await until(() => running.acknowledged.size > 150)
+    await house.killDatabase()
+    expect(await ines.refusal('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: [add('while-away', centre)] })).toBe('503 unavailable')
+    expect(await ines.refusal('GET', '/api/trees')).toBe('503 unavailable')
+    const before = running.acknowledged.size
+    await house.startDatabaseAgain()
+    await until(() => running.acknowledged.size > before + 50)
+    await running.stop()
+    await checkAll(tree, running.acknowledged)
+  })
+
+  it('when the app is asked to stop: edits in hand are finished first', async () => {
+    const tree = await ines.makeTree()
+    const { centre } = (await ines.open(tree)).snapshot
+    const line = ines.line(tree)
+    await line.hello(0)
+    const running = stream(tree, centre, 8)
+    await until(() => running.acknowledged.size > 60)
+    await house.killApp('SIGTERM')
+    await line.until(() => line.closed !== null)
+    expect(line.closed!.code).toBe(1012)
+    await house.startApp()
+    await running.stop()
+    await checkAll(tree, running.acknowledged)
+  })
+
+  it('a client that comes back with an old number hears just what it missed', async () => {
+    const tree = await ines.makeTree()
+    const { centre } = (await ines.open(tree)).snapshot
+    const line = ines.line(tree)
+    await line.hello(0)
+    for (let i = 0; i < 20; i++) line.say({ type: 'edit', edit: { id: `a${i}`, changes: [add(`a${i}`, centre)] } })
+    await line.until(() => line.numbers().length === 20)
+    line.socket.terminate()
+    for (let i = 0; i < 15; i++) await ines.edit(tree, [add(`b${i}`, centre)])
+    await house.killApp('SIGKILL')
+    await house.startApp()
+    const back = ines.line(tree)
+    await back.hello(20)
+    await back.until(() => back.numbers().length === 15)
+    // What it sends again because the answer got lost counts once.
+    back.say({ type: 'edit', edit: { id: 'a7', changes: [add('a7', centre)] } })
+    await back.until(() => back.of('news').some(news => news.edits[0]!.id === 'a7'))
+    expect((await ines.open(tree)).version).toBe(35)
+    await back.close()
+  })
+
+  it('a tree of many edits opens from a snapshot and the few edits after it', async () => {
+    const tree = await ines.makeTree()
+    const { centre } = (await ines.open(tree)).snapshot
+    for (let i = 0; i < 60; i++) await ines.edit(tree, Array.from({ length: 20 }, (_, k) => add(`m${i}-${k}`, centre)))
+    const before = (await ines.open(tree)).snapshot
+    await house.killApp('SIGKILL')
+    await house.startApp()
+    const after = (await ines.open(tree)).snapshot
+    const sorted = (snapshot: Snapshot): unknown => [...snapshot.topics].sort((a, b) => a.id < b.id ? -1 : 1)
+    expect(sorted(after)).toEqual(sorted(before))
+    const mysql = await import('mysql2/promise')
+    const connection = await mysql.createConnection(house.databaseUrl)
+    const [rows] = await connection.query('select count(*) as n from snapshots where tree_id = ?', [tree]) as unknown as [{ n: number }[]]
+    await connection.end()
+    expect(rows[0]!.n).toBeGreaterThan(1)
+  })
+})

@@ -1,0 +1,17 @@
+import type { TestProject } from 'vitest/node'
+import { openHouse } from '../house'
+
+/** One house for all tests that don't break it. */
+export default async function start(project: TestProject): Promise<() => Promise<void>> {
+  const house = await openHouse({ demo: true })
+  project.provide('url', house.url)
+  project.provide('databaseUrl', house.databaseUrl)
+  return () => house.close()
+}
+
+declare module 'vitest' {
+  export interface ProvidedContext {
+    url: string
+    databaseUrl: string
+  }
+}
