@@ -53,6 +53,8 @@ export class Desk {
   private readonly drawn = new Map<TopicId, Drawn>()
   private draftDrawn: Drawn | null = null
   private anchor: TopicId = ''
+  /** Where the focus was before a new topic was begun. */
+  private cameFrom: TopicId = ''
   private now = today()
 
   constructor(treeId: string, userId: string, readonly say: (message: string, undo?: boolean) => void) {
@@ -108,7 +110,7 @@ export class Desk {
   private onStatus(): void {
     const { session, status } = this
     Object.assign(status, {
-      state: session.state, goneWhy: session.goneWhy, role: session.role, waiting: session.replica?.waiting.length ?? 0,
+      state: session.state, goneWhy: session.goneWhy, role: session.role, waiting: session.waitingCount,
       canUndo: session.canUndo && session.canEdit, canRedo: session.canRedo && session.canEdit,
     })
     if (status.people !== session.people) {
@@ -288,8 +290,8 @@ export class Desk {
     const topic = this.tree.topics.get(open.id)
     if (!topic) return
     const said = this.draft.value.replace(/\s+$/, '').toWellFormed()
-    if (said === '' && open.fresh && topic.title === '') {
-      this.session.undo()
+    if (said === '' && open.fresh) {
+      this.session.letGo()
       return
     }
     const { title, details } = readDetails(said, { people: this.session.people, markers: MARKERS, today: this.now })
@@ -298,7 +300,8 @@ export class Desk {
       if (field === 'people' || field === 'markers') changes.push(...(value as string[]).map((member): Change => ({ op: 'put', topic: open.id, set: field, member })))
       else changes.push({ op: 'set', topic: open.id, field: field as Field, value } as Change)
     }
-    this.session.make(changes, { join: open.fresh })
+    if (open.fresh) this.session.release(changes)
+    else this.session.make(changes)
     this.tell(new Set([open.id]))
   }
 
@@ -307,25 +310,27 @@ export class Desk {
     if (!open) return
     this.editing.value = null
     this.draftDrawn = null
-    if (open.fresh && this.tree.topics.get(open.id)?.title === '') {
-      const beside = topicOf(this.tree, open.id).parent
-      this.session.undo()
-      if (beside) this.select(beside)
+    if (open.fresh) {
+      const before = this.tree.topics.get(open.id)?.parent
+      this.session.letGo()
+      if (this.cameFrom && isLive(this.tree, this.cameFrom)) this.select(this.cameFrom)
+      else if (before) this.select(before)
     }
     this.tell(new Set([open.id]))
   }
 
   // — Building
 
-  private run(step: Step, how: { join?: boolean } = {}): boolean {
-    return this.session.make(step.changes, how)
+  private run(step: Step): boolean {
+    return this.session.make(step.changes)
   }
 
   private addAndType(step: Step, unfold?: TopicId): void {
     if (!this.guard()) return
     if (this.editing.value) this.keep()
     if (unfold && this.isFolded(unfold)) this.toggleFold([unfold])
-    if (this.run(step)) this.edit(step.made[0], true)
+    this.cameFrom = this.focus.value
+    if (this.session.hold(step.changes)) this.edit(step.made[0], true)
   }
 
   private guard(): boolean {
@@ -371,7 +376,7 @@ export class Desk {
     if (!open) return
     const draft = this.draft.value
     const step = how === 'in' ? indent(this.tree, [open.id]) : outdent(this.tree, [open.id])
-    if (this.session.make(step.changes, { join: open.fresh })) {
+    if (open.fresh ? this.session.holdMore(step.changes) : this.session.make(step.changes)) {
       this.draft.value = draft
       this.redraft()
       this.reveal(open.id)

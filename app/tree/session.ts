@@ -18,9 +18,6 @@ export interface SessionEvents {
   said(message: string): void
 }
 
-/** Edits of one user action, undone together; edits that follow at once (a new topic and its first title) join it. */
-type Unit = Waiting[]
-
 const FIRST_RETRY_MS = 500
 const LONGEST_RETRY_MS = 15_000
 const PING_MS = 15_000
@@ -45,8 +42,9 @@ export class TreeSession {
   private pingTimer = 0
   private heardAt = 0
   private closed = false
-  private undone: Unit[] = []
-  private made: Unit[] = []
+  private undone: Waiting[] = []
+  private made: Waiting[] = []
+  private held: Waiting | null = null
   private changedSinceKept = false
   private keepTimer = 0
 
@@ -215,11 +213,12 @@ export class TreeSession {
     this.caughtUp = true
     this.state = 'live'
     this.retry = FIRST_RETRY_MS
-    for (const { edit } of this.replica.waiting) this.socket?.send(JSON.stringify({ type: 'edit', edit }))
+    for (const item of this.replica.waiting) if (item !== this.held) this.socket?.send(JSON.stringify({ type: 'edit', edit: item.edit }))
   }
 
   private replace(snapshot: Snapshot, version: number): void {
-    const waiting = this.replica.waiting.map(item => item.edit)
+    const waiting = this.replica.waiting.filter(item => item !== this.held).map(item => item.edit)
+    this.held = null
     this.replica = new Replica(fromSnapshot(snapshot), version)
     for (const edit of waiting) this.replica.takeUp(edit)
     this.made = []
@@ -229,20 +228,63 @@ export class TreeSession {
   }
 
   /**
-   * Makes one edit: at once here, then for everybody. `join` adds it to the action before, `silent` keeps it out of undo.
+   * Makes one edit: at once here, then for everybody. `silent` keeps it out of undo.
    * Returns false when it can't be made, after saying why.
    */
-  make(changes: readonly Change[], how: { join?: boolean, silent?: boolean } = {}): boolean {
+  make(changes: readonly Change[], how: { silent?: boolean } = {}): boolean {
     if (changes.length === 0 || !this.canEdit) return false
     const item = this.put(changes)
     if (!item) return false
     if (!how.silent) {
-      const last = this.made.at(-1)
-      if (how.join && last) last.push(item)
-      else this.made.push([item])
+      this.made.push(item)
       this.undone = []
     }
     return true
+  }
+
+  /**
+   * Makes an edit that nobody hears of yet: a topic whose title is still being typed. Until it is released it's neither
+   * sent nor kept; dropped, it leaves no trace. Held again, it takes the place of the one before.
+   */
+  hold(changes: readonly Change[]): boolean {
+    const touched = new Set(this.dropHeld())
+    const edit = { id: nanoid(16), changes }
+    try {
+      const made = this.replica.make(edit)
+      this.held = made.item
+      for (const id of made.touched) touched.add(id)
+    }
+    catch (error) {
+      if (!(error instanceof Refused)) throw error
+      this.events.said(error.message)
+    }
+    this.events.touched(touched)
+    return this.held !== null
+  }
+
+  /** Adds to what is held, which stays held. */
+  holdMore(changes: readonly Change[]): boolean {
+    return this.hold([...this.held?.edit.changes ?? [], ...changes])
+  }
+
+  /** Makes what was held for good, with what has been typed since, as one edit. */
+  release(changes: readonly Change[]): boolean {
+    const whole = [...this.held?.edit.changes ?? [], ...changes]
+    const touched = this.dropHeld()
+    const made = this.make(whole)
+    this.events.touched(touched)
+    return made
+  }
+
+  /** Takes back what was held. */
+  letGo(): void {
+    this.events.touched(this.dropHeld())
+  }
+
+  private dropHeld(): Touched {
+    const held = this.held
+    this.held = null
+    return held ? this.replica.drop(held.edit.id) : new Set()
   }
 
   private put(changes: readonly Change[]): Waiting | null {
@@ -263,6 +305,11 @@ export class TreeSession {
     }
   }
 
+  /** Edits that the server hasn't acknowledged. */
+  get waitingCount(): number {
+    return this.replica ? this.replica.waiting.length - (this.held ? 1 : 0) : 0
+  }
+
   get canUndo(): boolean {
     return this.made.length > 0
   }
@@ -280,22 +327,15 @@ export class TreeSession {
     return this.turn(this.undone, this.made)
   }
 
-  private turn(from: Unit[], to: Unit[]): TopicId[] {
+  private turn(from: Waiting[], to: Waiting[]): TopicId[] {
     while (from.length > 0 && this.canEdit) {
-      const unit = from.pop()!
-      const back: Unit = []
-      const topics: TopicId[] = []
-      for (const item of unit.toReversed()) {
-        if (!item.patches) continue
-        const changes = invertOver(this.tree, item.edit.changes, item.patches)
-        const made = changes.length > 0 ? this.put(changes) : null
-        if (made) back.push(made)
-        for (const change of changes) if (change.op !== 'tree') topics.push(change.topic)
-      }
-      if (back.length > 0) {
-        to.push(back)
-        return topics
-      }
+      const item = from.pop()!
+      if (!item.patches) continue
+      const changes = invertOver(this.tree, item.edit.changes, item.patches)
+      const made = changes.length > 0 ? this.put(changes) : null
+      if (!made) continue
+      to.push(made)
+      return changes.flatMap(change => change.op === 'tree' ? [] : [change.topic])
     }
     return []
   }

@@ -6,6 +6,7 @@ import { useDesk } from '~/tree/desk'
 /** The title being typed, in a plank or a row. Enter and Tab keep it and go on, so that a list pours out without a pause. */
 const desk = useDesk()
 const field = ref<HTMLTextAreaElement>()
+const own = desk.editing.value?.id
 const emit = defineEmits<{ closed: [] }>()
 
 onMounted(() => {
@@ -71,8 +72,8 @@ function paste(event: ClipboardEvent): void {
 }
 
 function left(): void {
-  // The field also goes when another one opens; then there is nothing to keep.
-  if (desk.editing.value) desk.keep()
+  // The field is also left when the next one opens; what is open then isn't this one's to keep.
+  if (own && desk.editing.value?.id === own) desk.keep()
 }
 </script>
 

@@ -1,0 +1,89 @@
+import { test as base, type Browser, type BrowserContext, expect, type Page } from '@playwright/test'
+import { Caller, signUp } from '../caller'
+
+/** Somebody with a browser of their own. */
+export interface Visitor {
+  readonly page: Page
+  readonly context: BrowserContext
+  readonly caller: Caller
+}
+
+export const houseUrl = (): string => process.env.HOUSE!
+
+async function browserFor(browser: Browser, caller: Caller, url: string, options: object = {}): Promise<Visitor> {
+  const context = await browser.newContext({ baseURL: url, ...options })
+  const [name, value] = caller.cookie.split(/=(.*)/s)
+  await context.addCookies([{ name: name!, value: value!, url }])
+  const page = await context.newPage()
+  page.on('pageerror', (error) => { throw error })
+  return { page, context, caller }
+}
+
+/** A new person with a browser. */
+export async function visitor(browser: Browser, name = 'Ines Brandt', options: object = {}, url = houseUrl()): Promise<Visitor> {
+  return browserFor(browser, await signUp(url, name), url, options)
+}
+
+/** One of the demo's people with a browser. */
+export async function demoVisitor(browser: Browser, email = 'ines@porch.example', options: object = {}): Promise<Visitor> {
+  const caller = new Caller(houseUrl())
+  await caller.call('POST', '/api/sign-in', { email, password: 'tannery porch 2027' })
+  caller.email = email
+  return browserFor(browser, caller, houseUrl(), options)
+}
+
+/** The focus of the tree view that is shown. */
+export const tree = (page: Page) => page.getByRole('tree')
+export const topic = (page: Page, title: string | RegExp) => page.getByRole('treeitem', { name: typeof title === 'string' ? new RegExp(`^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(,|$)`) : title })
+
+export async function openTree(page: Page, id: string): Promise<void> {
+  await page.goto(`/trees/${id}`)
+  await expect(tree(page)).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
+}
+
+export type Nested = string | [string, ...Nested[]]
+
+/** The tree as the server has it: titles, nested. */
+export async function titlesOf(caller: Caller, id: string): Promise<Nested[]> {
+  const text = (await caller.call<string>('GET', `/api/trees/${id}/export/text`)).data
+  const root: [string, ...Nested[]] = ['']
+  const open: [string, ...Nested[]][] = [root]
+  for (const line of text.split('\n').filter(Boolean)) {
+    const depth = /^\t*/.exec(line)![0].length
+    const item: [string, ...Nested[]] = [line.slice(depth)]
+    open.length = depth + 1
+    open[depth]!.push(item)
+    open.push(item)
+  }
+  const tidy = (item: [string, ...Nested[]]): Nested => item.length === 1 ? item[0] : [item[0], ...item.slice(1).map(child => tidy(child as [string, ...Nested[]]))] as Nested
+  return (tidy(root.length === 2 ? root[1] as [string, ...Nested[]] : root) as [string, ...Nested[]]).slice(1)
+}
+
+/** Waits until the server has these titles. */
+export async function expectTitles(caller: Caller, id: string, wanted: Nested[]): Promise<void> {
+  await expect.poll(() => titlesOf(caller, id)).toEqual(wanted)
+}
+
+/** Types lines into a new tree as somebody would: `Tab` goes in, `Enter` goes on. The tree view must have the focus on the centre. */
+export async function pour(page: Page, lines: readonly string[]): Promise<void> {
+  await page.keyboard.press('Tab')
+  for (const [i, line] of lines.entries()) {
+    if (i > 0) await page.keyboard.press('Enter')
+    await page.keyboard.type(line)
+  }
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+}
+
+/** Puts text on the clipboard as another program would and pastes it. */
+export async function pasteText(page: Page, data: Record<string, string>): Promise<void> {
+  await page.evaluate((given) => {
+    const transfer = new DataTransfer()
+    for (const [type, text] of Object.entries(given)) transfer.setData(type, text)
+    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }))
+  }, data)
+}
+
+export const test = base
+export { expect }
