@@ -18,6 +18,7 @@ export default {
           surface: board,
           primary: { color: '{primary.600}', contrastColor: '#F3F8F7', hoverColor: '{primary.700}', activeColor: '{primary.800}' },
           text: { color: '{surface.900}', mutedColor: '{surface.600}' },
+          formField: { placeholderColor: '{surface.600}' },
         },
         dark: {
           surface: dusk,

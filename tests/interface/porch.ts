@@ -57,7 +57,8 @@ export async function titlesOf(caller: Caller, id: string): Promise<Nested[]> {
     open.push(item)
   }
   const tidy = (item: [string, ...Nested[]]): Nested => item.length === 1 ? item[0] : [item[0], ...item.slice(1).map(child => tidy(child as [string, ...Nested[]]))] as Nested
-  return (tidy(root.length === 2 ? root[1] as [string, ...Nested[]] : root) as [string, ...Nested[]]).slice(1)
+  const centre = tidy(root[1] as [string, ...Nested[]])
+  return typeof centre === 'string' ? [] : centre.slice(1)
 }
 
 /** Waits until the server has these titles. */

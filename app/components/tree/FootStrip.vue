@@ -58,7 +58,7 @@ void props
 <style scoped>
 .foot { height: 34px; border-top: 1px solid var(--line); background: var(--surface); display: flex; align-items: center; gap: 14px; padding: 0 14px; color: var(--quiet); font-size: 12.5px; white-space: nowrap; min-width: 0; }
 .path { flex: 1; min-width: 40px; overflow: hidden; text-overflow: ellipsis; }
-.path button, .word { border: 0; background: none; padding: 2px; border-radius: 4px; cursor: pointer; color: inherit; }
+.path button, .word { border: 0; background: none; padding: 2px; min-height: 24px; min-width: 24px; border-radius: 4px; cursor: pointer; color: inherit; }
 .path button:hover, .word:hover:not(:disabled) { color: var(--ink); text-decoration: underline; }
 .path .here { color: var(--ink); font-weight: 600; }
 .line { display: flex; align-items: center; gap: 5px; }
@@ -67,7 +67,7 @@ void props
 .line.offline, .line.gone { color: var(--ink); font-weight: 600; }
 .line.gone i { background: var(--clay); border-radius: 1px; transform: rotate(45deg); }
 .seg { display: flex; border: 1px solid var(--line); border-radius: 6px; overflow: hidden; }
-.seg button { border: 0; background: none; padding: 1px 7px; cursor: pointer; color: inherit; min-height: 22px; }
+.seg button { border: 0; background: none; padding: 1px 7px; cursor: pointer; color: inherit; min-height: 24px; min-width: 24px; }
 .seg button:hover { background: var(--ceiling); color: var(--ink); }
 @media (max-width: 900px) { .depth { display: none; } }
 @media (max-width: 700px) { .path, .word, .count { display: none; } .line { flex: 1; } }

@@ -164,7 +164,7 @@ h3 { font: 600 12px var(--text); color: var(--quiet); margin: 18px 0 7px; }
 button.chip { cursor: pointer; }
 button.chip:not(:disabled):hover { border-color: var(--porch); }
 .chip a { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.chip .icon-button { min-width: 22px; height: 22px; padding: 0; }
+.chip .icon-button { min-width: 24px; height: 24px; padding: 0; }
 .task { display: grid; grid-template-columns: 76px minmax(0, 1fr); gap: 8px; align-items: center; font-size: 13px; }
 .task > span, .task > label { color: var(--quiet); }
 .task :deep(input) { font-size: 13px; width: 100%; }
@@ -174,8 +174,8 @@ button.chip:not(:disabled):hover { border-color: var(--porch); }
 .with-unit :deep(input) { width: 64px; }
 .with-unit .percent { width: 54px; }
 .stops { display: flex; flex: 1; gap: 2px; }
-.stops button { flex: 1; height: 22px; border: 0; padding: 0; background: linear-gradient(var(--line), var(--line)) center/100% 8px no-repeat; cursor: pointer; }
-.stops button:first-child { flex: 0 0 12px; }
+.stops button { flex: 1; min-width: 24px; height: 24px; border: 0; padding: 0; background: linear-gradient(var(--line), var(--line)) center/100% 8px no-repeat; cursor: pointer; }
+.stops button:first-child { flex: 0 0 24px; }
 .stops button.on { background-image: linear-gradient(var(--porch), var(--porch)); }
 .links { display: flex; flex-direction: column; gap: 6px; align-items: flex-start; }
 .links form { width: 100%; }

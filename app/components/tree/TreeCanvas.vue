@@ -14,7 +14,9 @@ const ZOOMS = { least: 0.02, most: 3 }
 const LONG_PRESS_MS = 550
 
 const box = ref<HTMLDivElement>()
+const planks = ref<HTMLDivElement>()
 const world = ref<HTMLDivElement>()
+const over = ref<HTMLDivElement>()
 const paper = ref<HTMLCanvasElement>()
 const zoom = ref(1)
 const shown = shallowRef<readonly ShownPlank[]>([])
@@ -84,7 +86,7 @@ function paint(): void {
   context.clearRect(0, 0, size.width, size.height)
   context.setTransform(ratio * view.zoom, 0, 0, ratio * view.zoom, ratio * view.x, ratio * view.y)
   context.lineWidth = Math.max(1.6, 0.7 / view.zoom)
-  world.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.zoom})`
+  world.value!.style.transform = over.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.zoom})`
 
   const others = othersAt()
   const next = new Map<TopicId, ShownPlank>()
@@ -478,7 +480,7 @@ function contextMenu(event: MouseEvent): void {
 }
 
 function focusBox(): void {
-  box.value?.focus({ preventScroll: true })
+  planks.value?.focus({ preventScroll: true })
 }
 
 function escape(): boolean {
@@ -557,12 +559,16 @@ defineExpose({ fit, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole'
 
 <template>
   <div
-    ref="box" class="canvas" role="tree" tabindex="0" aria-multiselectable="true" aria-label="Tree" :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined" :data-dragging="landing ? 'yes' : undefined"
+    ref="box" class="canvas" :data-dragging="landing ? 'yes' : undefined"
     @pointerdown="down" @pointermove="moved" @pointerup="up" @pointercancel="up" @wheel.prevent="wheel" @dblclick="twice" @contextmenu="contextMenu"
   >
     <canvas ref="paper" class="paper" aria-hidden="true" />
-    <div ref="world" class="world">
-      <TreePlank v-for="item in shown" :key="item.id" :shown="item" @closed="focusBox" />
+    <div ref="planks" class="planks" role="tree" tabindex="0" aria-multiselectable="true" aria-label="Tree" :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined">
+      <div ref="world" class="world">
+        <TreePlank v-for="item in shown" :key="item.id" :shown="item" @closed="focusBox" />
+      </div>
+    </div>
+    <div ref="over" class="world">
       <template v-if="landing">
         <svg class="new-bracket" width="1" height="1" aria-hidden="true"><polyline :points="landing.bracket.map(point => `${point.x},${point.y}`).join(' ')" /></svg>
         <div class="slot" :style="slotStyle"><span>{{ landing.words }}</span></div>
@@ -575,7 +581,8 @@ defineExpose({ fit, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole'
 </template>
 
 <style scoped>
-.canvas { position: absolute; inset: 0; overflow: hidden; background: var(--page); touch-action: none; outline: none; }
+.canvas { position: absolute; inset: 0; overflow: hidden; background: var(--page); touch-action: none; }
+.planks { position: absolute; inset: 0; outline: none; }
 .canvas[data-dragging] { cursor: grabbing; }
 .paper { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
 .world { position: absolute; left: 0; top: 0; width: 0; height: 0; transform-origin: 0 0; }

@@ -198,7 +198,7 @@ defineExpose({ focus: focusBox, escape })
 .row.centre { font: 650 18px/26px var(--display); }
 .row.main { font-weight: 600; }
 .row.done .words { color: var(--quiet); }
-.twist { width: 20px; height: 22px; flex: none; border: 0; background: none; padding: 0; color: var(--quiet); cursor: pointer; display: grid; place-items: center; }
+.twist { width: 24px; height: 24px; flex: none; border: 0; background: none; padding: 0; color: var(--quiet); cursor: pointer; display: grid; place-items: center; }
 .number { color: var(--quiet); font-size: 12px; min-width: 26px; flex: none; }
 .centre .number { display: none; }
 .edge { width: 3px; align-self: stretch; background: var(--hue); flex: none; }
