@@ -1,7 +1,7 @@
 import type { Side, TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { balanceSides } from '../tree/balance'
-import { beside, type Branch, type Forest, rooted } from './tidy'
+import { layOut, newPlot, type Plot } from './tidy'
 
 export type Arrangement = 'both' | 'right'
 
@@ -50,12 +50,11 @@ export function sidesOf(tree: Tree): Side[] {
  * is laid out again. Nothing is stored by absolute place, so a branch that is pushed aside costs nothing.
  */
 export class Layout {
-  private readonly branches = new Map<TopicId, Branch>()
+  private readonly plots = new Map<TopicId, Plot>()
   private readonly hiddenCounts = new Map<TopicId, number>()
-  private right: Forest | null = null
-  private left: Forest | null = null
-  private rightKids: readonly TopicId[] = []
-  private leftKids: readonly TopicId[] = []
+  /** What the two sides hang from: the centre is drawn apart, so its own size counts for nothing here. */
+  private readonly right = newPlot('')
+  private readonly left = newPlot('')
   private stale = true
 
   constructor(private tree: Tree, private readonly look: Look, private arrangement: Arrangement) {}
@@ -63,7 +62,7 @@ export class Layout {
   /** Forgets everything, for instance when fonts, sizes or the arrangement change. */
   reset(arrangement: Arrangement = this.arrangement): void {
     this.arrangement = arrangement
-    this.branches.clear()
+    for (const plot of this.plots.values()) plot.fresh = false
     this.hiddenCounts.clear()
     this.stale = true
   }
@@ -71,6 +70,7 @@ export class Layout {
   /** Goes on with another tree object in place of the old one. */
   rebase(tree: Tree): void {
     this.tree = tree
+    this.plots.clear()
     this.reset(tree.fields.arrangement)
   }
 
@@ -78,7 +78,8 @@ export class Layout {
   touch(ids: Iterable<TopicId | null>): void {
     for (const id of ids) {
       for (let at: TopicId | null = id; at !== null; at = this.tree.topics.get(at)?.parent ?? null) {
-        this.branches.delete(at)
+        const plot = this.plots.get(at)
+        if (plot) plot.fresh = false
         this.hiddenCounts.delete(at)
       }
     }
@@ -105,37 +106,40 @@ export class Layout {
     return count
   }
 
-  private isMain(id: TopicId): boolean {
-    return topicOf(this.tree, id).parent === this.tree.centre
+  private plotOf(id: TopicId, main: boolean): Plot {
+    let plot = this.plots.get(id)
+    if (!plot) this.plots.set(id, plot = newPlot(id))
+    return plot.fresh ? plot : this.refresh(plot, main)
   }
 
-  private branch(id: TopicId): Branch {
-    const known = this.branches.get(id)
-    if (known) return known
-    const { width, height } = this.look.size(id)
-    const kids = this.shown(id)
-    const forest = kids.length > 0 ? beside(kids.map(kid => this.branch(kid))) : null
-    const built = rooted(width + GAPS.along, height + (this.isMain(id) ? GAPS.mainAcross : GAPS.across), forest, GAPS.along)
-    this.branches.set(id, built)
-    return built
+  private refresh(plot: Plot, main: boolean): Plot {
+    const { width, height } = this.look.size(plot.id)
+    plot.along = width
+    plot.across = height
+    plot.gapAlong = GAPS.along
+    plot.gapAcross = main ? GAPS.mainAcross : GAPS.across
+    plot.fresh = true
+    return layOut(plot, this.below(this.shown(plot.id), false, plot.kids), true)
+  }
+
+  /** The plots of siblings; most stand where they stood before, which spares looking them up. */
+  private below(ids: readonly TopicId[], main: boolean, before: readonly Plot[]): Plot[] {
+    const kids: Plot[] = []
+    for (let i = 0; i < ids.length; i++) {
+      const same = before[i]
+      kids.push(same === undefined || same.id !== ids[i] ? this.plotOf(ids[i]!, main) : same.fresh ? same : this.refresh(same, main))
+    }
+    return kids
   }
 
   private settle(): void {
     if (!this.stale) return
     this.stale = false
     const main = this.shown(this.tree.centre)
-    if (this.arrangement === 'right') {
-      this.rightKids = main
-      this.leftKids = []
-    }
-    else {
-      const sides = sidesOf(this.tree)
-      this.rightKids = main.filter((_, i) => sides[i] === 'right')
-      this.leftKids = main.filter((_, i) => sides[i] === 'left')
-    }
-    this.right = beside(this.rightKids.map(kid => this.branch(kid)))
-    this.left = beside(this.leftKids.map(kid => this.branch(kid)))
-    for (const loose of childrenOf(this.tree, null)) this.branch(loose)
+    const sides = this.arrangement === 'both' ? sidesOf(this.tree) : null
+    layOut(this.right, this.below(main.filter((_, i) => sides?.[i] !== 'left'), true, this.right.kids))
+    layOut(this.left, this.below(main.filter((_, i) => sides?.[i] === 'left'), true, this.left.kids))
+    for (const loose of childrenOf(this.tree, null)) this.plotOf(loose, false)
   }
 
   private centrePlank(): Placed {
@@ -144,12 +148,12 @@ export class Layout {
   }
 
   /** Loose topics stand where they were put; those without a place queue up below the tree. */
-  private *loose(): Generator<{ placed: Placed, branch: Branch }> {
-    let queueY = Math.max(this.right?.high ?? 0, this.left?.high ?? 0, 40) + 60
+  private *loose(): Generator<{ placed: Placed, branch: Plot }> {
+    let queueY = Math.max(this.right.high, this.left.high, 40) + 60
     for (const id of childrenOf(this.tree, null)) {
       const topic = topicOf(this.tree, id)
-      const branch = this.branch(id)
-      const { width, height } = this.look.size(id)
+      const branch = this.plotOf(id, false)
+      const { along: width, across: height } = branch
       let { x, y } = topic
       if (x === null || y === null) {
         x = -width / 2
@@ -161,11 +165,11 @@ export class Layout {
   }
 
   /** Where a child stands, from its parent's place. */
-  private childAt(parent: Placed, forest: Forest, index: number, id: TopicId, direction: Side, gap: number): Placed {
-    const { width, height } = this.look.size(id)
+  private childAt(parent: Placed, child: Plot, direction: Side, gap: number): Placed {
+    const { along: width, across: height } = child
     const x = direction === 'right' ? parent.x + parent.width + gap : parent.x - gap - width
-    const y = parent.y + parent.height / 2 + forest.offsets[index]! - forest.middle - height / 2
-    return { id, x, y, width, height, direction }
+    const y = parent.y + parent.height / 2 + child.offset - height / 2
+    return { id: child.id, x, y, width, height, direction }
   }
 
   /** Where one topic stands, or null while a fold hides it. Cost: its depth and the siblings on the way. */
@@ -178,17 +182,15 @@ export class Layout {
       ? this.centrePlank()
       : [...this.loose()].find(item => item.placed.id === root)?.placed ?? null
     for (let i = 1; i < path.length && placed; i++) {
-      const child: TopicId = path[i]!
-      if (i === 1 && root === this.tree.centre) {
-        const onRight = this.rightKids.indexOf(child)
-        const index = onRight >= 0 ? onRight : this.leftKids.indexOf(child)
-        placed = index < 0 ? null : this.childAt(placed, onRight >= 0 ? this.right! : this.left!, index, child, onRight >= 0 ? 'right' : 'left', GAPS.mainAlong)
+      const id: TopicId = path[i]!
+      if (i > 1 || root !== this.tree.centre) {
+        const child: Plot | undefined = this.plots.get(path[i - 1]!)?.kids.find(kid => kid.id === id)
+        placed = child ? this.childAt(placed, child, placed.direction, GAPS.along) : null
+        continue
       }
-      else {
-        const parent: TopicId = path[i - 1]!
-        const index = this.shown(parent).indexOf(child)
-        placed = index < 0 ? null : this.childAt(placed, this.branch(parent).forest!, index, child, placed.direction, GAPS.along)
-      }
+      const right: Plot | undefined = this.right.kids.find(kid => kid.id === id)
+      const child: Plot | undefined = right ?? this.left.kids.find(kid => kid.id === id)
+      placed = child ? this.childAt(placed, child, right ? 'right' : 'left', GAPS.mainAlong) : null
     }
     return placed
   }
@@ -197,10 +199,10 @@ export class Layout {
   bounds(): Rect {
     this.settle()
     const centre = this.centrePlank()
-    let x1 = centre.x - (this.left ? this.left.reach + GAPS.mainAlong : 0)
-    let x2 = centre.x + centre.width + (this.right ? this.right.reach + GAPS.mainAlong : 0)
-    let y1 = Math.min(centre.y, ...[this.right, this.left].map(side => side ? side.low - side.middle : 0))
-    let y2 = Math.max(centre.y + centre.height, ...[this.right, this.left].map(side => side ? side.high - side.middle : 0))
+    let x1 = centre.x - (this.left.kids.length > 0 ? this.left.reach + GAPS.mainAlong : 0)
+    let x2 = centre.x + centre.width + (this.right.kids.length > 0 ? this.right.reach + GAPS.mainAlong : 0)
+    let y1 = Math.min(centre.y, this.right.low, this.left.low)
+    let y2 = Math.max(centre.y + centre.height, this.right.high, this.left.high)
     for (const { placed, branch } of this.loose()) {
       const middle = placed.y + placed.height / 2
       x1 = Math.min(x1, placed.x)
@@ -219,42 +221,39 @@ export class Layout {
     this.settle()
     const centre = this.centrePlank()
     if (meets(view, centre)) onlooker.plank(centre)
-    this.children(view, grain, onlooker, centre, this.rightKids, this.right, 'right', GAPS.mainAlong)
-    this.children(view, grain, onlooker, centre, this.leftKids, this.left, 'left', GAPS.mainAlong)
+    this.children(view, grain, onlooker, centre, this.right.kids, 'right', GAPS.mainAlong)
+    this.children(view, grain, onlooker, centre, this.left.kids, 'left', GAPS.mainAlong)
     for (const { placed, branch } of this.loose()) this.show(view, grain, onlooker, placed, branch)
   }
 
-  private show(view: Rect, grain: number, onlooker: Onlooker, placed: Placed, branch: Branch): void {
+  private show(view: Rect, grain: number, onlooker: Onlooker, placed: Placed, branch: Plot): void {
     const middle = placed.y + placed.height / 2
-    const right = placed.direction === 'right'
-    const x = right ? placed.x : placed.x + placed.width - branch.reach
+    const x = placed.direction === 'right' ? placed.x : placed.x + placed.width - branch.reach
     if (!meets(view, { x, y: middle + branch.low, width: branch.reach, height: branch.high - branch.low })) return
-    if (branch.forest && branch.high - branch.low < grain) {
+    if (branch.kids.length > 0 && branch.high - branch.low < grain) {
       onlooker.block({ x, y: middle + branch.low, width: branch.reach - GAPS.along, height: branch.high - branch.low }, placed.id)
       return
     }
     if (meets(view, placed)) onlooker.plank(placed)
-    this.children(view, grain, onlooker, placed, this.shown(placed.id), branch.forest, placed.direction, GAPS.along)
+    this.children(view, grain, onlooker, placed, branch.kids, placed.direction, GAPS.along)
   }
 
-  private children(view: Rect, grain: number, onlooker: Onlooker, parent: Placed, kids: readonly TopicId[],
-    forest: Forest | null, direction: Side, gap: number): void {
-    if (!forest) return
-    const middle = parent.y + parent.height / 2 - forest.middle
+  private children(view: Rect, grain: number, onlooker: Onlooker, parent: Placed, kids: readonly Plot[], direction: Side, gap: number): void {
+    if (kids.length === 0) return
+    const middle = parent.y + parent.height / 2
     const edge = direction === 'right' ? parent.x + parent.width : parent.x
     const seen: Placed[] = []
-    for (let i = 0; i < kids.length; i++) {
-      const branch = this.branch(kids[i]!)
-      const at = middle + forest.offsets[i]!
-      if (at + branch.low > view.y + view.height || at + branch.high < view.y) continue
-      const placed = this.childAt(parent, forest, i, kids[i]!, direction, gap)
+    for (const kid of kids) {
+      const at = middle + kid.offset
+      if (at + kid.low > view.y + view.height || at + kid.high < view.y) continue
+      const placed = this.childAt(parent, kid, direction, gap)
       seen.push(placed)
-      this.show(view, grain, onlooker, placed, branch)
+      this.show(view, grain, onlooker, placed, kid)
     }
     const spineX = direction === 'right' ? edge + gap / 2 : edge - gap / 2
-    const from = middle + forest.offsets[0]!
-    const to = middle + forest.offsets[kids.length - 1]!
-    if (meets(view, { x: Math.min(edge, spineX, edge + (direction === 'right' ? gap : -gap)), y: from - 1, width: gap, height: to - from + 2 }))
+    const from = middle + kids[0]!.offset
+    const to = middle + kids[kids.length - 1]!.offset
+    if (meets(view, { x: Math.min(edge, edge + (direction === 'right' ? gap : -gap)), y: from - 1, width: gap, height: to - from + 2 }))
       onlooker.bracket(parent, direction, spineX, seen, from, to)
   }
 }

@@ -1,32 +1,19 @@
 import { flextree } from 'd3-flextree'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { beside, type Branch, rooted } from './tidy'
+import { layOut, newPlot, type Plot } from './tidy'
 
 interface Sample { size: [number, number], children: Sample[] }
 
-function laid(sample: Sample): Branch {
-  return rooted(sample.size[1], sample.size[0], beside(sample.children.map(laid)))
+function laid(sample: Sample): Plot {
+  return layOut({ ...newPlot(''), along: sample.size[1], across: sample.size[0] }, sample.children.map(laid))
 }
 
 /** Absolute middles across and near ends along, depth first. */
-function places(sample: Sample, branch: Branch, across = 0, along = 0, out: [number, number][] = []): [number, number][] {
-  out.push([across, along])
-  sample.children.forEach((child, i) => {
-    places(child, laidAt(branch, i), across + branch.forest!.offsets[i]! - branch.forest!.middle, along + branch.along, out)
-  })
+function places(at: Plot, across = 0, along = 0, out: { across: number, along: number, plot: Plot }[] = []): typeof out {
+  out.push({ across, along, plot: at })
+  for (const kid of at.kids) places(kid, across + kid.offset, along + at.along, out)
   return out
-}
-
-const kids = new WeakMap<Branch, Branch[]>()
-function laidAt(branch: Branch, i: number): Branch {
-  return kids.get(branch)![i]!
-}
-function laidWithKids(sample: Sample): Branch {
-  const below = sample.children.map(laidWithKids)
-  const branch = rooted(sample.size[1], sample.size[0], beside(below))
-  kids.set(branch, below)
-  return branch
 }
 
 const sampleTree: fc.Arbitrary<Sample> = fc.letrec<{ node: Sample }>(tie => ({
@@ -43,8 +30,7 @@ describe('the tidy tree', () => {
       const reference = layout(layout.hierarchy(sample))
       const expected: [number, number][] = []
       reference.eachBefore(node => expected.push([node.x, node.y]))
-      const got = places(sample, laidWithKids(sample))
-      got.forEach(([across, along], i) => {
+      places(laid(sample)).forEach(({ across, along }, i) => {
         expect(across).toBeCloseTo(expected[i]![0], 6)
         expect(along).toBeCloseTo(expected[i]![1], 6)
       })
@@ -53,43 +39,34 @@ describe('the tidy tree', () => {
 
   it('never lets two planks overlap, keeps order, centres the parent and draws equal branches alike', () => {
     fc.assert(fc.property(sampleTree, (sample) => {
-      const flat: { across: number, along: number, size: [number, number] }[] = []
-      const walk = (node: Sample, branch: Branch, across: number, along: number): void => {
-        flat.push({ across, along, size: node.size })
-        const forest = branch.forest
-        if (!forest) return
-        for (let i = 1; i < forest.offsets.length; i++) expect(forest.offsets[i]!).toBeGreaterThan(forest.offsets[i - 1]!)
-        node.children.forEach((child, i) => { walk(child, laidAt(branch, i), across + forest.offsets[i]! - forest.middle, along + branch.along) })
+      const flat = places(laid(sample))
+      for (const { plot: at } of flat) {
+        for (let i = 1; i < at.kids.length; i++) expect(at.kids[i]!.offset).toBeGreaterThan(at.kids[i - 1]!.offset)
+        const [first, last] = [at.kids[0], at.kids.at(-1)]
+        if (first && last) expect(first.offset - first.across / 2).toBeCloseTo(-(last.offset + last.across / 2), 6)
       }
-      walk(sample, laidWithKids(sample), 0, 0)
       for (let i = 0; i < flat.length; i++) {
         for (let j = i + 1; j < flat.length; j++) {
           const a = flat[i]!
           const b = flat[j]!
-          const apartAcross = Math.abs(a.across - b.across) - (a.size[0] + b.size[0]) / 2
-          const apartAlong = Math.max(a.along - b.along - b.size[1], b.along - a.along - a.size[1])
+          const apartAcross = Math.abs(a.across - b.across) - (a.plot.across + b.plot.across) / 2
+          const apartAlong = Math.max(a.along - b.along - b.plot.along, b.along - a.along - a.plot.along)
           expect(Math.max(apartAcross, apartAlong)).toBeGreaterThan(-1e-6)
         }
       }
-      const twice = beside([laid(sample), laid(sample)])!
-      expect(twice.offsets[1]! - twice.offsets[0]!).toBeGreaterThan(0)
-      expect([...(laid(sample).forest?.offsets ?? [])]).toEqual([...(laid(sample).forest?.offsets ?? [])])
+      // Two equal branches beside each other stand alike.
+      const [one, two] = layOut({ ...newPlot(''), along: 10, across: 10 }, [laid(sample), laid(sample)]).kids
+      expect(places(one!).map(place => place.across)).toEqual(places(two!).map(place => place.across))
     }), { numRuns: 300 })
   })
 
   it('reports the outer edges that its planks really have', () => {
     fc.assert(fc.property(sampleTree, (sample) => {
-      const branch = laidWithKids(sample)
-      let low = Infinity
-      let high = -Infinity
-      let reach = -Infinity
-      const walk = (node: Sample, at: Branch, across: number, along: number): void => {
-        low = Math.min(low, across - node.size[0] / 2)
-        high = Math.max(high, across + node.size[0] / 2)
-        reach = Math.max(reach, along + node.size[1])
-        node.children.forEach((child, i) => { walk(child, laidAt(at, i), across + at.forest!.offsets[i]! - at.forest!.middle, along + at.along) })
-      }
-      walk(sample, branch, 0, 0)
+      const branch = laid(sample)
+      const flat = places(branch)
+      const low = Math.min(...flat.map(place => place.across - place.plot.across / 2))
+      const high = Math.max(...flat.map(place => place.across + place.plot.across / 2))
+      const reach = Math.max(...flat.map(place => place.along + place.plot.along))
       expect(branch.low).toBeCloseTo(low, 6)
       expect(branch.high).toBeCloseTo(high, 6)
       expect(branch.reach).toBeCloseTo(reach, 6)

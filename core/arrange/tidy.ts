@@ -16,33 +16,44 @@ interface Contour {
   readonly shift: number
 }
 
-/** Children set beside each other. Everything across counts from the middle of the first child. */
-export interface Forest {
-  /** The middle of each child. */
-  readonly offsets: Float64Array
-  /** Where the parent's middle belongs: halfway between the outer edges of the first and the last child. */
-  readonly middle: number
-  readonly near: Contour | null
-  readonly nearBase: number
-  readonly far: Contour | null
-  readonly farBase: number
-  /** How far the forest reaches along. */
-  readonly reach: number
-  readonly low: number
-  readonly high: number
+/**
+ * A branch laid out. Everything across counts from its root's middle, everything along from its root's near end.
+ * Kept and laid out again in place: allocating anew would cost more than arranging.
+ */
+export interface Plot {
+  /** Whatever the caller knows it by. */
+  readonly id: string
+  /** The plank's own size. */
+  along: number
+  across: number
+  /** Clear space behind it, where the bracket to its children stands, and between it and its siblings. */
+  gapAlong: number
+  gapAcross: number
+  kids: readonly Plot[]
+  /** The middle of this plot, from the middle of its parent; set when the parent is laid out. */
+  offset: number
+  /** The outer edges; a plot without kids has plain ones, which are written down only when somebody asks. */
+  near: Contour | null
+  far: Contour | null
+  reach: number
+  low: number
+  high: number
+  /** For whoever keeps plots: whether this one is laid out as things are now. */
+  fresh: boolean
 }
 
-/** A branch laid out. Everything across counts from its root's middle, along from its root's near end. */
-export interface Branch {
-  /** The root's size with the gaps that belong to it. */
-  readonly along: number
-  readonly across: number
-  readonly forest: Forest | null
-  readonly near: Contour
-  readonly far: Contour
-  readonly reach: number
-  readonly low: number
-  readonly high: number
+const NO_KIDS: readonly Plot[] = []
+
+export function newPlot(id: string): Plot {
+  return { id, along: 0, across: 0, gapAlong: 0, gapAcross: 0, kids: NO_KIDS, offset: 0, near: null, far: null, reach: 0, low: 0, high: 0, fresh: false }
+}
+
+function nearOf(at: Plot): Contour {
+  return at.near ??= { length: at.reach, edge: at.low, next: null, shift: 0 }
+}
+
+function farOf(at: Plot): Contour {
+  return at.far ??= { length: at.reach, edge: at.high, next: null, shift: 0 }
 }
 
 /** A list of which earlier sibling reaches furthest: the index to share out space from, and how far it reaches. */
@@ -51,6 +62,13 @@ interface Reaches {
   readonly index: number
   readonly next: Reaches | null
 }
+
+/** Clear space on either side of a bracket's line. */
+const LINE = 6
+
+/** Scratch for sharing out space; a forest is done with it before the next one begins. */
+let shifts = new Float64Array(64)
+let changes = new Float64Array(64)
 
 /** Copies `head` (which ends at `headEnd`) and hangs on it what of `tail` lies beyond that end. */
 function extend(head: Contour, headBase: number, headEnd: number, tail: Contour | null, tailBase: number): Contour {
@@ -61,7 +79,11 @@ function extend(head: Contour, headBase: number, headEnd: number, tail: Contour 
   while (end <= headEnd && at!.next) {
     base += at!.shift
     at = at!.next
-    end += at!.length
+    end += at.length
+  }
+  if (!head.next) {
+    const beyond: Contour = { length: Math.max(0, end - headEnd), edge: at!.edge, next: at!.next, shift: at!.shift }
+    return { length: head.length, edge: head.edge, next: beyond, shift: base - headBase }
   }
   const copied: Contour[] = []
   let last = head
@@ -82,119 +104,128 @@ function extend(head: Contour, headBase: number, headEnd: number, tail: Contour 
   return rest
 }
 
-/** Sets branches beside each other in order, as close as their outlines allow, sharing out the space that a deep neighbour forces. */
-export function beside(children: readonly Branch[]): Forest | null {
-  const first = children[0]
-  if (!first) return null
-  const count = children.length
-  const offsets = new Float64Array(count)
-  const shifts = count > 2 ? new Float64Array(count) : null
-  const changes = count > 2 ? new Float64Array(count) : null
-  let near: Contour = first.near
-  const nearBase = 0
-  let far: Contour = first.far
+/**
+ * Lays out a root, whose size is set, with its branches beside each other in order, as close as their outlines allow, sharing
+ * out the space that a deep neighbour forces; the root stands halfway between the outer edges of its first and last child.
+ * With `bracket`, the space between root and children is kept clear from the first child's middle to the last one's.
+ */
+export function layOut(root: Plot, kids: readonly Plot[], bracket = false): Plot {
+  const { along, gapAlong } = root
+  const half = (root.across + root.gapAcross) / 2
+  const whole = along + gapAlong
+  const count = kids.length
+  root.low = -half
+  root.high = half
+  root.near = null
+  root.far = null
+  if (count === 0) {
+    root.kids = NO_KIDS
+    root.reach = whole
+    return root
+  }
+  root.kids = kids
+  const first = kids[0]!
+  first.offset = 0
+  let near = nearOf(first)
+  let far = farOf(first)
   let farBase = 0
   let reach = first.reach
-  let reaches: Reaches | null = { reach, index: 0, next: null }
-
-  for (let i = 1; i < count; i++) {
-    const child = children[i]!
-    let left: Contour | null = far
-    let leftBase = farBase
-    let leftEnd = left.length
-    let right: Contour | null = child.near
-    let rightBase = offsets[i - 1]! + (children[i - 1]!.across + child.across) / 2
-    let rightEnd = right.length
-    let position = rightBase
-    let known: Reaches | null = reaches
-    while (left && right) {
-      if (known!.next && leftEnd > known!.reach) known = known!.next
-      const overlap = leftBase + left.edge - (rightBase + right.edge)
-      if (overlap > 0) {
-        rightBase += overlap
-        position += overlap
-        const between = i - known!.index
-        if (between > 1 && shifts && changes) {
-          const share = overlap / between
-          shifts[known!.index + 1]! += share
-          shifts[i]! -= share
-          changes[i]! -= overlap - share
+  if (count > 1) {
+    let reaches: Reaches | null = { reach, index: 0, next: null }
+    if (count > shifts.length) {
+      shifts = new Float64Array(count * 2)
+      changes = new Float64Array(count * 2)
+    }
+    let shared = false
+    let before = first
+    for (let i = 1; i < count; i++) {
+      const child = kids[i]!
+      let left: Contour | null = far
+      let leftBase = farBase
+      let leftEnd = left.length
+      // The child's near edge, step by step; a plot without kids has one step and needs no list.
+      const { near: outline } = child
+      let rightEdge = outline ? outline.edge : child.low
+      let rightEnd = outline ? outline.length : child.reach
+      let rightStep = outline
+      let rightBase = before.offset + (before.across + before.gapAcross + child.across + child.gapAcross) / 2
+      let position = rightBase
+      let known: Reaches = reaches!
+      while (left) {
+        if (known.next && leftEnd > known.reach) known = known.next
+        const overlap: number = leftBase + left.edge - rightBase - rightEdge
+        if (overlap > 0) {
+          rightBase += overlap
+          position += overlap
+          const between = i - known.index
+          if (between > 1) {
+            if (!shared) {
+              shared = true
+              shifts.fill(0, 0, count)
+              changes.fill(0, 0, count)
+            }
+            const share = overlap / between
+            shifts[known.index + 1]! += share
+            shifts[i]! -= share
+            changes[i]! -= overlap - share
+          }
+        }
+        const leftWas = leftEnd
+        if (leftEnd <= rightEnd) {
+          leftBase += left.shift
+          left = left.next
+          if (left) leftEnd += left.length
+        }
+        if (leftWas >= rightEnd) {
+          if (!rightStep?.next) break
+          rightBase += rightStep.shift
+          rightStep = rightStep.next
+          rightEdge = rightStep.edge
+          rightEnd += rightStep.length
         }
       }
-      const leftWas = leftEnd
-      if (leftEnd <= rightEnd) {
-        leftBase += left.shift
-        left = left.next
-        if (left) leftEnd += left.length
+      child.offset = position
+      if (child.reach > reach) {
+        near = extend(near, 0, reach, nearOf(child), position)
+        far = farOf(child)
+        reach = child.reach
       }
-      if (leftWas >= rightEnd) {
-        rightBase += right.shift
-        right = right.next
-        if (right) rightEnd += right.length
+      else {
+        far = child.reach < reach ? extend(farOf(child), position, child.reach, far, farBase) : farOf(child)
       }
+      farBase = position
+      while (reaches && child.reach >= reaches.reach) reaches = reaches.next
+      reaches = { reach: child.reach, index: i, next: reaches }
+      before = child
     }
-    offsets[i] = position
-    if (child.reach > reach) {
-      near = extend(near, nearBase, reach, child.near, position)
-      far = child.far
-      reach = child.reach
-    }
-    else {
-      far = child.reach < reach ? extend(child.far, position, child.reach, far, farBase) : child.far
-    }
-    farBase = position
-    while (reaches && child.reach >= reaches.reach) reaches = reaches.next
-    reaches = { reach: child.reach, index: i, next: reaches }
-  }
-
-  if (shifts && changes) {
-    let shiftSum = 0
-    let changeSum = 0
-    for (let i = 0; i < count; i++) {
-      shiftSum += shifts[i]!
-      changeSum += shiftSum + changes[i]!
-      offsets[i]! += changeSum
+    if (shared) {
+      let shiftSum = 0
+      let changeSum = 0
+      for (let i = 0; i < count; i++) {
+        shiftSum += shifts[i]!
+        changeSum += shiftSum + changes[i]!
+        kids[i]!.offset += changeSum
+      }
     }
   }
-  let low = Infinity
-  let high = -Infinity
+  const last = kids[count - 1]!
+  const middle = (last.offset + (last.across + last.gapAcross) / 2 - (first.across + first.gapAcross) / 2) / 2
   for (let i = 0; i < count; i++) {
-    const child = children[i]!
-    if (offsets[i]! + child.low < low) low = offsets[i]! + child.low
-    if (offsets[i]! + child.high > high) high = offsets[i]! + child.high
+    const child = kids[i]!
+    child.offset -= middle
+    if (child.offset + child.low < root.low) root.low = child.offset + child.low
+    if (child.offset + child.high > root.high) root.high = child.offset + child.high
   }
-  const middle = (offsets[count - 1]! + children[count - 1]!.across / 2 - first.across / 2) / 2
-  return { offsets, middle, near, nearBase, far, farBase, reach, low, high }
+  root.reach = whole + reach
+  if (bracket && gapAlong > 0) {
+    const clearNear: Contour = { length: gapAlong, edge: Math.min(0, first.offset) - LINE, next: near, shift: -middle }
+    const clearFar: Contour = { length: gapAlong, edge: Math.max(0, last.offset) + LINE, next: far, shift: farBase - middle }
+    root.near = { length: along, edge: -half, next: clearNear, shift: 0 }
+    root.far = { length: along, edge: half, next: clearFar, shift: 0 }
+  }
+  else {
+    root.near = { length: whole, edge: -half, next: near, shift: -middle }
+    root.far = { length: whole, edge: half, next: far, shift: farBase - middle }
+  }
+  return root
 }
-
-/**
- * A root of the given size with its forest behind it. `gap` is the part of `along`, at its far end, where the bracket to the
- * children stands: from the first child's middle to the last one's, a little more for the width of its line.
- */
-export function rooted(along: number, across: number, forest: Forest | null, gap = 0): Branch {
-  const half = across / 2
-  if (!forest) {
-    return {
-      along, across, forest, reach: along, low: -half, high: half,
-      near: { length: along, edge: -half, next: null, shift: 0 },
-      far: { length: along, edge: half, next: null, shift: 0 },
-    }
-  }
-  let near: Contour = { length: along, edge: -half, next: forest.near, shift: forest.nearBase - forest.middle }
-  let far: Contour = { length: along, edge: half, next: forest.far, shift: forest.farBase - forest.middle }
-  if (gap > 0) {
-    const first = Math.min(0, forest.offsets[0]! - forest.middle) - LINE
-    const last = Math.max(0, forest.offsets[forest.offsets.length - 1]! - forest.middle) + LINE
-    near = { length: along - gap, edge: -half, next: { ...near, length: gap, edge: first }, shift: 0 }
-    far = { length: along - gap, edge: half, next: { ...far, length: gap, edge: last }, shift: 0 }
-  }
-  return {
-    along, across, forest, near, far,
-    reach: along + forest.reach,
-    low: Math.min(-half, forest.low - forest.middle),
-    high: Math.max(half, forest.high - forest.middle),
-  }
-}
-
-/** Clear space on either side of a bracket's line. */
-const LINE = 6
