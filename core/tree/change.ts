@@ -103,7 +103,7 @@ export type Change =
   | { readonly [F in TreeField]: { readonly op: 'tree', readonly field: F, readonly value: TreeFields[F] } }[TreeField]
 
 /** The smallest step that alters a tree, as it travels and as it's stored. */
-export const changeSchema: z.ZodType<Change> = z.union([
+export const changeSchema: z.ZodType<Change> = z.discriminatedUnion('op', [
   z.strictObject({ op: z.literal('add'), topic: id, parent: id.nullable(), order: orderKey, with: initial.optional() }),
   z.strictObject({ op: z.literal('remove'), topic: id }),
   z.strictObject({ op: z.literal('restore'), topic: id }),

@@ -8,7 +8,7 @@ import { roleOn } from '../access/roles'
 import { database, databaseErrorCode } from '../database/connect'
 import { edits, trees } from '../database/schema'
 import { submit } from '../trees/door'
-import { holdTree } from '../trees/held'
+import { readTree } from '../trees/held'
 import { onNews } from '../trees/news'
 
 /** The line to one browser tab, however the socket is made. */
@@ -144,7 +144,7 @@ async function welcome(seat: Seat, since: number | null): Promise<void> {
   const version = row?.version ?? 0
   seat.say({ type: 'welcome', client: seat.client, version, role: seat.role, present: others(seat).map(other => other.present) })
   if (since === null || since > version || version - since > MOST_CATCH_UP) {
-    const item = await holdTree(db, seat.treeId, version)
+    const item = await readTree(seat.treeId, version)
     if (!item) throw new Error('no snapshot')
     seat.sentVersion = item.version
     seat.say({ type: 'tree', version: item.version, snapshot: toSnapshot(item.tree) })

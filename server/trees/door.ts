@@ -1,19 +1,19 @@
 import { and, inArray, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { allows, type NewsEdit, type Role } from '#core/contract'
-import { applyChanges, countTopics, type Edit, type Patch, Refused } from '#core/tree'
+import { applyChanges, countTopics, type Edit, Refused, unapply } from '#core/tree'
 import { Fault } from '../access/fault'
-import { database, databaseErrorCode, isPassing, type Transaction } from '../database/connect'
-import { edits, trees } from '../database/schema'
-import { type Held, holdTree, letGo, note, snapshotWhenDue } from './held'
+import { database, databaseErrorCode, isPassing } from '../database/connect'
+import { edits } from '../database/schema'
+import { commit, type Stored } from './commit'
+import { type Held, heldNow, holdTree, letGo, note, snapshotWhenDue } from './held'
 import { spread } from './news'
-import { chunks, writeRows } from './rows'
 
 /*
- * The one way in for edits. Edits that wait at the same time, of whatever trees, are made in one transaction: the rows of
- * their trees are locked in order of id, each edit is checked against the tree at its number and given the next one, the log
- * and the current rows are written, and only after the commit are the answers given and the news told. An edit that can't be
- * made is refused alone.
+ * The one way in for edits. Edits that wait at the same time, of whatever trees, are made together: in memory first, each
+ * checked against its tree at its number and given the next one, then stored in one transaction that checks again, under the
+ * rows' locks, that every tree stood where it was thought to stand and every person may edit. Only after the commit are the
+ * answers given and the news told. When the check fails, memory is put back, the facts are read, and what can be made is made.
  */
 
 /** What became of an edit. `again`: it was in already, so nobody is told of it now. */
@@ -26,7 +26,7 @@ interface Ask {
   readonly settle: (outcome: Outcome | Error) => void
 }
 
-interface Made { readonly ask: Ask, readonly news: NewsEdit, readonly patches: readonly Patch[], readonly item: Held }
+interface Made extends Stored { readonly ask: Ask }
 
 const queue: Ask[] = []
 let running: Promise<void> | undefined
@@ -56,6 +56,8 @@ export async function closeDoor(): Promise<void> {
 }
 
 async function work(): Promise<void> {
+  // Whatever else arrived in this turn of the event loop comes along.
+  await Promise.resolve()
   while (queue.length > 0) {
     let changes = 0
     let count = 0
@@ -68,69 +70,79 @@ async function work(): Promise<void> {
 }
 
 async function batch(asks: readonly Ask[]): Promise<void> {
-  for (let attempt = 1; ; attempt++) {
-    const answers = new Map<Ask, Outcome | Error>()
+  let left = asks
+  for (let attempt = 1; left.length > 0; attempt++) {
     const made: Made[] = []
+    let release = (): void => {}
+    const inFlight = new Promise<void>((done) => { release = done })
     try {
-      // A first attempt knows recent edits only; after a clash the log itself is asked which ids are in.
-      await database().transaction(tx => make(tx, asks, answers, made, attempt > 1))
+      if (attempt > 1) left = await sift(left)
+      const at = new Date()
+      const versions = await versionsOf(left)
+      for (const [treeId, version] of versions) if (!heldNow(treeId)) await holdTree(database(), treeId, version)
+      const settled = make(left, made, at, inFlight)
+      if (made.length > 0 && !await commit(made, at, item => countTopics(item.tree))) throw new Stale()
+      for (const { item } of made) item.inFlight = null
+      for (const [ask, outcome] of settled) ask.settle(outcome)
+      tell(made)
+      return
     }
     catch (error) {
-      // What was applied to the copies in memory wasn't stored: they are read again.
-      for (const treeId of new Set(asks.map(ask => ask.treeId))) letGo(treeId)
-      const again = isPassing(error) || databaseErrorCode(error) === 'ER_DUP_ENTRY'
+      putBack(made)
+      const again = error instanceof Stale || isPassing(error) || databaseErrorCode(error) === 'ER_DUP_ENTRY'
       if (again && attempt < TRIES) continue
-      if (asks.length > 1) {
+      if (left.length > 1) {
         // One of them may be what the database chokes on; alone, each gets its own answer.
-        for (const ask of asks) await batch([ask])
+        for (const ask of left) await batch([ask])
         return
       }
       console.error('An edit could not be stored:', databaseErrorCode(error) || (error as Error).message)
-      asks[0]!.settle(new Fault(503, 'unavailable', 'The database doesn’t answer. Your edit is kept here and will be sent again.'))
+      left[0]!.settle(new Fault(503, 'unavailable', 'The database doesn’t answer. Your edit is kept here and will be sent again.'))
       return
     }
-    for (const ask of asks) ask.settle(answers.get(ask)!)
-    const told = new Map<string, NewsEdit[]>()
-    for (const { ask, news } of made) told.set(ask.treeId, [...(told.get(ask.treeId) ?? []), news])
-    for (const [treeId, news] of told) spread(treeId, news)
-    for (const [treeId, item] of new Map(made.map(({ ask, item }) => [ask.treeId, item])))
-      snapshotWhenDue(treeId, item).catch(error => console.error('A snapshot could not be stored:', databaseErrorCode(error)))
-    return
+    finally {
+      release()
+    }
   }
 }
 
-interface LockedRow { id: string, version: number, trashed_at: Date | null, user_id: string | null, role: Role | null }
+/** What was thought to be so isn't: the facts must be read. */
+class Stale extends Error {}
 
-async function make(tx: Transaction, asks: readonly Ask[], answers: Map<Ask, Outcome | Error>, made: Made[], askLog: boolean): Promise<void> {
-  const treeIds = [...new Set(asks.map(ask => ask.treeId))].sort()
-  const userIds = [...new Set(asks.map(ask => ask.userId))]
-  const [locked] = await tx.execute(sql`select t.id, t.version, t.trashed_at, m.user_id, m.role from trees t
-    left join members m on m.tree_id = t.id and m.user_id in ${userIds} where t.id in ${treeIds} order by t.id for update`) as unknown as [LockedRow[]]
-  const known = askLog ? await knownEdits(tx, asks) : new Map<string, NewsEdit>()
-  const at = new Date()
-  const held = new Map<string, Held>()
+/** Trees held in memory are taken as they are; the numbers of others are read. */
+async function versionsOf(asks: readonly Ask[]): Promise<Map<string, number>> {
+  const versions = new Map<string, number>()
+  const unknown = new Set<string>()
+  for (const { treeId } of asks) {
+    const item = heldNow(treeId)
+    if (item) versions.set(treeId, item.version)
+    else unknown.add(treeId)
+  }
+  if (unknown.size > 0) {
+    const [rows] = await database().execute(sql`select id, version from trees where id in ${[...unknown]}`) as unknown as [{ id: string, version: number }[]]
+    for (const row of rows) versions.set(row.id, row.version)
+  }
+  return versions
+}
+
+/** Makes the edits in memory. Returns what to answer once they are stored; fills `made` with what has to be stored. */
+function make(asks: readonly Ask[], made: Made[], at: Date, inFlight: Promise<void>): Map<Ask, Outcome | Error> {
+  const answers = new Map<Ask, Outcome | Error>()
   for (const ask of asks) {
-    const rows = locked.filter(row => row.id === ask.treeId)
-    const role = rows.find(row => row.user_id === ask.userId)?.role ?? null
-    const refusal = refuse(rows[0], role)
-    if (refusal) {
-      answers.set(ask, refusal)
-      continue
-    }
-    const item = held.get(ask.treeId) ?? await holdTree(tx, ask.treeId, rows[0]!.version)
-    if (!item) throw new Error(`tree ${ask.treeId} has no snapshot`)
-    held.set(ask.treeId, item)
-    const numbered = item.recent.get(ask.edit.id)
-    const old = known.get(`${ask.treeId}/${ask.edit.id}`)
-    if (old || numbered !== undefined) {
-      answers.set(ask, { news: old ?? { ...ask.edit, number: numbered!, user: ask.userId, at: at.toISOString() }, again: true })
+    const { treeId, userId, edit } = ask
+    const item = heldNow(treeId)
+    if (!item) throw new Stale()
+    const numbered = item.recent.get(edit.id)
+    if (numbered !== undefined) {
+      answers.set(ask, { news: { ...edit, number: numbered, user: userId, at: at.toISOString() }, again: true })
       continue
     }
     try {
-      const patches = applyChanges(item.tree, ask.edit.changes)
-      const news: NewsEdit = { ...ask.edit, number: item.version + 1, user: ask.userId, at: at.toISOString() }
-      note(item, ask.edit.id, news.number, ask.edit.changes.length)
-      made.push({ ask, news, patches, item })
+      const patches = applyChanges(item.tree, edit.changes)
+      const news: NewsEdit = { ...edit, number: item.version + 1, user: userId, at: at.toISOString() }
+      note(item, edit.id, news.number, edit.changes.length)
+      item.inFlight = inFlight
+      made.push({ ask, treeId, userId, news, patches, item })
       answers.set(ask, { news, again: false })
     }
     catch (error) {
@@ -138,40 +150,58 @@ async function make(tx: Transaction, asks: readonly Ask[], answers: Map<Ask, Out
       answers.set(ask, new Fault(409, error.code, error.message))
     }
   }
-  if (made.length === 0) return
-  for (const part of chunks(made, 100))
-    await tx.insert(edits).values(part.map(({ ask, news }) => ({ treeId: ask.treeId, number: news.number, editId: news.id, userId: ask.userId, at, changes: news.changes })))
-  await writeRows(tx, made.map(({ ask, item, patches }) => ({ treeId: ask.treeId, tree: item.tree, patches })))
-  await writeTrees(tx, made, at)
+  return answers
 }
 
-function refuse(row: LockedRow | undefined, role: Role | null): Fault | null {
-  if (!row || !role) return new Fault(404, 'no-tree', 'There is no such tree, or you have no role in it any more.')
-  if (row.trashed_at) return new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to edit it.')
-  if (!allows(role, 'editor')) return new Fault(403, 'role', `As ${role} you can’t change this tree.`)
-  return null
+/** Takes what couldn't be stored out of memory again, the last first. */
+function putBack(made: readonly Made[]): void {
+  for (const { item, patches, news } of made.toReversed()) {
+    unapply(item.tree, patches)
+    item.version = news.number - 1
+    item.recent.delete(news.id)
+    item.unsaved -= news.changes.length
+    item.inFlight = null
+  }
 }
 
-async function knownEdits(tx: Transaction, asks: readonly Ask[]): Promise<Map<string, NewsEdit>> {
-  const rows = await tx.select().from(edits).where(and(
-    inArray(edits.treeId, [...new Set(asks.map(ask => ask.treeId))]), inArray(edits.editId, asks.map(ask => ask.edit.id))))
-  return new Map(rows.map(row => [`${row.treeId}/${row.editId}`, { id: row.editId, number: row.number, changes: row.changes, user: row.userId, at: row.at.toISOString() }]))
+interface Facts { id: string, version: number, trashed_at: Date | null, user_id: string | null, role: Role | null }
+
+/** Reads the facts: answers those who may not edit and what is in already, brings the trees up to date, and returns the rest. */
+async function sift(asks: readonly Ask[]): Promise<Ask[]> {
+  const treeIds = [...new Set(asks.map(ask => ask.treeId))].sort()
+  const userIds = [...new Set(asks.map(ask => ask.userId))]
+  const [facts] = await database().execute(sql`select t.id, t.version, t.trashed_at, m.user_id, m.role from trees t
+    left join members m on m.tree_id = t.id and m.user_id in ${userIds} where t.id in ${treeIds}`) as unknown as [Facts[]]
+  const known = await database().select().from(edits).where(and(inArray(edits.treeId, treeIds), inArray(edits.editId, asks.map(ask => ask.edit.id))))
+  const left: Ask[] = []
+  for (const ask of asks) {
+    const rows = facts.filter(row => row.id === ask.treeId)
+    const role = rows.find(row => row.user_id === ask.userId)?.role
+    const row = known.find(one => one.treeId === ask.treeId && one.editId === ask.edit.id)
+    if (!rows[0] || !role) ask.settle(new Fault(404, 'no-tree', 'There is no such tree, or you have no role in it any more.'))
+    else if (rows[0].trashed_at) ask.settle(new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to edit it.'))
+    else if (!allows(role, 'editor')) ask.settle(new Fault(403, 'role', `As ${role} you can’t change this tree.`))
+    else if (row) ask.settle({ news: { id: row.editId, number: row.number, changes: row.changes, user: row.userId, at: row.at.toISOString() }, again: true })
+    else {
+      left.push(ask)
+      if (heldNow(ask.treeId)?.version !== rows[0].version && !await holdTree(database(), ask.treeId, rows[0].version)) letGo(ask.treeId)
+    }
+  }
+  return left
 }
 
-/** The tree rows of all trees that changed, in one statement. */
-async function writeTrees(tx: Transaction, made: readonly Made[], at: Date): Promise<void> {
-  const last = new Map(made.map(item => [item.ask.treeId, item]))
-  const counted = new Set(made.filter(({ patches }) => patches.some(({ before, after }) => before?.removed !== after?.removed || before?.parent !== after?.parent)).map(({ ask }) => ask.treeId))
-  const rows = [...last].map(([id, { ask, item }]) => ({
-    id, centre: item.tree.centre, title: item.tree.topics.get(item.tree.centre)!.title, fields: item.tree.fields, version: item.version,
-    topicCount: counted.has(id) ? countTopics(item.tree) : -1, createdAt: at, changedAt: at, changedBy: ask.userId,
-  }))
-  await tx.insert(trees).values(rows).onDuplicateKeyUpdate({
-    set: {
-      title: sql`values(title)`, fields: sql`values(fields)`, version: sql`values(version)`, changedAt: sql`values(changed_at)`, changedBy: sql`values(changed_by)`,
-      topicCount: sql`if(values(topic_count) < 0, topic_count, values(topic_count))`,
-    },
-  })
+function tell(made: readonly Made[]): void {
+  const told = new Map<string, NewsEdit[]>()
+  const items = new Map<string, Held>()
+  for (const { treeId, news, item } of made) {
+    const list = told.get(treeId)
+    if (list) list.push(news)
+    else told.set(treeId, [news])
+    items.set(treeId, item)
+  }
+  for (const [treeId, news] of told) spread(treeId, news)
+  for (const [treeId, item] of items)
+    snapshotWhenDue(treeId, item).catch((error: unknown) => console.error('A snapshot could not be stored:', databaseErrorCode(error)))
 }
 
 /** An edit id for edits that the server itself makes for a person. */

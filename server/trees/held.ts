@@ -17,6 +17,8 @@ export interface Held {
   readonly recent: Map<string, number>
   /** Changes since the last stored snapshot. */
   unsaved: number
+  /** While edits made here aren't stored yet; whoever reads the tree for others waits for it. */
+  inFlight: Promise<void> | null
 }
 
 const RECENT = 2000
@@ -38,7 +40,7 @@ export async function loadTree(db: Database | Transaction, treeId: string, versi
     .where(and(eq(snapshots.treeId, treeId), lte(snapshots.number, version))).orderBy(desc(snapshots.number)).limit(1)
   if (!base) return undefined
   const snapshot = JSON.parse((await unzip(base.data)).toString()) as Snapshot
-  const item: Held = { tree: fromSnapshot(snapshot), version: base.number, recent: new Map(), unsaved: 0 }
+  const item: Held = { tree: fromSnapshot(snapshot), version: base.number, recent: new Map(), unsaved: 0, inFlight: null }
   await catchUp(db, treeId, item, version)
   return item
 }
@@ -60,10 +62,22 @@ export function note(item: Held, editId: string, number: number, changes: number
   if (item.recent.size > RECENT) item.recent.delete(item.recent.keys().next().value!)
 }
 
-/** The held tree brought to `version`, which the caller has read under the row's lock or just now. */
+/** The tree as it's held, without asking the database. */
+export function heldNow(treeId: string): Held | undefined {
+  return held.get(treeId)
+}
+
+/** The tree as it's stored at `version` or later, for showing to somebody: never with edits that may yet fail. */
+export async function readTree(treeId: string, version: number): Promise<Held | undefined> {
+  const item = held.get(treeId)
+  while (item?.inFlight) await item.inFlight
+  return item && item.version >= version && held.get(treeId) === item ? item : holdTree(database(), treeId, version)
+}
+
+/** The held tree brought to `version`, which the caller has just read. */
 export async function holdTree(db: Database | Transaction, treeId: string, version: number): Promise<Held | undefined> {
   let item = held.get(treeId)
-  if (item && item.version > version) item = undefined
+  if (item && (item.version > version || item.inFlight)) return item
   if (!item) item = await loadTree(db, treeId, version)
   else if (item.version < version) await catchUp(db, treeId, item, version)
   if (!item) return undefined

@@ -5,7 +5,7 @@ import { BLANK, countTopics, emptyTree, type Tree } from '#core/tree'
 import { database } from '../database/connect'
 import { members, snapshots, trees, users } from '../database/schema'
 import { packSnapshot } from './held'
-import { writeRows } from './rows'
+import { writeWholeTree } from './rows'
 
 export interface Listed {
   id: string
@@ -52,7 +52,7 @@ export async function storeTree(tree: Tree, ownerId: string, others: readonly { 
     })
     await tx.insert(members).values([{ treeId: id, userId: ownerId, role: 'owner' as Role, seenAt: at }, ...others.map(other => ({ treeId: id, ...other }))])
     await tx.insert(snapshots).values({ treeId: id, number: 0, data: await packSnapshot(tree) })
-    await writeRows(tx, [{ treeId: id, tree, patches: [...tree.topics.values()].map(after => ({ id: after.id, before: undefined, after })) }])
+    await writeWholeTree(tx, id, tree)
   })
   return id
 }

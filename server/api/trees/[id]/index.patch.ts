@@ -1,11 +1,10 @@
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../access/answer'
-import { database } from '../../../database/connect'
 import { newEditId, submit } from '../../../trees/door'
-import { holdTree } from '../../../trees/held'
+import { readTree } from '../../../trees/held'
 
 export default answer(OPERATIONS.renameTree, async ({ params, body, account, version }) => {
-  const item = await holdTree(database(), params.id, version)
+  const item = await readTree(params.id, version)
   const { news: { number, at } } = await submit(params.id, account.id, { id: newEditId(), changes: [{ op: 'set', topic: item!.tree.centre, field: 'title', value: body.title }] })
   return { number, at }
 })

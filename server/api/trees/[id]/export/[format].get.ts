@@ -1,13 +1,12 @@
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../../access/answer'
 import { Fault } from '../../../../access/fault'
-import { database } from '../../../../database/connect'
 import { treeToFile } from '../../../../trees/export'
-import { holdTree } from '../../../../trees/held'
+import { readTree } from '../../../../trees/held'
 import { peopleOf } from '../../../../trees/store'
 
 export default answer(OPERATIONS.exportTree, async ({ event, params, version }) => {
-  const item = await holdTree(database(), params.id, version)
+  const item = await readTree(params.id, version)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
   const people = Object.fromEntries((await peopleOf(params.id)).map(({ id, name }) => [id, name]))
   const { text, type, name } = treeToFile(item.tree, params.format, people)
