@@ -30,7 +30,8 @@ export default defineNuxtConfig({
   primevue: {
     autoImport: false,
     components: { include: ['Button', 'InputText', 'Select', 'DatePicker', 'Dialog', 'Menu', 'ContextMenu', 'Popover', 'Message'] },
-    directives: { include: ['Tooltip'] },
+    // The tooltip directive writes a style sheet on every update of its element, which costs a frame; ours is plain CSS.
+    directives: { include: [] },
     importTheme: { from: '~/theme/porch.ts' },
   },
   icon: {

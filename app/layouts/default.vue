@@ -25,7 +25,7 @@ const isOn = (to: string): boolean => to === '/' ? route.path === '/' : route.pa
   <div class="house">
     <nav class="rail" aria-label="Main">
       <PorchMark class="mark" />
-      <NuxtLink v-for="place in places" :key="place.to" v-tooltip.right="place.name" :to="place.to" :class="{ on: isOn(place.to) }" :aria-current="isOn(place.to) ? 'page' : undefined" :aria-label="place.name">
+      <NuxtLink v-for="place in places" :key="place.to" :data-tip="place.name" :to="place.to" :class="{ on: isOn(place.to) }" :aria-current="isOn(place.to) ? 'page' : undefined" :aria-label="place.name">
         <Icon :name="place.icon" size="20" />
       </NuxtLink>
       <span class="grow" />

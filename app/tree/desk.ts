@@ -35,6 +35,8 @@ export class Desk {
   readonly session: TreeSession
   /** Counts up whenever topics changed; views that show tree data read it. */
   readonly tick = ref(0)
+  /** The same, a frame later: for what may follow the planks, like the side sheet and the counts. */
+  readonly lateTick = ref(0)
   readonly selection = shallowRef<ReadonlySet<TopicId>>(new Set())
   readonly focus = ref<TopicId>('')
   readonly editing = shallowRef<{ readonly id: TopicId, readonly fresh: boolean } | null>(null)
@@ -56,6 +58,8 @@ export class Desk {
   /** Where the focus was before a new topic was begun. */
   private cameFrom: TopicId = ''
   private now = today()
+  private lateTimer = 0
+  private statusQueued = false
 
   constructor(treeId: string, userId: string, readonly say: (message: string, undo?: boolean) => void) {
     this.session = new TreeSession(treeId, userId, {
@@ -76,7 +80,7 @@ export class Desk {
     this.focus.value = this.anchor = this.tree.centre
     this.selection.value = new Set([this.tree.centre])
     this.status.ready = true
-    this.onStatus()
+    this.takeStatus()
   }
 
   close(): void {
@@ -92,6 +96,14 @@ export class Desk {
   private tell(touched: Touched | 'all'): void {
     this.tick.value++
     for (const listener of this.listeners) listener(touched)
+    if (this.lateTimer) return
+    // After the frame that shows the planks, so that typing never waits for a form to be drawn.
+    this.lateTimer = requestAnimationFrame(() => {
+      setTimeout(() => {
+        this.lateTimer = 0
+        this.lateTick.value++
+      })
+    })
   }
 
   private onTouched(touched: Touched): void {
@@ -108,6 +120,15 @@ export class Desk {
   }
 
   private onStatus(): void {
+    if (this.statusQueued) return
+    this.statusQueued = true
+    setTimeout(() => {
+      this.statusQueued = false
+      this.takeStatus()
+    })
+  }
+
+  private takeStatus(): void {
     const { session, status } = this
     Object.assign(status, {
       state: session.state, goneWhy: session.goneWhy, role: session.role, waiting: session.waitingCount,

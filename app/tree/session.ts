@@ -23,6 +23,8 @@ const LONGEST_RETRY_MS = 15_000
 const PING_MS = 15_000
 /** A line that says nothing for this long is taken for dead. */
 const SILENCE_MS = 40_000
+/** How often the tree is kept for opening it offline; waiting edits are kept at once. */
+const KEEP_MS = 45_000
 
 /** One open tree in this browser: its copy, its line to the server, what waits, and the way back. */
 export class TreeSession {
@@ -79,7 +81,7 @@ export class TreeSession {
     for (const edit of await waitingEdits(this.treeId, this.userId).catch(() => [])) this.replica.takeUp(edit)
     this.connect()
     this.pingTimer = window.setInterval(() => this.beat(), PING_MS)
-    this.keepTimer = window.setInterval(() => void this.keep(), 10_000)
+    this.keepTimer = window.setInterval(() => requestIdleCallback(() => void this.keep(), { timeout: 20_000 }), KEEP_MS)
     window.addEventListener('online', this.hurry)
     window.addEventListener('offline', this.dropLine)
     document.addEventListener('visibilitychange', this.onVisibility)

@@ -6,15 +6,15 @@ const props = defineProps<{ zoom: number }>()
 const emit = defineEmits<{ fit: [], zoom: [by: number | 'whole'] }>()
 const desk = useDesk()
 const path = computed(() => {
-  void desk.tick.value
+  void desk.lateTick.value
   return desk.focus.value && desk.tree.topics.has(desk.focus.value) ? pathTo(desk.tree, desk.focus.value) : []
 })
 const count = computed(() => {
-  void desk.tick.value
+  void desk.lateTick.value
   return desk.status.ready ? desk.count() : 0
 })
 const arrangement = computed(() => {
-  void desk.tick.value
+  void desk.lateTick.value
   return desk.status.ready ? desk.tree.fields.arrangement : 'both'
 })
 const line = computed(() => {

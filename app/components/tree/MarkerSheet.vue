@@ -9,7 +9,7 @@ const SETS = [{ id: 'standing', name: 'How it stands' }, { id: 'kind', name: 'Wh
 
 /** How many of the topics have it: none, some or all. */
 function held(marker: string): 'none' | 'some' | 'all' {
-  void desk.tick.value
+  void desk.lateTick.value
   const count = props.ids.filter(id => desk.tree.topics.has(id) && topicOf(desk.tree, id).markers.includes(marker)).length
   return count === 0 ? 'none' : count === props.ids.length ? 'all' : 'some'
 }

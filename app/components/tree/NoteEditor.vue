@@ -83,7 +83,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end') })
 <template>
   <div class="note" :class="{ empty: editor?.isEmpty }" @copy.stop @cut.stop @paste.stop>
     <div v-if="desk.session.canEdit" class="tools" role="toolbar" aria-label="Text form">
-      <button v-for="tool in tools" :key="tool.name" v-tooltip.top="tool.name" class="icon-button" :class="{ on: tool.on }" :aria-label="tool.name" :aria-pressed="tool.on" @mousedown.prevent @click="tool.run()"><Icon :name="tool.icon" size="15" /></button>
+      <button v-for="tool in tools" :key="tool.name" :title="tool.name" class="icon-button" :class="{ on: tool.on }" :aria-label="tool.name" :aria-pressed="tool.on" @mousedown.prevent @click="tool.run()"><Icon :name="tool.icon" size="15" /></button>
     </div>
     <EditorContent :editor="editor" />
   </div>

@@ -9,7 +9,7 @@ const note = ref<{ focus(): void }>()
 const scroll = ref<HTMLElement>()
 
 const topics = computed<readonly Topic[]>(() => {
-  void desk.tick.value
+  void desk.lateTick.value
   return [...desk.selection.value].filter(id => desk.tree.topics.has(id)).map(id => topicOf(desk.tree, id))
 })
 const one = computed(() => topics.value.length === 1 ? topics.value[0]! : null)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { topicOf } from '#core/tree'
+import { childrenOf, topicOf } from '#core/tree'
 import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
 import { COMMANDS, type Command, commandOf, type House } from '~/tree/commands'
 import { DESK, Desk, shorten } from '~/tree/desk'
@@ -112,8 +112,12 @@ const menuItems = COMMANDS.filter(command => command.menu).map(command => ({ lab
 const strip = ['child', 'sibling-after', 'mark', 'task'].map(id => ({ command: commandOf(id)!, icon: { 'child': 'lucide:corner-down-right', 'sibling-after': 'lucide:arrow-down-to-line', 'mark': 'lucide:bookmark', 'task': 'lucide:square-check' }[id]! }))
 
 const title = computed(() => {
-  void desk.tick.value
+  void desk.lateTick.value
   return desk.status.ready ? topicOf(desk.tree, desk.tree.centre).title : ''
+})
+const blank = computed(() => {
+  void desk.lateTick.value
+  return desk.status.ready && childrenOf(desk.tree, desk.tree.centre).length === 0 && childrenOf(desk.tree, null).length === 0
 })
 useHead({ title: computed(() => title.value ? `${shorten(title.value, 60)} · Sun Porch` : 'Sun Porch') })
 function rename(event: Event): void {
@@ -150,13 +154,13 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
           <button v-for="view in VIEWS" :key="view.id" role="tab" :aria-selected="desk.view.value === view.id" :class="{ on: desk.view.value === view.id }" @click="desk.view.value = view.id">{{ view.name }}</button>
         </div>
         <span class="grow" />
-        <button v-tooltip.bottom="'Find'" class="icon-button" aria-label="Find" @click="open.everything = true"><Icon name="lucide:search" size="17" /></button>
-        <button v-tooltip.bottom="'Undo'" class="icon-button" aria-label="Undo" :disabled="!desk.status.canUndo" @click="desk.undo()"><Icon name="lucide:undo-2" size="17" /></button>
-        <button v-tooltip.bottom="'Redo'" class="icon-button" aria-label="Redo" :disabled="!desk.status.canRedo" @click="desk.redo()"><Icon name="lucide:redo-2" size="17" /></button>
-        <button v-tooltip.bottom="'Side sheet'" class="icon-button" aria-label="Side sheet" :aria-pressed="desk.sheetOpen.value" @click="desk.sheetOpen.value = !desk.sheetOpen.value"><Icon name="lucide:panel-right" size="17" /></button>
-        <button v-tooltip.bottom="'Keys'" class="icon-button keys" aria-label="Keys" @click="open.keys = true"><Icon name="lucide:keyboard" size="17" /></button>
+        <button data-tip="Find" class="icon-button" aria-label="Find" @click="open.everything = true"><Icon name="lucide:search" size="17" /></button>
+        <button data-tip="Undo" class="icon-button" aria-label="Undo" :disabled="!desk.status.canUndo" @click="desk.undo()"><Icon name="lucide:undo-2" size="17" /></button>
+        <button data-tip="Redo" class="icon-button" aria-label="Redo" :disabled="!desk.status.canRedo" @click="desk.redo()"><Icon name="lucide:redo-2" size="17" /></button>
+        <button data-tip="Side sheet" class="icon-button" aria-label="Side sheet" :aria-pressed="desk.sheetOpen.value" @click="desk.sheetOpen.value = !desk.sheetOpen.value"><Icon name="lucide:panel-right" size="17" /></button>
+        <button data-tip="Keys" class="icon-button keys" aria-label="Keys" @click="open.keys = true"><Icon name="lucide:keyboard" size="17" /></button>
         <span class="here" role="group" aria-label="Who is here">
-          <button v-for="person in here" :key="person.id" v-tooltip.bottom="person.name" class="initials" :style="{ background: hueOf(person.id) }" :aria-label="person.id === account.me?.id ? `${person.name}, you` : `${person.name} is here`" @click="visitPerson(person.id)">{{ initialsOf(person.name) }}</button>
+          <button v-for="person in here" :key="person.id" :data-tip="person.name" class="initials" :style="{ background: hueOf(person.id) }" :aria-label="person.id === account.me?.id ? `${person.name}, you` : `${person.name} is here`" @click="visitPerson(person.id)">{{ initialsOf(person.name) }}</button>
         </span>
         <Button label="Share" size="small" @click="open.share = true" />
       </header>
@@ -164,12 +168,12 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" @menu="menu.show($event)">
           <template #strip>
             <div class="strip">
-              <button v-for="item in strip" :key="item.command.id" v-tooltip.bottom="item.command.name" :aria-label="item.command.name" tabindex="-1" @click="run(item.command)"><Icon :name="item.icon" size="15" /></button>
+              <button v-for="item in strip" :key="item.command.id" :data-tip="item.command.name" :aria-label="item.command.name" tabindex="-1" @click="run(item.command)"><Icon :name="item.icon" size="15" /></button>
             </div>
           </template>
         </TreeCanvas>
         <TreeOutline v-else ref="outline" @menu="menu.show($event)" />
-        <div v-if="desk.count() === 1 && !desk.editing.value && desk.session.canEdit" class="empty">
+        <div v-if="blank && !desk.editing.value && desk.session.canEdit" class="empty">
           <p><b>Type it as it comes.</b> <kbd>Tab</kbd> starts the first topic, <kbd>Enter</kbd> the next one. Or paste a list.</p>
         </div>
         <div v-if="offer" class="offer" role="status">

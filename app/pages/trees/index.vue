@@ -95,7 +95,7 @@ useHead({ title: 'Trees · Sun Porch' })
           <span class="quiet">{{ agoInWords(tree.changedAt) }}{{ tree.changedBy ? `, ${tree.changedBy}` : '' }}</span>
         </component>
         <button v-if="scope === 'trash'" class="plain" @click="restore(tree.id)">Bring back</button>
-        <button v-else-if="tree.role === 'owner'" v-tooltip.left="'To the trash'" class="icon-button" :aria-label="`Move ${tree.title} to the trash`" @click="trash(tree)"><Icon name="lucide:trash-2" size="16" /></button>
+        <button v-else-if="tree.role === 'owner'" title="To the trash" class="icon-button" :aria-label="`Move ${tree.title} to the trash`" @click="trash(tree)"><Icon name="lucide:trash-2" size="16" /></button>
       </li>
     </ul>
   </main>
