@@ -14,7 +14,6 @@ export default withNuxt(
       'import-x/no-cycle': 'error',
       'import-x/no-default-export': 'off',
       '@typescript-eslint/no-explicit-any': 'error',
-      '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
       'vue/multi-word-component-names': 'off',
       'vue/html-self-closing': 'off',
       'vue/max-attributes-per-line': 'off',

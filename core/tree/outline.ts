@@ -1,6 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import type { Change, Initial } from './change'
-import { type Topic, type TopicId } from './topic'
+import type { Topic, TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 
 /**

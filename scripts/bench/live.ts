@@ -1,6 +1,5 @@
 import mysql from 'mysql2/promise'
-import { WebSocketServer } from 'ws'
-import WebSocket from 'ws'
+import WebSocket, { WebSocketServer } from 'ws'
 import { freePort } from '../machine.mjs'
 import { openHouse } from '../../tests/house'
 import { type Line, signUp } from '../../tests/caller'

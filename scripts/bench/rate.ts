@@ -1,7 +1,6 @@
 import mysql from 'mysql2/promise'
 import { openHouse } from '../../tests/house'
-import { type Caller, newId, signUp } from '../../tests/caller'
-import { type Line } from '../../tests/caller'
+import { type Caller, newId, signUp, type Line } from '../../tests/caller'
 import { print } from './table'
 
 /* Edits a second over live lines, against bare committed one-row inserts at the same concurrency, on the same database. */

@@ -19,7 +19,7 @@ watch(visible, async (now) => {
   query.value = ''
   at.value = 0
   trees.value = await callApi<{ id: string, title: string }[]>('/api/trees').catch(() => [])
-})
+}, { immediate: true })
 
 interface Hit { readonly key: string, readonly kind: string, readonly name: string, readonly more: string, readonly run: () => void }
 const MOST = 40

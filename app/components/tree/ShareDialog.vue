@@ -10,7 +10,7 @@ const said = ref('')
 const wrong = ref('')
 const ROLES = [{ value: 'viewer', label: 'may read' }, { value: 'commenter', label: 'may comment' }, { value: 'editor', label: 'may edit' }, { value: 'owner', label: 'owns it' }]
 const owner = computed(() => desk.status.role === 'owner')
-watch(visible, (now) => { if (now) void attempt(() => desk.session.refreshPeople()) })
+watch(visible, (now) => { if (now) void attempt(() => desk.session.refreshPeople()) }, { immediate: true })
 
 async function attempt(what: () => Promise<unknown>, done = ''): Promise<void> {
   wrong.value = said.value = ''

@@ -28,6 +28,12 @@ const outline = ref<{ focus(): void, escape(): boolean }>()
 const sheet = ref<{ into(part: 'note' | 'task'): void }>()
 const menu = ref()
 const open = reactive({ everything: false, keys: false, markers: false, share: false })
+/** What isn't needed for the first look is loaded after it: the sheet, the menu, and each dialog when it's first opened. */
+const settled = ref(false)
+const met = reactive({ everything: false, keys: false, share: false })
+watch(open, () => {
+  for (const what of ['everything', 'keys', 'share'] as const) if (open[what]) met[what] = true
+})
 const narrow = window.matchMedia('(max-width: 700px)')
 if (narrow.matches) {
   desk.view.value = 'outline'
@@ -41,6 +47,7 @@ onMounted(async () => {
     const wanted = String(route.query.topic ?? '')
     if (desk.tree.topics.has(wanted)) nextTick(() => desk.visit(wanted))
     void callApi(`/api/trees/${desk.session.treeId}/seen`, { method: 'POST', body: { version: desk.session.replica.version } }).catch(() => {})
+    requestAnimationFrame(() => requestAnimationFrame(() => { settled.value = true }))
   }
   catch (error) {
     trouble.value = error instanceof Error ? error.message : 'This tree can’t be opened.'
@@ -184,16 +191,16 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
           <TreeMarkerSheet :ids="[...desk.selection.value]" />
         </div>
       </main>
-      <TreeSideSheet v-if="desk.sheetOpen.value" ref="sheet" class="side" />
+      <LazyTreeSideSheet v-if="desk.sheetOpen.value && settled" ref="sheet" class="side" />
       <TreeFootStrip class="foot" :zoom="canvas?.zoom ?? 1" @fit="house.fit()" @zoom="house.zoom($event)" />
-      <ContextMenu ref="menu" :model="menuItems">
+      <ContextMenu v-if="settled" ref="menu" :model="menuItems">
         <template #item="{ item, props: at }">
           <a v-bind="at.action" class="menu-item"><span>{{ item.label }}</span><kbd v-if="item.chord">{{ chordInWords(String(item.chord)) }}</kbd></a>
         </template>
       </ContextMenu>
-      <TreeEverythingBox v-model:visible="open.everything" @run="run" />
-      <TreeKeyList v-model:visible="open.keys" />
-      <TreeShareDialog v-model:visible="open.share" />
+      <LazyTreeEverythingBox v-if="met.everything" v-model:visible="open.everything" @run="run" />
+      <LazyTreeKeyList v-if="met.keys" v-model:visible="open.keys" />
+      <LazyTreeShareDialog v-if="met.share" v-model:visible="open.share" />
     </template>
   </div>
 </template>
