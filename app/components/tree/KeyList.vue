@@ -56,6 +56,7 @@ h3 { font: 600 13px var(--text); color: var(--quiet); margin: 0 0 4px; }
 .key { display: flex; justify-content: space-between; gap: 12px; padding: 2px 0; font-size: 13px; align-items: center; }
 .key button { border: 0; background: none; cursor: pointer; display: flex; gap: 4px; border-radius: 6px; padding: 1px 3px; white-space: nowrap; }
 .key button:hover { background: var(--hover); }
-.hint { flex: 1; }
+.hint { flex: 1; align-self: center; }
+:deep(.p-dialog-footer) { align-items: center; }
 @media (max-width: 700px) { .keys { columns: 1; } }
 </style>

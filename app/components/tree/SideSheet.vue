@@ -167,6 +167,7 @@ button.chip:not(:disabled):hover { border-color: var(--porch); }
 .chip .icon-button { min-width: 24px; height: 24px; padding: 0; }
 .task { display: grid; grid-template-columns: 76px minmax(0, 1fr); gap: 8px; align-items: center; font-size: 13px; }
 .task > span, .task > label { color: var(--quiet); }
+.task :deep(.p-select-label) { font-size: 13px; padding-block: 0.42rem; }
 .task :deep(input) { font-size: 13px; width: 100%; }
 .due { display: flex; align-items: center; gap: 8px; }
 .late { color: var(--clay); font-weight: 650; white-space: nowrap; }

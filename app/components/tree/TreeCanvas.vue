@@ -379,7 +379,10 @@ function down(event: PointerEvent): void {
 
 function moved(event: PointerEvent): void {
   const press = presses.get(event.pointerId)
-  if (!press) return
+  if (!press) {
+    approach(event)
+    return
+  }
   const at = local(event)
   if (mode === 'pinch') {
     pinch(press, at)
@@ -547,8 +550,20 @@ onBeforeUnmount(() => {
 watch([desk.selection, desk.focus, desk.editing, () => desk.status.present], request)
 watch(desk.editing, (now, before) => { if (!now && before) nextTick(focusBox) })
 
-/** Where the small strip of most-done things stands: under the focus, while nothing is typed or dragged. */
+/** Whether the pointer is at the focused plank, with room for the way to the strip below it. By touch the strip just stays. */
+const near = ref(false)
+const coarse = window.matchMedia('(pointer: coarse)').matches
+function approach(event: PointerEvent): void {
+  const at = shown.value.find(item => item.focused)
+  const { x, y } = toWorld(local(event))
+  const margin = 8 / view.zoom
+  near.value = at !== undefined && x > at.x - margin && y > at.y - margin && y < at.y + at.height + 44 / view.zoom
+    && x < at.x + Math.max(at.width, 126 / view.zoom) + margin
+}
+
+/** Where the small strip of most-done things stands: under the focus while the pointer is there and nothing is typed or dragged. */
 const strip = computed(() => {
+  if (!near.value && !coarse) return null
   if (desk.editing.value || landing.value || zoom.value < FAR_OUT || desk.selection.value.size !== 1 || !desk.session.canEdit) return null
   const at = shown.value.find(item => item.focused)
   return at ? { transform: `translate(${at.x + (at.left ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null

@@ -163,7 +163,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <span class="grow" />
         <button data-tip="Find" class="icon-button" aria-label="Find" @click="open.everything = true"><Icon name="lucide:search" size="17" /></button>
         <button data-tip="Undo" class="icon-button" aria-label="Undo" :disabled="!desk.status.canUndo" @click="desk.undo()"><Icon name="lucide:undo-2" size="17" /></button>
-        <button data-tip="Redo" class="icon-button" aria-label="Redo" :disabled="!desk.status.canRedo" @click="desk.redo()"><Icon name="lucide:redo-2" size="17" /></button>
+        <button data-tip="Redo" class="icon-button redo" aria-label="Redo" :disabled="!desk.status.canRedo" @click="desk.redo()"><Icon name="lucide:redo-2" size="17" /></button>
         <button data-tip="Side sheet" class="icon-button" aria-label="Side sheet" :aria-pressed="desk.sheetOpen.value" @click="desk.sheetOpen.value = !desk.sheetOpen.value"><Icon name="lucide:panel-right" size="17" /></button>
         <button data-tip="Keys" class="icon-button keys" aria-label="Keys" @click="open.keys = true"><Icon name="lucide:keyboard" size="17" /></button>
         <span class="here" role="group" aria-label="Who is here">
@@ -237,7 +237,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 }
 @media (max-width: 700px) {
   .top { padding: 0 8px; gap: 0; }
-  .keys, .here { display: none; }
+  .keys, .here, .redo { display: none; }
   .tree-title { flex: 1; min-width: 0; width: 0; }
   .grow { display: none; }
   .views { margin: 0; }

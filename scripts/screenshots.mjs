@@ -1,0 +1,104 @@
+/* Takes one picture of each main view from the demo data into docs/screenshots/. */
+import { spawn } from 'node:child_process'
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { freePort, needBuild, needModules, needPackages, root, say, startDatabase } from './machine.mjs'
+
+await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
+await needModules()
+await needBuild()
+const { chromium } = await import('@playwright/test')
+const folder = mkdtempSync(join(tmpdir(), 'sun-porch-shots-'))
+const out = join(root, 'docs', 'screenshots')
+mkdirSync(out, { recursive: true })
+const database = await startDatabase(folder, await freePort())
+const port = await freePort()
+const url = `http://127.0.0.1:${port}`
+const app = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
+  env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), NUXT_DATABASE_URL: database.url, NUXT_SESSION_PASSWORD: 'only for pictures, and long enough for them' },
+  stdio: 'ignore',
+})
+for (let i = 0; i < 200 && !(await fetch(`${url}/api/health`).then(response => response.ok, () => false)); i++) await new Promise(done => setTimeout(done, 100))
+await new Promise(done => setTimeout(done, 2500))
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+
+async function visit(who, options = {}) {
+  const context = await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, locale: 'en-GB', reducedMotion: 'reduce', ...options })
+  const page = await context.newPage()
+  await page.goto('/sign-in')
+  await page.getByLabel('Mail address').fill(`${who}@porch.example`)
+  await page.getByLabel('Password').fill('tannery porch 2027')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.getByRole('heading', { name: 'Mine to do' }).waitFor()
+  return page
+}
+async function openMove(page) {
+  await page.goto('/trees')
+  await page.getByRole('link', { name: /Move to the tannery/ }).click()
+  await page.getByRole('tree').waitFor()
+  await page.getByRole('status').filter({ hasText: /^saved$/ }).waitFor()
+  await page.waitForTimeout(600)
+}
+async function shot(page, name) {
+  await page.waitForTimeout(500)
+  await page.screenshot({ path: join(out, `${name}.png`) })
+  say(`docs/screenshots/${name}.png`)
+}
+
+try {
+  const guest = await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 } }).then(context => context.newPage())
+  await guest.goto('/sign-in')
+  await guest.getByLabel('Mail address').waitFor()
+  await shot(guest, 'sign-in')
+
+  const ines = await visit('ines')
+  await shot(ines, 'home')
+  const rana = await visit('rana')
+  await openMove(rana)
+  await rana.getByRole('treeitem', { name: /^Crates/ }).click()
+  await openMove(ines)
+  await ines.getByRole('treeitem', { name: /^Shelving/ }).click()
+  await ines.keyboard.press('+')
+  await ines.keyboard.press('+')
+  await shot(ines, 'canvas')
+
+  const books = await ines.getByRole('treeitem', { name: /^Reading room/ }).boundingBox()
+  const lift = await ines.getByRole('treeitem', { name: /^Lift/ }).boundingBox()
+  await ines.mouse.move(lift.x + 20, lift.y + 12)
+  await ines.mouse.down()
+  await ines.mouse.move(lift.x + 30, lift.y + 20)
+  await ines.mouse.move(books.x + 60, books.y + 2, { steps: 5 })
+  await shot(ines, 'landing')
+  await ines.keyboard.press('Escape')
+  await ines.mouse.up()
+
+  await ines.getByRole('tab', { name: 'Outline' }).click()
+  await shot(ines, 'outline')
+  await ines.keyboard.press('Control+k')
+  await ines.getByRole('combobox', { name: 'Search everything' }).fill('sh')
+  await shot(ines, 'everything')
+  await ines.keyboard.press('Escape')
+  await ines.keyboard.press('?')
+  await ines.getByRole('dialog').waitFor()
+  await shot(ines, 'keys')
+  await ines.goto('/trees')
+  await ines.getByRole('link', { name: /Move to the tannery/ }).waitFor()
+  await shot(ines, 'trees')
+
+  const dusk = await visit('oskar', { colorScheme: 'dark' })
+  await openMove(dusk)
+  await dusk.getByRole('treeitem', { name: /^Sort before packing/ }).click()
+  await shot(dusk, 'dusk')
+
+  const narrow = await visit('lev', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+  await openMove(narrow)
+  await shot(narrow, 'narrow')
+}
+finally {
+  await browser.close()
+  app.kill('SIGTERM')
+  await database.stop()
+  rmSync(folder, { recursive: true, force: true })
+}
