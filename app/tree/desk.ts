@@ -43,6 +43,8 @@ export class Desk {
   readonly draft = ref('')
   readonly view = ref<View>('canvas')
   readonly sheetOpen = ref(true)
+  /** The depth last opened to: 0 for all, null when folds have been set one by one since. */
+  readonly depth = ref<number | null>(null)
   readonly status = shallowReactive({
     ready: false, state: 'opening' as LineState, goneWhy: '', role: 'viewer' as Role, waiting: 0, canUndo: false, canRedo: false,
     people: [] as readonly TreePerson[], present: [] as readonly Present[],
@@ -253,6 +255,7 @@ export class Desk {
     const able = ids.filter(id => id !== this.tree.centre && childrenOf(this.tree, id).length > 0)
     if (able.length === 0) return
     const folded = !this.isFolded(able[0]!)
+    this.depth.value = null
     for (const id of able) {
       if (this.session.canEdit) this.folds.delete(id)
       else this.foldOwn(id, folded)
@@ -264,6 +267,7 @@ export class Desk {
 
   /** Opens the tree to a depth, for oneself; null opens all. */
   openTo(depth: number | null): void {
+    this.depth.value = depth ?? 0
     const stack: [TopicId, number][] = [this.tree.centre, ...childrenOf(this.tree, null)].map(id => [id, 0])
     while (stack.length > 0) {
       const [id, level] = stack.pop()!

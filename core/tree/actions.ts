@@ -52,9 +52,14 @@ export function besideSlot(tree: Tree, topic: TopicId, where: 'before' | 'after'
   return { parent, index: placeOf(tree, topic) + (where === 'after' ? 1 : 0), side }
 }
 
+/** The branches that a selection means: the centre, which can't go anywhere, doesn't take its children along. */
+export function movable(tree: Tree, ids: Iterable<TopicId>): TopicId[] {
+  return topmost(tree, [...ids].filter(id => id !== tree.centre))
+}
+
 /** Moves branches, in reading order, to a slot. A branch that holds the slot stays where it is. */
 export function moveTo(tree: Tree, ids: Iterable<TopicId>, slot: Slot): Step {
-  const moving = topmost(tree, ids).filter(id => id !== tree.centre && (slot.parent === null || !isWithin(tree, slot.parent, id)))
+  const moving = movable(tree, ids).filter(id => slot.parent === null || !isWithin(tree, slot.parent, id))
   if (moving.length === 0) return NOTHING
   const { keys, aside } = roomAt(tree, slot.parent, slot.index, moving.length, new Set(moving))
   const changes: Change[] = [...aside]
@@ -68,7 +73,7 @@ export function moveTo(tree: Tree, ids: Iterable<TopicId>, slot: Slot): Step {
 
 /** Moves a selection one place up or down among its siblings; at the end of the line it stays. */
 export function moveAlong(tree: Tree, ids: Iterable<TopicId>, by: -1 | 1): Step {
-  const moving = topmost(tree, ids).filter(id => id !== tree.centre)
+  const moving = movable(tree, ids)
   const edge = by < 0 ? moving[0] : moving.at(-1)
   if (edge === undefined) return NOTHING
   const parent = topicOf(tree, edge).parent
@@ -84,7 +89,7 @@ export function moveAlong(tree: Tree, ids: Iterable<TopicId>, by: -1 | 1): Step 
 
 /** One level out: right after the parent. Main branches and loose topics are out already. */
 export function outdent(tree: Tree, ids: Iterable<TopicId>): Step {
-  const moving = topmost(tree, ids).filter(id => id !== tree.centre)
+  const moving = movable(tree, ids)
   const first = moving[0]
   if (first === undefined) return NOTHING
   const parent = topicOf(tree, first).parent
@@ -94,7 +99,7 @@ export function outdent(tree: Tree, ids: Iterable<TopicId>): Step {
 
 /** One level in: last under the sibling before. */
 export function indent(tree: Tree, ids: Iterable<TopicId>): Step {
-  const moving = topmost(tree, ids).filter(id => id !== tree.centre)
+  const moving = movable(tree, ids)
   const first = moving[0]
   if (first === undefined) return NOTHING
   const { parent, side } = topicOf(tree, first)
@@ -111,7 +116,7 @@ export function indent(tree: Tree, ids: Iterable<TopicId>): Step {
 
 /** Puts one new parent around the selection, where its first topic stood. */
 export function wrapIn(tree: Tree, ids: Iterable<TopicId>, newId: () => TopicId): Step {
-  const moving = topmost(tree, ids).filter(id => id !== tree.centre)
+  const moving = movable(tree, ids)
   const first = moving[0]
   if (first === undefined) return NOTHING
   const { x, y } = topicOf(tree, first)
@@ -137,7 +142,7 @@ export function insertBelow(tree: Tree, parent: TopicId, newId: () => TopicId): 
 
 /** Removes branches; they can be brought back. The centre stays. */
 export function removeAll(tree: Tree, ids: Iterable<TopicId>): Step {
-  const going = topmost(tree, ids).filter(id => id !== tree.centre)
+  const going = movable(tree, ids)
   return { changes: going.map(topic => ({ op: 'remove', topic })), made: going }
 }
 

@@ -6,6 +6,7 @@ const inlineScript = /<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g
 export default defineNitroPlugin((nitro) => {
   nitro.hooks.hook('render:response', (response, { event }) => {
     if (typeof response.body !== 'string') return
+    delete response.headers?.['x-powered-by']
     const hashes = [...response.body.matchAll(inlineScript)].map(match => `'sha256-${createHash('sha256').update(match[1]!).digest('base64')}'`)
     // What the first screen asks for can be on its way while the scripts load.
     const tree = /^\/trees\/([\w-]{1,40})(?:\?|$)/.exec(event.path)?.[1]

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { allTopics, pathTo } from '#core/tree'
-import { fold } from '#core/find/text'
+import { fold, foldedTitle } from '#core/find/text'
 import { chordInWords, keys } from '~/tree/keys'
 import { COMMANDS, type Command } from '~/tree/commands'
 import { shorten, useDesk } from '~/tree/desk'
@@ -27,11 +27,13 @@ const MOST = 40
 const hits = computed<Hit[]>(() => {
   if (!visible.value) return []
   const wanted = fold(query.value.trim())
-  const fits = (text: string): boolean => wanted.split(/\s+/).every(word => fold(text).includes(word))
+  const words = wanted.split(/\s+/)
+  const fits = (text: string): boolean => words.every(word => fold(text).includes(word))
   const found: Hit[] = []
   if (wanted) {
     for (const topic of allTopics(desk.tree)) {
-      if (!fits(topic.title)) continue
+      const title = foldedTitle(topic)
+      if (!words.every(word => title.includes(word))) continue
       const path = pathTo(desk.tree, topic.id).slice(0, -1)
       found.push({ key: topic.id, kind: 'topic', name: shorten(topic.title, 80), more: path.map(above => shorten(above.title, 24)).join(' › '), run: () => desk.visit(topic.id) })
       if (found.length >= MOST) break

@@ -2,7 +2,7 @@
 import { pathTo } from '#core/tree'
 import { shorten, useDesk } from '~/tree/desk'
 
-const props = defineProps<{ zoom: number }>()
+defineProps<{ zoom: number }>()
 const emit = defineEmits<{ fit: [], zoom: [by: number | 'whole'] }>()
 const desk = useDesk()
 const path = computed(() => {
@@ -26,7 +26,6 @@ const line = computed(() => {
 })
 const DEPTHS = [1, 2, 3, 4, 5, 6] as const
 const nextArrangement = (): void => { desk.session.make([{ op: 'tree', field: 'arrangement', value: arrangement.value === 'both' ? 'right' : 'both' }]) }
-void props
 </script>
 
 <template>
@@ -39,8 +38,8 @@ void props
     </nav>
     <span class="line" :class="desk.status.state" role="status"><i aria-hidden="true" />{{ line }}</span>
     <span class="seg depth" role="group" aria-label="Open to depth">
-      <button v-for="n in DEPTHS" :key="n" :aria-label="`Open to depth ${n}`" @click="desk.openTo(n)">{{ n }}</button>
-      <button aria-label="Open all levels" @click="desk.openTo(null)">All</button>
+      <button v-for="n in DEPTHS" :key="n" :aria-label="`Open to depth ${n}`" :aria-pressed="desk.depth.value === n" @click="desk.openTo(n)">{{ n }}</button>
+      <button aria-label="Open all levels" :aria-pressed="desk.depth.value === 0" @click="desk.openTo(null)">All</button>
     </span>
     <template v-if="desk.view.value === 'canvas'">
       <button class="word" :disabled="!desk.session.canEdit" aria-label="Arrangement" @click="nextArrangement">{{ arrangement === 'both' ? 'Both sides' : 'Rightward' }}</button>
@@ -68,6 +67,7 @@ void props
 .line.gone i { background: var(--clay); border-radius: 1px; transform: rotate(45deg); }
 .seg { display: flex; border: 1px solid var(--line); border-radius: 6px; overflow: hidden; }
 .seg button { border: 0; background: none; padding: 1px 7px; cursor: pointer; color: inherit; min-height: 24px; min-width: 24px; }
+.seg button[aria-pressed='true'] { background: var(--ceiling); color: var(--ink); font-weight: 700; }
 .seg button:hover { background: var(--ceiling); color: var(--ink); }
 @media (max-width: 900px) { .depth { display: none; } }
 @media (max-width: 700px) { .path, .word, .count { display: none; } .line { flex: 1; } }

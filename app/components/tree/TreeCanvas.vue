@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Layout, type Placed, type Rect } from '#core/arrange/layout'
-import { childrenOf, placeOf, topicOf, topmost, type TopicId } from '#core/tree'
+import { childrenOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 import { type Landing, landingAt } from '~/tree/landing'
 import type { ShownPlank } from './TreePlank.vue'
@@ -353,7 +353,10 @@ function down(event: PointerEvent): void {
     const { x, y } = local(event)
     const topic = event.button === 0 ? topicAt(event) : null
     presses.set(event.pointerId, { id: event.pointerId, x, y, startX: x, startY: y, topic, touch: event.pointerType === 'touch' })
-    box.value!.setPointerCapture(event.pointerId)
+    try {
+      box.value!.setPointerCapture(event.pointerId)
+    }
+    catch { /* the finger has left the glass already */ }
     if (presses.size === 2) {
       mode = 'pinch'
       landing.value = null
@@ -394,7 +397,7 @@ function moved(event: PointerEvent): void {
     // By touch, a finger on a topic pans unless that topic is selected; so the tree can be pushed about by its planks.
     if (able && (!press.touch || desk.selection.value.has(press.topic!))) {
       mode = 'drag'
-      dragging = new Set(topmost(desk.tree, desk.selection.value.has(press.topic!) ? desk.selection.value : [press.topic!]).filter(id => id !== desk.tree.centre))
+      dragging = new Set(movable(desk.tree, desk.selection.value.has(press.topic!) ? desk.selection.value : [press.topic!]))
     }
     else mode = 'pan'
   }

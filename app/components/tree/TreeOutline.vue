@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { childrenOf, numbering, placeOf, roots, type Slot, topicOf, topmost, type TopicId } from '#core/tree'
+import { childrenOf, movable, numberOf, placeOf, roots, type Slot, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 import { slotInWords } from '~/tree/landing'
 
@@ -8,16 +8,15 @@ const desk = useDesk()
 const emit = defineEmits<{ menu: [event: MouseEvent] }>()
 const box = ref<HTMLDivElement>()
 
-interface Row { readonly id: TopicId, readonly level: number, readonly number: string }
+interface Row { readonly id: TopicId, readonly level: number }
 
 const rows = computed<readonly Row[]>(() => {
   void desk.tick.value
-  const numbers = numbering(desk.tree)
   const list: Row[] = []
   const stack: [TopicId, number][] = roots(desk.tree).map((id): [TopicId, number] => [id, 1]).reverse()
   while (stack.length > 0) {
     const [id, level] = stack.pop()!
-    list.push({ id, level, number: numbers.get(id) ?? '' })
+    list.push({ id, level })
     if (desk.isFolded(id)) continue
     const kids = childrenOf(desk.tree, id)
     for (let i = kids.length - 1; i >= 0; i--) stack.push([kids[i]!, level + 1])
@@ -34,8 +33,12 @@ const virtual = useVirtualizer(computed(() => ({
   getItemKey: (index: number) => rows.value[index]?.id ?? index,
 })))
 
-interface Shown extends Row { readonly start: number, readonly index: number }
-const shown = computed<Shown[]>(() => virtual.value.getVirtualItems().flatMap(item => rows.value[item.index] ? [{ ...rows.value[item.index]!, start: item.start, index: item.index }] : []))
+/** Numbers are worked out for what is in sight only. */
+interface Shown extends Row { readonly start: number, readonly index: number, readonly number: string }
+const shown = computed<Shown[]>(() => virtual.value.getVirtualItems().flatMap((item) => {
+  const row = rows.value[item.index]
+  return row ? [{ ...row, start: item.start, index: item.index, number: numberOf(desk.tree, row.id) }] : []
+}))
 const measure = (element: unknown): void => { if (element) virtual.value.measureElement(element as HTMLElement) }
 
 const topic = (id: TopicId) => topicOf(desk.tree, id)
@@ -99,7 +102,7 @@ function moved(event: PointerEvent): void {
   if (!press) return
   if (dragging.size === 0) {
     if (Math.hypot(event.clientX - press.x, event.clientY - press.y) < 5) return
-    dragging = new Set(topmost(desk.tree, desk.selection.value.has(press.id) ? desk.selection.value : [press.id]).filter(id => id !== desk.tree.centre))
+    dragging = new Set(movable(desk.tree, desk.selection.value.has(press.id) ? desk.selection.value : [press.id]))
   }
   const bounds = box.value!.getBoundingClientRect()
   const y = event.clientY - bounds.top + box.value!.scrollTop - 8

@@ -1,0 +1,95 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer, type Server } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, it } from 'vitest'
+import { freePort, root } from '../../scripts/machine.mjs'
+
+/* `npm start` as somebody runs it, on the build that is there. */
+
+const folders: string[] = []
+const running: ChildProcess[] = []
+afterAll(async () => {
+  for (const child of running) {
+    if (child.exitCode !== null) continue
+    child.kill('SIGTERM')
+    await new Promise(done => child.once('exit', done))
+  }
+  for (const folder of folders) rmSync(folder, { recursive: true, force: true })
+})
+
+function folder(): string {
+  const made = mkdtempSync(join(tmpdir(), 'sun-porch-start-'))
+  folders.push(made)
+  return made
+}
+
+interface Run { readonly child: ChildProcess, said(): string, until(words: RegExp): Promise<void>, ended: Promise<number | null> }
+
+function start(env: Record<string, string>): Run {
+  const child = spawn(process.execPath, [join(root, 'scripts', 'start.mjs')], { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
+  running.push(child)
+  let said = ''
+  const ended = new Promise<number | null>(done => child.on('exit', done))
+  const looks = new Set<() => void>()
+  const hear = (piece: Buffer): void => {
+    said += piece.toString()
+    for (const look of looks) look()
+  }
+  child.stdout.on('data', hear)
+  child.stderr.on('data', hear)
+  return {
+    child, ended, said: () => said,
+    until: words => new Promise((done, reject) => {
+      const look = (): void => {
+        if (!words.test(said)) return
+        looks.delete(look)
+        done()
+      }
+      looks.add(look)
+      void ended.then(() => words.test(said) ? done() : reject(new Error(`ended without ${words}: ${said}`)))
+      look()
+    }),
+  }
+}
+
+describe('npm start', () => {
+  it('serves with its own database, says where and who, refuses a second on the same folder, and stops cleanly', async () => {
+    const data = folder()
+    const port = String(await freePort())
+    const first = start({ PORT: port, DATA_DIR: data })
+    await first.until(/Sun Porch {3}http:\/\/127\.0\.0\.1:\d+[\s\S]*ines@porch\.example[\s\S]*Ctrl\+C/)
+    expect((await fetch(`http://127.0.0.1:${port}/api/health`)).status).toBe(200)
+    const second = start({ PORT: String(await freePort()), DATA_DIR: data })
+    expect(await second.ended).toBe(1)
+    expect(second.said()).toMatch(/data folder .* is in use by another Sun Porch/)
+    first.child.kill('SIGINT')
+    expect(await first.ended).toBe(0)
+    expect(first.said()).toContain('Stopped.')
+    await expect(fetch(`http://127.0.0.1:${port}/api/health`)).rejects.toThrow()
+
+    const began = Date.now()
+    const again = start({ PORT: port, DATA_DIR: data })
+    await again.until(/Ready in/)
+    expect(Date.now() - began).toBeLessThan(10_000)
+    expect(again.said()).not.toMatch(/Building|Installing|Setting up/)
+    again.child.kill('SIGTERM')
+    expect(await again.ended).toBe(0)
+  })
+
+  it('says in one line what is wrong: a taken port, a port that is none, a folder that can’t be', async () => {
+    const taken = await new Promise<Server>((done) => { const server = createServer().listen(0, '127.0.0.1', () => { done(server) }) })
+    const { port } = taken.address() as { port: number }
+    for (const [env, words] of [
+      [{ PORT: String(port), DATA_DIR: folder() }, /^Port \d+ on 127\.0\.0\.1 is taken\. .*PORT=3001 npm start\n$/],
+      [{ PORT: 'door' }, /^PORT is “door”, which is no port number\.\n$/],
+      [{ PORT: String(await freePort()), DATA_DIR: '/proc/nothing-here' }, /^\/proc\/nothing-here can't be written .*\n$/],
+    ] as const) {
+      const run = start(env)
+      expect(await run.ended).toBe(1)
+      expect(run.said()).toMatch(words)
+    }
+    taken.close()
+  })
+})
