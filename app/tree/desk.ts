@@ -7,7 +7,7 @@ import { readNested, Unreadable } from '#core/capture/nested'
 import { writeHtmlList, writeNested } from '#core/formats/clipboard'
 import {
   addAt, besideSlot, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, MARKERS, moveAlong, moveTo,
-  outdent, type OutlineItem, pathTo, plantAt, removeAll, setAll, type Slot, type Step, toggleMember, topicOf, toOutline, topmost, type Topic, type TopicId, type Touched, type Tree, wrapIn,
+  outdent, type OutlineItem, pathTo, plantAt, removeAll, setAll, shorten, type Slot, type Step, toggleMember, topicOf, toOutline, topmost, type Topic, type TopicId, type Touched, type Tree, wrapIn,
 } from '#core/tree'
 import type { Present, Role } from '#core/contract'
 import { contentOf, type SmallPrint, smallPrintOf } from './face'
@@ -519,11 +519,6 @@ export class Desk {
 }
 
 export const newId = (): TopicId => nanoid(12)
-
-export function shorten(title: string, most = 40): string {
-  const line = title.replace(/\s+/g, ' ').trim() || 'untitled'
-  return [...line].length > most ? `${[...line].slice(0, most - 1).join('')}…` : line
-}
 
 export function useDesk(): Desk {
   const desk = inject(DESK)

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { allTopics, pathTo } from '#core/tree'
+import { allTopics, pathTo, shorten } from '#core/tree'
 import { fold, foldedTitle } from '#core/find/text'
 import { chordInWords, keys } from '~/tree/keys'
 import { COMMANDS, type Command } from '~/tree/commands'
-import { shorten, useDesk } from '~/tree/desk'
+import { useDesk } from '~/tree/desk'
 
 /** One search over topics, commands, people and trees. */
 const visible = defineModel<boolean>('visible', { required: true })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { pathTo } from '#core/tree'
-import { shorten, useDesk } from '~/tree/desk'
+import { pathTo, shorten } from '#core/tree'
+import { useDesk } from '~/tree/desk'
 
 defineProps<{ zoom: number }>()
 const emit = defineEmits<{ fit: [], zoom: [by: number | 'whole'] }>()

@@ -2,7 +2,7 @@
 import { Layout, type Placed, type Rect } from '#core/arrange/layout'
 import { childrenOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/tree/desk'
-import { type Landing, landingAt } from '~/tree/landing'
+import { type Landing, landingAt } from '#core/arrange/landing'
 import type { ShownPlank } from './TreePlank.vue'
 
 const desk = useDesk()

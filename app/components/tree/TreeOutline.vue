@@ -2,7 +2,7 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { childrenOf, movable, numberOf, placeOf, roots, type Slot, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/tree/desk'
-import { slotInWords } from '~/tree/landing'
+import { slotInWords } from '#core/arrange/landing'
 
 const desk = useDesk()
 const emit = defineEmits<{ menu: [event: MouseEvent] }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { childrenOf, topicOf } from '#core/tree'
+import { childrenOf, shorten, topicOf } from '#core/tree'
 import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
 import { COMMANDS, type Command, commandOf, type House } from '~/tree/commands'
-import { DESK, Desk, shorten } from '~/tree/desk'
+import { DESK, Desk } from '~/tree/desk'
 import { chordInWords, commandFor, keys } from '~/tree/keys'
 import { fontsReady } from '~/tree/ruler'
 

@@ -1,6 +1,9 @@
-import { GAPS, type Layout, type Placed, type Rect } from '#core/arrange/layout'
-import { childrenOf, isWithin, placeOf, type Side, type Slot, topicOf, type Tree, type TopicId } from '#core/tree'
-import { shorten } from './desk'
+import type { Slot } from '../tree/actions'
+import { shorten } from '../tree/title'
+import type { Side, TopicId } from '../tree/topic'
+import { childrenOf, topicOf, type Tree } from '../tree/tree'
+import { isWithin, placeOf } from '../tree/walk'
+import { GAPS, type Layout, type Placed, type Rect } from './layout'
 
 /** Where a dragged branch would land: the slot, its outline on the canvas, and the words for it. */
 export interface Landing {

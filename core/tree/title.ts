@@ -1,0 +1,13 @@
+const characters = new Intl.Segmenter('en', { granularity: 'grapheme' })
+
+/** A title in one line of at most so many characters, for places where it's only named. Counts characters as people see them, and cuts none in two. */
+export function shorten(title: string, most = 40): string {
+  const line = title.replace(/\s+/g, ' ').trim() || 'untitled'
+  if (line.length <= most) return line
+  const shown: string[] = []
+  for (const { segment } of characters.segment(line)) {
+    if (shown.length === most) return `${shown.slice(0, -1).join('')}…`
+    shown.push(segment)
+  }
+  return line
+}
