@@ -70,11 +70,18 @@ export class Desk {
       status: () => this.onStatus(),
       said: message => this.say(message),
     })
-    watch([this.selection, this.editing], () => { this.session.showPresence([...this.selection.value], this.editing.value?.id ?? null) })
+    watch([this.selection, this.editing], () => this.showPresence())
   }
 
   get tree(): Tree {
     return this.session.tree
+  }
+
+  /** A topic that is being made isn't there for the others yet: they see its maker at its parent. */
+  private showPresence(): void {
+    const open = this.editing.value
+    const known = (id: TopicId): TopicId | null => open?.fresh && open.id === id ? this.tree.topics.get(id)?.parent ?? null : id
+    this.session.showPresence([...this.selection.value].flatMap(id => known(id) ?? []), open ? known(open.id) : null)
   }
 
   async open(): Promise<void> {

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid'
 import { allows, type Present, type Role, type ServerMessage } from '#core/contract'
-import { type Change, fromSnapshot, invertOver, Refused, Replica, type Snapshot, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
+import { type Change, fromSnapshot, invertOver, LIMITS, Refused, Replica, type Snapshot, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
 import { dropWaiting, keepTree, keepWaiting, keptTree, waitingEdits } from './offline'
 
 export interface TreePerson { readonly id: string, readonly name: string, readonly email?: string, readonly role?: Role }
@@ -35,7 +35,8 @@ export class TreeSession {
   state: LineState = 'opening'
   goneWhy = ''
   lastChange: { user: string, at: string } | null = null
-  private client = ''
+  /** What was last shown to others; said again on each new line. */
+  private shown = ''
   private socket: WebSocket | null = null
   private target = 0
   private caughtUp = false
@@ -157,7 +158,6 @@ export class TreeSession {
   private hear(message: ServerMessage): void {
     switch (message.type) {
       case 'welcome':
-        this.client = message.client
         this.role = message.role
         this.target = message.version
         this.present = new Map(message.present.map(person => [person.client, person]))
@@ -215,6 +215,7 @@ export class TreeSession {
     this.caughtUp = true
     this.state = 'live'
     this.retry = FIRST_RETRY_MS
+    if (this.shown) this.socket?.send(this.shown)
     for (const item of this.replica.waiting) if (item !== this.held) this.socket?.send(JSON.stringify({ type: 'edit', edit: item.edit }))
   }
 
@@ -291,10 +292,16 @@ export class TreeSession {
 
   private put(changes: readonly Change[]): Waiting | null {
     const edit = { id: nanoid(16), changes }
+    const message = JSON.stringify({ type: 'edit', edit })
+    // Said here, since the server can't even read whose edit it is when a message is too long.
+    if (message.length * 3 > LIMITS.message && new Blob([message]).size > LIMITS.message) {
+      this.events.said('That is more than fits in one step (2 MB). Do it in parts; nothing was changed.')
+      return null
+    }
     try {
       const { item, touched } = this.replica.make(edit)
       void keepWaiting(this.treeId, this.userId, edit).catch(() => this.events.said('This browser can’t keep edits while offline. Stay online, or make room for it.'))
-      if (this.caughtUp) this.socket?.send(JSON.stringify({ type: 'edit', edit }))
+      if (this.caughtUp) this.socket?.send(message)
       this.changedSinceKept = true
       this.events.touched(touched)
       this.events.status()
@@ -344,7 +351,8 @@ export class TreeSession {
 
   /** Tells the others what is selected here. */
   showPresence(selected: readonly TopicId[], typing: TopicId | null): void {
-    if (this.caughtUp && this.client) this.socket?.send(JSON.stringify({ type: 'presence', selected: selected.slice(0, 50), typing }))
+    this.shown = JSON.stringify({ type: 'presence', selected: selected.slice(0, 50), typing })
+    if (this.caughtUp) this.socket?.send(this.shown)
   }
 
   async refreshPeople(): Promise<void> {

@@ -65,6 +65,34 @@ test('edits that wait survive the browser being closed, and are sent once', asyn
   expect((await ines.caller.open(id)).version).toBe(1)
 })
 
+test('others see who is here, where, and who is typing; a new topic only once its title is kept', async ({ browser }) => {
+  const ines = await visitor(browser, 'Ines Brandt')
+  const rana = await visitor(browser, 'Rana Tahiri')
+  const id = await ines.caller.makeTree('Move')
+  await bringIn(ines.caller, id, rana.caller, 'editor')
+  await openTree(ines.page, id)
+  await pour(ines.page, ['Lift'])
+  await openTree(rana.page, id)
+  await expect(rana.page.getByRole('group', { name: 'Who is here' }).getByRole('button', { name: 'Ines Brandt is here' })).toBeVisible()
+  await topic(ines.page, 'Lift').click()
+  await expect(topic(rana.page, 'Lift').getByText('Ines', { exact: true })).toBeVisible()
+  await ines.page.keyboard.press('Tab')
+  await ines.page.keyboard.type('Shaft dry')
+  await expect(topic(rana.page, 'Lift').getByText('Ines is typing')).toBeVisible()
+  await expect(topic(rana.page, 'Shaft dry')).toHaveCount(0)
+  expect((await ines.caller.open(id)).version).toBe(1)
+  await ines.page.keyboard.press('Escape')
+  await ines.page.keyboard.press('Tab')
+  await ines.page.keyboard.type('Shaft')
+  await ines.page.keyboard.press('Enter')
+  await ines.page.keyboard.press('Escape')
+  await expect(topic(rana.page, 'Shaft')).toBeVisible()
+  // Begun and dropped topics leave nothing behind, not even in the trash.
+  expect((await ines.caller.open(id)).snapshot.topics).toHaveLength(3)
+  await ines.page.close()
+  await expect(rana.page.getByRole('button', { name: 'Ines Brandt is here' })).toHaveCount(0)
+})
+
 test('the server is killed in the middle; the browser catches up by itself', async ({ browser }) => {
   const house = await openHouse()
   try {

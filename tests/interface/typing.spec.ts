@@ -155,6 +155,19 @@ test('300 lines of Markdown become the tree in under a second', async ({ browser
   await expect(page.getByText('1 topic', { exact: true })).toBeVisible()
 })
 
+test('a paste that is too much says so and changes nothing', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  for (const [text, words] of [['x\n'.repeat(200_000), /lines; 25,000 fit at once/], [`${'y'.repeat(9000)}\n`.repeat(300), /more than fits in one step/]] as const) {
+    await pasteText(page, { 'text/plain': text })
+    await expect(page.getByRole('status').filter({ hasText: words })).toBeVisible()
+  }
+  await expect(page.getByText('1 topic', { exact: true })).toBeVisible()
+  await pour(page, ['Still here'])
+  await expectTitles(caller, id, ['Still here'])
+})
+
 test('branches are copied, cut and pasted within a tree, to another tree, and as a list to other programs', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { createServer, type Server } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, describe, expect, it } from 'vitest'
+import { afterAll, describe, expect, inject, it } from 'vitest'
 import { freePort, root } from '../../scripts/machine.mjs'
 
 /* `npm start` as somebody runs it, on the build that is there. */
@@ -76,6 +76,16 @@ describe('npm start', () => {
     expect(again.said()).not.toMatch(/Building|Installing|Setting up/)
     again.child.kill('SIGTERM')
     expect(await again.ended).toBe(0)
+  })
+
+  it('starts no database when DATABASE_URL names one', async () => {
+    const port = String(await freePort())
+    const run = start({ PORT: port, DATA_DIR: folder(), DATABASE_URL: inject('databaseUrl') })
+    await run.until(/Ready in/)
+    expect(run.said()).not.toMatch(/database/i)
+    expect((await fetch(`http://127.0.0.1:${port}/api/health`)).status).toBe(200)
+    run.child.kill('SIGINT')
+    expect(await run.ended).toBe(0)
   })
 
   it('says in one line what is wrong: a taken port, a port that is none, a folder that can’t be', async () => {
