@@ -64,6 +64,23 @@ describe('an arranged tree', () => {
     }), { numRuns: 150 })
   })
 
+  it('goes on with another tree, or with other folds, as if it were new, and hears of changes after that', () => {
+    const tree = fresh()
+    applyChanges(tree, ['a', 'b', 'c'].map((topic, i) => ({ op: 'add' as const, topic, parent: i === 0 ? 'centre' : 'a', order: `a${i}` })))
+    const folds = new Set<TopicId>(['a'])
+    const own = { size: look(tree).size, folded: (id: TopicId) => folds.has(id) }
+    const layout = new Layout(tree, own, 'both')
+    expect([...planks(layout).keys()].sort()).toEqual(['a', 'centre'])
+    folds.clear()
+    layout.rebase(tree)
+    expect([...planks(layout).keys()].sort()).toEqual(['a', 'b', 'c', 'centre'])
+    layout.touch(touchedBy(applyChanges(tree, [{ op: 'remove', topic: 'b' }])))
+    expect([...planks(layout).keys()].sort()).toEqual(['a', 'c', 'centre'])
+    folds.add('a')
+    layout.touch(['a'])
+    expect([...planks(layout).keys()].sort()).toEqual(['a', 'centre'])
+  })
+
   it('shows just what lies in view, hides what is folded and says how much that is', () => {
     const tree = fresh()
     applyChanges(tree, Array.from({ length: 200 }, (_, i) => ({ op: 'add' as const, topic: `t${i}`, parent: i < 10 ? 'centre' : `t${i % 10}`, order: `a${'ABCDEFGHIJKLMNOPQRSTUVWXYZ'[Math.floor(i / 10)]}`, with: { side: 'right' as const } })))

@@ -71,6 +71,8 @@ export class Layout {
   rebase(tree: Tree): void {
     this.tree = tree
     this.plots.clear()
+    // The old plots may not be met again: nobody would say to them that they are stale.
+    this.right.kids = this.left.kids = []
     this.reset(tree.fields.arrangement)
   }
 
