@@ -11,14 +11,25 @@ export class ApiError extends Error {
 }
 
 /** Calls our API; what goes wrong comes as an `ApiError` whose message can be shown. Status 0: no line to the server. */
-export async function callApi<T>(path: string, options: { method?: 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE', body?: object, query?: Record<string, string> } = {}): Promise<T> {
+export async function callApi<T>(path: string, options: { method?: 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE', body?: object, query?: Record<string, string>, responseType?: 'json' | 'text' } = {}): Promise<T> {
   try {
     return await send(path, options) as T
   }
   catch (error) {
-    const data = error instanceof FetchError ? (error.data as { error?: { code: string, message: string } } | undefined)?.error : undefined
+    const data = error instanceof FetchError ? (parsed(error.data) as { error?: { code: string, message: string } } | undefined)?.error : undefined
     const status = error instanceof FetchError ? error.status ?? 0 : 0
     if (data) throw new ApiError(status, data.code, data.message)
     throw new ApiError(status, status ? 'unavailable' : 'offline', status ? 'The server doesn’t answer as it should. Please try again.' : 'There is no line to the server just now.')
+  }
+}
+
+/** What was asked for as text may still be an error as JSON. */
+function parsed(data: unknown): unknown {
+  if (typeof data !== 'string') return data
+  try {
+    return JSON.parse(data)
+  }
+  catch {
+    return undefined
   }
 }

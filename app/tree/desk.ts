@@ -43,6 +43,8 @@ export class Desk {
   readonly draft = ref('')
   readonly view = ref<View>('canvas')
   readonly sheetOpen = ref(true)
+  /** How many topics there are; counted when a pause comes, since in a large tree it takes longer than a frame. */
+  readonly topicCount = ref(0)
   /** The depth last opened to: 0 for all, null when folds have been set one by one since. */
   readonly depth = ref<number | null>(null)
   readonly status = shallowReactive({
@@ -61,6 +63,7 @@ export class Desk {
   private cameFrom: TopicId = ''
   private now = today()
   private lateTimer = 0
+  private countTimer = 0
   private statusQueued = false
 
   constructor(treeId: string, userId: string, readonly say: (message: string, undo?: boolean) => void) {
@@ -88,6 +91,7 @@ export class Desk {
     await this.session.open()
     this.focus.value = this.anchor = this.tree.centre
     this.selection.value = new Set([this.tree.centre])
+    this.topicCount.value = countTopics(this.tree)
     this.status.ready = true
     this.takeStatus()
   }
@@ -105,7 +109,12 @@ export class Desk {
   private tell(touched: Touched | 'all'): void {
     this.tick.value++
     for (const listener of this.listeners) listener(touched)
-    if (this.lateTimer) return
+    if (!this.lateTimer) this.follow()
+    clearTimeout(this.countTimer)
+    this.countTimer = window.setTimeout(() => { this.topicCount.value = countTopics(this.tree) }, this.tree.topics.size > 5000 ? 400 : 0)
+  }
+
+  private follow(): void {
     // After the frame that shows the planks, so that typing never waits for a form to be drawn.
     this.lateTimer = requestAnimationFrame(() => {
       setTimeout(() => {
@@ -200,9 +209,6 @@ export class Desk {
     return [...this.selection.value].filter(id => this.tree.topics.has(id))
   }
 
-  count(): number {
-    return countTopics(this.tree)
-  }
 
   // — Going about
 

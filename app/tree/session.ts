@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid'
 import { allows, type Present, type Role, type ServerMessage } from '#core/contract'
 import { type Change, fromSnapshot, invertOver, LIMITS, Refused, Replica, type Snapshot, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
-import { dropWaiting, keepTree, keepWaiting, keptTree, waitingEdits } from './offline'
+import { dropWaiting, keepTree, keepWaiting, keptTree, type SentTree, waitingEdits } from './offline'
 
 export interface TreePerson { readonly id: string, readonly name: string, readonly email?: string, readonly role?: Role }
 
@@ -64,11 +64,12 @@ export class TreeSession {
   /** Loads the tree, from the server or else from what this browser kept, puts waiting edits on, and connects. */
   async open(): Promise<void> {
     try {
-      const got = await callApi<{ version: number, role: Role, people: TreePerson[], snapshot: Snapshot }>(`/api/trees/${this.treeId}`)
+      const text = await callApi<string>(`/api/trees/${this.treeId}`, { responseType: 'text' })
+      const got = JSON.parse(text) as SentTree
       this.replica = new Replica(fromSnapshot(got.snapshot), got.version)
       this.role = got.role
       this.people = got.people
-      this.changedSinceKept = true
+      requestIdleCallback(() => void keepTree(this.treeId, this.userId, text).catch(() => { /* see keep() */ }), { timeout: 10_000 })
     }
     catch (error) {
       if (error instanceof ApiError && error.status >= 400 && error.status < 500) throw error
@@ -118,8 +119,8 @@ export class TreeSession {
   private async keep(): Promise<void> {
     if (!this.changedSinceKept || !this.replica) return
     this.changedSinceKept = false
-    const snapshot = this.replica.confirmed(toSnapshot)
-    await keepTree({ treeId: this.treeId, userId: this.userId, version: this.replica.version, role: this.role, people: this.people.map(({ id, name }) => ({ id, name })), snapshot }).catch(() => { /* a full or private store: the tree just won't open offline */ })
+    const sent: SentTree = { version: this.replica.version, role: this.role, people: this.people.map(({ id, name }) => ({ id, name })), snapshot: this.replica.confirmed(toSnapshot) }
+    await keepTree(this.treeId, this.userId, JSON.stringify(sent)).catch(() => { /* a full or private store: the tree just won't open offline */ })
   }
 
   private connect(): void {

@@ -50,6 +50,7 @@ export const PLANK = {
   smallPrintGap: 7,
 } as const
 
+const SMALL_PRINT: Face = { family: 'text', size: PLANK.smallPrintSize, weight: 550, slanted: false }
 const SIZES: Record<TextSize, number> = { small: 12, large: 17, huge: 22 }
 
 export function faceOf(content: Pick<PlankContent, 'rank' | 'textSize' | 'bold' | 'slanted'>): Face {
@@ -65,10 +66,21 @@ export function faceOf(content: Pick<PlankContent, 'rank' | 'textSize' | 'bold' 
 
 /** Breaks a title into lines no wider than `widest`: at its own line breaks, then between words, then inside a word that is too long. */
 export function wrap(title: string, widest: number, width: (text: string) => number): string[] {
+  return wrapMeasured(title, widest, width).lines
+}
+
+/** The lines, and how wide the widest of them is; each is measured once. */
+function wrapMeasured(title: string, widest: number, width: (text: string) => number): { lines: string[], width: number } {
   const lines: string[] = []
+  let most = 0
+  const add = (line: string, itsWidth = width(line)): void => {
+    lines.push(line)
+    if (itsWidth > most) most = itsWidth
+  }
   for (const paragraph of title.split('\n')) {
-    if (width(paragraph) <= widest) {
-      lines.push(paragraph)
+    const whole = width(paragraph)
+    if (whole <= widest) {
+      add(paragraph, whole)
       continue
     }
     let line = ''
@@ -78,17 +90,17 @@ export function wrap(title: string, widest: number, width: (text: string) => num
         line = longer
         continue
       }
-      if (line) lines.push(line.trimEnd())
+      if (line) add(line.trimEnd())
       line = word
       while (width(line.trimEnd()) > widest) {
         const fits = fitting(line, widest, width)
-        lines.push(line.slice(0, fits))
+        add(line.slice(0, fits))
         line = line.slice(fits)
       }
     }
-    lines.push(line.trimEnd())
+    add(line.trimEnd())
   }
-  return lines
+  return { lines, width: most }
 }
 
 /** How many UTF-16 units of a word fit, at least one whole character. */
@@ -112,13 +124,13 @@ export function plankOf(content: PlankContent, ruler: Ruler): Plank {
   const before = content.markers * PLANK.marker
   const after = content.signs * PLANK.sign
   const widest = centre ? PLANK.centreWidest : PLANK.widest
-  let lines = wrap(content.title, widest, measure)
+  const wrapped = wrapMeasured(content.title, widest, measure)
+  let { lines } = wrapped
   const cut = lines.length > PLANK.mostLines
   if (cut) lines = [...lines.slice(0, PLANK.mostLines - 1), `${lines[PLANK.mostLines - 1]}…`]
   const lineHeight = Math.round(face.size * (centre ? 1.2 : 1.36))
-  const textWidth = lines.reduce((most, line) => Math.max(most, measure(line)), 24)
-  const small: Face = { family: 'text', size: PLANK.smallPrintSize, weight: 550, slanted: false }
-  const smallWidth = content.smallPrint.reduce((sum, part) => sum + ruler(part, small) + PLANK.smallPrintGap, -PLANK.smallPrintGap)
+  const textWidth = Math.max(24, cut ? lines.reduce((most, line) => Math.max(most, measure(line)), 0) : wrapped.width)
+  const smallWidth = content.smallPrint.reduce((sum, part) => sum + ruler(part, SMALL_PRINT) + PLANK.smallPrintGap, -PLANK.smallPrintGap)
   const sides = centre ? PLANK.centreSides : PLANK.sides
   return {
     lines, cut, face, lineHeight,

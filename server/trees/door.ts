@@ -158,6 +158,7 @@ function putBack(made: readonly Made[]): void {
   for (const { item, patches, news } of made.toReversed()) {
     unapply(item.tree, patches)
     item.version = news.number - 1
+    item.text = null
     item.recent.delete(news.id)
     item.unsaved -= news.changes.length
     item.inFlight = null

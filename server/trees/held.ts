@@ -19,6 +19,8 @@ export interface Held {
   unsaved: number
   /** While edits made here aren't stored yet; whoever reads the tree for others waits for it. */
   inFlight: Promise<void> | null
+  /** The snapshot as JSON, for the next who opens the tree at the same number. */
+  text: string | null
 }
 
 const RECENT = 2000
@@ -40,7 +42,7 @@ export async function loadTree(db: Database | Transaction, treeId: string, versi
     .where(and(eq(snapshots.treeId, treeId), lte(snapshots.number, version))).orderBy(desc(snapshots.number)).limit(1)
   if (!base) return undefined
   const snapshot = JSON.parse((await unzip(base.data)).toString()) as Snapshot
-  const item: Held = { tree: fromSnapshot(snapshot), version: base.number, recent: new Map(), unsaved: 0, inFlight: null }
+  const item: Held = { tree: fromSnapshot(snapshot), version: base.number, recent: new Map(), unsaved: 0, inFlight: null, text: null }
   await catchUp(db, treeId, item, version)
   return item
 }
@@ -57,6 +59,7 @@ async function catchUp(db: Database | Transaction, treeId: string, item: Held, v
 /** Remembers an applied edit. */
 export function note(item: Held, editId: string, number: number, changes: number): void {
   item.version = number
+  item.text = null
   item.recent.set(editId, number)
   item.unsaved += changes
   if (item.recent.size > RECENT) item.recent.delete(item.recent.keys().next().value!)
@@ -72,6 +75,12 @@ export async function readTree(treeId: string, version: number): Promise<Held | 
   const item = held.get(treeId)
   while (item?.inFlight) await item.inFlight
   return item && item.version >= version && held.get(treeId) === item ? item : holdTree(database(), treeId, version)
+}
+
+/** The snapshot of a tree that isn't in flight, as JSON. */
+export function snapshotText(item: Held): string {
+  item.text ??= JSON.stringify(toSnapshot(item.tree))
+  return item.text
 }
 
 /** The held tree brought to `version`, which the caller has just read. */

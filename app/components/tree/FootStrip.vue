@@ -9,10 +9,6 @@ const path = computed(() => {
   void desk.lateTick.value
   return desk.focus.value && desk.tree.topics.has(desk.focus.value) ? pathTo(desk.tree, desk.focus.value) : []
 })
-const count = computed(() => {
-  void desk.lateTick.value
-  return desk.status.ready ? desk.count() : 0
-})
 const arrangement = computed(() => {
   void desk.lateTick.value
   return desk.status.ready ? desk.tree.fields.arrangement : 'both'
@@ -50,7 +46,7 @@ const nextArrangement = (): void => { desk.session.make([{ op: 'tree', field: 'a
         <button aria-label="Fit the whole tree in view" @click="emit('fit')">Fit</button>
       </span>
     </template>
-    <span class="count">{{ count.toLocaleString('en') }} {{ count === 1 ? 'topic' : 'topics' }}</span>
+    <span class="count">{{ desk.topicCount.value.toLocaleString('en') }} {{ desk.topicCount.value === 1 ? 'topic' : 'topics' }}</span>
   </footer>
 </template>
 

@@ -6,9 +6,9 @@ import { readTree } from '../../../../trees/held'
 import { peopleOf } from '../../../../trees/store'
 
 export default answer(OPERATIONS.exportTree, async ({ event, params, version }) => {
+  const people = Object.fromEntries((await peopleOf(params.id)).map(({ id, name }) => [id, name]))
   const item = await readTree(params.id, version)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
-  const people = Object.fromEntries((await peopleOf(params.id)).map(({ id, name }) => [id, name]))
   const { text, type, name } = treeToFile(item.tree, params.format, people)
   setResponseHeaders(event, {
     'content-type': `${type}; charset=utf-8`,
