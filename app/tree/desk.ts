@@ -41,6 +41,8 @@ export class Desk {
   readonly focus = ref<TopicId>('')
   readonly editing = shallowRef<{ readonly id: TopicId, readonly fresh: boolean } | null>(null)
   readonly draft = ref('')
+  /** Keys pressed between the wish to type and the field being there; the field types them when it comes. */
+  readonly early: KeyboardEvent[] = []
   readonly view = ref<View>('canvas')
   readonly sheetOpen = ref(true)
   /** How many topics there are; counted when a pause comes, since in a large tree it takes longer than a frame. */
@@ -305,6 +307,7 @@ export class Desk {
       return
     }
     if (this.editing.value) this.keep()
+    this.early.length = 0
     this.draft.value = topicOf(this.tree, id).title
     this.editing.value = { id, fresh }
     this.redraft()

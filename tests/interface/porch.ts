@@ -1,5 +1,5 @@
 import { test as base, type Browser, type BrowserContext, expect, type Page } from '@playwright/test'
-import { Caller, signUp } from '../caller'
+import { bringIn, Caller, signUp } from '../caller'
 
 /** Somebody with a browser of their own. */
 export interface Visitor {
@@ -22,6 +22,15 @@ async function browserFor(browser: Browser, caller: Caller, url: string, options
 /** A new person with a browser. */
 export async function visitor(browser: Browser, name = 'Ines Brandt', options: object = {}, url = houseUrl()): Promise<Visitor> {
   return browserFor(browser, await signUp(url, name), url, options)
+}
+
+/** Two people with a browser each and a tree that both may edit. */
+export async function two(browser: Browser): Promise<{ ines: Visitor, rana: Visitor, id: string }> {
+  const ines = await visitor(browser, 'Ines Brandt')
+  const rana = await visitor(browser, 'Rana Tahiri')
+  const id = await ines.caller.makeTree('Move')
+  await bringIn(ines.caller, id, rana.caller, 'editor')
+  return { ines, rana, id }
 }
 
 /** One of the demo's people with a browser. */

@@ -1,14 +1,11 @@
 import { bringIn } from '../caller'
 import { openHouse } from '../house'
-import { expect, expectTitles, openTree, pour, test, titlesOf, topic, visitor } from './porch'
+import { expect, expectTitles, openTree, pour, test, titlesOf, topic, two, visitor } from './porch'
 
 const state = (page: import('@playwright/test').Page, words: RegExp) => page.getByRole('status').filter({ hasText: words })
 
 test('both pull the plug, type on, come back, and agree', async ({ browser }) => {
-  const ines = await visitor(browser)
-  const rana = await visitor(browser, 'Rana Tahiri')
-  const id = await ines.caller.makeTree('Move')
-  await bringIn(ines.caller, id, rana.caller, 'editor')
+  const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await pour(ines.page, ['Fit-out', 'Books'])
   await openTree(rana.page, id)
@@ -66,10 +63,7 @@ test('edits that wait survive the browser being closed, and are sent once', asyn
 })
 
 test('others see who is here, where, and who is typing; a new topic only once its title is kept', async ({ browser }) => {
-  const ines = await visitor(browser, 'Ines Brandt')
-  const rana = await visitor(browser, 'Rana Tahiri')
-  const id = await ines.caller.makeTree('Move')
-  await bringIn(ines.caller, id, rana.caller, 'editor')
+  const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await pour(ines.page, ['Lift'])
   await openTree(rana.page, id)
@@ -130,27 +124,24 @@ test('the server is killed in the middle; the browser catches up by itself', asy
 })
 
 test('two people in one note lose nothing, also offline', async ({ browser }) => {
-  const ines = await visitor(browser)
-  const rana = await visitor(browser, 'Rana Tahiri')
-  const id = await ines.caller.makeTree('Move')
-  await bringIn(ines.caller, id, rana.caller, 'editor')
+  const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await openTree(rana.page, id)
-  const [one, two] = [ines, rana].map(({ page }) => page.getByRole('textbox', { name: 'Note' }))
-  await one!.click()
+  const [hers, his] = [ines, rana].map(({ page }) => page.getByRole('textbox', { name: 'Note' }))
+  await hers!.click()
   await ines.page.keyboard.type('The joiner needs a count.')
-  await expect(two!).toHaveText('The joiner needs a count.')
+  await expect(his!).toHaveText('The joiner needs a count.')
   await ines.context.setOffline(true)
-  await one!.press('Control+Home')
+  await hers!.press('Control+Home')
   await ines.page.keyboard.type('Ines: ')
-  await two!.click()
-  await two!.press('Control+End')
+  await his!.click()
+  await his!.press('Control+End')
   await rana.page.keyboard.type(' Rana has one.')
   await ines.context.setOffline(false)
-  for (const note of [one!, two!]) await expect(note).toHaveText('Ines: The joiner needs a count. Rana has one.')
-  await one!.press('Control+a')
+  for (const note of [hers!, his!]) await expect(note).toHaveText('Ines: The joiner needs a count. Rana has one.')
+  await hers!.press('Control+a')
   await ines.page.getByRole('button', { name: 'Bold' }).click()
-  await expect(two!.locator('strong')).toHaveText('Ines: The joiner needs a count. Rana has one.')
+  await expect(his!.locator('strong')).toHaveText('Ines: The joiner needs a count. Rana has one.')
   await expect(topic(rana.page, 'Move, has a note')).toBeVisible()
   expect((await ines.caller.call<string>('GET', `/api/trees/${id}/export/markdown`)).data).toContain('> **Ines: The joiner needs a count. Rana has one.**')
 })

@@ -1,11 +1,7 @@
-import { bringIn } from '../caller'
-import { expect, expectTitles, openTree, pasteText, pour, test, titlesOf, topic, tree, visitor } from './porch'
+import { expect, expectTitles, openTree, pasteText, pour, test, titlesOf, topic, tree, two, visitor } from './porch'
 
 test('a tree is poured out, put in order and undone by keyboard alone, and a second person sees each step', async ({ browser }) => {
-  const ines = await visitor(browser, 'Ines Brandt')
-  const rana = await visitor(browser, 'Rana Tahiri')
-  const id = await ines.caller.makeTree('Move')
-  await bringIn(ines.caller, id, rana.caller, 'editor')
+  const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await openTree(rana.page, id)
   const keys = ines.page.keyboard
@@ -76,10 +72,7 @@ test('a tree is poured out, put in order and undone by keyboard alone, and a sec
 })
 
 test('undo takes back one’s own work only', async ({ browser }) => {
-  const ines = await visitor(browser)
-  const rana = await visitor(browser, 'Rana Tahiri')
-  const id = await ines.caller.makeTree('Move')
-  await bringIn(ines.caller, id, rana.caller, 'editor')
+  const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await openTree(rana.page, id)
   await pour(ines.page, ['Lift', 'Lamps'])
@@ -116,6 +109,19 @@ test('editing: F2 and E open, Enter keeps, Esc drops, letters alone never replac
   await page.keyboard.press('Enter')
   await expect.poll(async () => (await caller.open(id)).snapshot.topics.at(-1)!.title).toBe('Shelving\nin oak')
   await expect(topic(page, /^Shelving\s+in oak/)).toBeVisible()
+})
+
+test('keys pressed before the field stands are typed into it', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  await pour(page, ['Shelving'])
+  await topic(page, 'Shelving').click()
+  // All in one turn of the event loop: no frame can come between.
+  await page.evaluate(() => {
+    for (const key of ['e', 'End', '!', 'Enter', 'Enter', 'O', 'k', 'Enter', 'L', 'Enter', 'Escape']) document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+  })
+  await expectTitles(caller, id, ['Shelving!', 'Ok', 'L'])
 })
 
 test('words after // become details, and what isn’t understood stays text', async ({ browser }) => {

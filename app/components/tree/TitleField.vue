@@ -9,16 +9,49 @@ const field = ref<HTMLTextAreaElement>()
 const own = desk.editing.value?.id
 const emit = defineEmits<{ closed: [] }>()
 
-onMounted(() => {
-  const at = field.value!
+onMounted(begin)
+// Left and opened again within one frame, the field is the same one.
+watch(desk.editing, (now) => { if (now?.id === own) nextTick(begin) })
+
+function begin(): void {
+  const at = field.value
+  if (!at || desk.editing.value?.id !== own) return
   at.focus({ preventScroll: true })
   if (desk.editing.value?.fresh) at.setSelectionRange(at.value.length, at.value.length)
   else at.select()
-})
+  typeAgain(desk.early.splice(0))
+}
+
+/** This field is on its way out: what is pressed is for the tree, or for the field that comes. */
+function passOn(event: KeyboardEvent): void {
+  field.value?.closest('[role="tree"]')?.dispatchEvent(new KeyboardEvent('keydown', event))
+}
+
+/** What was typed before this field stood: a fast hand presses the next key before the next frame is painted. */
+function typeAgain(early: readonly KeyboardEvent[]): void {
+  const at = field.value!
+  for (const [i, event] of early.entries()) {
+    if (desk.editing.value?.id !== own) {
+      early.slice(i).forEach(passOn)
+      return
+    }
+    const plain = !event.altKey && !event.ctrlKey && !event.metaKey
+    const end = at.value.length
+    if (plain && [...event.key].length === 1) at.setRangeText(event.key, at.selectionStart, at.selectionEnd, 'end')
+    else if (plain && event.key === 'Backspace') at.setRangeText('', at.selectionStart === at.selectionEnd ? Math.max(0, at.selectionStart - 1) : at.selectionStart, at.selectionEnd, 'end')
+    else if (plain && (event.key === 'Home' || event.key === 'End')) at.setSelectionRange(event.key === 'Home' ? 0 : end, event.key === 'Home' ? 0 : end)
+    else {
+      key(event)
+      continue
+    }
+    typed()
+  }
+}
 
 const chips = computed(() => readDetails(desk.draft.value, { people: desk.status.people, markers: MARKERS, today: today() }).chips)
 
 function typed(): void {
+  if (desk.editing.value?.id !== own) return
   desk.draft.value = field.value!.value
   desk.redraft()
 }
@@ -26,6 +59,11 @@ function typed(): void {
 function key(event: KeyboardEvent): void {
   event.stopPropagation()
   if (event.isComposing) return
+  if (desk.editing.value?.id !== own) {
+    event.preventDefault()
+    passOn(event)
+    return
+  }
   const fresh = desk.editing.value?.fresh ?? false
   const empty = desk.draft.value.trim() === ''
   const plain = !event.altKey && !event.ctrlKey && !event.metaKey

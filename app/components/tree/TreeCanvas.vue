@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { Layout, type Placed, type Rect } from '#core/arrange/layout'
+import { neighbourOf } from '#core/arrange/neighbour'
 import { childrenOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 import { type Landing, landingAt } from '#core/arrange/landing'
+import { Viewport } from '~/tree/viewport'
 import type { ShownPlank } from './TreePlank.vue'
 
 const desk = useDesk()
@@ -10,7 +12,6 @@ const emit = defineEmits<{ menu: [event: MouseEvent | PointerEvent] }>()
 
 /** Below this zoom planks are bars drawn on the canvas, and the document holds only what is selected. */
 const FAR_OUT = 0.38
-const ZOOMS = { least: 0.02, most: 3 }
 const LONG_PRESS_MS = 550
 
 const box = ref<HTMLDivElement>()
@@ -26,9 +27,7 @@ const slotStyle = computed(() => {
   return at ? { transform: `translate(${at.rect.x}px, ${at.rect.y}px)`, width: `${at.rect.width}px`, height: `${at.rect.height}px` } : {}
 })
 
-/** Screen = world × zoom + shift. */
-const view = { x: 0, y: 0, zoom: 1 }
-let size = { width: 0, height: 0 }
+const view = new Viewport(request)
 let frame = 0
 let known = new Map<TopicId, ShownPlank>()
 let hues: string[] = []
@@ -64,10 +63,6 @@ function request(): void {
   })
 }
 
-function seen(): Rect {
-  return { x: -view.x / view.zoom, y: -view.y / view.zoom, width: size.width / view.zoom, height: size.height / view.zoom }
-}
-
 function othersAt(): Map<TopicId, { name: string, hue: string, typing: boolean }[]> {
   const at = new Map<TopicId, { name: string, hue: string, typing: boolean }[]>()
   for (const person of desk.status.present) {
@@ -79,11 +74,11 @@ function othersAt(): Map<TopicId, { name: string, hue: string, typing: boolean }
 
 function paint(): void {
   const context = paper.value?.getContext('2d')
-  if (!context || size.width === 0) return
+  if (!context || view.width === 0) return
   const ratio = window.devicePixelRatio || 1
   const far = view.zoom < FAR_OUT
   context.setTransform(ratio, 0, 0, ratio, 0, 0)
-  context.clearRect(0, 0, size.width, size.height)
+  context.clearRect(0, 0, view.width, view.height)
   context.setTransform(ratio * view.zoom, 0, 0, ratio * view.zoom, ratio * view.x, ratio * view.y)
   context.lineWidth = Math.max(1.6, 0.7 / view.zoom)
   world.value!.style.transform = over.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.zoom})`
@@ -115,7 +110,7 @@ function paint(): void {
     const before = known.get(id)
     next.set(id, before && same(before, made) ? before : made)
   }
-  layout.scan(seen(), far ? 3 / view.zoom : 0, {
+  layout.scan(view.seen(), far ? 3 / view.zoom : 0, {
     plank(placed) {
       if (!far) {
         add(placed)
@@ -223,103 +218,11 @@ function same(a: ShownPlank, b: ShownPlank): boolean {
 
 // — The view
 
-function clampZoom(value: number): number {
-  return Math.min(ZOOMS.most, Math.max(ZOOMS.least, value))
-}
+const fit = (): void => view.fit(layout.bounds())
 
-function zoomAt(value: number, x: number, y: number): void {
-  const to = clampZoom(value)
-  view.x = x - ((x - view.x) * to) / view.zoom
-  view.y = y - ((y - view.y) * to) / view.zoom
-  view.zoom = to
-  request()
-}
-
-function fit(): void {
-  const bounds = layout.bounds()
-  const space = 48
-  view.zoom = clampZoom(Math.min(1, (size.width - space * 2) / bounds.width, (size.height - space * 2) / bounds.height))
-  view.x = size.width / 2 - (bounds.x + bounds.width / 2) * view.zoom
-  view.y = size.height / 2 - (bounds.y + bounds.height / 2) * view.zoom
-  request()
-}
-
-let glide = 0
-function glideTo(x: number, y: number): void {
-  cancelAnimationFrame(glide)
-  const from = { x: view.x, y: view.y }
-  const began = performance.now()
-  const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
-  const step = (now: number): void => {
-    const part = still ? 1 : Math.min(1, (now - began) / 160)
-    const eased = 1 - (1 - part) ** 3
-    view.x = from.x + (x - from.x) * eased
-    view.y = from.y + (y - from.y) * eased
-    request()
-    if (part < 1) glide = requestAnimationFrame(step)
-  }
-  glide = requestAnimationFrame(step)
-}
-
-/** Moves the view just as far as a topic needs to be wholly in sight. */
 function reveal(id: TopicId): void {
   const placed = layout.find(id)
-  if (!placed) return
-  const margin = 40
-  const left = placed.x * view.zoom + view.x
-  const top = placed.y * view.zoom + view.y
-  const width = placed.width * view.zoom
-  const height = placed.height * view.zoom
-  let x = view.x
-  let y = view.y
-  if (left < margin) x += margin - left
-  else if (left + width > size.width - margin) x -= Math.min(left - margin, left + width - size.width + margin)
-  if (top < margin) y += margin - top
-  else if (top + height > size.height - margin) y -= Math.min(top - margin, top + height - size.height + margin)
-  if (x !== view.x || y !== view.y) glideTo(x, y)
-}
-
-function neighbour(id: TopicId, direction: 'up' | 'down' | 'left' | 'right'): TopicId | null {
-  const at = layout.find(id)
-  if (!at) return null
-  if (direction === 'left' || direction === 'right') {
-    const outward = id === desk.tree.centre ? true : direction === at.direction
-    if (!outward) return topicOf(desk.tree, id).parent ?? null
-    const middle = at.y + at.height / 2
-    let best: TopicId | null = null
-    let least = Infinity
-    for (const kid of layout.shown(id)) {
-      const placed = layout.find(kid)
-      if (!placed || (id === desk.tree.centre && placed.direction !== direction)) continue
-      const away = Math.abs(placed.y + placed.height / 2 - middle)
-      if (away < least) {
-        least = away
-        best = kid
-      }
-    }
-    return best
-  }
-  const sign = direction === 'up' ? -1 : 1
-  const middle = at.y + at.height / 2
-  let best: TopicId | null = null
-  let least = Infinity
-  for (const reach of [400, 4000]) {
-    layout.scan({ x: at.x - reach / 4, y: sign < 0 ? middle - reach : middle, width: at.width + reach / 2, height: reach }, 0, {
-      plank(placed) {
-        const away = sign * (placed.y + placed.height / 2 - middle)
-        if (placed.id === id || away <= 0.5) return
-        const aside = Math.max(0, placed.x - at.x - at.width, at.x - placed.x - placed.width)
-        const cost = away + aside * 2 + Math.abs(at.direction === 'right' ? placed.x - at.x : placed.x + placed.width - at.x - at.width) * 0.25
-        if (cost < least) {
-          least = cost
-          best = placed.id
-        }
-      },
-      bracket() {}, block() {},
-    })
-    if (best) return best
-  }
-  return best
+  if (placed) view.reveal(placed)
 }
 
 // — Pointers
@@ -334,14 +237,12 @@ const local = (event: { clientX: number, clientY: number }): { x: number, y: num
   const { left, top } = box.value!.getBoundingClientRect()
   return { x: event.clientX - left, y: event.clientY - top }
 }
-const toWorld = ({ x, y }: { x: number, y: number }): { x: number, y: number } => ({ x: (x - view.x) / view.zoom, y: (y - view.y) / view.zoom })
-
 function topicAt(event: Event): TopicId | null {
   const element = event.target as HTMLElement
   const onPlank = element.closest<HTMLElement>('[data-topic]')?.dataset.topic
   if (onPlank) return onPlank
   if (view.zoom >= FAR_OUT) return null
-  const point = toWorld(local(event as PointerEvent))
+  const point = view.toWorld(local(event as PointerEvent))
   let hit: TopicId | null = null
   layout.scan({ x: point.x - 1 / view.zoom, y: point.y - 1 / view.zoom, width: 2 / view.zoom, height: 2 / view.zoom }, 0, { plank: (placed) => { hit = placed.id }, bracket() {}, block() {} })
   return hit
@@ -402,12 +303,10 @@ function moved(event: PointerEvent): void {
     else mode = 'pan'
   }
   if (mode === 'pan') {
-    view.x += at.x - press.x
-    view.y += at.y - press.y
-    request()
+    view.pan(at.x - press.x, at.y - press.y)
   }
   if (mode === 'drag') {
-    const point = toWorld(at)
+    const point = view.toWorld(at)
     const lead = layout.find([...dragging][0]!)
     landing.value = landingAt(desk.tree, layout, point.x, point.y, dragging, lead ?? { width: 100, height: 28 })
     edgePan(at)
@@ -420,13 +319,9 @@ function moved(event: PointerEvent): void {
 function edgePan(at: { x: number, y: number }): void {
   const edge = 36
   const push = (value: number, end: number): number => value < edge ? (edge - value) / 3 : value > end - edge ? (end - edge - value) / 3 : 0
-  const dx = push(at.x, size.width)
-  const dy = push(at.y, size.height)
-  if (dx || dy) {
-    view.x += dx
-    view.y += dy
-    request()
-  }
+  const dx = push(at.x, view.width)
+  const dy = push(at.y, view.height)
+  if (dx || dy) view.pan(dx, dy)
 }
 
 function pinch(press: Press, at: { x: number, y: number }): void {
@@ -434,9 +329,8 @@ function pinch(press: Press, at: { x: number, y: number }): void {
   if (!other) return
   const before = Math.hypot(press.x - other.x, press.y - other.y)
   const after = Math.hypot(at.x - other.x, at.y - other.y)
-  view.x += (at.x - press.x) / 2
-  view.y += (at.y - press.y) / 2
-  if (before > 0) zoomAt(view.zoom * (after / before), (at.x + other.x) / 2, (at.y + other.y) / 2)
+  view.pan((at.x - press.x) / 2, (at.y - press.y) / 2)
+  if (before > 0) view.zoomAt(view.zoom * (after / before), (at.x + other.x) / 2, (at.y + other.y) / 2)
   press.x = at.x
   press.y = at.y
 }
@@ -459,12 +353,11 @@ function endDrag(): void {
 
 function wheel(event: WheelEvent): void {
   const { x, y } = local(event)
-  if (event.ctrlKey || event.metaKey) zoomAt(view.zoom * Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0022)), x, y)
+  if (event.ctrlKey || event.metaKey) view.zoomAt(view.zoom * Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0022)), x, y)
   else {
     const unit = event.deltaMode === 1 ? 18 : 1
-    view.x -= (event.shiftKey && !event.deltaX ? event.deltaY : event.deltaX) * unit
-    view.y -= (event.shiftKey && !event.deltaX ? 0 : event.deltaY) * unit
-    request()
+    const sideways = event.shiftKey && !event.deltaX
+    view.pan(-(sideways ? event.deltaY : event.deltaX) * unit, -(sideways ? 0 : event.deltaY) * unit)
   }
 }
 
@@ -473,7 +366,7 @@ function twice(event: MouseEvent): void {
   const topic = topicAt(event)
   if (topic) desk.edit(topic)
   else {
-    const { x, y } = toWorld(local(event))
+    const { x, y } = view.toWorld(local(event))
     desk.addLoose(x - 30, y - 14)
   }
 }
@@ -516,18 +409,19 @@ onMounted(() => {
     request()
   })
   watcher = new ResizeObserver(([entry]) => {
-    const first = size.width === 0
-    size = { width: entry!.contentRect.width, height: entry!.contentRect.height }
+    const first = view.width === 0
+    view.width = entry!.contentRect.width
+    view.height = entry!.contentRect.height
     const ratio = window.devicePixelRatio || 1
-    paper.value!.width = Math.round(size.width * ratio)
-    paper.value!.height = Math.round(size.height * ratio)
+    paper.value!.width = Math.round(view.width * ratio)
+    paper.value!.height = Math.round(view.height * ratio)
     if (first) begin()
     request()
   })
   watcher.observe(box.value!)
   window.addEventListener('theme-changed', readColours)
   desk.reveal = reveal
-  desk.neighbour = neighbour
+  desk.neighbour = (id, direction) => neighbourOf(desk.tree, layout, id, direction)
   focusBox()
 })
 
@@ -536,9 +430,7 @@ function begin(): void {
   fit()
   if (view.zoom < 0.55) {
     const at = desk.focus.value !== desk.tree.centre ? layout.find(desk.focus.value) : null
-    view.zoom = 0.9
-    view.x = size.width / 2 - (at ? at.x + at.width / 2 : 0) * 0.9
-    view.y = size.height / 2 - (at ? at.y + at.height / 2 : 0) * 0.9
+    view.centreOn(at ?? { x: 0, y: 0, width: 0, height: 0 }, 0.9)
   }
 }
 
@@ -547,7 +439,7 @@ onBeforeUnmount(() => {
   watcher.disconnect()
   window.removeEventListener('theme-changed', readColours)
   cancelAnimationFrame(frame)
-  cancelAnimationFrame(glide)
+  view.stop()
 })
 
 watch([desk.selection, desk.focus, desk.editing, () => desk.status.present], request)
@@ -558,7 +450,7 @@ const near = ref(false)
 const coarse = window.matchMedia('(pointer: coarse)').matches
 function approach(event: PointerEvent): void {
   const at = shown.value.find(item => item.focused)
-  const { x, y } = toWorld(local(event))
+  const { x, y } = view.toWorld(local(event))
   const margin = 8 / view.zoom
   near.value = at !== undefined && x > at.x - margin && y > at.y - margin && y < at.y + at.height + 44 / view.zoom
     && x < at.x + Math.max(at.width, 126 / view.zoom) + margin
@@ -572,7 +464,7 @@ const strip = computed(() => {
   return at ? { transform: `translate(${at.x + (at.left ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null
 })
 
-defineExpose({ fit, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole') => zoomAt(by === 'whole' ? 1 : view.zoom * by, size.width / 2, size.height / 2) })
+defineExpose({ fit, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole') => view.zoomAt(by === 'whole' ? 1 : view.zoom * by) })
 </script>
 
 <template>

@@ -3,7 +3,7 @@ import { childrenOf, shorten, topicOf } from '#core/tree'
 import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
 import { COMMANDS, type Command, commandOf, type House } from '~/tree/commands'
 import { DESK, Desk } from '~/tree/desk'
-import { chordInWords, commandFor, keys } from '~/tree/keys'
+import { chordInWords, chordOf, commandFor, keys } from '~/tree/keys'
 import { fontsReady } from '~/tree/ruler'
 
 const route = useRoute()
@@ -86,6 +86,13 @@ const inTree = (target: EventTarget | null): boolean => target instanceof HTMLEl
 
 function key(event: KeyboardEvent): void {
   if (!desk.status.ready || event.defaultPrevented || inField(event.target) || Object.values(open).some(Boolean)) return
+  if (desk.editing.value && inTree(event.target)) {
+    if (event.key.length === 1 || chordOf(event)) {
+      event.preventDefault()
+      desk.early.push(event)
+    }
+    return
+  }
   if (event.key === 'Escape') {
     if (canvas.value?.escape() || outline.value?.escape()) return
     if (desk.selection.value.size > 1) desk.select(desk.focus.value)

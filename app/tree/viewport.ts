@@ -1,0 +1,91 @@
+import type { Rect } from '#core/arrange/layout'
+
+const ZOOMS = { least: 0.02, most: 3 } as const
+/** Clear space around what is fitted or brought into view, in pixels. */
+const MARGIN = { fit: 48, reveal: 40 } as const
+const GLIDE_MS = 160
+
+/** What part of the canvas the screen shows: screen = world × zoom + shift. `changed` is called when it must be drawn again. */
+export class Viewport {
+  x = 0
+  y = 0
+  zoom = 1
+  width = 0
+  height = 0
+  private glide = 0
+
+  constructor(private readonly changed: () => void) {}
+
+  /** The part of the world that is in sight. */
+  seen(): Rect {
+    return { x: -this.x / this.zoom, y: -this.y / this.zoom, width: this.width / this.zoom, height: this.height / this.zoom }
+  }
+
+  toWorld({ x, y }: { readonly x: number, readonly y: number }): { x: number, y: number } {
+    return { x: (x - this.x) / this.zoom, y: (y - this.y) / this.zoom }
+  }
+
+  pan(dx: number, dy: number): void {
+    this.x += dx
+    this.y += dy
+    this.changed()
+  }
+
+  /** Zooms so that the world stays put under a point of the screen. */
+  zoomAt(value: number, x = this.width / 2, y = this.height / 2): void {
+    const to = clamp(value)
+    this.x = x - ((x - this.x) * to) / this.zoom
+    this.y = y - ((y - this.y) * to) / this.zoom
+    this.zoom = to
+    this.changed()
+  }
+
+  /** Shows a rectangle whole, at 100 % at most. */
+  fit(bounds: Rect): void {
+    this.zoom = clamp(Math.min(1, (this.width - MARGIN.fit * 2) / bounds.width, (this.height - MARGIN.fit * 2) / bounds.height))
+    this.centreOn(bounds)
+  }
+
+  centreOn(rect: Rect, zoom = this.zoom): void {
+    this.zoom = zoom
+    this.x = this.width / 2 - (rect.x + rect.width / 2) * zoom
+    this.y = this.height / 2 - (rect.y + rect.height / 2) * zoom
+    this.changed()
+  }
+
+  /** Moves just as far as a rectangle of the world needs to be wholly in sight. */
+  reveal(rect: Rect): void {
+    const push = (start: number, length: number, end: number): number => {
+      if (start < MARGIN.reveal) return MARGIN.reveal - start
+      return start + length > end - MARGIN.reveal ? -Math.min(start - MARGIN.reveal, start + length - end + MARGIN.reveal) : 0
+    }
+    const dx = push(rect.x * this.zoom + this.x, rect.width * this.zoom, this.width)
+    const dy = push(rect.y * this.zoom + this.y, rect.height * this.zoom, this.height)
+    if (dx !== 0 || dy !== 0) this.glideTo(this.x + dx, this.y + dy)
+  }
+
+  /** Goes there so that the eye can follow, or at once for those who want less motion. */
+  private glideTo(x: number, y: number): void {
+    cancelAnimationFrame(this.glide)
+    const from = { x: this.x, y: this.y }
+    const began = performance.now()
+    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
+    const step = (now: number): void => {
+      const part = still ? 1 : Math.min(1, (now - began) / GLIDE_MS)
+      const eased = 1 - (1 - part) ** 3
+      this.x = from.x + (x - from.x) * eased
+      this.y = from.y + (y - from.y) * eased
+      this.changed()
+      if (part < 1) this.glide = requestAnimationFrame(step)
+    }
+    this.glide = requestAnimationFrame(step)
+  }
+
+  stop(): void {
+    cancelAnimationFrame(this.glide)
+  }
+}
+
+function clamp(zoom: number): number {
+  return Math.min(ZOOMS.most, Math.max(ZOOMS.least, zoom))
+}

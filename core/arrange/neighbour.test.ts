@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest'
+import { addAt, applyChanges, BLANK, emptyTree, type Tree, type TopicId } from '../tree'
+import { Layout } from './layout'
+import { type Direction, neighbourOf } from './neighbour'
+
+function grown(): Tree {
+  const tree = emptyTree({ ...BLANK, id: 'centre', parent: null, order: 'a0', title: 'Move' })
+  const add = (id: TopicId, parent: TopicId, side: 'left' | 'right' = 'right'): void => { applyChanges(tree, addAt(tree, { parent, index: Infinity, side }, () => id).changes) }
+  add('A', 'centre')
+  add('B', 'centre')
+  add('L', 'centre', 'left')
+  for (const kid of ['A1', 'A2']) add(kid, 'A')
+  for (const kid of ['B1', 'B2']) add(kid, 'B')
+  add('L1', 'L')
+  return tree
+}
+
+describe('arrow keys go by what is seen', () => {
+  const tree = grown()
+  const layout = new Layout(tree, { size: () => ({ width: 80, height: 28 }), folded: () => false }, 'both')
+  const walk = (from: TopicId, ...ways: Direction[]): (TopicId | null)[] => {
+    let at: TopicId | null = from
+    return ways.map(way => at = at === null ? null : neighbourOf(tree, layout, at, way))
+  }
+
+  it('outward to children and inward to the parent, on either side', () => {
+    expect(walk('centre', 'right', 'right', 'left', 'left')).toEqual(['A', 'A1', 'A', 'centre'])
+    expect(walk('centre', 'left', 'left', 'right', 'right')).toEqual(['L', 'L1', 'L', 'centre'])
+  })
+  it('up and down along the column, across the border of two branches', () => {
+    expect(walk('A1', 'down', 'down', 'down', 'down')).toEqual(['A2', 'B1', 'B2', null])
+    expect(walk('B2', 'up', 'up', 'up', 'up')).toEqual(['B1', 'A2', 'A1', null])
+    expect(walk('A', 'down', 'up')).toEqual(['B', 'A'])
+  })
+  it('nowhere from a leaf outward', () => {
+    expect(walk('A1', 'right')).toEqual([null])
+  })
+})
