@@ -13,7 +13,7 @@ function grown(): Tree {
   return tree
 }
 const size = { width: 100, height: 30 }
-const layoutOf = (tree: Tree): Layout => new Layout(tree, { size: () => size, folded: id => tree.topics.get(id)!.folded }, 'both')
+const layoutOf = (tree: Tree): Layout => new Layout(tree, { size: () => size, folded: id => tree.topics.get(id)!.folded })
 const land = (tree: Tree, x: number, y: number, ...moving: TopicId[]) => landingAt(tree, layoutOf(tree), x, y, new Set(moving), size)
 
 describe('where a dragged branch lands', () => {

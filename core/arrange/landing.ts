@@ -49,7 +49,7 @@ export function landingAt(tree: Tree, layout: Layout, x: number, y: number, movi
         nearest = placed
       }
     },
-    bracket() {}, block() {},
+    line() {}, block() {},
   })
   const target = nearest as Placed | null
   if (!target) {

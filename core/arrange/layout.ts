@@ -1,42 +1,32 @@
-import type { Side, TopicId } from '../tree/topic'
-import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { balanceSides } from '../tree/balance'
+import type { Arrangement, Side, TopicId } from '../tree/topic'
+import { childrenOf, topicOf, type Tree } from '../tree/tree'
+import { handArrangement } from './hand'
+import { around, backOf, type Direction, edgeOf, type Extents, GAPS, meets, type Onlooker, type Placed, type Rect, type Size } from './place'
+import { ringArrangement } from './ring'
+import { type Ground, halfOf, type Standing } from './standing'
 import { layOut, newPlot, type Plot } from './tidy'
+import { timeArrangement } from './time-axis'
 
-export type Arrangement = 'both' | 'right'
+export type { Direction, Onlooker, Placed, Rect } from './place'
+export { GAPS } from './place'
 
 /** What the arrangement asks of whoever draws. Sizes in canvas units. */
 export interface Look {
-  size(id: TopicId): { readonly width: number, readonly height: number }
+  size(id: TopicId): Size
   folded(id: TopicId): boolean
 }
 
-/** A plank where it stands. (x, y) is its upper left corner; the middle of the centre is (0, 0). */
-export interface Placed {
-  readonly id: TopicId
-  readonly x: number
-  readonly y: number
-  readonly width: number
-  readonly height: number
-  readonly direction: Side
+export interface Settings {
+  readonly arrangement: Arrangement
+  /** Multipliers of the usual space between parent and child, and between siblings. */
+  readonly along: number
+  readonly across: number
+  /** The one branch that is shown, or null for the whole tree. */
+  readonly only: TopicId | null
+  /** The present day, for a time axis. */
+  readonly today?: string
 }
-
-export interface Rect {
-  readonly x: number
-  readonly y: number
-  readonly width: number
-  readonly height: number
-}
-
-/** Receives what is in sight: planks with their brackets, and branches too small to tell apart as blocks. */
-export interface Onlooker {
-  plank(placed: Placed): void
-  /** The children of `parent` on one side, as the bracket sees them. `spineX` is where the spine stands. */
-  bracket(parent: Placed, direction: Side, spineX: number, children: readonly Placed[], from: number, to: number): void
-  block(rect: Rect, id: TopicId): void
-}
-
-export const GAPS = { along: 34, mainAlong: 44, across: 9, mainAcross: 26 } as const
 
 /** Which side of the centre each main branch stands on, when the tree is arranged on both sides. */
 export function sidesOf(tree: Tree): Side[] {
@@ -45,24 +35,51 @@ export function sidesOf(tree: Tree): Side[] {
   return given.every(side => side !== null) ? given : balanceSides(main.map(() => 1), given)
 }
 
+/** Loose topics that stand on the canvas: those in the tray don't. */
+export function looseOf(tree: Tree): TopicId[] {
+  return childrenOf(tree, null).filter(id => !topicOf(tree, id).tray)
+}
+
+/** A part of the drawing with an arrangement of its own: the centre's, a loose topic's, or that of a branch that was given one. */
+interface Frame {
+  readonly id: TopicId
+  arrangement: Arrangement
+  /** The forests of an arrangement that runs one way or two. */
+  readonly forests: { readonly direction: Direction, readonly forest: Plot }[]
+  /** The places, where topics are placed one by one. */
+  standing: Standing | null
+  extents: Extents
+  fresh: boolean
+}
+
+interface Gaps { readonly along: number, readonly across: number }
+
 /**
  * Where each plank of a tree stands, kept up to date change by change: only what was touched and what stands above it
  * is laid out again. Nothing is stored by absolute place, so a branch that is pushed aside costs nothing.
  */
 export class Layout {
   private readonly plots = new Map<TopicId, Plot>()
+  private readonly frames = new Map<TopicId, Frame>()
   private readonly hiddenCounts = new Map<TopicId, number>()
-  /** What the two sides hang from: the centre is drawn apart, so its own size counts for nothing here. */
-  private readonly right = newPlot('')
-  private readonly left = newPlot('')
+  private settings: Settings
   private stale = true
 
-  constructor(private tree: Tree, private readonly look: Look, private arrangement: Arrangement) {}
+  constructor(private tree: Tree, private readonly look: Look, private override: Partial<Settings> = {}) {
+    this.settings = this.settingsNow()
+  }
 
-  /** Forgets everything, for instance when fonts, sizes or the arrangement change. */
-  reset(arrangement: Arrangement = this.arrangement): void {
-    this.arrangement = arrangement
+  private settingsNow(): Settings {
+    const { arrangement, along, across } = this.tree.fields
+    return { arrangement, along: along / 100, across: across / 100, only: null, ...this.override }
+  }
+
+  /** Forgets everything, for instance when fonts, sizes, spacing or the arrangement change. */
+  reset(override: Partial<Settings> = this.override): void {
+    this.override = override
+    this.settings = this.settingsNow()
     for (const plot of this.plots.values()) plot.fresh = false
+    this.frames.clear()
     this.hiddenCounts.clear()
     this.stale = true
   }
@@ -71,9 +88,7 @@ export class Layout {
   rebase(tree: Tree): void {
     this.tree = tree
     this.plots.clear()
-    // The old plots may not be met again: nobody would say to them that they are stale.
-    this.right.kids = this.left.kids = []
-    this.reset(tree.fields.arrangement)
+    this.reset()
   }
 
   /** Says that a topic's data, size, fold state or children changed. Unknown and removed ids are fine. */
@@ -82,6 +97,8 @@ export class Layout {
       for (let at: TopicId | null = id; at !== null; at = this.tree.topics.get(at)?.parent ?? null) {
         const plot = this.plots.get(at)
         if (plot) plot.fresh = false
+        const frame = this.frames.get(at)
+        if (frame) frame.fresh = false
         this.hiddenCounts.delete(at)
       }
     }
@@ -90,7 +107,7 @@ export class Layout {
 
   /** The children that can be seen: none while folded. */
   shown(id: TopicId): readonly TopicId[] {
-    return this.look.folded(id) ? [] : childrenOf(this.tree, id)
+    return id !== this.root && this.look.folded(id) ? [] : childrenOf(this.tree, id)
   }
 
   /** How many topics are hidden below a folded topic. */
@@ -108,109 +125,298 @@ export class Layout {
     return count
   }
 
-  private plotOf(id: TopicId, main: boolean): Plot {
-    let plot = this.plots.get(id)
-    if (!plot) this.plots.set(id, plot = newPlot(id))
-    return plot.fresh ? plot : this.refresh(plot, main)
+  /** The topic that the drawing starts from: the centre, or the one branch that is shown. */
+  get root(): TopicId {
+    const { only } = this.settings
+    return only !== null && this.tree.topics.has(only) ? only : this.tree.centre
   }
 
-  private refresh(plot: Plot, main: boolean): Plot {
+  /** The arrangement of the branch's own frame; null when it's drawn as its parent's frame says. */
+  arrangementOf(id: TopicId): Arrangement | null {
+    const topic = topicOf(this.tree, id)
+    if (id === this.tree.centre) return this.settings.arrangement
+    if (topic.arrangement !== null) return topic.arrangement
+    if (id !== this.root) return topic.parent === null ? 'right' : null
+    for (let at = topic.parent; at !== null; at = topicOf(this.tree, at).parent) {
+      const above = at === this.tree.centre ? this.settings.arrangement : topicOf(this.tree, at).arrangement
+      if (above !== null) return above === 'hand' || above === 'time' ? 'right' : above
+    }
+    return 'right'
+  }
+
+  /** The arrangement that a topic's children are placed by. */
+  arrangementAround(id: TopicId): Arrangement {
+    for (let at: TopicId | null = id; at !== null; at = topicOf(this.tree, at).parent) {
+      const own = this.arrangementOf(at)
+      if (own !== null) return own
+      if (at !== id && this.frames.get(topicOf(this.tree, at).parent ?? '')?.arrangement === 'time') return 'right'
+    }
+    return 'right'
+  }
+
+  // — Laying out
+
+  private gapsOf(direction: Direction, main: boolean): Gaps {
+    const { along, across } = this.settings
+    if (direction === 'down') return { along: GAPS.downAlong * along, across: GAPS.downAcross * across }
+    return main ? { along: GAPS.mainAlong * along, across: GAPS.mainAcross * across } : { along: GAPS.along * along, across: GAPS.across * across }
+  }
+
+  private plotOf(id: TopicId, direction: Direction, main: boolean): Plot {
+    let plot = this.plots.get(id)
+    if (!plot) this.plots.set(id, plot = newPlot(id))
+    return this.isFresh(plot, direction) ? plot : this.refresh(plot, direction, main)
+  }
+
+  private isFresh(plot: Plot, direction: Direction): boolean {
+    return plot.fresh && plot.upright === (direction === 'down') && (!plot.framed || this.frames.get(plot.id)?.fresh === true)
+  }
+
+  private refresh(plot: Plot, direction: Direction, main: boolean): Plot {
+    const upright = direction === 'down'
     const { width, height } = this.look.size(plot.id)
-    plot.along = width
-    plot.across = height
-    plot.gapAlong = GAPS.along
-    plot.gapAcross = main ? GAPS.mainAcross : GAPS.across
+    const gaps = this.gapsOf(direction, false)
+    plot.upright = upright
+    plot.along = upright ? height : width
+    plot.across = upright ? width : height
+    plot.gapAlong = gaps.along
+    plot.gapAcross = main ? this.gapsOf(direction, true).across : gaps.across
     plot.fresh = true
-    return layOut(plot, this.below(this.shown(plot.id), false, plot.kids), true)
+    plot.lead = 0
+    plot.framed = topicOf(this.tree, plot.id).arrangement !== null
+    if (!plot.framed) return layOut(plot, this.below(this.shown(plot.id), direction, false, plot.kids), true)
+    return this.enclose(plot, this.frameOf(plot.id).extents, direction)
+  }
+
+  /** A plot as large as a frame's drawing, with the plank where it stands in it. */
+  private enclose(plot: Plot, { left, right, top, bottom }: Extents, direction: Direction): Plot {
+    layOut(plot, [])
+    const [before, after, near, far] = direction === 'down' ? [top, bottom, left, right] : direction === 'right' ? [left, right, top, bottom] : [right, left, top, bottom]
+    plot.lead = before - plot.along / 2
+    plot.reach = before + after + plot.gapAlong
+    plot.low = Math.min(plot.low, -near - plot.gapAcross / 2)
+    plot.high = Math.max(plot.high, far + plot.gapAcross / 2)
+    return plot
   }
 
   /** The plots of siblings; most stand where they stood before, which spares looking them up. */
-  private below(ids: readonly TopicId[], main: boolean, before: readonly Plot[]): Plot[] {
+  private below(ids: readonly TopicId[], direction: Direction, main: boolean, before: readonly Plot[]): Plot[] {
     const kids: Plot[] = []
     for (let i = 0; i < ids.length; i++) {
       const same = before[i]
-      kids.push(same === undefined || same.id !== ids[i] ? this.plotOf(ids[i]!, main) : same.fresh ? same : this.refresh(same, main))
+      kids.push(same === undefined || same.id !== ids[i] ? this.plotOf(ids[i]!, direction, main) : this.isFresh(same, direction) ? same : this.refresh(same, direction, main))
     }
     return kids
+  }
+
+  private frameOf(id: TopicId, arrangement: Arrangement = this.arrangementOf(id) ?? 'right'): Frame {
+    let frame = this.frames.get(id)
+    if (frame?.fresh && frame.arrangement === arrangement) return frame
+    if (!frame) this.frames.set(id, frame = { id, arrangement, forests: [], standing: null, extents: halfOf({ width: 0, height: 0 }), fresh: false })
+    frame.arrangement = arrangement
+    frame.fresh = true
+    const wide = this.isWide(id)
+    if (arrangement === 'around' || arrangement === 'time' || arrangement === 'hand') {
+      frame.forests.length = 0
+      frame.standing = this.stand(id, arrangement)
+      frame.extents = frame.standing.extents
+      return frame
+    }
+    frame.standing = null
+    const kids = this.shown(id)
+    const directions: Direction[] = arrangement === 'both' ? ['right', 'left'] : [arrangement]
+    const sides = arrangement === 'both' ? this.sidesBelow(id) : null
+    const before = new Map(frame.forests.map(({ direction, forest }) => [direction, forest]))
+    frame.forests.length = 0
+    for (const direction of directions) {
+      const forest = before.get(direction) ?? newPlot('')
+      layOut(forest, this.below(sides ? kids.filter((_, i) => sides[i] === direction) : kids, direction, wide, forest.kids))
+      frame.forests.push({ direction, forest })
+    }
+    frame.extents = this.extentsOf(frame, wide)
+    return frame
+  }
+
+  private isWide(id: TopicId): boolean {
+    return id === this.root || topicOf(this.tree, id).parent === null
+  }
+
+  private sidesBelow(id: TopicId): Side[] {
+    if (id === this.tree.centre) return sidesOf(this.tree)
+    const kids = childrenOf(this.tree, id)
+    return balanceSides(kids.map(() => 1), kids.map(kid => topicOf(this.tree, kid).side))
+  }
+
+  private extentsOf(frame: Frame, wide: boolean): Extents {
+    let { left, right, top, bottom } = halfOf(this.look.size(frame.id))
+    const { width, height } = this.look.size(frame.id)
+    for (const { direction, forest } of frame.forests) {
+      if (forest.kids.length === 0) continue
+      const reach = forest.reach + this.gapsOf(direction, wide).along
+      if (direction === 'down') {
+        bottom = Math.max(bottom, height / 2 + reach)
+        left = Math.max(left, -forest.low)
+        right = Math.max(right, forest.high)
+        continue
+      }
+      if (direction === 'right') right = Math.max(right, width / 2 + reach)
+      else left = Math.max(left, width / 2 + reach)
+      top = Math.max(top, -forest.low)
+      bottom = Math.max(bottom, forest.high)
+    }
+    return { left, right, top, bottom }
+  }
+
+  private stand(id: TopicId, arrangement: 'around' | 'time' | 'hand'): Standing {
+    const nested = (kid: TopicId): boolean => kid !== id && (arrangement === 'time' || topicOf(this.tree, kid).arrangement !== null)
+    const ground: Ground = {
+      root: id, along: this.settings.along, across: this.settings.across,
+      kids: at => nested(at) ? [] : this.shown(at),
+      size: at => this.look.size(at),
+      extents: at => nested(at) ? this.nestedFrame(at).extents : halfOf(this.look.size(at)),
+    }
+    if (arrangement === 'around') return ringArrangement(ground, id === this.tree.centre ? sidesOf(this.tree) : null)
+    if (arrangement === 'time') return timeArrangement(ground, at => this.dateOf(at), this.settings.today)
+    return handArrangement(ground, (at) => {
+      const { x, y } = topicOf(this.tree, at)
+      return x === null || y === null ? null : { dx: x, dy: y }
+    })
+  }
+
+  /** The frame of a topic that stands in a frame of places. */
+  private nestedFrame(id: TopicId): Frame {
+    return this.frameOf(id, topicOf(this.tree, id).arrangement ?? 'right')
+  }
+
+  /** A topic's day on a time axis: its own, or the earliest below it. */
+  private dateOf(id: TopicId): string | null {
+    const topic = topicOf(this.tree, id)
+    const own = topic.start ?? topic.due
+    if (own !== null) return own
+    let earliest: string | null = null
+    for (const kid of childrenOf(this.tree, id)) {
+      const date = this.dateOf(kid)
+      if (date !== null && (earliest === null || date < earliest)) earliest = date
+    }
+    return earliest
   }
 
   private settle(): void {
     if (!this.stale) return
     this.stale = false
-    const main = this.shown(this.tree.centre)
-    const sides = this.arrangement === 'both' ? sidesOf(this.tree) : null
-    layOut(this.right, this.below(main.filter((_, i) => sides?.[i] !== 'left'), true, this.right.kids))
-    layOut(this.left, this.below(main.filter((_, i) => sides?.[i] === 'left'), true, this.left.kids))
-    for (const loose of childrenOf(this.tree, null)) this.plotOf(loose, false)
+    this.settings = this.settingsNow()
+    this.frameOf(this.root)
+    if (this.root === this.tree.centre) for (const loose of looseOf(this.tree)) this.frameOf(loose)
   }
 
-  private centrePlank(): Placed {
-    const { width, height } = this.look.size(this.tree.centre)
-    return { id: this.tree.centre, x: -width / 2, y: -height / 2, width, height, direction: 'right' }
+  // — Looking
+
+  private rootPlank(): Placed {
+    const { width, height } = this.look.size(this.root)
+    return { id: this.root, x: -width / 2, y: -height / 2, width, height, direction: 'right' }
   }
 
   /** Loose topics stand where they were put; those without a place queue up below the tree. */
-  private *loose(): Generator<{ placed: Placed, branch: Plot }> {
-    let queueY = Math.max(this.right.high, this.left.high, 40) + 60
-    for (const id of childrenOf(this.tree, null)) {
+  private *loose(): Generator<{ placed: Placed, frame: Frame }> {
+    if (this.root !== this.tree.centre) return
+    let queueY = Math.max(this.frameOf(this.root).extents.bottom, 40) + 60
+    for (const id of looseOf(this.tree)) {
       const topic = topicOf(this.tree, id)
-      const branch = this.plotOf(id, false)
-      const { along: width, across: height } = branch
+      const frame = this.frameOf(id)
+      const { width, height } = this.look.size(id)
       let { x, y } = topic
       if (x === null || y === null) {
         x = -width / 2
-        y = queueY - branch.low - height / 2
-        queueY += branch.high - branch.low
+        y = queueY + frame.extents.top - height / 2
+        queueY += frame.extents.top + frame.extents.bottom + 30
       }
-      yield { placed: { id, x, y, width, height, direction: 'right' }, branch }
+      yield { placed: { id, x, y, width, height, direction: 'right' }, frame }
     }
   }
 
   /** Where a child stands, from its parent's place. */
-  private childAt(parent: Placed, child: Plot, direction: Side, gap: number): Placed {
-    const { along: width, across: height } = child
-    const x = direction === 'right' ? parent.x + parent.width + gap : parent.x - gap - width
-    const y = parent.y + parent.height / 2 + child.offset - height / 2
-    return { id: child.id, x, y, width, height, direction }
+  private childAt(parent: Placed, child: Plot, direction: Direction, gap: number): Placed {
+    const { along, across, lead } = child
+    if (direction === 'down') {
+      return { id: child.id, x: parent.x + parent.width / 2 + child.offset - across / 2, y: parent.y + parent.height + gap + lead, width: across, height: along, direction }
+    }
+    const x = direction === 'right' ? parent.x + parent.width + gap + lead : parent.x - gap - lead - along
+    return { id: child.id, x, y: parent.y + parent.height / 2 + child.offset - across / 2, width: along, height: across, direction }
   }
 
-  /** Where one topic stands, or null while a fold hides it. Cost: its depth and the siblings on the way. */
+  private standAt(root: Placed, standing: Standing, id: TopicId): Placed | null {
+    const spot = standing.spots.get(id)
+    if (!spot) return null
+    const { width, height } = this.look.size(id)
+    return { id, x: root.x + root.width / 2 + spot.dx - width / 2, y: root.y + root.height / 2 + spot.dy - height / 2, width, height, direction: spot.direction }
+  }
+
+  /** Where one topic stands, or null while a fold or the tray hides it. Cost: its depth and the siblings on the way. */
   find(id: TopicId): Placed | null {
     this.settle()
     const path: TopicId[] = []
-    for (let at: TopicId | null = id; at !== null; at = this.tree.topics.get(at)?.parent ?? null) path.unshift(at)
-    const root = path[0]!
-    let placed: Placed | null = root === this.tree.centre
-      ? this.centrePlank()
-      : [...this.loose()].find(item => item.placed.id === root)?.placed ?? null
-    for (let i = 1; i < path.length && placed; i++) {
-      const id: TopicId = path[i]!
-      if (i > 1 || root !== this.tree.centre) {
-        const child: Plot | undefined = this.plots.get(path[i - 1]!)?.kids.find(kid => kid.id === id)
-        placed = child ? this.childAt(placed, child, placed.direction, GAPS.along) : null
-        continue
+    for (let at: TopicId | null = id; at !== null; at = this.tree.topics.get(at)?.parent ?? null) {
+      path.unshift(at)
+      if (at === this.root) break
+    }
+    const start = path[0]!
+    let placed: Placed | null = null
+    if (start === this.root) placed = this.rootPlank()
+    else for (const item of this.loose()) if (item.placed.id === start) placed = item.placed
+    if (!placed) return null
+    let frame: Frame | null = this.frames.get(start)!
+    let frameRoot: Placed = placed
+    let plot: Plot | null = null
+    for (let i = 1; i < path.length; i++) {
+      const step: TopicId = path[i]!
+      let next: Placed | null = null
+      let nextPlot: Plot | null = null
+      if (frame?.standing) {
+        next = this.standAt(frameRoot, frame.standing, step)
       }
-      const right: Plot | undefined = this.right.kids.find(kid => kid.id === id)
-      const child: Plot | undefined = right ?? this.left.kids.find(kid => kid.id === id)
-      placed = child ? this.childAt(placed, child, right ? 'right' : 'left', GAPS.mainAlong) : null
+      else if (frame) {
+        for (const { direction, forest } of frame.forests) {
+          const kid: Plot | undefined = forest.kids.find(one => one.id === step)
+          if (kid) [next, nextPlot] = [this.childAt(placed, kid, direction, this.gapsOf(direction, this.isWide(frame.id)).along), kid]
+        }
+      }
+      else if (plot) {
+        const kid: Plot | undefined = plot.kids.find(one => one.id === step)
+        if (kid) [next, nextPlot] = [this.childAt(placed, kid, placed.direction, plot.gapAlong), kid]
+      }
+      if (!next) return null
+      placed = next
+      const opens: boolean = nextPlot ? nextPlot.framed : frame?.standing ? this.isNested(frame, step) : false
+      if (opens) {
+        frame = this.frames.get(step)!
+        frameRoot = placed
+        plot = null
+      }
+      else if (nextPlot) {
+        frame = null
+        plot = nextPlot
+      }
     }
     return placed
+  }
+
+  private isNested(frame: Frame, id: TopicId): boolean {
+    return frame.arrangement === 'time' || topicOf(this.tree, id).arrangement !== null
   }
 
   /** The rectangle around everything that is shown. */
   bounds(): Rect {
     this.settle()
-    const centre = this.centrePlank()
-    let x1 = centre.x - (this.left.kids.length > 0 ? this.left.reach + GAPS.mainAlong : 0)
-    let x2 = centre.x + centre.width + (this.right.kids.length > 0 ? this.right.reach + GAPS.mainAlong : 0)
-    let y1 = Math.min(centre.y, this.right.low, this.left.low)
-    let y2 = Math.max(centre.y + centre.height, this.right.high, this.left.high)
-    for (const { placed, branch } of this.loose()) {
-      const middle = placed.y + placed.height / 2
-      x1 = Math.min(x1, placed.x)
-      x2 = Math.max(x2, placed.x + branch.reach)
-      y1 = Math.min(y1, middle + branch.low)
-      y2 = Math.max(y2, middle + branch.high)
+    const whole = around(this.rootPlank(), this.frameOf(this.root).extents)
+    let { x: x1, y: y1 } = whole
+    let x2 = x1 + whole.width
+    let y2 = y1 + whole.height
+    for (const { placed, frame } of this.loose()) {
+      const one = around(placed, frame.extents)
+      x1 = Math.min(x1, one.x)
+      x2 = Math.max(x2, one.x + one.width)
+      y1 = Math.min(y1, one.y)
+      y2 = Math.max(y2, one.y + one.height)
     }
     return { x: x1, y: y1, width: x2 - x1, height: y2 - y1 }
   }
@@ -221,45 +427,99 @@ export class Layout {
    */
   scan(view: Rect, grain: number, onlooker: Onlooker): void {
     this.settle()
-    const centre = this.centrePlank()
-    if (meets(view, centre)) onlooker.plank(centre)
-    this.children(view, grain, onlooker, centre, this.right.kids, 'right', GAPS.mainAlong)
-    this.children(view, grain, onlooker, centre, this.left.kids, 'left', GAPS.mainAlong)
-    for (const { placed, branch } of this.loose()) this.show(view, grain, onlooker, placed, branch)
+    this.showFrame(view, grain, onlooker, this.rootPlank(), this.frameOf(this.root))
+    for (const { placed, frame } of this.loose()) this.showFrame(view, grain, onlooker, placed, frame)
+  }
+
+  private showFrame(view: Rect, grain: number, onlooker: Onlooker, placed: Placed, frame: Frame): void {
+    const whole = around(placed, frame.extents)
+    if (!meets(view, whole)) return
+    if (whole.height < grain && whole.width < grain * 20) {
+      onlooker.block(whole, placed.id)
+      return
+    }
+    if (frame.standing) this.showStanding(view, grain, onlooker, placed, frame, frame.standing)
+    else {
+      if (meets(view, placed)) onlooker.plank(placed)
+      const wide = this.isWide(frame.id)
+      for (const { direction, forest } of frame.forests) this.children(view, grain, onlooker, placed, forest.kids, direction, this.gapsOf(direction, wide).along)
+    }
+  }
+
+  private showStanding(view: Rect, grain: number, onlooker: Onlooker, root: Placed, frame: Frame, standing: Standing): void {
+    const cx = root.x + root.width / 2
+    const cy = root.y + root.height / 2
+    for (const { owner, points } of standing.lines) {
+      let [x1, y1, x2, y2] = [Infinity, Infinity, -Infinity, -Infinity]
+      for (let i = 0; i < points.length; i += 2) {
+        x1 = Math.min(x1, points[i]!)
+        x2 = Math.max(x2, points[i]!)
+        y1 = Math.min(y1, points[i + 1]!)
+        y2 = Math.max(y2, points[i + 1]!)
+      }
+      if (cx + x1 > view.x + view.width || cx + x2 < view.x || cy + y1 > view.y + view.height || cy + y2 < view.y) continue
+      onlooker.line(owner, points.map((value, i) => value + (i % 2 === 0 ? cx : cy)))
+    }
+    const { axis } = standing
+    if (axis) onlooker.axis?.(cy + axis.y, cx + axis.from, cx + axis.to, axis.ticks.map(tick => ({ ...tick, x: cx + tick.x })))
+    if (meets(view, root)) onlooker.plank(root)
+    for (const id of standing.spots.keys()) {
+      const placed = this.standAt(root, standing, id)!
+      if (this.isNested(frame, id)) this.showFrame(view, grain, onlooker, placed, this.frames.get(id)!)
+      else if (meets(view, placed)) onlooker.plank(placed)
+    }
   }
 
   private show(view: Rect, grain: number, onlooker: Onlooker, placed: Placed, branch: Plot): void {
-    const middle = placed.y + placed.height / 2
-    const x = placed.direction === 'right' ? placed.x : placed.x + placed.width - branch.reach
-    if (!meets(view, { x, y: middle + branch.low, width: branch.reach, height: branch.high - branch.low })) return
+    if (branch.framed) {
+      this.showFrame(view, grain, onlooker, placed, this.frames.get(branch.id)!)
+      return
+    }
+    const { direction } = placed
+    const rect = direction === 'down'
+      ? { x: placed.x + placed.width / 2 + branch.low, y: placed.y, width: branch.high - branch.low, height: branch.reach }
+      : { x: direction === 'right' ? placed.x : placed.x + placed.width - branch.reach, y: placed.y + placed.height / 2 + branch.low, width: branch.reach, height: branch.high - branch.low }
+    if (!meets(view, rect)) return
     if (branch.kids.length > 0 && branch.high - branch.low < grain) {
-      onlooker.block({ x, y: middle + branch.low, width: branch.reach - GAPS.along, height: branch.high - branch.low }, placed.id)
+      onlooker.block(direction === 'down' ? { ...rect, height: rect.height - branch.gapAlong } : { ...rect, width: rect.width - branch.gapAlong }, placed.id)
       return
     }
     if (meets(view, placed)) onlooker.plank(placed)
-    this.children(view, grain, onlooker, placed, branch.kids, placed.direction, GAPS.along)
+    this.children(view, grain, onlooker, placed, branch.kids, direction, branch.gapAlong)
   }
 
-  private children(view: Rect, grain: number, onlooker: Onlooker, parent: Placed, kids: readonly Plot[], direction: Side, gap: number): void {
+  private children(view: Rect, grain: number, onlooker: Onlooker, parent: Placed, kids: readonly Plot[], direction: Direction, gap: number): void {
     if (kids.length === 0) return
-    const middle = parent.y + parent.height / 2
-    const edge = direction === 'right' ? parent.x + parent.width : parent.x
+    const down = direction === 'down'
+    const middle = down ? parent.x + parent.width / 2 : parent.y + parent.height / 2
+    const [viewFrom, viewTo] = down ? [view.x, view.x + view.width] : [view.y, view.y + view.height]
     const seen: Placed[] = []
     for (const kid of kids) {
       const at = middle + kid.offset
-      if (at + kid.low > view.y + view.height || at + kid.high < view.y) continue
+      if (at + kid.low > viewTo || at + kid.high < viewFrom) continue
       const placed = this.childAt(parent, kid, direction, gap)
       seen.push(placed)
       this.show(view, grain, onlooker, placed, kid)
     }
-    const spineX = direction === 'right' ? edge + gap / 2 : edge - gap / 2
+    const edge = edgeOf(parent, direction)
     const from = middle + kids[0]!.offset
     const to = middle + kids[kids.length - 1]!.offset
-    if (meets(view, { x: Math.min(edge, edge + (direction === 'right' ? gap : -gap)), y: from - 1, width: gap, height: to - from + 2 }))
-      onlooker.bracket(parent, direction, spineX, seen, from, to)
+    const room = down
+      ? { x: from - 1, y: edge.y, width: to - from + 2, height: gap }
+      : { x: direction === 'right' ? edge.x : edge.x - gap, y: from - 1, width: gap, height: to - from + 2 }
+    if (!meets(view, { ...room, x: room.x - 1, width: room.width + 2 })) return
+    bracket(onlooker, parent, direction, gap, seen, Math.min(from, middle), Math.max(to, middle))
   }
 }
 
-function meets(a: Rect, b: Rect): boolean {
-  return a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
+/** One bracket: a short stub, one straight spine as long as from the first to the last child, a short tick to each child in sight. */
+function bracket(onlooker: Onlooker, parent: Placed, direction: Direction, gap: number, kids: readonly Placed[], from: number, to: number): void {
+  const edge = edgeOf(parent, direction)
+  const spine = direction === 'down' ? edge.y + gap / 2 : direction === 'right' ? edge.x + gap / 2 : edge.x - gap / 2
+  if (direction === 'down') onlooker.line(parent.id, [edge.x, edge.y, edge.x, spine, from, spine, to, spine])
+  else onlooker.line(parent.id, [edge.x, edge.y, spine, edge.y, spine, from, spine, to])
+  for (const kid of kids) {
+    const back = backOf(kid, direction)
+    onlooker.line(kid.id, direction === 'down' ? [back.x, spine, back.x, back.y] : [spine, back.y, back.x, back.y])
+  }
 }

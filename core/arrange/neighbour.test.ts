@@ -17,7 +17,7 @@ function grown(): Tree {
 
 describe('arrow keys go by what is seen', () => {
   const tree = grown()
-  const layout = new Layout(tree, { size: () => ({ width: 80, height: 28 }), folded: () => false }, 'both')
+  const layout = new Layout(tree, { size: () => ({ width: 80, height: 28 }), folded: () => false })
   const walk = (from: TopicId, ...ways: Direction[]): (TopicId | null)[] => {
     let at: TopicId | null = from
     return ways.map(way => at = at === null ? null : neighbourOf(tree, layout, at, way))

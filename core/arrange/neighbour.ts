@@ -53,7 +53,7 @@ function along(layout: Layout, at: Placed, direction: 'up' | 'down'): TopicId | 
           best = placed.id
         }
       },
-      bracket() {}, block() {},
+      line() {}, block() {},
     })
     if (best) return best
   }

@@ -38,14 +38,19 @@ export interface Plot {
   reach: number
   low: number
   high: number
-  /** For whoever keeps plots: whether this one is laid out as things are now. */
+  /** For whoever keeps plots: whether this one is laid out as things are now, */
   fresh: boolean
+  /** whether its plank's own length runs downward, */
+  upright: boolean
+  /** and whether what hangs from it is a frame of its own, with its plank `lead` behind the near end. */
+  framed: boolean
+  lead: number
 }
 
 const NO_KIDS: readonly Plot[] = []
 
 export function newPlot(id: string): Plot {
-  return { id, along: 0, across: 0, gapAlong: 0, gapAcross: 0, kids: NO_KIDS, offset: 0, near: null, far: null, reach: 0, low: 0, high: 0, fresh: false }
+  return { id, along: 0, across: 0, gapAlong: 0, gapAcross: 0, kids: NO_KIDS, offset: 0, near: null, far: null, reach: 0, low: 0, high: 0, fresh: false, upright: false, framed: false, lead: 0 }
 }
 
 function nearOf(at: Plot): Contour {

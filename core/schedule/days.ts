@@ -7,6 +7,11 @@ export function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(`${to}T00:00Z`) - Date.parse(`${from}T00:00Z`)) / 86_400_000)
 }
 
+/** The calendar day so many days later (earlier when negative). */
+export function addDays(day: string, days: number): string {
+  return new Date(Date.parse(`${day}T00:00Z`) + days * 86_400_000).toISOString().slice(0, 10)
+}
+
 const long = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
 
 /** "12 May 2027", never an ambiguous order of numbers. */

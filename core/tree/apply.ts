@@ -1,4 +1,4 @@
-import { type Change, type Initial, LIMITS, type Member, memberKey, type TreeFields } from './change'
+import { type Change, type Initial, isTreeChange, LIMITS, type Member, memberKey, type TopicChange, type TreeChange, type TreeFields } from './change'
 import { mergeNote } from './note'
 import { BLANK, type Topic, type TopicId } from './topic'
 import { swapTopic, type Tree } from './tree'
@@ -57,7 +57,7 @@ function born(id: TopicId, parent: TopicId | null, order: string, given: Initial
   }
 }
 
-function next(tree: Tree, change: Exclude<Change, { op: 'tree' }>): Topic {
+function next(tree: Tree, change: TopicChange): Topic {
   if (change.op === 'add') {
     if (tree.topics.has(change.topic)) throw new Refused('exists', 'That topic is already in this tree.')
     if (tree.topics.size >= LIMITS.topics)
@@ -95,14 +95,24 @@ function next(tree: Tree, change: Exclude<Change, { op: 'tree' }>): Topic {
   }
 }
 
+function nextFields(fields: TreeFields, change: TreeChange): TreeFields {
+  if (change.op === 'tree') return { ...fields, [change.field]: change.value }
+  const key = change.op === 'tree-take' ? change.member : change.member.id
+  const members: readonly { readonly id: string }[] = fields[change.set]
+  const at = members.findIndex(other => other.id === key)
+  if (change.op === 'tree-take') return at < 0 ? fields : { ...fields, [change.set]: members.toSpliced(at, 1) }
+  if (at < 0 && members.length >= LIMITS.treeMembers) throw new Refused('many', `A tree keeps ${LIMITS.treeMembers} of these at most.`)
+  return { ...fields, [change.set]: at < 0 ? [...members, change.member] : members.with(at, change.member) }
+}
+
 /**
  * Makes one change. Returns what it replaced; throws `Refused` and leaves the tree as it was when it can't be made.
  * Cost: what the change touches and the depth, never the tree.
  */
 export function applyChange(tree: Tree, change: Change): Patch {
-  if (change.op === 'tree') {
+  if (isTreeChange(change)) {
     const patch: Patch = { id: null, before: undefined, after: undefined, fields: tree.fields }
-    tree.fields = { ...tree.fields, [change.field]: change.value }
+    tree.fields = nextFields(tree.fields, change)
     return patch
   }
   const before = tree.topics.get(change.topic)

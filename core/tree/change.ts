@@ -1,6 +1,9 @@
 import { z } from 'zod'
 import { isSafeAddress } from './address'
-import type { Topic } from './topic'
+import { customMarkerSet } from './markers'
+import { lookSchema } from './looks'
+import { colour, styleFields } from './style'
+import { ARRANGEMENTS, type Topic } from './topic'
 
 /** What a tree and a message may hold at most. Whatever goes over is refused whole and changes nothing. */
 export const LIMITS = {
@@ -16,6 +19,8 @@ export const LIMITS = {
   depth: 400,
   /** Members in one set of one topic. */
   members: 100,
+  /** Sets of markers, and looks, that a tree has of its own. */
+  treeMembers: 40,
   /** Bytes of one note, as a Yjs update. */
   note: 2 * 1024 * 1024,
 } as const
@@ -42,12 +47,17 @@ export const FIELDS = {
   side: z.enum(['left', 'right']).nullable(),
   x: z.number().min(-1e6).max(1e6).nullable(),
   y: z.number().min(-1e6).max(1e6).nullable(),
-  fill: z.string().regex(/^(#[0-9a-f]{6}|[0-9])$/i).nullable(),
-  ink: z.string().regex(/^(#[0-9a-f]{6}|[0-9])$/i).nullable(),
-  textSize: z.enum(['small', 'large', 'huge']).nullable(),
-  bold: z.boolean(),
-  slanted: z.boolean(),
-  shape: z.enum(['box', 'round', 'tag']).nullable(),
+  z: z.int().min(-10_000).max(10_000),
+  arrangement: z.enum(ARRANGEMENTS).nullable(),
+  tray: z.boolean(),
+  hue: colour.nullable(),
+  picture: z.strictObject({
+    file: z.string().regex(/^[0-9a-f]{64}$/),
+    width: z.number().min(16).max(2000),
+    ratio: z.number().min(0.01).max(100),
+    place: z.enum(['before', 'above', 'below']),
+  }).nullable(),
+  ...styleFields,
 } as const
 export type Field = keyof typeof FIELDS
 export type Fields = { [F in Field]: z.infer<(typeof FIELDS)[F]> }
@@ -65,11 +75,25 @@ export type Member = Topic[SetName][number]
 
 /** The fields of the tree itself. */
 export const TREE_FIELDS = {
-  arrangement: z.enum(['both', 'right']),
+  arrangement: z.enum(ARRANGEMENTS),
   description: words(20_000),
+  tags: z.array(words(60).min(1)).max(30),
+  /** Per cent of the usual space between parent and child, and between siblings. */
+  along: z.int().min(30).max(400),
+  across: z.int().min(30).max(400),
+  /** The look's id: one that comes with the app, or one of the tree's own. */
+  look: id,
+  /** Style by level: what topics of level 0 (the centre), 1, 2 … have that have no style of their own. */
+  levels: z.array(z.strictObject(styleFields).partial()).max(12),
 } as const
 export type TreeField = keyof typeof TREE_FIELDS
-export type TreeFields = { readonly [F in TreeField]: z.infer<(typeof TREE_FIELDS)[F]> }
+
+/** The sets of the tree itself, known by their members' ids. */
+export const TREE_MEMBERS = { markerSets: customMarkerSet, looks: lookSchema } as const
+export type TreeSet = keyof typeof TREE_MEMBERS
+export type TreeMember<S extends TreeSet = TreeSet> = Readonly<z.infer<(typeof TREE_MEMBERS)[S]>>
+
+export type TreeFields = { readonly [F in TreeField]: z.infer<(typeof TREE_FIELDS)[F]> } & { readonly [S in TreeSet]: readonly TreeMember<S>[] }
 
 const base64 = z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/).max(Math.ceil((LIMITS.note * 4) / 3))
 
@@ -90,6 +114,8 @@ const putMember = z.discriminatedUnion('set', Object.entries(MEMBERS).map(([name
   z.strictObject({ op: z.literal('put'), topic: id, set: z.literal(name), member: schema })) as never)
 const setTree = z.discriminatedUnion('field', Object.entries(TREE_FIELDS).map(([name, schema]) =>
   z.strictObject({ op: z.literal('tree'), field: z.literal(name), value: schema })) as never)
+const treePut = z.discriminatedUnion('set', Object.entries(TREE_MEMBERS).map(([name, schema]) =>
+  z.strictObject({ op: z.literal('tree-put'), set: z.literal(name), member: schema })) as never)
 
 export type Change =
   | { readonly op: 'add', readonly topic: string, readonly parent: string | null, readonly order: string, readonly with?: Initial }
@@ -101,6 +127,16 @@ export type Change =
   | { readonly op: 'take', readonly topic: string, readonly set: SetName, readonly member: string }
   | { readonly op: 'note', readonly topic: string, readonly update: string }
   | { readonly [F in TreeField]: { readonly op: 'tree', readonly field: F, readonly value: TreeFields[F] } }[TreeField]
+  | { readonly [S in TreeSet]: { readonly op: 'tree-put', readonly set: S, readonly member: TreeMember<S> } }[TreeSet]
+  | { readonly op: 'tree-take', readonly set: TreeSet, readonly member: string }
+
+/** A change of the tree itself, not of one topic. */
+export type TreeChange = Extract<Change, { op: 'tree' | 'tree-put' | 'tree-take' }>
+export type TopicChange = Exclude<Change, TreeChange>
+
+export function isTreeChange(change: Change): change is TreeChange {
+  return change.op === 'tree' || change.op === 'tree-put' || change.op === 'tree-take'
+}
 
 /** The smallest step that alters a tree, as it travels and as it's stored. */
 export const changeSchema: z.ZodType<Change> = z.discriminatedUnion('op', [
@@ -113,6 +149,8 @@ export const changeSchema: z.ZodType<Change> = z.discriminatedUnion('op', [
   z.strictObject({ op: z.literal('take'), topic: id, set: z.enum(['markers', 'people', 'links']), member: id }),
   z.strictObject({ op: z.literal('note'), topic: id, update: base64 }),
   setTree,
+  treePut,
+  z.strictObject({ op: z.literal('tree-take'), set: z.enum(['markerSets', 'looks']), member: id }),
 ]) as never
 
 /** The changes of one user action: kept, refused and undone together. The id makes sending it twice harmless. */

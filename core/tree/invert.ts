@@ -1,4 +1,4 @@
-import { type Change, type Member, memberKey } from './change'
+import { type Change, isTreeChange, type Member, memberKey, type TopicChange, type TreeChange, type TreeFields } from './change'
 import type { Patch } from './apply'
 import type { Topic } from './topic'
 import type { Tree } from './tree'
@@ -8,7 +8,7 @@ import type { Tree } from './tree'
  * and nothing for note text, whose undo lives in its editor.
  */
 export function invert(change: Change, patch: Patch): Change | null {
-  if (change.op === 'tree') return { op: 'tree', field: change.field, value: patch.fields![change.field] } as Change
+  if (isTreeChange(change)) return invertTree(change, patch.fields!)
   const { before, after } = patch
   if (before === after) return null
   switch (change.op) {
@@ -27,6 +27,21 @@ export function invert(change: Change, patch: Patch): Change | null {
     case 'take': return { op: 'put', topic: change.topic, set: change.set, member: memberOf(before!, change.set, change.member)! } as Change
     case 'note': return null
   }
+}
+
+function invertTree(change: TreeChange, before: TreeFields): Change | null {
+  if (change.op === 'tree') return { op: 'tree', field: change.field, value: before[change.field] } as Change
+  const key = change.op === 'tree-put' ? change.member.id : change.member
+  const old = treeValue(before, change)
+  if (old !== undefined) return { op: 'tree-put', set: change.set, member: old } as Change
+  return change.op === 'tree-put' ? { op: 'tree-take', set: change.set, member: key } : null
+}
+
+/** What the tree has where a change of it writes. */
+function treeValue(fields: TreeFields, change: TreeChange): unknown {
+  if (change.op === 'tree') return fields[change.field]
+  const key = change.op === 'tree-put' ? change.member.id : change.member
+  return fields[change.set].find(member => member.id === key)
 }
 
 function memberOf(topic: Topic, set: 'markers' | 'people' | 'links', key: string): Member | undefined {
@@ -52,12 +67,12 @@ export function invertOver(tree: Tree, changes: readonly Change[], patches: read
     const patch = patches[i]!
     const step = invert(change, patch)
     if (!step) continue
-    if (step.op === 'tree') {
-      const field = (change as { value: unknown }).value
-      if (tree.fields[step.field] === field) inverse.push(step)
+    if (isTreeChange(change)) {
+      const ours = change.op === 'tree' ? change.value : change.op === 'tree-put' ? change.member : undefined
+      if (same(treeValue(tree.fields, change), ours)) inverse.push(step)
       continue
     }
-    const now = tree.topics.get(step.topic)
+    const now = tree.topics.get(change.topic)
     if (!now) continue
     const slot = slotOf(change)
     const seen = undone.get(now.id) ?? new Map<string, unknown>()
@@ -70,7 +85,7 @@ export function invertOver(tree: Tree, changes: readonly Change[], patches: read
   return inverse
 }
 
-function slotOf(change: Change): string {
+function slotOf(change: TopicChange): string {
   switch (change.op) {
     case 'set': return change.field
     case 'put': return `${change.set}/${memberKey(change.member)}`
@@ -81,7 +96,7 @@ function slotOf(change: Change): string {
   }
 }
 
-function valueIn(topic: Topic, change: Change): unknown {
+function valueIn(topic: Topic, change: TopicChange): unknown {
   switch (change.op) {
     case 'set': return topic[change.field]
     case 'put': return memberOf(topic, change.set, memberKey(change.member))

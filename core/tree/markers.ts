@@ -1,27 +1,100 @@
-/** A small sign on a topic. `shape` and `sign` tell markers apart without colour; `hue` names a colour of the theme. */
-export interface Marker {
+import { z } from 'zod'
+
+/** Outlines and signs of our own drawing; each pair tells a marker apart without its colour. */
+export const MARKER_SHAPES = ['circle', 'square', 'triangle', 'diamond', 'speech', 'pennant', 'leaf', 'hex', 'bare'] as const
+export const MARKER_SIGNS = [
+  'tick', 'mark', 'double-mark', 'query', 'spark', 'letter-d', 'letter-i', 'letter-r', 'letter-a', 'letter-p', 'ring', 'half', 'bar-1', 'bar-2', 'bar-3', 'bar-4',
+  'smile', 'flat', 'frown', 'sun', 'cloud', 'pause', 'cross', 'key', 'pin', 'eye', 'hand', 'box', 'link', 'coin', 'clock', 'star', 'none',
+] as const
+export const MARKER_HUES = ['fern', 'sun', 'clay', 'slate', 'plum', 'sky', 'porch', 'stone'] as const
+
+const id = z.string().regex(/^[\w-]{1,40}$/)
+
+const markerSchema = z.strictObject({
+  id,
+  name: z.string().min(1).max(60),
+  shape: z.enum(MARKER_SHAPES),
+  sign: z.enum(MARKER_SIGNS),
+  hue: z.enum(MARKER_HUES),
+  /** One emoji instead of a drawn sign. */
+  emoji: z.string().max(16).optional(),
+})
+
+/** A set that a team makes for a tree. `exclusive`: a topic has one of its markers at most. */
+export const customMarkerSet = z.strictObject({ id, name: z.string().min(1).max(60), exclusive: z.boolean(), markers: z.array(markerSchema).max(60) })
+
+export type Marker = Readonly<z.infer<typeof markerSchema>>
+export interface MarkerSet {
   readonly id: string
   readonly name: string
-  readonly set: 'standing' | 'kind'
-  readonly shape: 'circle' | 'square' | 'triangle' | 'diamond' | 'speech' | 'pennant'
-  readonly sign: 'tick' | 'mark' | 'query' | 'letter-d' | 'letter-i' | 'spark'
-  readonly hue: 'fern' | 'sun' | 'clay' | 'slate' | 'plum' | 'sky' | 'porch'
+  readonly exclusive: boolean
+  readonly markers: readonly Marker[]
 }
 
-/** The first marker set: how a topic stands, and what it is. Red, amber and green with shape and word are common practice. */
-export const MARKERS: readonly Marker[] = [
-  { id: 'on-track', name: 'On track', set: 'standing', shape: 'circle', sign: 'tick', hue: 'fern' },
-  { id: 'at-risk', name: 'At risk', set: 'standing', shape: 'square', sign: 'mark', hue: 'sun' },
-  { id: 'stuck', name: 'Stuck', set: 'standing', shape: 'triangle', sign: 'mark', hue: 'clay' },
-  { id: 'decision', name: 'Decision', set: 'kind', shape: 'square', sign: 'letter-d', hue: 'slate' },
-  { id: 'question', name: 'Question', set: 'kind', shape: 'speech', sign: 'query', hue: 'sky' },
-  { id: 'idea', name: 'Idea', set: 'kind', shape: 'pennant', sign: 'spark', hue: 'fern' },
-  { id: 'information', name: 'Information', set: 'kind', shape: 'circle', sign: 'letter-i', hue: 'porch' },
-  { id: 'important', name: 'Important', set: 'kind', shape: 'diamond', sign: 'mark', hue: 'plum' },
+const marker = (id: string, name: string, shape: Marker['shape'], sign: Marker['sign'], hue: Marker['hue']): Marker => ({ id, name, shape, sign, hue })
+const emoji = (id: string, name: string, sign: string): Marker => ({ id, name, shape: 'bare', sign: 'none', hue: 'stone', emoji: sign })
+
+/** The sets that come with the app. Red, amber and green with shape and word for the standing are common practice; drawing and choice are ours. */
+export const MARKER_SETS: readonly MarkerSet[] = [
+  {
+    id: 'importance', name: 'Importance', exclusive: true, markers: [
+      marker('must', 'Must', 'hex', 'bar-4', 'clay'), marker('should', 'Should', 'hex', 'bar-3', 'sun'),
+      marker('could', 'Could', 'hex', 'bar-2', 'sky'), marker('wont', 'Not this time', 'hex', 'bar-1', 'stone'),
+    ],
+  },
+  {
+    id: 'standing', name: 'Standing', exclusive: true, markers: [
+      marker('on-track', 'On track', 'circle', 'tick', 'fern'), marker('at-risk', 'At risk', 'square', 'mark', 'sun'),
+      marker('stuck', 'Stuck', 'triangle', 'mark', 'clay'), marker('paused', 'Paused', 'circle', 'pause', 'stone'), marker('given-up', 'Given up', 'square', 'cross', 'slate'),
+    ],
+  },
+  {
+    id: 'kind', name: 'Kind', exclusive: false, markers: [
+      marker('decision', 'Decision', 'square', 'letter-d', 'slate'), marker('question', 'Question', 'speech', 'query', 'sky'), marker('risk', 'Risk', 'triangle', 'letter-r', 'clay'),
+      marker('idea', 'Idea', 'pennant', 'spark', 'fern'), marker('information', 'Information', 'circle', 'letter-i', 'porch'), marker('important', 'Important', 'diamond', 'mark', 'plum'),
+      marker('action', 'Action', 'square', 'letter-a', 'fern'), marker('parked', 'Parked', 'square', 'letter-p', 'stone'), marker('cost', 'Costs money', 'circle', 'coin', 'sun'), marker('waiting', 'Waiting', 'circle', 'clock', 'sky'),
+    ],
+  },
+  {
+    id: 'feeling', name: 'Feeling', exclusive: true, markers: [
+      marker('glad', 'Glad', 'leaf', 'smile', 'fern'), marker('unsure', 'Unsure', 'leaf', 'flat', 'sun'), marker('uneasy', 'Uneasy', 'leaf', 'frown', 'clay'),
+      marker('sunny', 'Looking up', 'leaf', 'sun', 'sun'), marker('cloudy', 'Clouding over', 'leaf', 'cloud', 'slate'),
+    ],
+  },
+  {
+    id: 'free', name: 'Free signs', exclusive: false, markers: [
+      marker('sign-ring', 'Ring', 'bare', 'ring', 'porch'), marker('sign-half', 'Half', 'bare', 'half', 'porch'), marker('sign-star', 'Star', 'bare', 'star', 'sun'), marker('sign-pin', 'Pin', 'bare', 'pin', 'clay'),
+      marker('sign-key', 'Key', 'bare', 'key', 'slate'), marker('sign-eye', 'Look again', 'bare', 'eye', 'sky'), marker('sign-hand', 'Raised hand', 'bare', 'hand', 'plum'), marker('sign-box', 'Parcel', 'bare', 'box', 'slate'), marker('sign-link', 'Belongs together', 'bare', 'link', 'fern'),
+    ],
+  },
+  {
+    id: 'emoji', name: 'Emoji', exclusive: false, markers: [
+      emoji('emoji-books', 'Books', '📚'), emoji('emoji-truck', 'Van', '🚚'), emoji('emoji-tools', 'Tools', '🛠️'), emoji('emoji-party', 'Party', '🎉'), emoji('emoji-coffee', 'Coffee', '☕'), emoji('emoji-thanks', 'Thanks', '🙏'),
+      emoji('emoji-fire', 'Hot', '🔥'), emoji('emoji-plant', 'Growing', '🌱'), emoji('emoji-phone', 'Call', '📞'), emoji('emoji-money', 'Money', '💶'), emoji('emoji-lock', 'Confidential', '🔒'), emoji('emoji-heart', 'Love it', '❤️'),
+    ],
+  },
 ]
 
-const byId = new Map(MARKERS.map(marker => [marker.id, marker]))
+/** Every marker that comes with the app. */
+export const MARKERS: readonly Marker[] = MARKER_SETS.flatMap(set => set.markers)
 
-export function markerOf(id: string): Marker | undefined {
-  return byId.get(id)
+/** The sets of a tree: those of the app, in which the tree's own of the same id stand instead, and then the tree's own others. */
+export function markerSetsOf(fields: { readonly markerSets: readonly MarkerSet[] }): readonly MarkerSet[] {
+  if (fields.markerSets.length === 0) return MARKER_SETS
+  const own = new Map(fields.markerSets.map(set => [set.id, set]))
+  return [...MARKER_SETS.map(set => own.get(set.id) ?? set), ...fields.markerSets.filter(set => !MARKER_SETS.some(shipped => shipped.id === set.id))]
+}
+
+const shipped = new Map(MARKERS.map(one => [one.id, one]))
+
+/** A marker by its id, in a tree's own sets first. */
+export function markerOf(id: string, own: readonly MarkerSet[] = []): Marker | undefined {
+  for (const set of own) for (const one of set.markers) if (one.id === id) return one
+  return shipped.get(id)
+}
+
+/** The other markers of the set in which a marker excludes its neighbours; none when it doesn't. */
+export function rivalsOf(id: string, sets: readonly MarkerSet[]): readonly string[] {
+  const set = sets.find(one => one.markers.some(marker => marker.id === id))
+  return set?.exclusive ? set.markers.map(marker => marker.id).filter(other => other !== id) : []
 }

@@ -13,14 +13,14 @@ export interface OutlineItem {
   readonly children: readonly OutlineItem[]
 }
 
-const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'shape', 'note'] as const
+const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'x', 'y', 'z', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width', 'picture', 'note'] as const
 const SETS = ['markers', 'people', 'links'] as const
 
 function detailsOf(topic: Topic): Omit<Initial, 'title'> | undefined {
   const details: Record<string, unknown> = {}
   for (const key of CARRIED) {
     const value = topic[key]
-    if (value !== null && value !== false) details[key] = value
+    if (value !== null && value !== false && value !== 0) details[key] = value
   }
   for (const key of SETS) if (topic[key].length > 0) details[key] = [...topic[key]]
   return Object.keys(details).length > 0 ? details : undefined

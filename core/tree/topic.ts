@@ -9,7 +9,22 @@ export interface Link {
 
 export type Side = 'left' | 'right'
 export type TextSize = 'small' | 'large' | 'huge'
-export type Shape = 'box' | 'round' | 'tag'
+/** Outlines of our own for planks that somebody wants to stand out. */
+export const SHAPES = ['box', 'round', 'tag', 'slate', 'awning', 'ticket'] as const
+export type Shape = (typeof SHAPES)[number]
+export const BORDERS = ['thin', 'thick', 'dashed', 'double'] as const
+export type Border = (typeof BORDERS)[number]
+/** How a tree or a branch of it is laid out. */
+export const ARRANGEMENTS = ['both', 'right', 'left', 'down', 'around', 'time', 'hand'] as const
+export type Arrangement = (typeof ARRANGEMENTS)[number]
+
+/** A picture in a topic: a file of the tree, how wide it's shown in canvas units, its height over its width, and where it stands. */
+export interface Picture {
+  readonly file: string
+  readonly width: number
+  readonly ratio: number
+  readonly place: 'before' | 'above' | 'below'
+}
 
 /**
  * One item of a tree. Topics are never altered in place: a change puts a new object in the tree,
@@ -36,15 +51,32 @@ export interface Topic {
   readonly folded: boolean
   /** Which side of the centre a main branch stands on; null lets the arrangement choose. */
   readonly side: Side | null
-  /** Where a loose topic stands, in canvas units from the centre's middle; null lets the arrangement choose. */
+  /**
+   * Where somebody put it; null lets the arrangement choose. A loose topic's upper left corner, in canvas units from the
+   * centre's middle. Any other topic's middle from its parent's middle: so a branch placed by hand moves by one change.
+   */
   readonly x: number | null
   readonly y: number | null
+  /** In front of (above 0) or behind the others, where topics are placed by hand. */
+  readonly z: number
+  /** The arrangement of the branch that starts here, where it isn't the tree's. A loose topic that has one is drawn as a centre. */
+  readonly arrangement: Arrangement | null
+  /** True for a loose topic that waits in the tray, off the canvas. */
+  readonly tray: boolean
+  /** The branch's colour from here on: a place in the look's palette, or a colour; null takes the parent's. */
+  readonly hue: string | null
   readonly fill: string | null
   readonly ink: string | null
   readonly textSize: TextSize | null
   readonly bold: boolean
   readonly slanted: boolean
+  readonly underlined: boolean
   readonly shape: Shape | null
+  readonly border: Border | null
+  readonly edge: string | null
+  /** The widest its text may run, in canvas units. */
+  readonly width: number | null
+  readonly picture: Picture | null
   readonly markers: readonly string[]
   readonly people: readonly string[]
   readonly links: readonly Link[]
@@ -65,12 +97,21 @@ export const BLANK: Omit<Topic, 'id' | 'parent' | 'order'> = {
   side: null,
   x: null,
   y: null,
+  z: 0,
+  arrangement: null,
+  tray: false,
+  hue: null,
   fill: null,
   ink: null,
   textSize: null,
   bold: false,
   slanted: false,
+  underlined: false,
   shape: null,
+  border: null,
+  edge: null,
+  width: null,
+  picture: null,
   markers: [],
   people: [],
   links: [],
