@@ -29,7 +29,7 @@ export default defineNuxtConfig({
   },
   primevue: {
     autoImport: false,
-    components: { include: ['Button', 'InputText', 'Select', 'DatePicker', 'Dialog', 'Menu', 'ContextMenu', 'Popover', 'Message'] },
+    components: { include: ['Button', 'InputText', 'InputNumber', 'Textarea', 'Select', 'Slider', 'Checkbox', 'DatePicker', 'Dialog', 'Menu', 'TieredMenu', 'ContextMenu', 'Popover', 'Message'] },
     // The tooltip directive writes a style sheet on every update of its element, which costs a frame; ours is plain CSS.
     directives: { include: [] },
     importTheme: { from: '~/theme/porch.ts' },

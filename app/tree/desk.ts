@@ -1,16 +1,21 @@
 import { nanoid } from 'nanoid'
 import type { InjectionKey } from 'vue'
+import type { Layout } from '#core/arrange/layout'
 import { type Plank, plankOf } from '#core/arrange/plank'
+import type { Placed } from '#core/arrange/place'
 import { readDetails } from '#core/capture/quick-details'
 import { readHtmlList } from '#core/capture/html-list'
 import { readNested, Unreadable } from '#core/capture/nested'
 import { writeHtmlList, writeNested } from '#core/formats/clipboard'
 import {
-  addAt, besideSlot, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, MARKERS, moveAlong, moveTo,
-  outdent, type OutlineItem, pathTo, plantAt, removeAll, setAll, shorten, type Slot, type Step, toggleMember, topicOf, toOutline, topmost, type Topic, type TopicId, type Touched, type Tree, wrapIn,
+  addAt, besideSlot, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, levelOf, markerSetsOf, moveAlong, moveTo,
+  outdent, type OutlineItem, pathTo, plantAt, removeAll, rivalsOf, setAll, shorten, type Slot, type Step, type Style, toggleMember, topicOf, toOutline, topmost, type Topic, type TopicId, type Touched, type Tree, wrapIn,
 } from '#core/tree'
 import type { Present, Role } from '#core/contract'
+import { Dressing } from './dressing'
 import { contentOf, type SmallPrint, smallPrintOf } from './face'
+import { Finding } from './finding'
+import { Folds } from './folds'
 import { browserRuler } from './ruler'
 import { type LineState, type TreePerson, TreeSession } from './session'
 
@@ -18,6 +23,8 @@ export type View = 'canvas' | 'outline'
 
 export interface Drawn {
   readonly topic: Topic
+  readonly level: number
+  readonly style: Style
   readonly plank: Plank
   readonly smallPrint: readonly SmallPrint[]
 }
@@ -33,6 +40,10 @@ const BRANCH_TYPE = 'text/x-sun-porch'
  */
 export class Desk {
   readonly session: TreeSession
+  readonly dressing: Dressing
+  readonly finding: Finding
+  /** The one branch that is shown; null for the whole tree. */
+  readonly only = ref<TopicId | null>(null)
   /** Counts up whenever topics changed; views that show tree data read it. */
   readonly tick = ref(0)
   /** The same, a frame later: for what may follow the planks, like the side sheet and the counts. */
@@ -53,11 +64,16 @@ export class Desk {
     ready: false, state: 'opening' as LineState, goneWhy: '', role: 'viewer' as Role, waiting: 0, canUndo: false, canRedo: false,
     people: [] as readonly TreePerson[], present: [] as readonly Present[],
   })
+  /** Lines of the tray that are being dragged. */
+  carried: readonly TopicId[] = []
   /** Set by the view that is shown. */
   reveal: (id: TopicId) => void = () => {}
+  /** Where planks stand, while the canvas is shown. */
+  layout: Layout | null = null
+  fitSoon: () => void = () => {}
   neighbour: (id: TopicId, direction: 'up' | 'down' | 'left' | 'right') => TopicId | null = () => null
   private readonly listeners = new Set<(touched: Touched | 'all') => void>()
-  private readonly folds = new Map<TopicId, { readonly folded: boolean, readonly base: boolean }>()
+  private readonly folds: Folds
   private readonly drawn = new Map<TopicId, Drawn>()
   private draftDrawn: Drawn | null = null
   private anchor: TopicId = ''
@@ -68,14 +84,21 @@ export class Desk {
   private countTimer = 0
   private statusQueued = false
 
-  constructor(treeId: string, userId: string, readonly say: (message: string, undo?: boolean) => void) {
+  constructor(treeId: string, readonly userId: string, readonly say: (message: string, undo?: boolean) => void) {
+    this.folds = new Folds(() => this.tree, treeId, userId)
     this.session = new TreeSession(treeId, userId, {
       touched: touched => this.onTouched(touched),
       replaced: () => this.onReplaced(),
       status: () => this.onStatus(),
       said: message => this.say(message),
     })
+    this.dressing = new Dressing(() => this.tree)
+    this.finding = new Finding(() => this.tree)
     watch([this.selection, this.editing], () => this.showPresence())
+    watch([this.finding.text, this.finding.marker], () => {
+      this.finding.run()
+      this.tell(new Set())
+    })
   }
 
   get tree(): Tree {
@@ -94,11 +117,13 @@ export class Desk {
     this.focus.value = this.anchor = this.tree.centre
     this.selection.value = new Set([this.tree.centre])
     this.topicCount.value = countTopics(this.tree)
+    this.dressing.refresh()
     this.status.ready = true
     this.takeStatus()
   }
 
   close(): void {
+    this.folds.keepNow()
     this.session.close()
   }
 
@@ -127,16 +152,37 @@ export class Desk {
   }
 
   private onTouched(touched: Touched): void {
-    for (const id of touched) if (id !== null) this.drawn.delete(id)
-    // A main branch's rank shows in its plank, so topics that moved are measured anew; those below keep theirs.
+    // A main branch's rank shows in its plank, so topics that moved are measured anew; those below keep theirs, unless levels have a style.
+    const deeper: TopicId[] = []
+    for (const id of touched) {
+      if (id === null) continue
+      const before = this.drawn.get(id)
+      this.drawn.delete(id)
+      const topic = this.tree.topics.get(id)
+      if (!this.dressing.levelled || !before || !topic || before.level === levelOf(this.tree, topic)) continue
+      for (const below of branch(this.tree, id)) {
+        this.drawn.delete(below.id)
+        deeper.push(below.id)
+      }
+    }
     this.mendSelection()
-    this.tell(touched)
+    if (touched.has(null)) this.redress()
+    else if (touched.has(this.tree.centre)) this.dressing.refresh()
+    if (this.finding.active) this.finding.run()
+    this.tell(touched.has(null) ? 'all' : deeper.length > 0 ? new Set([...touched, ...deeper]) : touched)
   }
 
   private onReplaced(): void {
-    this.drawn.clear()
     this.mendSelection()
+    this.redress()
+    if (this.finding.active) this.finding.run()
     this.tell('all')
+  }
+
+  /** After the theme or a field of the tree changed: every plank is measured and coloured anew. */
+  redress(): void {
+    this.drawn.clear()
+    this.dressing.refresh()
   }
 
   private onStatus(): void {
@@ -174,6 +220,7 @@ export class Desk {
       this.focus.value = at ?? this.tree.centre
     }
     this.selection.value = new Set(left.length > 0 ? left : [this.focus.value])
+    if (this.only.value !== null && !isLive(this.tree, this.only.value)) this.showOnly(null)
     if (this.editing.value && !isLive(this.tree, this.editing.value.id)) {
       this.editing.value = null
       this.say('Somebody removed the topic you were typing in.')
@@ -197,14 +244,13 @@ export class Desk {
 
   private measure(topic: Topic, title: string): Drawn {
     const smallPrint = smallPrintOf(topic, this.nameOf, this.now)
-    return { topic, smallPrint, plank: plankOf(contentOf(this.tree, topic, title, smallPrint), browserRuler) }
+    const style = this.dressing.styleOf(topic)
+    const level = this.dressing.levelled ? levelOf(this.tree, topic) : 0
+    return { topic, level, style, smallPrint, plank: plankOf(contentOf(this.tree, topic, style, title, smallPrint), browserRuler) }
   }
 
   isFolded(id: TopicId): boolean {
-    if (id === this.tree.centre) return false
-    const { folded } = topicOf(this.tree, id)
-    const own = this.folds.get(id)
-    return own && own.base === folded ? own.folded : folded
+    return this.folds.isFolded(id)
   }
 
   selected(): TopicId[] {
@@ -256,46 +302,49 @@ export class Desk {
 
   /** Goes to a topic wherever it is, unfolding what hides it. */
   visit(id: TopicId): void {
-    for (const above of pathTo(this.tree, id).slice(0, -1)) if (this.isFolded(above.id)) this.foldOwn(above.id, false)
-    this.tell('all')
+    if (this.only.value !== null && !isWithin(this.tree, id, this.only.value)) this.showOnly(null)
+    const hiding = pathTo(this.tree, id).slice(0, -1).filter(above => this.isFolded(above.id))
+    for (const above of hiding) this.folds.set(above.id, false)
+    if (hiding.length > 0) this.tell(new Set(hiding.map(topic => topic.id)))
     this.select(id)
   }
 
-  private foldOwn(id: TopicId, folded: boolean): void {
-    this.folds.set(id, { folded, base: topicOf(this.tree, id).folded })
+  /** Shows one branch and nothing else; null shows the whole tree again. */
+  showOnly(id: TopicId | null): void {
+    const from = this.only.value
+    this.only.value = id === this.tree.centre ? null : id
+    this.tell('all')
+    const at = id ?? (from !== null && isLive(this.tree, from) ? from : this.tree.centre)
+    if (id !== null && !isWithin(this.tree, this.focus.value, id)) this.select(at)
+    this.fitSoon()
   }
 
-  /** Folds for everybody where one may edit, else for oneself. */
+  /** Folds or unfolds, for oneself. */
   toggleFold(ids: readonly TopicId[] = this.selected()): void {
     const able = ids.filter(id => id !== this.tree.centre && childrenOf(this.tree, id).length > 0)
     if (able.length === 0) return
     const folded = !this.isFolded(able[0]!)
     this.depth.value = null
-    for (const id of able) {
-      if (this.session.canEdit) this.folds.delete(id)
-      else this.foldOwn(id, folded)
-    }
+    for (const id of able) this.folds.set(id, folded)
     if (folded && able.some(id => id !== this.focus.value && isWithin(this.tree, this.focus.value, id))) this.select(able[0]!)
-    if (this.session.canEdit) this.session.make(setAll(this.tree, able, 'folded', folded).changes, { silent: true })
     this.tell(new Set(able))
   }
 
   /** Opens the tree to a depth, for oneself; null opens all. */
   openTo(depth: number | null): void {
     this.depth.value = depth ?? 0
-    const stack: [TopicId, number][] = [this.tree.centre, ...childrenOf(this.tree, null)].map(id => [id, 0])
-    while (stack.length > 0) {
-      const [id, level] = stack.pop()!
-      const kids = childrenOf(this.tree, id)
-      if (kids.length === 0) continue
-      if (level > 0) this.foldOwn(id, depth !== null && level >= depth)
-      for (const kid of kids) stack.push([kid, level + 1])
-    }
+    this.folds.openTo(depth ?? 0)
     const path = pathTo(this.tree, this.focus.value)
     const hidden = path.findIndex(topic => this.isFolded(topic.id))
     if (hidden >= 0 && hidden < path.length - 1) this.select(path[hidden]!.id, { quiet: true })
     this.tell('all')
     this.reveal(this.focus.value)
+  }
+
+  /** Goes to the next or previous topic that was found. */
+  goFound(by: 1 | -1): void {
+    const id = this.finding.step(by, this.focus.value)
+    if (id) this.visit(id)
   }
 
   // — Typing
@@ -335,7 +384,7 @@ export class Desk {
       this.session.letGo()
       return
     }
-    const { title, details } = readDetails(said, { people: this.session.people, markers: MARKERS, today: this.now })
+    const { title, details } = readDetails(said, { people: this.session.people, markers: markerSetsOf(this.tree.fields).flatMap(set => set.markers), today: this.now })
     const changes: Change[] = title === topic.title ? [] : [{ op: 'set', topic: open.id, field: 'title', value: title }]
     for (const [field, value] of Object.entries(details)) {
       if (field === 'people' || field === 'markers') changes.push(...(value as string[]).map((member): Change => ({ op: 'put', topic: open.id, set: field, member })))
@@ -362,7 +411,8 @@ export class Desk {
 
   // — Building
 
-  private run(step: Step): boolean {
+  /** Makes one edit of what somebody did. False when there is nothing to do or it's refused. */
+  run(step: Pick<Step, 'changes'>): boolean {
     return this.session.make(step.changes)
   }
 
@@ -374,7 +424,7 @@ export class Desk {
     if (this.session.hold(step.changes)) this.edit(step.made[0], true)
   }
 
-  private guard(): boolean {
+  guard(): boolean {
     if (this.session.canEdit) return true
     this.say(this.session.state === 'gone' ? this.session.goneWhy : `As ${this.session.role} you can read this tree but not change it.`)
     return false
@@ -424,12 +474,29 @@ export class Desk {
     }
   }
 
-  land(ids: Iterable<TopicId>, slot: Slot, place?: { x: number, y: number }): void {
+  /** Puts branches in a slot. `keepHue`: they keep the colour they have instead of taking on the new branch's. */
+  land(ids: Iterable<TopicId>, slot: Slot, place?: { x: number, y: number }, keepHue = false): void {
     if (!this.guard()) return
     const step = moveTo(this.tree, ids, slot)
+    const hues = keepHue ? step.made.flatMap((topic): Change[] => topicOf(this.tree, topic).hue === null ? [{ op: 'set', topic, field: 'hue', value: this.dressing.chosenHueOf(topic) }] : []) : []
     const placing = place ? step.made.flatMap((topic, i): Change[] => [{ op: 'set', topic, field: 'x', value: place.x }, { op: 'set', topic, field: 'y', value: place.y + i * 60 }]) : []
     if (slot.parent && this.isFolded(slot.parent)) this.toggleFold([slot.parent])
-    this.session.make([...step.changes, ...placing])
+    this.session.make([...step.changes, ...placing, ...hues])
+  }
+
+  /** Moves topics that stand by hand: each by so much, counted from its parent; loose ones on the canvas. */
+  shift(moves: ReadonlyMap<TopicId, { readonly x: number, readonly y: number }>, find: (id: TopicId) => Placed | null): void {
+    if (!this.guard()) return
+    const changes: Change[] = []
+    for (const [topic, by] of moves) {
+      const placed = find(topic)
+      const { parent } = topicOf(this.tree, topic)
+      if (!placed) continue
+      const above = parent === null ? null : find(parent)
+      const from = above ? { x: placed.x + placed.width / 2 - above.x - above.width / 2, y: placed.y + placed.height / 2 - above.y - above.height / 2 } : { x: placed.x, y: placed.y }
+      changes.push({ op: 'set', topic, field: 'x', value: round(from.x + by.x) }, { op: 'set', topic, field: 'y', value: round(from.y + by.y) })
+    }
+    this.run({ changes })
   }
 
   remove(): void {
@@ -456,7 +523,7 @@ export class Desk {
   }
 
   toggle(set: 'markers' | 'people', member: string, ids: readonly TopicId[] = this.selected()): void {
-    if (this.guard()) this.run(toggleMember(this.tree, ids, set, member))
+    if (this.guard()) this.run(toggleMember(this.tree, ids, set, member, set === 'markers' ? rivalsOf(member, markerSetsOf(this.tree.fields)) : []))
   }
 
   put(topic: TopicId, change: Change): void {
@@ -467,6 +534,13 @@ export class Desk {
   toggleDone(): void {
     const ids = this.selected()
     this.set('done', ids.every(id => topicOf(this.tree, id).done === 100) ? 0 : 100, ids)
+  }
+
+  selectAll(ids: readonly TopicId[]): void {
+    if (ids.length === 0) return
+    this.selection.value = new Set(ids)
+    this.focus.value = this.anchor = ids[0]!
+    this.reveal(ids[0]!)
   }
 
   selectSiblings(): void {
@@ -520,9 +594,7 @@ export class Desk {
       if (this.isFolded(at)) this.toggleFold([at])
       if (this.run(step)) {
         const count = step.changes.filter(change => change.op === 'add').length
-        this.selection.value = new Set(step.made)
-        this.focus.value = this.anchor = step.made[0]!
-        this.reveal(this.focus.value)
+        this.selectAll(step.made)
         if (count > 1) this.say(`Pasted ${count.toLocaleString('en')} topics.`, true)
       }
     }
@@ -533,6 +605,8 @@ export class Desk {
     return true
   }
 }
+
+const round = (value: number): number => Math.round(value * 10) / 10
 
 export const newId = (): TopicId => nanoid(12)
 

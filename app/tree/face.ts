@@ -1,5 +1,5 @@
 import type { PlankContent } from '#core/arrange/plank'
-import { isTask, type Topic, type Tree } from '#core/tree'
+import { isTask, type Style, type Topic, type Tree } from '#core/tree'
 
 /** One piece of the row under a title. */
 export interface SmallPrint {
@@ -22,21 +22,25 @@ export function smallPrintOf(topic: Topic, nameOf: (id: string) => string, now: 
   return print
 }
 
+/** How tall the picture of a topic is, with its width. */
+export function pictureOf(topic: Topic): PlankContent['picture'] {
+  const { picture } = topic
+  return picture && { width: picture.width, height: Math.round(picture.width * picture.ratio), place: picture.place }
+}
+
+export function rankOf(tree: Tree, topic: Topic): PlankContent['rank'] {
+  if (topic.id === tree.centre || (topic.parent === null && topic.arrangement !== null)) return 'centre'
+  return topic.parent === tree.centre || topic.parent === null ? 'main' : 'plain'
+}
+
 /** What of a topic decides its plank's size. */
-export function contentOf(tree: Tree, topic: Topic, title: string, smallPrint: readonly SmallPrint[]): PlankContent {
+export function contentOf(tree: Tree, topic: Topic, style: Style, title: string, smallPrint: readonly SmallPrint[]): PlankContent {
   return {
-    title,
-    rank: topic.id === tree.centre ? 'centre' : topic.parent === tree.centre || topic.parent === null ? 'main' : 'plain',
-    textSize: topic.textSize, bold: topic.bold, slanted: topic.slanted,
+    title, rank: rankOf(tree, topic),
+    textSize: style.textSize, bold: style.bold, slanted: style.slanted, shape: style.shape, widest: style.width,
+    picture: pictureOf(topic),
     markers: topic.markers.length,
     signs: (topic.note ? 1 : 0) + (topic.links.length > 0 ? 1 : 0),
     smallPrint: smallPrint.map(piece => piece.text),
   }
-}
-
-/** Which of the ten branch colours a topic has: by the place of its main branch. */
-export function hueIndexOf(tree: Tree, topic: Topic, placeOfMain: (id: string) => number): number {
-  let at = topic
-  while (at.parent !== null && at.parent !== tree.centre) at = tree.topics.get(at.parent)!
-  return at.id === tree.centre ? -1 : placeOfMain(at.id)
 }

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid'
 import { allows, type Present, type Role, type ServerMessage } from '#core/contract'
-import { type Change, fromSnapshot, invertOver, LIMITS, Refused, Replica, type Snapshot, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
+import { type Change, fromSnapshot, invertOver, isTreeChange, LIMITS, Refused, Replica, type Snapshot, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
 import { dropWaiting, keepTree, keepWaiting, keptTree, type SentTree, waitingEdits } from './offline'
 
 export interface TreePerson { readonly id: string, readonly name: string, readonly email?: string, readonly role?: Role }
@@ -345,7 +345,7 @@ export class TreeSession {
       const made = changes.length > 0 ? this.put(changes) : null
       if (!made) continue
       to.push(made)
-      return changes.flatMap(change => change.op === 'tree' ? [] : [change.topic])
+      return changes.flatMap(change => isTreeChange(change) ? [] : [change.topic])
     }
     return []
   }

@@ -19,8 +19,8 @@ export function handArrangement(ground: Ground, placeOf: (id: TopicId) => { read
       const size = ground.size(id)
       const { top, left } = ground.extents(id)
       const place = placeOf(id)
-      const dx = place?.dx ?? (elder === null ? width / 2 + GAP * 3 * ground.along + left : elder + left)
-      const dy = place?.dy ?? free + top - y
+      const dx: number = place?.dx ?? (elder === null ? width / 2 + GAP * 3 * ground.along + left : elder + left)
+      const dy: number = place?.dy ?? free + top - y
       const at = { x: x + dx, y: y + dy }
       spots.set(id, { dx: at.x, dy: at.y, direction: dx < 0 ? 'left' : 'right' })
       lines.push({ owner: id, points: elbow({ x, y, width, height }, { ...at, ...size }) })

@@ -1,6 +1,7 @@
 import { balanceSides } from '../tree/balance'
 import type { Arrangement, Side, TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
+import { looseOf } from '../tree/walk'
 import { handArrangement } from './hand'
 import { around, backOf, type Direction, edgeOf, type Extents, GAPS, meets, type Onlooker, type Placed, type Rect, type Size } from './place'
 import { ringArrangement } from './ring'
@@ -33,11 +34,6 @@ export function sidesOf(tree: Tree): Side[] {
   const main = childrenOf(tree, tree.centre)
   const given = main.map(id => topicOf(tree, id).side)
   return given.every(side => side !== null) ? given : balanceSides(main.map(() => 1), given)
-}
-
-/** Loose topics that stand on the canvas: those in the tray don't. */
-export function looseOf(tree: Tree): TopicId[] {
-  return childrenOf(tree, null).filter(id => !topicOf(tree, id).tray)
 }
 
 /** A part of the drawing with an arrangement of its own: the centre's, a loose topic's, or that of a branch that was given one. */
@@ -169,14 +165,14 @@ export class Layout {
   }
 
   private isFresh(plot: Plot, direction: Direction): boolean {
-    return plot.fresh && plot.upright === (direction === 'down') && (!plot.framed || this.frames.get(plot.id)?.fresh === true)
+    return plot.fresh && plot.direction === direction && (!plot.framed || this.frames.get(plot.id)?.fresh === true)
   }
 
   private refresh(plot: Plot, direction: Direction, main: boolean): Plot {
     const upright = direction === 'down'
     const { width, height } = this.look.size(plot.id)
     const gaps = this.gapsOf(direction, false)
-    plot.upright = upright
+    plot.direction = direction
     plot.along = upright ? height : width
     plot.across = upright ? width : height
     plot.gapAlong = gaps.along
@@ -402,6 +398,13 @@ export class Layout {
 
   private isNested(frame: Frame, id: TopicId): boolean {
     return frame.arrangement === 'time' || topicOf(this.tree, id).arrangement !== null
+  }
+
+  /** How much room a branch takes across, with its space around it. */
+  tallness(id: TopicId): number {
+    this.settle()
+    const plot = this.plots.get(id)
+    return plot ? plot.high - plot.low : this.look.size(id).height
   }
 
   /** The rectangle around everything that is shown. */

@@ -2,28 +2,38 @@ import { topicOf, type Tree } from '../tree/tree'
 import type { TopicId } from '../tree/topic'
 import type { Layout, Placed } from './layout'
 
-export type Direction = 'up' | 'down' | 'left' | 'right'
+export type Arrow = 'up' | 'down' | 'left' | 'right'
+
+const BACK = { right: 'left', left: 'right', down: 'up' } as const
 
 /**
- * The topic that somebody means by an arrow key, going by what they see: outward to the child nearest in height, inward to the
- * parent, up and down to the nearest plank in about the same column, whoever its parent is. Null at the edge.
+ * The topic that somebody means by an arrow key, going by what they see: outward to the child nearest in line, inward to the
+ * parent, else to the nearest plank that way, whoever its parent is. Among topics placed by hand only nearness counts. Null at the edge.
  */
-export function neighbourOf(tree: Tree, layout: Layout, id: TopicId, direction: Direction): TopicId | null {
+export function neighbourOf(tree: Tree, layout: Layout, id: TopicId, arrow: Arrow): TopicId | null {
   const at = layout.find(id)
   if (!at) return null
-  return direction === 'left' || direction === 'right' ? across(tree, layout, at, direction) : along(layout, at, direction)
+  const { parent } = topicOf(tree, id)
+  const above = id === layout.root ? null : parent
+  if (layout.arrangementAround(id) !== 'hand' && arrow !== 'up') {
+    const kid = nearestKid(layout, at, arrow)
+    if (kid) return kid
+  }
+  if (above !== null && arrow === BACK[at.direction] && layout.arrangementAround(above) !== 'hand') return above
+  // Outward from a topic without children there is nothing; a plank further on belongs to another branch.
+  if (id !== layout.root && arrow === at.direction && at.direction !== 'down' && layout.arrangementAround(id) !== 'hand') return null
+  return nearest(layout, at, arrow)
 }
 
-function across(tree: Tree, layout: Layout, at: Placed, direction: 'left' | 'right'): TopicId | null {
-  const isCentre = at.id === tree.centre
-  if (!isCentre && direction !== at.direction) return topicOf(tree, at.id).parent
-  const middle = at.y + at.height / 2
+function nearestKid(layout: Layout, at: Placed, arrow: 'down' | 'left' | 'right'): TopicId | null {
   let best: TopicId | null = null
   let least = Infinity
   for (const kid of layout.shown(at.id)) {
     const placed = layout.find(kid)
-    if (!placed || (isCentre && placed.direction !== direction)) continue
-    const away = Math.abs(placed.y + placed.height / 2 - middle)
+    if (placed?.direction !== arrow) continue
+    const away = arrow === 'down'
+      ? Math.abs(placed.x + placed.width / 2 - at.x - at.width / 2)
+      : Math.abs(placed.y + placed.height / 2 - at.y - at.height / 2)
     if (away < least) {
       least = away
       best = kid
@@ -32,22 +42,31 @@ function across(tree: Tree, layout: Layout, at: Placed, direction: 'left' | 'rig
   return best
 }
 
-/** How far up or down is looked, in canvas units: near first, then far. */
+/** How far is looked, in canvas units: near first, then far. */
 const REACHES = [400, 4000] as const
 
-function along(layout: Layout, at: Placed, direction: 'up' | 'down'): TopicId | null {
-  const sign = direction === 'up' ? -1 : 1
-  const middle = at.y + at.height / 2
-  const edge = (placed: Placed): number => at.direction === 'right' ? placed.x : placed.x + placed.width
+function nearest(layout: Layout, at: Placed, arrow: Arrow): TopicId | null {
+  const upright = arrow === 'up' || arrow === 'down'
+  const sign = arrow === 'up' || arrow === 'left' ? -1 : 1
+  const middle = { x: at.x + at.width / 2, y: at.y + at.height / 2 }
+  // In a column what lines up with the near edges counts; in a row, the middles.
+  const line = (placed: Placed): number => !upright ? placed.y + placed.height / 2 : at.direction === 'right' ? placed.x : at.direction === 'left' ? placed.x + placed.width : placed.x + placed.width / 2
   let best: TopicId | null = null
   let least = Infinity
   for (const reach of REACHES) {
-    layout.scan({ x: at.x - reach / 4, y: sign < 0 ? middle - reach : middle, width: at.width + reach / 2, height: reach }, 0, {
+    const view = upright
+      ? { x: at.x - reach / 4, y: sign < 0 ? middle.y - reach : middle.y, width: at.width + reach / 2, height: reach }
+      : { x: sign < 0 ? middle.x - reach : middle.x, y: at.y - reach / 4, width: reach, height: at.height + reach / 2 }
+    layout.scan(view, 0, {
       plank(placed) {
-        const away = sign * (placed.y + placed.height / 2 - middle)
+        const dx = placed.x + placed.width / 2 - middle.x
+        const dy = placed.y + placed.height / 2 - middle.y
+        const away = sign * (upright ? dy : dx)
         if (placed.id === at.id || away <= 0.5) return
-        const aside = Math.max(0, placed.x - at.x - at.width, at.x - placed.x - placed.width)
-        const cost = away + aside * 2 + Math.abs(edge(placed) - edge(at)) * 0.25
+        const aside = upright
+          ? Math.max(0, placed.x - at.x - at.width, at.x - placed.x - placed.width)
+          : Math.max(0, placed.y - at.y - at.height, at.y - placed.y - placed.height)
+        const cost = away + aside * 2 + Math.abs(line(placed) - line(at)) * 0.25
         if (cost < least) {
           least = cost
           best = placed.id

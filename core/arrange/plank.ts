@@ -1,4 +1,4 @@
-import type { TextSize } from '../tree/topic'
+import type { Shape, TextSize } from '../tree/topic'
 
 /** How a line of text is set. Sizes in canvas units (CSS pixels at 100 %). */
 export interface Face {
@@ -17,6 +17,11 @@ export interface PlankContent {
   readonly textSize: TextSize | null
   readonly bold: boolean
   readonly slanted: boolean
+  readonly shape?: Shape | null
+  /** The widest its text may run. */
+  readonly widest?: number | null
+  /** A picture with its size in canvas units, and where it stands. */
+  readonly picture?: { readonly width: number, readonly height: number, readonly place: 'before' | 'above' | 'below' } | null
   readonly markers: number
   readonly signs: number
   /** The row under the title, already in words; empty when there is none. */
@@ -48,9 +53,14 @@ export const PLANK = {
   smallPrintSize: 11.5,
   smallPrintLine: 16,
   smallPrintGap: 7,
+  pictureGap: 6,
 } as const
 
 const SMALL_PRINT: Face = { family: 'text', size: PLANK.smallPrintSize, weight: 550, slanted: false }
+/** What a shape needs beside the text, on both sides together, and below it. */
+export const SHAPE_ROOM: Record<Shape, { readonly sides: number, readonly bottom: number }> = {
+  box: { sides: 0, bottom: 0 }, round: { sides: 6, bottom: 0 }, tag: { sides: 14, bottom: 0 }, slate: { sides: 0, bottom: 0 }, awning: { sides: 4, bottom: 7 }, ticket: { sides: 14, bottom: 0 },
+}
 const SIZES: Record<TextSize, number> = { small: 12, large: 17, huge: 22 }
 
 export function faceOf(content: Pick<PlankContent, 'rank' | 'textSize' | 'bold' | 'slanted'>): Face {
@@ -123,7 +133,7 @@ export function plankOf(content: PlankContent, ruler: Ruler): Plank {
   const measure = (text: string): number => ruler(text, face)
   const before = content.markers * PLANK.marker
   const after = content.signs * PLANK.sign
-  const widest = centre ? PLANK.centreWidest : PLANK.widest
+  const widest = content.widest ?? (centre ? PLANK.centreWidest : PLANK.widest)
   const wrapped = wrapMeasured(content.title, widest, measure)
   let { lines } = wrapped
   const cut = lines.length > PLANK.mostLines
@@ -131,11 +141,18 @@ export function plankOf(content: PlankContent, ruler: Ruler): Plank {
   const lineHeight = Math.round(face.size * (centre ? 1.2 : 1.36))
   const textWidth = Math.max(24, cut ? lines.reduce((most, line) => Math.max(most, measure(line)), 0) : wrapped.width)
   const smallWidth = content.smallPrint.reduce((sum, part) => sum + ruler(part, SMALL_PRINT) + PLANK.smallPrintGap, -PLANK.smallPrintGap)
-  const sides = centre ? PLANK.centreSides : PLANK.sides
-  return {
-    lines, cut, face, lineHeight,
-    width: Math.ceil(Math.max(before + textWidth + after, smallWidth) + sides),
-    height: lines.length * lineHeight + (centre ? PLANK.centreTop * 2 : PLANK.top + PLANK.bottom)
-      + (content.smallPrint.length > 0 ? PLANK.smallPrintLine : 0),
+  const room = content.shape ? SHAPE_ROOM[content.shape] : { sides: 0, bottom: 0 }
+  const sides = (centre ? PLANK.centreSides : PLANK.sides) + room.sides
+  let inside = Math.max(before + textWidth + after, smallWidth)
+  let tall = lines.length * lineHeight + (content.smallPrint.length > 0 ? PLANK.smallPrintLine : 0)
+  const { picture } = content
+  if (picture?.place === 'before') {
+    inside += picture.width + PLANK.pictureGap
+    tall = Math.max(tall, picture.height)
   }
+  else if (picture) {
+    inside = Math.max(inside, picture.width)
+    tall += picture.height + PLANK.pictureGap
+  }
+  return { lines, cut, face, lineHeight, width: Math.ceil(inside + sides), height: tall + (centre ? PLANK.centreTop * 2 : PLANK.top + PLANK.bottom) + room.bottom }
 }

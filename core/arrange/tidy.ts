@@ -40,8 +40,8 @@ export interface Plot {
   high: number
   /** For whoever keeps plots: whether this one is laid out as things are now, */
   fresh: boolean
-  /** whether its plank's own length runs downward, */
-  upright: boolean
+  /** which way its branch runs, */
+  direction: 'right' | 'left' | 'down'
   /** and whether what hangs from it is a frame of its own, with its plank `lead` behind the near end. */
   framed: boolean
   lead: number
@@ -50,7 +50,7 @@ export interface Plot {
 const NO_KIDS: readonly Plot[] = []
 
 export function newPlot(id: string): Plot {
-  return { id, along: 0, across: 0, gapAlong: 0, gapAcross: 0, kids: NO_KIDS, offset: 0, near: null, far: null, reach: 0, low: 0, high: 0, fresh: false, upright: false, framed: false, lead: 0 }
+  return { id, along: 0, across: 0, gapAlong: 0, gapAcross: 0, kids: NO_KIDS, offset: 0, near: null, far: null, reach: 0, low: 0, high: 0, fresh: false, direction: 'right', framed: false, lead: 0 }
 }
 
 function nearOf(at: Plot): Contour {

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { editSchema } from '../tree/change'
+import { ARRANGEMENTS } from '../tree/topic'
 import { ROLES, type Role } from './roles'
 
 /*
@@ -16,8 +17,8 @@ const role = z.enum(ROLES)
 const tree = z.object({ id: idSchema })
 const none = z.object({})
 
-export const EXPORT_FORMATS = ['json', 'markdown', 'opml', 'text'] as const
-export const IMPORT_FORMATS = ['json', 'markdown', 'opml', 'text', 'html'] as const
+export const EXPORT_FORMATS = ['json', 'markdown', 'opml', 'csv', 'text'] as const
+export const IMPORT_FORMATS = ['json', 'markdown', 'opml', 'csv', 'text', 'html'] as const
 
 /** 'nobody': no sign-in needed. 'person': signed in. A role: that role, or more, on the tree in the path. */
 export type Access = 'nobody' | 'person' | Role
@@ -51,13 +52,26 @@ export const OPERATIONS = {
   signOutEverywhere: operation('POST', '/api/sign-out-everywhere', 'person', 'Ends all sessions of this person and cuts their live connections.'),
   me: operation('GET', '/api/me', 'person', 'Who is signed in.'),
   home: operation('GET', '/api/home', 'person', 'One’s open tasks by due date, and the trees changed since one last looked.'),
-  listTrees: operation('GET', '/api/trees', 'person', 'Trees one has a role in.', { query: z.object({ scope: z.enum(['all', 'mine', 'shared', 'trash']).default('all') }) }),
-  newTree: operation('POST', '/api/trees', 'person', 'Makes a tree with its centre alone.', { body: z.strictObject({ title, arrangement: z.enum(['both', 'right']).default('both') }) }),
+  listTrees: operation('GET', '/api/trees', 'person', 'Trees one has a role in. `text` is looked for in titles, descriptions, tags and topics.', {
+    query: z.object({ scope: z.enum(['all', 'mine', 'shared', 'trash', 'starters']).default('all'), text: z.string().max(200).optional(), tag: z.string().max(60).optional() }),
+  }),
+  newTree: operation('POST', '/api/trees', 'person', 'Makes a tree: its centre alone, or what a starter has.', {
+    body: z.strictObject({ title: title.optional(), arrangement: z.enum(ARRANGEMENTS).optional(), starter: idSchema.optional() }),
+  }),
+  listStarters: operation('GET', '/api/starters', 'person', 'The starters that come with the app. One’s own are trees in the scope `starters`.'),
   importTree: operation('POST', '/api/trees/import', 'person', 'Makes a tree from a file. A file that can’t be read makes nothing.', {
     body: z.strictObject({ format: z.enum(IMPORT_FORMATS), name: z.string().max(300), text: z.string() }),
   }),
   openTree: operation('GET', '/api/trees/{id}', 'viewer', 'A whole tree with its number, one’s role and its people.', { params: tree }),
   renameTree: operation('PATCH', '/api/trees/{id}', 'editor', 'Renames a tree, which is its centre’s title.', { params: tree, body: z.strictObject({ title }) }),
+  duplicateTree: operation('POST', '/api/trees/{id}/duplicate', 'viewer', 'Copies a tree, as a new one or as a starter.', {
+    params: tree,
+    body: z.strictObject({ notes: z.boolean(), people: z.boolean(), dates: z.boolean(), progress: z.boolean(), shift: z.int().min(-3650).max(3650), starter: z.boolean().default(false), title: title.optional() }),
+  }),
+  treePicture: operation('GET', '/api/trees/{id}/picture.svg', 'viewer', 'A small picture of the tree.', { params: tree }),
+  addPicture: operation('POST', '/api/trees/{id}/pictures', 'editor', 'Stores a picture, sent as it is. It’s drawn anew; what isn’t a picture is refused.', { params: tree }),
+  addPictureFrom: operation('POST', '/api/trees/{id}/pictures/from-address', 'editor', 'Stores a picture from a public web address.', { params: tree, body: z.strictObject({ address: z.string().max(4000) }) }),
+  openFile: operation('GET', '/api/trees/{id}/files/{file}', 'viewer', 'A file of the tree.', { params: z.object({ id: idSchema, file: z.string().regex(/^[0-9a-f]{64}$/) }) }),
   trashTree: operation('DELETE', '/api/trees/{id}', 'owner', 'Moves a tree to the trash. It can be brought back.', { params: tree }),
   restoreTree: operation('POST', '/api/trees/{id}/restore', 'owner', 'Brings a tree back from the trash.', { params: tree }),
   seenTree: operation('POST', '/api/trees/{id}/seen', 'viewer', 'Notes that one has seen the tree up to a number.', { params: tree, body: z.strictObject({ version: z.int().min(0) }) }),

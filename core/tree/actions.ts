@@ -65,8 +65,11 @@ export function moveTo(tree: Tree, ids: Iterable<TopicId>, slot: Slot): Step {
   const changes: Change[] = [...aside]
   moving.forEach((topic, i) => {
     changes.push({ op: 'place', topic, parent: slot.parent, order: keys[i]! })
-    if (slot.parent === tree.centre && slot.side && topicOf(tree, topic).side !== slot.side)
-      changes.push({ op: 'set', topic, field: 'side', value: slot.side })
+    const { parent, side, tray, x, y } = topicOf(tree, topic)
+    if (slot.parent === tree.centre && slot.side && side !== slot.side) changes.push({ op: 'set', topic, field: 'side', value: slot.side })
+    if (tray) changes.push({ op: 'set', topic, field: 'tray', value: false })
+    // A place by hand counts from the parent, so it means nothing under another one.
+    if (parent !== slot.parent && (x !== null || y !== null)) changes.push({ op: 'set', topic, field: 'x', value: null }, { op: 'set', topic, field: 'y', value: null })
   })
   return { changes, made: moving }
 }
@@ -154,15 +157,25 @@ export function setAll<F extends Field>(tree: Tree, ids: Iterable<TopicId>, fiel
   return { changes, made: [] }
 }
 
-/** Gives a marker or a person to every topic, or takes it from all when all have it. */
-export function toggleMember(tree: Tree, ids: readonly TopicId[], set: 'markers' | 'people', member: string): Step {
+/** Gives a marker or a person to every topic, or takes it from all when all have it. `rivals` go when it comes: those that its set lets stand beside it never. */
+export function toggleMember(tree: Tree, ids: readonly TopicId[], set: 'markers' | 'people', member: string, rivals: readonly string[] = []): Step {
   const without = ids.filter(id => !topicOf(tree, id)[set].includes(member))
-  return {
-    changes: without.length > 0
-      ? without.map((topic): Change => ({ op: 'put', topic, set, member }))
-      : ids.map((topic): Change => ({ op: 'take', topic, set, member })),
-    made: [],
+  if (without.length === 0) return { changes: ids.map((topic): Change => ({ op: 'take', topic, set, member })), made: [] }
+  const changes: Change[] = []
+  for (const topic of without) {
+    for (const rival of rivals) if (topicOf(tree, topic)[set].includes(rival)) changes.push({ op: 'take', topic, set, member: rival })
+    changes.push({ op: 'put', topic, set, member } as Change)
   }
+  return { changes, made: [] }
+}
+
+/** One marker instead of another, wherever the other stands. */
+export function replaceMarker(tree: Tree, ids: Iterable<TopicId>, old: string, marker: string): Step {
+  const changes: Change[] = []
+  for (const topic of ids) {
+    if (topicOf(tree, topic).markers.includes(old)) changes.push({ op: 'take', topic, set: 'markers', member: old }, { op: 'put', topic, set: 'markers', member: marker })
+  }
+  return { changes, made: [] }
 }
 
 /**

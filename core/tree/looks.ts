@@ -21,8 +21,8 @@ export type Look = Readonly<z.infer<typeof lookSchema>>
 /** The first looks, ours. The order of hues keeps neighbours apart for colour-blind eyes (after Okabe and Ito, 2008). */
 export const LOOKS: readonly Look[] = [
   {
-    id: 'porch', name: 'Porch', page: '#f3f8f7', plank: '#ffffff', ink: '#16292d', centre: '#17616b', line: 1.6, levels: [],
-    hues: ['#b05a12', '#1f6fa3', '#2f7d4f', '#8a4b94', '#8a6d00', '#b0413e', '#35757a', '#6a5fb0', '#5f7a1c', '#a8447a'],
+    id: 'porch', name: 'Porch', page: '#f0f7f6', plank: '#ffffff', ink: '#16292d', centre: '#17616b', line: 1.6, levels: [],
+    hues: ['#ad4f28', '#227780', '#84487a', '#37744a', '#2a6796', '#766400', '#a83a62', '#52628a', '#6c6c1f', '#9a4f9e'],
   },
   {
     id: 'tannery', name: 'Tannery', page: '#f7f1e8', plank: '#fffaf2', ink: '#2b2018', centre: '#6b3f22', line: 2.2,

@@ -12,9 +12,19 @@ export function* branch(tree: Tree, root: TopicId): Generator<Topic> {
   }
 }
 
+/** Loose topics that stand on the canvas: those that wait in the tray don't. */
+export function looseOf(tree: Tree): TopicId[] {
+  return childrenOf(tree, null).filter(id => !topicOf(tree, id).tray)
+}
+
+/** The lines in the tray, in order. */
+export function trayOf(tree: Tree): TopicId[] {
+  return childrenOf(tree, null).filter(id => topicOf(tree, id).tray)
+}
+
 /** The roots of what stands on the canvas: the centre, then the loose topics. */
 export function roots(tree: Tree): readonly TopicId[] {
-  return [tree.centre, ...childrenOf(tree, null)]
+  return [tree.centre, ...looseOf(tree)]
 }
 
 /** Every live topic in reading order. */

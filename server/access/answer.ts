@@ -23,7 +23,8 @@ function check<T extends z.ZodType>(schema: T, value: unknown, where: string): z
   throw new Fault(400, 'invalid', `${[where, ...(issue?.path ?? [])].join('.')}: ${issue?.message ?? 'not understood'}`, parsed.error.issues.slice(0, 20).map(({ path, message }) => ({ path, message })))
 }
 
-async function bodyOf(event: H3Event, most: number): Promise<unknown> {
+/** The bytes that were sent, as they are. */
+export async function rawBody(event: H3Event, most: number): Promise<Buffer> {
   const declared = Number(getHeader(event, 'content-length') ?? 0)
   const tooLong = new Fault(413, 'too-long', `A request holds ${Math.floor(most / 1024 / 1024)} MB at most. Nothing was changed.`)
   if (declared > most) throw tooLong
@@ -34,17 +35,25 @@ async function bodyOf(event: H3Event, most: number): Promise<unknown> {
     if (size > most) throw tooLong
     pieces.push(piece as Buffer)
   }
-  if (size === 0) return {}
+  return Buffer.concat(pieces)
+}
+
+async function bodyOf(event: H3Event, most: number): Promise<unknown> {
+  const raw = await rawBody(event, most)
+  if (raw.length === 0) return {}
   if (!/^application\/json\b/.test(getHeader(event, 'content-type') ?? '')) throw new Fault(415, 'not-json', 'Send JSON with the content type application/json.')
   try {
-    return JSON.parse(Buffer.concat(pieces).toString('utf8'))
+    return JSON.parse(raw.toString('utf8'))
   }
   catch {
     throw new Fault(400, 'not-json', 'The body isn’t JSON.')
   }
 }
 
-/** Answers an operation: checks sign-in, role and input as it says, calls, and turns what goes wrong into the one error shape. */
+/**
+ * Answers an operation: checks sign-in, role and input as it says, calls, and turns what goes wrong into the one error shape.
+ * `most`: bytes that the body may have; 0 leaves the body to `handle`.
+ */
 export function answer<O extends Operation>(operation: O, handle: (given: Given<O>) => unknown, most: number = LIMITS.message): EventHandler {
   return defineEventHandler(async (event) => {
     try {
@@ -55,7 +64,7 @@ export function answer<O extends Operation>(operation: O, handle: (given: Given<
         ? {}
         : await needRole((params as { id: string }).id, account!.id, operation.access)
       const query = check(operation.query, getQuery(event), 'query')
-      const body = operation.method === 'GET' ? {} : check(operation.body, await bodyOf(event, most), 'body')
+      const body = operation.method === 'GET' || most === 0 ? {} : check(operation.body, await bodyOf(event, most), 'body')
       const result = await handle({ event, params, query, body, account, ...role } as never)
       return result === undefined ? { done: true } : result
     }

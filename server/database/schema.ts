@@ -44,6 +44,8 @@ export const trees = mysqlTable('trees', {
   changedAt: instant('changed_at').notNull(),
   changedBy: key('changed_by', { length: 40 }),
   trashedAt: instant('trashed_at'),
+  /** True for a tree that others are begun from. */
+  starter: boolean('starter').notNull().default(false),
 }, table => [index('trees_changed').on(table.changedAt)])
 
 export const members = mysqlTable('members', {
@@ -124,3 +126,21 @@ export const snapshots = mysqlTable('snapshots', {
   number: int('number').notNull(),
   data: customType<{ data: Buffer }>({ dataType: () => 'longblob' })('data').notNull(),
 }, table => [primaryKey({ columns: [table.treeId, table.number] })])
+
+/** Files of trees. The id is the SHA-256 of what is stored, so that the same file is kept once. */
+export const files = mysqlTable('files', {
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  id: key('id', { length: 64 }).notNull(),
+  type: varchar('type', { length: 120 }).notNull(),
+  size: int('size').notNull(),
+  width: int('width'),
+  height: int('height'),
+  createdAt: instant('created_at').notNull(),
+  createdBy: key('created_by', { length: 40 }).notNull(),
+}, table => [primaryKey({ columns: [table.treeId, table.id] })])
+
+export const fileChunks = mysqlTable('file_chunks', {
+  id: key('id', { length: 64 }).notNull(),
+  number: int('number').notNull(),
+  data: bytes('data').notNull(),
+}, table => [primaryKey({ columns: [table.id, table.number] })])

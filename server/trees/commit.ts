@@ -1,6 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { NewsEdit } from '#core/contract'
-import type { Patch, Topic } from '#core/tree'
+import { BLANK, type Patch, type Topic } from '#core/tree'
 import { database } from '../database/connect'
 import type { Held } from './held'
 
@@ -61,11 +61,13 @@ function gather(stored: readonly Stored[], countTopics: (item: Held) => number):
   return batch
 }
 
+const COLUMNS: readonly string[] = ['removed', 'title', 'start', 'due', 'duration', 'done', 'priority', 'markers', 'people', 'links', 'note']
+const REST = (Object.keys(BLANK) as (keyof typeof BLANK)[]).filter(key => !COLUMNS.includes(key))
+
 /** A topic as its row, with what no query asks for as one JSON field. */
 export function topicRow(treeId: string, topic: Topic): Record<string, unknown> {
-  const { folded, side, x, y, fill, ink, textSize, bold, slanted, shape } = topic
   const rest: Record<string, unknown> = {}
-  for (const [key, value] of Object.entries({ folded, side, x, y, fill, ink, textSize, bold, slanted, shape })) if (value !== null && value !== false) rest[key] = value
+  for (const key of REST) if (topic[key] !== BLANK[key]) rest[key] = topic[key]
   return {
     t: treeId, id: topic.id, p: topic.parent, o: topic.order, r: topic.removed ? 1 : 0, title: topic.title, s: topic.start, d: topic.due,
     l: topic.duration, done: topic.done, pr: topic.priority, rest: JSON.stringify(rest), links: JSON.stringify(topic.links), note: topic.note,

@@ -1,5 +1,6 @@
 import type { EXPORT_FORMATS } from '#core/contract'
 import { writeNested } from '#core/formats/clipboard'
+import { writeCsv } from '#core/formats/csv'
 import { writeJson } from '#core/formats/json'
 import { writeMarkdown } from '#core/formats/markdown'
 import { writeOpml } from '#core/formats/opml'
@@ -12,6 +13,7 @@ export function treeToFile(tree: Tree, format: (typeof EXPORT_FORMATS)[number], 
     case 'json': return { text: writeJson(tree, people), type: 'application/json', name: `${stem}.json` }
     case 'markdown': return { text: writeMarkdown(toOutline(tree, tree.centre)), type: 'text/markdown', name: `${stem}.md` }
     case 'opml': return { text: writeOpml(toOutline(tree, tree.centre)), type: 'text/x-opml', name: `${stem}.opml` }
+    case 'csv': return { text: writeCsv([toOutline(tree, tree.centre)], id => people[id] ?? ''), type: 'text/csv', name: `${stem}.csv` }
     case 'text': return { text: writeNested([toOutline(tree, tree.centre)]), type: 'text/plain', name: `${stem}.txt` }
   }
 }

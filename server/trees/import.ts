@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid'
 import { readHtmlList } from '#core/capture/html-list'
 import { readNested, Unreadable } from '#core/capture/nested'
+import { readCsv } from '#core/formats/csv'
 import { readJson } from '#core/formats/json'
 import { readMarkdown } from '#core/formats/markdown'
 import { readOpml } from '#core/formats/opml'
@@ -16,7 +17,7 @@ export function treeFromFile(format: (typeof IMPORT_FORMATS)[number], name: stri
     const { title, items } = readOpml(text)
     return grow(items, title || fileTitle)
   }
-  const items = format === 'markdown' ? readMarkdown(text) : format === 'html' ? readHtmlList(text) ?? [] : readNested(text)
+  const items = format === 'markdown' ? readMarkdown(text) : format === 'html' ? readHtmlList(text) ?? [] : format === 'csv' ? readCsv(text) : readNested(text)
   return grow(items, fileTitle)
 }
 

@@ -1,7 +1,7 @@
-import { and, desc, eq, isNotNull, isNull, ne } from 'drizzle-orm'
+import { and, desc, eq, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Role } from '#core/contract'
-import { BLANK, countTopics, emptyTree, type Tree } from '#core/tree'
+import { type Arrangement, BLANK, countTopics, emptyTree, type Tree } from '#core/tree'
 import { database } from '../database/connect'
 import { members, snapshots, trees, users } from '../database/schema'
 import { packSnapshot } from './held'
@@ -10,45 +10,61 @@ import { writeWholeTree } from './rows'
 export interface Listed {
   id: string
   title: string
+  description: string
+  tags: readonly string[]
   role: Role
   topicCount: number
   version: number
   seenVersion: number
   changedAt: string
+  createdAt: string
   changedBy: string | null
   trashed: boolean
+  starter: boolean
 }
 
-export async function listTrees(userId: string, scope: 'all' | 'mine' | 'shared' | 'trash'): Promise<Listed[]> {
+/** Trees somebody has a role in, those changed last first. Text is looked for in titles, descriptions, tags and topics, without case and accents. */
+export async function listTrees(userId: string, { scope, text, tag }: { scope: 'all' | 'mine' | 'shared' | 'trash' | 'starters', text?: string | undefined, tag?: string | undefined }): Promise<Listed[]> {
+  const like = text?.trim() ? `%${text.trim().replace(/[\\%_]/g, '\\$&')}%` : null
   const conditions = [
     eq(members.userId, userId),
     scope === 'trash' ? isNotNull(trees.trashedAt) : isNull(trees.trashedAt),
+    ...(scope === 'trash' ? [] : [eq(trees.starter, scope === 'starters')]),
     ...(scope === 'mine' || scope === 'trash' ? [eq(members.role, 'owner')] : []),
     ...(scope === 'shared' ? [ne(members.role, 'owner')] : []),
+    ...(tag ? [sql`json_contains(json_extract(${trees.fields}, '$.tags'), ${JSON.stringify(tag)})`] : []),
+    ...(like
+      ? [or(
+          sql`${trees.title} like ${like}`,
+          sql`json_value(${trees.fields}, '$.description') like ${like}`,
+          sql`json_search(lower(json_extract(${trees.fields}, '$.tags')), 'one', lower(${like})) is not null`,
+          sql`exists (select 1 from topics where topics.tree_id = ${trees.id} and topics.removed = 0 and topics.title like ${like})`,
+        )]
+      : []),
   ]
   const rows = await database().select({ tree: trees, role: members.role, seenVersion: members.seenVersion, changedBy: users.name }).from(members)
     .innerJoin(trees, eq(trees.id, members.treeId)).leftJoin(users, eq(users.id, trees.changedBy))
     .where(and(...conditions)).orderBy(desc(trees.changedAt)).limit(2000)
   return rows.map(({ tree, role, seenVersion, changedBy }) => ({
-    id: tree.id, title: tree.title, role, topicCount: tree.topicCount, version: tree.version, seenVersion,
-    changedAt: tree.changedAt.toISOString(), changedBy, trashed: tree.trashedAt !== null,
+    id: tree.id, title: tree.title, description: tree.fields.description ?? '', tags: tree.fields.tags ?? [], role, topicCount: tree.topicCount, version: tree.version, seenVersion,
+    changedAt: tree.changedAt.toISOString(), createdAt: tree.createdAt.toISOString(), changedBy, trashed: tree.trashedAt !== null, starter: tree.starter,
   }))
 }
 
-export function newTree(title: string, arrangement: 'both' | 'right'): Tree {
+export function newTree(title: string, arrangement: Arrangement): Tree {
   const tree = emptyTree({ ...BLANK, id: nanoid(12), parent: null, order: 'a0', title })
   tree.fields = { ...tree.fields, arrangement }
   return tree
 }
 
 /** Stores a whole tree as number 0 of a new one, all or nothing, and makes the person its owner. */
-export async function storeTree(tree: Tree, ownerId: string, others: readonly { userId: string, role: Role }[] = []): Promise<string> {
+export async function storeTree(tree: Tree, ownerId: string, others: readonly { userId: string, role: Role }[] = [], starter = false): Promise<string> {
   const id = nanoid(16)
   const at = new Date()
   await database().transaction(async (tx) => {
     await tx.insert(trees).values({
       id, centre: tree.centre, title: tree.topics.get(tree.centre)!.title, fields: tree.fields, version: 0,
-      topicCount: countTopics(tree), createdAt: at, changedAt: at, changedBy: ownerId,
+      topicCount: countTopics(tree), createdAt: at, changedAt: at, changedBy: ownerId, starter,
     })
     await tx.insert(members).values([{ treeId: id, userId: ownerId, role: 'owner' as Role, seenAt: at }, ...others.map(other => ({ treeId: id, ...other }))])
     await tx.insert(snapshots).values({ treeId: id, number: 0, data: await packSnapshot(tree) })

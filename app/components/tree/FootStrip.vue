@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { pathTo, shorten } from '#core/tree'
+import { pathTo, shorten, trayOf } from '#core/tree'
+import { ARRANGEMENT_NAMES } from '~/tree/arranging'
 import { useDesk } from '~/tree/desk'
 
 defineProps<{ zoom: number }>()
-const emit = defineEmits<{ fit: [], zoom: [by: number | 'whole'] }>()
+const emit = defineEmits<{ fit: [], zoom: [by: number | 'whole'], arrange: [], tray: [] }>()
 const desk = useDesk()
 const path = computed(() => {
   void desk.lateTick.value
@@ -21,7 +22,11 @@ const line = computed(() => {
   return state === 'opening' ? 'connecting' : `offline${edits}`
 })
 const DEPTHS = [1, 2, 3, 4, 5, 6] as const
-const nextArrangement = (): void => { desk.session.make([{ op: 'tree', field: 'arrangement', value: arrangement.value === 'both' ? 'right' : 'both' }]) }
+const waitingLines = computed(() => {
+  void desk.lateTick.value
+  return desk.status.ready ? trayOf(desk.tree).length : 0
+})
+const found = computed(() => desk.finding.matches.value.length)
 </script>
 
 <template>
@@ -38,7 +43,7 @@ const nextArrangement = (): void => { desk.session.make([{ op: 'tree', field: 'a
       <button aria-label="Open all levels" :aria-pressed="desk.depth.value === 0" @click="desk.openTo(null)">All</button>
     </span>
     <template v-if="desk.view.value === 'canvas'">
-      <button class="word" :disabled="!desk.session.canEdit" aria-label="Arrangement" @click="nextArrangement">{{ arrangement === 'both' ? 'Both sides' : 'Rightward' }}</button>
+      <button class="word" aria-label="Arrangement of the tree" @click="emit('arrange')">{{ ARRANGEMENT_NAMES[arrangement] }}</button>
       <span class="seg" role="group" aria-label="Zoom">
         <button aria-label="Zoom out" @click="emit('zoom', 0.8)">−</button>
         <button aria-label="Zoom to 100 %" @click="emit('zoom', 'whole')">{{ Math.round(zoom * 100) }} %</button>
@@ -46,6 +51,8 @@ const nextArrangement = (): void => { desk.session.make([{ op: 'tree', field: 'a
         <button aria-label="Fit the whole tree in view" @click="emit('fit')">Fit</button>
       </span>
     </template>
+    <button class="word" aria-label="Tray" @click="emit('tray')">Tray{{ waitingLines ? ` ${waitingLines}` : '' }}</button>
+    <span v-if="desk.finding.active" class="count">{{ found.toLocaleString('en') }} found</span>
     <span class="count">{{ desk.topicCount.value.toLocaleString('en') }} {{ desk.topicCount.value === 1 ? 'topic' : 'topics' }}</span>
   </footer>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readDetails } from '#core/capture/quick-details'
-import { MARKERS } from '#core/tree'
+import { markerSetsOf } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 
 /** The title being typed, in a plank or a row. Enter and Tab keep it and go on, so that a list pours out without a pause. */
@@ -48,7 +48,7 @@ function typeAgain(early: readonly KeyboardEvent[]): void {
   }
 }
 
-const chips = computed(() => readDetails(desk.draft.value, { people: desk.status.people, markers: MARKERS, today: today() }).chips)
+const chips = computed(() => readDetails(desk.draft.value, { people: desk.status.people, markers: markerSetsOf(desk.tree.fields).flatMap(set => set.markers), today: today() }).chips)
 
 function typed(): void {
   if (desk.editing.value?.id !== own) return

@@ -3,12 +3,15 @@ import { Layout, type Placed, type Rect } from '#core/arrange/layout'
 import { neighbourOf } from '#core/arrange/neighbour'
 import { childrenOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/tree/desk'
-import { type Landing, landingAt } from '#core/arrange/landing'
+import { handLandingAt, type Landing, landingAt } from '#core/arrange/landing'
+import { rankOf } from '~/tree/face'
+import { Paper } from '~/tree/paper'
+import { Passage } from '~/tree/passage'
 import { Viewport } from '~/tree/viewport'
 import type { ShownPlank } from './TreePlank.vue'
 
 const desk = useDesk()
-const emit = defineEmits<{ menu: [event: MouseEvent | PointerEvent] }>()
+const emit = defineEmits<{ menu: [event: MouseEvent | PointerEvent], files: [files: File[], topic: TopicId | null] }>()
 
 /** Below this zoom planks are bars drawn on the canvas, and the document holds only what is selected. */
 const FAR_OUT = 0.38
@@ -20,8 +23,17 @@ const world = ref<HTMLDivElement>()
 const over = ref<HTMLDivElement>()
 const paper = ref<HTMLCanvasElement>()
 const zoom = ref(1)
+/** Counts up with each painting, for what goes along with the view. */
+const painted = ref(0)
 const shown = shallowRef<readonly ShownPlank[]>([])
 const landing = shallowRef<Landing | null>(null)
+/** Whether what is dragged keeps its colour: while Alt is held. */
+const keepsHue = ref(false)
+const landingWords = computed(() => {
+  const at = landing.value
+  if (!at || at.by || at.slot.parent === null) return at?.words ?? ''
+  return `${at.words} · ${keepsHue.value ? 'keeps its colour' : 'takes its colour there'}`
+})
 const slotStyle = computed(() => {
   const at = landing.value
   return at ? { transform: `translate(${at.rect.x}px, ${at.rect.y}px)`, width: `${at.rect.width}px`, height: `${at.rect.height}px` } : {}
@@ -30,30 +42,27 @@ const slotStyle = computed(() => {
 const view = new Viewport(request)
 let frame = 0
 let known = new Map<TopicId, ShownPlank>()
-let hues: string[] = []
-let colours = { quiet: '', sun: '', page: '', ink: '', surface: '' }
+let colours = { quiet: '', sun: '' }
+const { dressing, finding } = desk
+const passage = new Passage()
 
-const layout = new Layout(desk.tree, { size: id => desk.drawnOf(id).plank, folded: id => desk.isFolded(id) }, desk.tree.fields.arrangement)
-let mains = new Map<TopicId, number>()
+const layout = new Layout(desk.tree, { size: id => desk.drawnOf(id).plank, folded: id => desk.isFolded(id) }, { only: desk.only.value, today: today() })
 
-function readColours(): void {
+/** The look's colours, for this canvas alone. */
+function wearLook(): void {
   const style = getComputedStyle(document.documentElement)
   const of = (name: string): string => style.getPropertyValue(name).trim()
-  hues = Array.from({ length: 10 }, (_, i) => of(`--b${i}`))
-  colours = { quiet: of('--quiet'), sun: of('--sun'), page: of('--page'), ink: of('--ink'), surface: of('--surface') }
+  colours = { quiet: of('--quiet'), sun: of('--sun') }
+  const { wear } = dressing
+  const at = box.value!.style
+  for (const [name, value] of Object.entries({ 'page': wear.page, 'surface': wear.plank, 'ink': wear.ink, 'centre': wear.centre, 'on-centre': wear.onCentre, 'edge': `${Math.max(2, wear.line * 1.9)}px` })) at.setProperty(`--${name}`, value)
   known.clear()
   request()
 }
 
-function mainOf(id: TopicId): TopicId {
-  let at = topicOf(desk.tree, id)
-  while (at.parent !== null && at.parent !== desk.tree.centre) at = topicOf(desk.tree, at.parent)
-  return at.id
-}
-
-function hueIndex(id: TopicId): number {
-  const main = mainOf(id)
-  return main === desk.tree.centre ? -1 : (mains.get(main) ?? 0) % 10
+function themeChanged(): void {
+  desk.redress()
+  wearLook()
 }
 
 function request(): void {
@@ -75,95 +84,56 @@ function othersAt(): Map<TopicId, { name: string, hue: string, typing: boolean }
 function paint(): void {
   const context = paper.value?.getContext('2d')
   if (!context || view.width === 0) return
-  const ratio = window.devicePixelRatio || 1
   const far = view.zoom < FAR_OUT
-  context.setTransform(ratio, 0, 0, ratio, 0, 0)
-  context.clearRect(0, 0, view.width, view.height)
-  context.setTransform(ratio * view.zoom, 0, 0, ratio * view.zoom, ratio * view.x, ratio * view.y)
-  context.lineWidth = Math.max(1.6, 0.7 / view.zoom)
   world.value!.style.transform = over.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.zoom})`
 
+  const part = passage.part()
   const others = othersAt()
   const next = new Map<TopicId, ShownPlank>()
-  const titles: Placed[] = []
+  const titles: { placed: Placed, title: string, centre: boolean, hue: string }[] = []
   const selection = desk.selection.value
   const focus = desk.focus.value
   const editing = desk.editing.value?.id
-  const bars = new Map<string, Rect[]>()
-  const add = (placed: Placed): void => {
-    const { id } = placed
+  const sheet = new Paper(context, view)
+  const add = (standing: Placed): void => {
+    const { id } = standing
+    const placed = passage.at(standing, part)
     const topic = topicOf(desk.tree, id)
     const isCentre = id === desk.tree.centre
     const drawn = desk.drawnOf(id)
-    const hue = hueIndex(id)
-    const folded = desk.isFolded(id)
+    const folded = id !== layout.root && desk.isFolded(id)
     const children = childrenOf(desk.tree, id).length
     const made: ShownPlank = {
-      id, x: placed.x, y: placed.y, width: placed.width, height: placed.height, left: placed.direction === 'left', drawn,
-      rank: isCentre ? 'centre' : topic.parent === desk.tree.centre || topic.parent === null ? 'main' : 'plain',
-      hue: hue < 0 ? 'var(--porch)' : `var(--b${hue})`,
+      id, x: placed.x, y: placed.y, width: placed.width, height: placed.height, direction: placed.direction, drawn,
+      rank: rankOf(desk.tree, topic), hue: dressing.hueOf(id), z: topic.z, wear: dressing.wear,
       level: levelOf(id), position: isCentre ? 1 : placeOf(desk.tree, id) + 1, siblings: isCentre ? 1 : childrenOf(desk.tree, topic.parent).length,
       children, folded, hidden: folded ? layout.hidden(id) : 0,
       selected: selection.has(id), focused: focus === id, editing: editing === id,
+      dim: finding.isDim(id), hit: finding.isHit(id),
       others: others.has(id) ? JSON.stringify(others.get(id)) : '',
     }
     const before = known.get(id)
     next.set(id, before && same(before, made) ? before : made)
   }
-  layout.scan(view.seen(), far ? 3 / view.zoom : 0, {
+  layout.scan(passage.running ? wider(view.seen()) : view.seen(), far ? 3 / view.zoom : 0, {
     plank(placed) {
       if (!far) {
         add(placed)
         return
       }
-      const { parent } = topicOf(desk.tree, placed.id)
-      if (placed.id === desk.tree.centre || parent === desk.tree.centre || parent === null) titles.push(placed)
-      const hue = hueIndex(placed.id)
-      const colour = hue < 0 ? colours.quiet : hues[hue]!
-      const list = bars.get(colour)
-      if (list) list.push(placed)
-      else bars.set(colour, [placed])
+      const topic = topicOf(desk.tree, placed.id)
+      const rank = rankOf(desk.tree, topic)
+      const hue = finding.isDim(placed.id) ? colours.quiet : dressing.hueOf(placed.id)
+      const at = passage.at(placed, part)
+      if (rank !== 'plain') titles.push({ placed: at, title: topic.title, centre: rank === 'centre', hue })
+      sheet.bar(finding.isHit(placed.id) ? colours.sun : hue, at)
     },
-    bracket(parent, direction, spineX, children, from, to) {
-      const hue = hueIndex(parent.id)
-      const middle = parent.y + parent.height / 2
-      context.strokeStyle = hue < 0 ? colours.quiet : hues[hue]!
-      context.beginPath()
-      context.moveTo(direction === 'right' ? parent.x + parent.width : parent.x, middle)
-      context.lineTo(spineX, middle)
-      context.moveTo(spineX, Math.min(from, middle))
-      context.lineTo(spineX, Math.max(to, middle))
-      context.stroke()
-      if (hue < 0) {
-        for (const child of children) {
-          context.strokeStyle = hues[hueIndex(child.id)]!
-          tick(context, spineX, child, direction)
-        }
-      }
-      else {
-        context.beginPath()
-        for (const child of children) {
-          context.moveTo(spineX, child.y + child.height / 2)
-          context.lineTo(direction === 'right' ? child.x : child.x + child.width, child.y + child.height / 2)
-        }
-        context.stroke()
-      }
-    },
-    block(rect, id) {
-      const hue = hueIndex(id)
-      const colour = hue < 0 ? colours.quiet : hues[hue]!
-      const list = bars.get(colour)
-      if (list) list.push(rect)
-      else bars.set(colour, [rect])
-    },
+    line: (owner, points) => sheet.line(owner === layout.root ? colours.quiet : dressing.hueOf(owner), points, finding.isDim(owner)),
+    block: (rect, id) => sheet.bar(dressing.hueOf(id), rect),
+    axis: (y, from, to, ticks) => sheet.axis(y, from, to, ticks),
   })
-  for (const [colour, rects] of bars) {
-    context.fillStyle = colour
-    context.globalAlpha = 0.55
-    for (const rect of rects) context.fillRect(rect.x, rect.y, rect.width, Math.max(rect.height, 1 / view.zoom))
-  }
-  context.globalAlpha = 1
-  if (far) drawTitles(context, ratio, titles)
+  sheet.draw(dressing.wear, colours.quiet, colours.sun, part)
+  if (far) sheet.titles(titles, dressing.wear)
   // What has the focus stays in the document wherever it is, so that the keyboard and the screen reader never lose it.
   for (const id of [focus, editing]) {
     const placed = id && !next.has(id) ? layout.find(id) : null
@@ -173,36 +143,13 @@ function paint(): void {
   if (list.length !== shown.value.length || list.some((item, i) => item !== shown.value[i])) shown.value = list
   known = next
   zoom.value = view.zoom
+  painted.value++
+  if (passage.running) request()
 }
 
-function tick(context: CanvasRenderingContext2D, spineX: number, child: Placed, direction: 'left' | 'right'): void {
-  context.beginPath()
-  context.moveTo(spineX, child.y + child.height / 2)
-  context.lineTo(direction === 'right' ? child.x : child.x + child.width, child.y + child.height / 2)
-  context.stroke()
-}
-
-/** Far out, the big titles stay legible: written over the bars at the size of small print. */
-function drawTitles(context: CanvasRenderingContext2D, ratio: number, titles: readonly Placed[]): void {
-  context.setTransform(ratio, 0, 0, ratio, 0, 0)
-  context.textBaseline = 'middle'
-  const taken: Rect[] = []
-  for (const placed of titles) {
-    const centre = placed.id === desk.tree.centre
-    context.font = centre ? '650 15px "Bricolage Grotesque Variable"' : '650 12px "Figtree Variable"'
-    const text = (topicOf(desk.tree, placed.id).title || 'untitled').slice(0, 60)
-    const width = context.measureText(text).width + 12
-    const height = centre ? 24 : 18
-    const rect = { x: (placed.x + placed.width / 2) * view.zoom + view.x - width / 2, y: (placed.y + placed.height / 2) * view.zoom + view.y - height / 2, width, height }
-    if (!centre && taken.some(other => other.x < rect.x + rect.width && rect.x < other.x + other.width && other.y < rect.y + rect.height && rect.y < other.y + other.height)) continue
-    taken.push(rect)
-    context.fillStyle = colours.surface
-    context.fillRect(rect.x, rect.y, width, height)
-    context.fillStyle = centre ? colours.quiet : hues[hueIndex(placed.id)] ?? colours.quiet
-    context.fillRect(rect.x, rect.y, 3, height)
-    context.fillStyle = colours.ink
-    context.fillText(text, rect.x + 7, rect.y + height / 2 + 0.5)
-  }
+/** A sight with a margin: what glides in from outside is there in time. */
+function wider(rect: Rect): Rect {
+  return { x: rect.x - rect.width / 2, y: rect.y - rect.height / 2, width: rect.width * 2, height: rect.height * 2 }
 }
 
 function levelOf(id: TopicId): number {
@@ -242,9 +189,12 @@ function topicAt(event: Event): TopicId | null {
   const onPlank = element.closest<HTMLElement>('[data-topic]')?.dataset.topic
   if (onPlank) return onPlank
   if (view.zoom >= FAR_OUT) return null
-  const point = view.toWorld(local(event as PointerEvent))
+  return topicAtPoint(view.toWorld(local(event as PointerEvent)))
+}
+
+function topicAtPoint(point: { x: number, y: number }): TopicId | null {
   let hit: TopicId | null = null
-  layout.scan({ x: point.x - 1 / view.zoom, y: point.y - 1 / view.zoom, width: 2 / view.zoom, height: 2 / view.zoom }, 0, { plank: (placed) => { hit = placed.id }, bracket() {}, block() {} })
+  layout.scan({ x: point.x - 1 / view.zoom, y: point.y - 1 / view.zoom, width: 2 / view.zoom, height: 2 / view.zoom }, 0, { plank: (placed) => { hit = placed.id }, line() {}, block() {} })
   return hit
 }
 
@@ -307,8 +257,12 @@ function moved(event: PointerEvent): void {
   }
   if (mode === 'drag') {
     const point = view.toWorld(at)
-    const lead = layout.find([...dragging][0]!)
-    landing.value = landingAt(desk.tree, layout, point.x, point.y, dragging, lead ?? { width: 100, height: 28 })
+    const lead = layout.find(dragging.has(press.topic!) ? press.topic! : [...dragging][0]!)
+    const from = view.toWorld({ x: press.startX, y: press.startY })
+    const over = topicAtPoint(point)
+    const byHand = lead && (over === null || dragging.has(over)) ? handLandingAt(desk.tree, layout, lead, { x: point.x - from.x, y: point.y - from.y }, dragging) : null
+    landing.value = byHand ?? landingAt(desk.tree, layout, point.x, point.y, dragging, lead ?? { width: 100, height: 28 })
+    keepsHue.value = event.altKey
     edgePan(at)
   }
   press.x = at.x
@@ -340,7 +294,8 @@ function up(event: PointerEvent): void {
   const press = presses.get(event.pointerId)
   presses.delete(event.pointerId)
   if (!press) return
-  if (mode === 'drag' && landing.value) desk.land(dragging, landing.value.slot, landing.value.place)
+  if (mode === 'drag' && landing.value?.by) desk.shift(new Map([...dragging].map(id => [id, landing.value!.by!])), id => layout.find(id))
+  else if (mode === 'drag' && landing.value) desk.land(dragging, landing.value.slot, landing.value.place, event.altKey)
   else if (mode === 'none' && press.topic && !event.shiftKey && !event.ctrlKey && !event.metaKey) desk.select(press.topic, { quiet: true })
   if (presses.size === 0) endDrag()
 }
@@ -389,23 +344,68 @@ function escape(): boolean {
   return true
 }
 
-// — Life
+// — Things dragged in from beside the canvas: lines of the tray, markers, pictures
 
-function remap(): void {
-  mains = new Map(childrenOf(desk.tree, desk.tree.centre).map((id, i) => [id, i]))
+const hovered = ref<TopicId | null>(null)
+function dragOver(event: DragEvent): void {
+  const types: readonly string[] = event.dataTransfer?.types ?? []
+  const point = view.toWorld(local(event))
+  if (types.includes('text/x-sun-porch-tray')) {
+    event.preventDefault()
+    landing.value = landingAt(desk.tree, layout, point.x, point.y, new Set(desk.carried), { width: 120, height: 28 })
+    keepsHue.value = false
+  }
+  else if (types.includes('text/x-sun-porch-marker') || types.includes('Files')) {
+    event.preventDefault()
+    const over = topicAtPoint(point)
+    if (over !== hovered.value) hovered.value = over
+  }
 }
+function dragLeave(): void {
+  landing.value = null
+  hovered.value = null
+}
+function dropIn(event: DragEvent): void {
+  event.preventDefault()
+  const at = landing.value
+  const over = topicAtPoint(view.toWorld(local(event)))
+  dragLeave()
+  const marker = event.dataTransfer?.getData('text/x-sun-porch-marker')
+  if (at && desk.carried.length > 0) desk.land(desk.carried, at.slot, at.place)
+  else if (marker && over) desk.toggle('markers', marker, desk.selection.value.has(over) ? desk.selected() : [over])
+  else if (event.dataTransfer?.files.length) emit('files', [...event.dataTransfer.files], over)
+}
+const hoverStyle = computed(() => {
+  const placed = hovered.value ? layout.find(hovered.value) : null
+  return placed ? { transform: `translate(${placed.x - 3}px, ${placed.y - 3}px)`, width: `${placed.width + 6}px`, height: `${placed.height + 6}px` } : null
+})
+
+// — Life
 
 let stopListening: () => void
 let watcher: ResizeObserver
-let arranged = desk.tree.fields.arrangement
+let arranged = arrangedAs()
+
+/** What the whole drawing depends on. */
+function arrangedAs(): string {
+  const { arrangement, along, across, look, looks, levels } = desk.tree.fields
+  return JSON.stringify([arrangement, along, across, look, looks, levels, desk.only.value])
+}
+
 onMounted(() => {
-  readColours()
-  remap()
+  wearLook()
   stopListening = desk.onChange((touched) => {
-    if (touched === 'all') layout.rebase(desk.tree)
-    else layout.touch(touched)
-    if (touched === 'all' || touched.has(desk.tree.centre)) remap()
-    if (desk.tree.fields.arrangement !== arranged) layout.reset(arranged = desk.tree.fields.arrangement)
+    const now = arrangedAs()
+    if (now !== arranged) {
+      arranged = now
+      rearrange()
+    }
+    else if (touched === 'all') layout.rebase(desk.tree)
+    else {
+      const turned = [...touched].some(id => id !== null && known.get(id)?.drawn.topic.arrangement !== desk.tree.topics.get(id)?.arrangement && known.has(id))
+      if (turned) passage.begin(shown.value)
+      layout.touch(touched)
+    }
     request()
   })
   watcher = new ResizeObserver(([entry]) => {
@@ -419,11 +419,25 @@ onMounted(() => {
     request()
   })
   watcher.observe(box.value!)
-  window.addEventListener('theme-changed', readColours)
+  window.addEventListener('theme-changed', themeChanged)
   desk.reveal = reveal
+  desk.fitSoon = fit
+  desk.layout = layout
   desk.neighbour = (id, direction) => neighbourOf(desk.tree, layout, id, direction)
   focusBox()
 })
+
+/** Another arrangement, look or branch: planks glide to their new places, and the focus stays where it is on the screen. */
+function rearrange(): void {
+  const before = layout.find(desk.focus.value)
+  passage.begin(shown.value)
+  layout.rebase(desk.tree)
+  layout.reset({ only: desk.only.value, today: today() })
+  wearLook()
+  const after = layout.find(desk.focus.value)
+  if (before && after) view.pan((before.x - after.x) * view.zoom, (before.y - after.y) * view.zoom)
+  if (after) view.reveal(after)
+}
 
 /** The first look: everything when it can be read, else the centre at a readable size. */
 function begin(): void {
@@ -437,7 +451,7 @@ function begin(): void {
 onBeforeUnmount(() => {
   stopListening()
   watcher.disconnect()
-  window.removeEventListener('theme-changed', readColours)
+  window.removeEventListener('theme-changed', themeChanged)
   cancelAnimationFrame(frame)
   view.stop()
 })
@@ -461,16 +475,25 @@ const strip = computed(() => {
   if (!near.value && !coarse) return null
   if (desk.editing.value || landing.value || zoom.value < FAR_OUT || desk.selection.value.size !== 1 || !desk.session.canEdit) return null
   const at = shown.value.find(item => item.focused)
-  return at ? { transform: `translate(${at.x + (at.left ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null
+  return at ? { transform: `translate(${at.x + (at.direction === 'left' ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null
 })
 
-defineExpose({ fit, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole') => view.zoomAt(by === 'whole' ? 1 : view.zoom * by) })
+function fitSelection(): void {
+  const planks = desk.selected().flatMap(id => layout.find(id) ?? [])
+  if (planks.length === 0) return
+  const x = Math.min(...planks.map(placed => placed.x))
+  const y = Math.min(...planks.map(placed => placed.y))
+  view.fit({ x, y, width: Math.max(...planks.map(placed => placed.x + placed.width)) - x, height: Math.max(...planks.map(placed => placed.y + placed.height)) - y })
+}
+
+defineExpose({ fit, fitSelection, view, layout, painted, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole') => view.zoomAt(by === 'whole' ? 1 : view.zoom * by) })
 </script>
 
 <template>
   <div
     ref="box" class="canvas" :data-dragging="landing ? 'yes' : undefined"
     @pointerdown="down" @pointermove="moved" @pointerup="up" @pointercancel="up" @wheel.prevent="wheel" @dblclick="twice" @contextmenu="contextMenu"
+    @dragover="dragOver" @dragleave="dragLeave" @drop="dropIn"
   >
     <canvas ref="paper" class="paper" aria-hidden="true" />
     <div ref="planks" class="planks" role="tree" tabindex="0" aria-multiselectable="true" aria-label="Tree" :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined">
@@ -480,9 +503,11 @@ defineExpose({ fit, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole'
     </div>
     <div ref="over" class="world">
       <template v-if="landing">
+        <svg v-if="landing.guides?.length" class="new-bracket guides" width="1" height="1" aria-hidden="true"><line v-for="(guide, i) in landing.guides" :key="i" v-bind="guide" /></svg>
         <svg class="new-bracket" width="1" height="1" aria-hidden="true"><polyline :points="landing.bracket.map(point => `${point.x},${point.y}`).join(' ')" /></svg>
-        <div class="slot" :style="slotStyle"><span>{{ landing.words }}</span></div>
+        <div class="slot" :style="slotStyle"><span>{{ landingWords }}</span></div>
       </template>
+      <div v-if="hoverStyle" class="slot" :style="hoverStyle" />
       <div v-if="strip" class="strip" :style="strip" data-quiet @pointerdown.stop>
         <slot name="strip" />
       </div>
@@ -500,5 +525,6 @@ defineExpose({ fit, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole'
 .slot span { position: absolute; left: -2px; top: calc(100% + 2px); background: var(--sun); color: #352400; font: 650 11.5px/17px var(--text); padding: 0 7px; white-space: nowrap; }
 .new-bracket { position: absolute; left: 0; top: 0; overflow: visible; pointer-events: none; }
 .new-bracket polyline { fill: none; stroke: var(--sun); stroke-width: 2; }
+.guides line { stroke: var(--clay); stroke-width: 1; stroke-dasharray: 3 3; }
 .strip { position: absolute; left: 0; top: 0; z-index: 2; }
 </style>

@@ -42,11 +42,7 @@ const shown = computed<Shown[]>(() => virtual.value.getVirtualItems().flatMap((i
 const measure = (element: unknown): void => { if (element) virtual.value.measureElement(element as HTMLElement) }
 
 const topic = (id: TopicId) => topicOf(desk.tree, id)
-const hue = (row: Row): string => {
-  let at = topic(row.id)
-  while (at.parent !== null && at.parent !== desk.tree.centre) at = topic(at.parent)
-  return at.id === desk.tree.centre ? 'var(--porch)' : `var(--b${placeOf(desk.tree, at.id) % 10})`
-}
+const hue = (row: Row): string => desk.dressing.hueOf(row.id)
 const others = computed(() => {
   const at = new Map<TopicId, { name: string, hue: string }>()
   for (const person of desk.status.present) {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { childrenOf, shorten, topicOf } from '#core/tree'
+import { childrenOf, type MarkerSet, shorten, topicOf, type TopicId } from '#core/tree'
 import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
-import { COMMANDS, type Command, commandOf, type House } from '~/tree/commands'
+import { type Box, COMMANDS, type Command, commandOf, type House, type Panel } from '~/tree/commands'
 import { DESK, Desk } from '~/tree/desk'
 import { chordInWords, chordOf, commandFor, keys } from '~/tree/keys'
+import { putPicture } from '~/tree/pictures'
 import { fontsReady } from '~/tree/ruler'
 
 const route = useRoute()
@@ -27,12 +28,18 @@ const canvas = ref<InstanceType<typeof TreeCanvas>>()
 const outline = ref<{ focus(): void, escape(): boolean }>()
 const sheet = ref<{ into(part: 'note' | 'task'): void }>()
 const menu = ref()
-const open = reactive({ everything: false, keys: false, markers: false, share: false })
+const open = reactive({ everything: false, keys: false, share: false, help: false, duplicate: false, starter: false, about: false })
+/** The panel beside the canvas that stays open from topic to topic. */
+const panel = ref<Panel | null>(null)
+const tray = ref(false)
+const trayPanel = ref<{ focus(): void }>()
+const overview = ref(false)
+const PANELS: Record<Panel, string> = { markers: 'Markers', dress: 'Colour and style', arrange: 'Arrangement', key: 'Key' }
 /** What isn't needed for the first look is loaded after it: the sheet, the menu, and each dialog when it's first opened. */
 const settled = ref(false)
-const met = reactive({ everything: false, keys: false, share: false })
+const met = reactive({ everything: false, keys: false, share: false, help: false, duplicate: false, starter: false, about: false })
 watch(open, () => {
-  for (const what of ['everything', 'keys', 'share'] as const) if (open[what]) met[what] = true
+  for (const what of Object.keys(met) as Box[]) if (open[what]) met[what] = true
 })
 const narrow = window.matchMedia('(max-width: 700px)')
 if (narrow.matches) {
@@ -68,13 +75,39 @@ onBeforeUnmount(() => {
 
 const house: House = {
   fit: () => canvas.value?.fit(),
+  fitSelection: () => canvas.value?.fitSelection(),
   zoom: by => canvas.value?.zoomBy(by),
   open: (what) => { open[what] = true },
+  panel: (what) => { panel.value = panel.value === what ? null : what },
+  tray: () => {
+    if (tray.value) closeTray()
+    else tray.value = true
+  },
+  find: () => {
+    desk.finding.open.value = true
+    nextTick(() => findBar.value?.focus())
+  },
+  overview: () => { overview.value = !overview.value },
+  picture: () => pictureFile.value?.click(),
   toggleTheme: theme.toggle,
   into: (part) => {
     desk.sheetOpen.value = true
     nextTick(() => sheet.value?.into(part))
   },
+}
+
+const findBar = ref<{ focus(): void }>()
+const pictureFile = ref<HTMLInputElement>()
+function focusTree(): void {
+  (document.querySelector('[role="tree"]') as HTMLElement | null)?.focus({ preventScroll: true })
+}
+function closeTray(): void {
+  tray.value = false
+  nextTick(focusTree)
+}
+function closePanel(): void {
+  panel.value = null
+  nextTick(focusTree)
 }
 
 function run(command: Command): void {
@@ -95,7 +128,10 @@ function key(event: KeyboardEvent): void {
   }
   if (event.key === 'Escape') {
     if (canvas.value?.escape() || outline.value?.escape()) return
-    if (desk.selection.value.size > 1) desk.select(desk.focus.value)
+    if (panel.value) closePanel()
+    else if (desk.selection.value.size > 1) desk.select(desk.focus.value)
+    else if (desk.finding.open.value || desk.finding.active) desk.finding.close()
+    else if (desk.only.value) desk.showOnly(null)
     return
   }
   const id = commandFor(event)
@@ -119,10 +155,23 @@ function cut(event: ClipboardEvent): void {
 }
 function paste(event: ClipboardEvent): void {
   if (!desk.status.ready || inField(event.target) || !event.clipboardData || Object.values(open).some(Boolean)) return
-  if (desk.paste(event.clipboardData)) event.preventDefault()
+  const image = [...event.clipboardData.files].find(file => file.type.startsWith('image/'))
+  if (image && !event.clipboardData.getData('text/plain')) {
+    event.preventDefault()
+    void givePicture(image, null)
+  }
+  else if (desk.paste(event.clipboardData)) event.preventDefault()
 }
 
-const menuItems = COMMANDS.filter(command => command.menu).map(command => ({ label: command.name, command: () => run(command), chord: keys.value[command.id]?.[0] ?? '' }))
+const menuItem = (command: Command) => ({ label: command.name, command: () => run(command), chord: keys.value[command.id]?.[0] ?? '' })
+const menuItems = [
+  ...COMMANDS.filter(command => command.menu === 'first').map(menuItem),
+  { separator: true },
+  ...[...new Set(COMMANDS.map(command => command.group))].flatMap((group) => {
+    const items = COMMANDS.filter(command => command.group === group && command.menu === 'more').map(menuItem)
+    return items.length > 0 ? [{ label: group, items }] : []
+  }),
+]
 const strip = ['child', 'sibling-after', 'mark', 'task'].map(id => ({ command: commandOf(id)!, icon: { 'child': 'lucide:corner-down-right', 'sibling-after': 'lucide:arrow-down-to-line', 'mark': 'lucide:bookmark', 'task': 'lucide:square-check' }[id]! }))
 
 const title = computed(() => {
@@ -150,11 +199,33 @@ function visitPerson(id: string): void {
   const topic = person?.typing ?? person?.selected[0]
   if (topic && desk.tree.topics.has(topic)) desk.visit(topic)
 }
+const changedSet = ref<MarkerSet | 'new' | null>(null)
+
+// — Pictures: from a file, dropped, or pasted
+async function givePicture(file: File | string, topic: TopicId | null): Promise<void> {
+  if (!desk.guard()) return
+  try {
+    await putPicture(desk, file, topic ?? desk.focus.value)
+  }
+  catch (error) {
+    say(error instanceof Error ? error.message : 'The picture didn’t arrive. Nothing was changed.')
+  }
+}
+function choosePicture(event: Event): void {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  input.value = ''
+  if (chosen) void givePicture(chosen, null)
+}
+function takeFiles(files: File[], topic: TopicId | null): void {
+  if (files[0]) void givePicture(files[0], topic)
+}
+
 const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline' }] as const
 </script>
 
 <template>
-  <div class="tree-page" :class="{ sheeted: desk.sheetOpen.value && desk.status.ready }">
+  <div class="tree-page" :class="{ sheeted: desk.sheetOpen.value && desk.status.ready, trayed: tray && desk.status.ready }">
     <div v-if="trouble" class="trouble">
       <h1>This tree didn’t open</h1>
       <p>{{ trouble }}</p>
@@ -168,18 +239,23 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
           <button v-for="view in VIEWS" :key="view.id" role="tab" :aria-selected="desk.view.value === view.id" :class="{ on: desk.view.value === view.id }" @click="desk.view.value = view.id">{{ view.name }}</button>
         </div>
         <span class="grow" />
-        <button data-tip="Find" class="icon-button" aria-label="Find" @click="open.everything = true"><Icon name="lucide:search" size="17" /></button>
+        <button data-tip="Find" class="icon-button" aria-label="Find" @click="house.find()"><Icon name="lucide:search" size="17" /></button>
         <button data-tip="Undo" class="icon-button" aria-label="Undo" :disabled="!desk.status.canUndo" @click="desk.undo()"><Icon name="lucide:undo-2" size="17" /></button>
         <button data-tip="Redo" class="icon-button redo" aria-label="Redo" :disabled="!desk.status.canRedo" @click="desk.redo()"><Icon name="lucide:redo-2" size="17" /></button>
         <button data-tip="Side sheet" class="icon-button" aria-label="Side sheet" :aria-pressed="desk.sheetOpen.value" @click="desk.sheetOpen.value = !desk.sheetOpen.value"><Icon name="lucide:panel-right" size="17" /></button>
+        <button data-tip="Arrangement" class="icon-button extra" aria-label="Arrangement" :aria-pressed="panel === 'arrange'" @click="house.panel('arrange')"><Icon name="lucide:network" size="17" /></button>
+        <button data-tip="Markers" class="icon-button extra" aria-label="Markers" :aria-pressed="panel === 'markers'" @click="house.panel('markers')"><Icon name="lucide:bookmark" size="17" /></button>
+        <button data-tip="Colour and style" class="icon-button extra" aria-label="Colour and style" :aria-pressed="panel === 'dress'" @click="house.panel('dress')"><Icon name="lucide:palette" size="17" /></button>
+        <button data-tip="Help" class="icon-button extra" aria-label="Help" @click="open.help = true"><Icon name="lucide:circle-help" size="17" /></button>
         <button data-tip="Keys" class="icon-button keys" aria-label="Keys" @click="open.keys = true"><Icon name="lucide:keyboard" size="17" /></button>
         <span class="here" role="group" aria-label="Who is here">
           <button v-for="person in here" :key="person.id" :data-tip="person.name" class="initials" :style="{ background: hueOf(person.id) }" :aria-label="person.id === account.me?.id ? `${person.name}, you` : `${person.name} is here`" @click="visitPerson(person.id)">{{ initialsOf(person.name) }}</button>
         </span>
         <Button label="Share" size="small" @click="open.share = true" />
       </header>
+      <LazyTreeTrayPanel v-if="tray" ref="trayPanel" class="tray" @closed="closeTray" />
       <main class="middle">
-        <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" @menu="menu.show($event)">
+        <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" @menu="menu.show($event)" @files="takeFiles">
           <template #strip>
             <div class="strip">
               <button v-for="item in strip" :key="item.command.id" :data-tip="item.command.name" :aria-label="item.command.name" tabindex="-1" @click="run(item.command)"><Icon :name="item.icon" size="15" /></button>
@@ -193,13 +269,20 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <div v-if="offer" class="offer" role="status">
           {{ offer }}<button v-if="canUndoOffer && desk.status.canUndo" @click="desk.undo(); offer = ''">Undo</button>
         </div>
-        <div v-if="open.markers" class="marker-box" role="dialog" aria-label="Markers">
-          <div class="marker-head"><h2>Markers</h2><button class="icon-button" aria-label="Close" @click="open.markers = false"><Icon name="lucide:x" size="16" /></button></div>
-          <TreeMarkerSheet :ids="[...desk.selection.value]" />
+        <LazyTreeFindBar v-if="desk.finding.open.value" ref="findBar" @closed="focusTree" />
+        <div v-if="desk.only.value" class="only" role="status">Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></div>
+        <LazyTreeOverviewWindow v-if="overview && canvas && desk.view.value === 'canvas'" :layout="canvas.layout" :view="canvas.view" :painted="canvas.painted" />
+        <div v-if="panel" class="panel" role="dialog" :aria-label="PANELS[panel]" @keydown.esc.stop="closePanel">
+          <div class="panel-head"><h2>{{ PANELS[panel] }}</h2><button class="icon-button" aria-label="Close" @click="closePanel"><Icon name="lucide:x" size="16" /></button></div>
+          <TreeMarkerSheet v-if="panel === 'markers'" :ids="[...desk.selection.value]" :editable="desk.session.canEdit" @change="changedSet = $event ?? 'new'" />
+          <LazyTreeDressPanel v-else-if="panel === 'dress'" />
+          <LazyTreeArrangePanel v-else-if="panel === 'arrange'" />
+          <LazyTreeKeyPanel v-else />
         </div>
+        <input ref="pictureFile" type="file" class="visually-hidden" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" aria-label="Picture for the topic" tabindex="-1" @change="choosePicture">
       </main>
       <LazyTreeSideSheet v-if="desk.sheetOpen.value && settled" ref="sheet" class="side" />
-      <TreeFootStrip class="foot" :zoom="canvas?.zoom ?? 1" @fit="house.fit()" @zoom="house.zoom($event)" />
+      <TreeFootStrip class="foot" :zoom="canvas?.zoom ?? 1" @fit="house.fit()" @zoom="house.zoom($event)" @arrange="house.panel('arrange')" @tray="house.tray()" />
       <ContextMenu v-if="settled" ref="menu" :model="menuItems">
         <template #item="{ item, props: at }">
           <a v-bind="at.action" class="menu-item"><span>{{ item.label }}</span><kbd v-if="item.chord">{{ chordInWords(String(item.chord)) }}</kbd></a>
@@ -208,13 +291,18 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
       <LazyTreeEverythingBox v-if="met.everything" v-model:visible="open.everything" @run="run" />
       <LazyTreeKeyList v-if="met.keys" v-model:visible="open.keys" />
       <LazyTreeShareDialog v-if="met.share" v-model:visible="open.share" />
+      <LazyTreeMarkerSetDialog v-if="changedSet" :set="changedSet" @closed="changedSet = null" />
+      <LazyTreeDuplicateDialog v-if="met.duplicate" v-model:visible="open.duplicate" />
+      <LazyTreeStarterDialog v-if="met.starter" v-model:visible="open.starter" />
+      <LazyTreeAboutDialog v-if="met.about" v-model:visible="open.about" />
+      <LazyTreeHelpBox v-if="met.help" v-model:visible="open.help" />
     </template>
   </div>
 </template>
 
 <style scoped>
-.tree-page { height: 100%; display: grid; grid-template: 52px minmax(0, 1fr) 34px / minmax(0, 1fr); }
-.tree-page.sheeted { grid-template-columns: minmax(0, 1fr) 340px; }
+.tree-page { height: 100%; display: grid; grid-template: 52px minmax(0, 1fr) 34px / auto minmax(0, 1fr) auto; }
+.tray { grid-row: 2; grid-column: 1; }
 .trouble { padding: 64px; display: flex; flex-direction: column; gap: 12px; align-items: flex-start; grid-row: 1 / -1; }
 .top { grid-column: 1 / -1; display: flex; align-items: center; gap: 6px; padding: 0 16px 0 14px; background: var(--surface); border-bottom: 1px solid var(--line); min-width: 0; }
 .tree-title { font: 600 19px var(--display); letter-spacing: -0.01em; border: 1px solid transparent; background: none; color: inherit; border-radius: 6px; padding: 4px 6px; min-width: 60px; max-width: 420px; field-sizing: content; text-overflow: ellipsis; }
@@ -226,25 +314,28 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 .grow { flex: 1; }
 .here { display: flex; padding: 0 12px 0 10px; }
 .here .initials { margin-left: -8px; cursor: pointer; padding: 0; }
-.middle { position: relative; min-width: 0; overflow: hidden; }
-.side { grid-row: 2 / -1; grid-column: 2; }
-.foot { grid-row: 3; grid-column: 1; }
+.middle { grid-row: 2; grid-column: 2; position: relative; min-width: 0; overflow: hidden; }
+.side { grid-row: 2 / -1; grid-column: 3; width: 340px; }
+.foot { grid-row: 3; grid-column: 1 / 3; }
 .strip { display: flex; background: var(--surface); border: 1px solid var(--line); border-radius: 7px; box-shadow: var(--shadow); }
 .strip button { width: 29px; height: 27px; border: 0; background: none; color: var(--quiet); cursor: pointer; display: grid; place-items: center; }
 .strip button:hover { color: var(--porch); background: var(--hover); }
 .offer { position: absolute; left: 50%; bottom: 18px; transform: translateX(-50%); background: var(--ink); color: var(--surface); border-radius: 8px; padding: 8px 14px; display: flex; gap: 12px; box-shadow: var(--shadow); z-index: 6; max-width: 90%; }
 .offer button { border: 0; background: none; color: var(--sun); font-weight: 700; cursor: pointer; padding: 0; }
 .empty { position: absolute; left: 50%; top: 62%; transform: translateX(-50%); background: var(--surface); border: 1px dashed var(--line); border-radius: 8px; padding: 4px 18px; color: var(--quiet); pointer-events: none; text-align: center; }
-.marker-box { position: absolute; right: 14px; top: 14px; background: var(--surface); border: 1px solid var(--line); border-radius: 9px; box-shadow: var(--shadow); padding: 8px 10px 10px; z-index: 5; }
-.marker-head { display: flex; justify-content: space-between; align-items: center; padding-left: 4px; }
+.panel { position: absolute; right: 14px; top: 14px; width: 318px; max-width: calc(100% - 28px); max-height: calc(100% - 28px); overflow: auto; background: var(--surface); border: 1px solid var(--line); border-radius: 9px; box-shadow: var(--shadow); padding: 8px 12px 12px; z-index: 6; }
+.panel-head { display: flex; justify-content: space-between; align-items: center; margin-bottom: 6px; }
+.only { position: absolute; left: 50%; top: 12px; transform: translateX(-50%); background: var(--ceiling); border-radius: 8px; padding: 5px 12px; z-index: 5; font-size: 13px; }
+.only button { border: 0; background: none; color: var(--porch); font-weight: 650; cursor: pointer; text-decoration: underline; padding: 4px; }
+.icon-button[aria-pressed='true'] { background: var(--ceiling); color: var(--ink); }
 .menu-item { display: flex; justify-content: space-between; gap: 24px; width: 100%; color: inherit; }
 @media (max-width: 900px) {
-  .tree-page.sheeted { grid-template-columns: minmax(0, 1fr); }
+  .tray { position: fixed; left: 0; top: 52px; bottom: 86px; z-index: 8; height: auto; box-shadow: var(--shadow); }
   .side { position: fixed; right: 0; top: 52px; bottom: 86px; width: min(340px, 100vw); z-index: 8; box-shadow: var(--shadow); }
 }
 @media (max-width: 700px) {
   .top { padding: 0 8px; gap: 0; }
-  .keys, .here, .redo { display: none; }
+  .keys, .here, .redo, .extra { display: none; }
   .tree-title { flex: 1; min-width: 0; width: 0; }
   .grow { display: none; }
   .views { margin: 0; }

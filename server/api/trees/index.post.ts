@@ -1,5 +1,5 @@
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../access/answer'
-import { newTree, storeTree } from '../../trees/store'
+import { beginTree } from '../../trees/begin'
 
-export default answer(OPERATIONS.newTree, async ({ account, body }) => ({ id: await storeTree(newTree(body.title, body.arrangement), account.id) }))
+export default answer(OPERATIONS.newTree, async ({ account, body }) => ({ id: await beginTree(account.id, body) }))

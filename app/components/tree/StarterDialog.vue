@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import type { CopyChoice } from '#core/capture/copy'
+import { topicOf } from '#core/tree'
+import { useDesk } from '~/tree/desk'
+
+/** Keeps a copy of this tree as a starter, for new trees that begin like it. */
+const visible = defineModel<boolean>('visible', { required: true })
+const desk = useDesk()
+const name = ref(topicOf(desk.tree, desk.tree.centre).title)
+const choice = ref<CopyChoice>({ notes: true, people: false, dates: false, progress: false, shift: 0 })
+const wrong = ref('')
+async function save(): Promise<void> {
+  wrong.value = ''
+  try {
+    await callApi(`/api/trees/${desk.session.treeId}/duplicate`, { method: 'POST', body: { ...choice.value, starter: true, title: name.value.trim() } })
+    visible.value = false
+    desk.say(`“${name.value.trim()}” is among your starters now.`)
+  }
+  catch (error) {
+    wrong.value = (error as Error).message
+  }
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="visible" modal dismissable-mask header="Save as a starter" :style="{ width: 'min(440px, 94vw)' }">
+    <form class="form" @submit.prevent="save">
+      <InputText v-model="name" maxlength="200" aria-label="Name of the starter" />
+      <TreeCopyChoices v-model="choice" />
+      <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+      <Button type="submit" label="Save the starter" :disabled="!name.trim()" />
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form { display: flex; flex-direction: column; gap: 14px; }
+.wrong { color: var(--clay); margin: 0; }
+</style>

@@ -1,0 +1,67 @@
+/** A short page of the help. `body`: paragraphs; keys are written as {command}, and come out as the key that command has. */
+export interface HelpPage {
+  readonly id: string
+  readonly title: string
+  readonly body: readonly string[]
+}
+
+export const HELP: readonly HelpPage[] = [
+  { id: 'begin', title: 'Begin a tree', body: [
+    'On Trees, New tree offers a blank one, a starter, or a file. A blank tree has a centre that names it. Type over it, then {child} begins the first topic and Enter the next.',
+    'A starter is a tree that others begin from. Twelve come with the app. {starter} Save the tree as a starter, in the everything box, makes one of your own; it takes the shape along and leaves people, dates and progress behind unless you say otherwise.',
+    'Files: Markdown, OPML, CSV with a parent or a level column, nested text, HTML lists, and our own JSON. A file that can’t be read makes nothing and says why.',
+    '{duplicate} duplicates a branch or the whole tree, with or without notes, people, dates and progress, and can move all dates by a number of days.',
+  ] },
+  { id: 'pour', title: 'Pour out', body: [
+    'While a title is open, Enter keeps it and opens the next, Tab goes one level in, Shift+Tab one level out. Nothing else is needed: forty topics are forty lines.',
+    'A list from anywhere pastes as branches: tabs, spaces, bullets, Markdown, HTML lists.',
+    'After // plain words become details: people, dates such as “fri” or “in 2 weeks”, lengths, “40%”, markers by name. What is understood shows as chips while you type.',
+  ] },
+  { id: 'tray', title: 'The tray', body: [
+    '{tray} opens the tray, a list of lines that belong nowhere yet. Write a line, Enter, the next. Or paste many at once.',
+    'To file: choose lines with the arrows (Shift for several), then type the first letters of the topic they belong under, and Enter. Or drag them to the tree; the slot shows where they will stand.',
+    'The tray belongs to the tree: the others see it and can file too.',
+  ] },
+  { id: 'order', title: 'Put in order', body: [
+    'Drag a topic: a sun-coloured slot shows where the branch will stand, under what, and whether it takes the colour there. Hold Alt to keep its own. Esc cancels.',
+    'By key: {move-up} {move-down} {move-in} {move-out}. {wrap} puts a new parent around the selection, {insert} a new topic between a topic and its children.',
+    '{join} joins selected topics, {split} splits one by its lines or sentences, {apart} takes a branch apart so that its children come up.',
+    'Children are sorted by title, due date, priority or progress, or reversed, from the menu of their parent.',
+    'A branch dropped on empty canvas, or {detach}, is loose. A loose topic can become another centre.',
+  ] },
+  { id: 'arrange', title: 'Arrangements', body: [
+    '{arrange} opens the arrangements: both sides, rightward, leftward, downward, around the centre, along a time axis, by hand. For the tree, or for one branch of it.',
+    'Along a time axis, each main branch hangs from its date: its start, or its due date, or the earliest below it.',
+    'By hand, topics stay where you put them, counted from their parent, so that a branch moves as one. Lines show when edges meet. Several are aligned to the last one selected, or spread evenly. Places are kept when you change the arrangement and come back.',
+    'Two sliders set the space along and across. Even out the sides shares the main branches out.',
+  ] },
+  { id: 'see', title: 'See the whole, see the part', body: [
+    'Folds are your own: {fold} folds a branch, {depth-1} to {depth-6} open the tree to a depth, {depth-all} opens all. Nobody else’s view changes.',
+    '{only} shows one branch alone, and brings you back. {fit} fits everything, {fit-selection} zooms to the selection, {overview} opens the overview, whose frame can be pushed.',
+    '{find} finds words in titles; what doesn’t match steps back. {find-next} and {find-previous} go from one to the next.',
+    'Arrow keys go to the topic that lies that way on the screen.',
+  ] },
+  { id: 'mark', title: 'Markers and the key', body: [
+    '{mark} opens the markers. The sheet stays open from topic to topic; one click gives or takes a marker, on the whole selection. A marker can also be dragged onto a topic.',
+    'In a set marked “one at a time”, a new marker takes the place of the old one.',
+    'A team makes sets of its own, or changes those that came: the pencil beside a set. They belong to the tree.',
+    '{key} opens the key: which markers are used here, and how often. Click one, and only those stay in front.',
+  ] },
+  { id: 'dress', title: 'Colour and style', body: [
+    '{dress} opens colour and style: ground, text and edge colours from the palette or any; size, bold, slanted, underlined; shape, border and width. For a topic, with its branch, for a whole level, or for the tree.',
+    'Text stays readable: a colour too near its ground is made darker or lighter.',
+    '{copy-style} copies a style, {paste-style} gives it to everything selected.',
+    'A look dresses the whole tree and can be swapped at any time. What a tree wears can be saved as a look of its own.',
+  ] },
+  { id: 'pictures', title: 'Pictures in topics', body: [
+    '{picture} puts a picture in a topic. Or drop one on it, or paste it. It stands before, above or below the text; its corner makes it larger or smaller.',
+    'PNG, JPEG, WebP, GIF and AVIF, up to 25 MB. Pictures are drawn anew on the server, so nothing hidden comes along.',
+  ] },
+  { id: 'together', title: 'Together and offline', body: [
+    'Everyone sees each step at once, and where the others are. Undo takes back your own edits only.',
+    'Without a line you type on. The strip says how many edits wait; they are sent once when the line is back.',
+  ] },
+  { id: 'keys', title: 'Keys', body: [
+    '{keys} lists every key. Click one to change it. {everything} finds every command by name, with its key.',
+  ] },
+]

@@ -1,0 +1,69 @@
+import { topicOf, type TopicId, type Tree } from '#core/tree'
+
+interface Kept { readonly depth: number | null, readonly folded: readonly TopicId[], readonly open: readonly TopicId[] }
+
+/** Beyond this many single folds the oldest are forgotten. */
+const MOST = 3000
+
+/**
+ * What one person has folded in a tree: a depth opened to, and the topics folded or opened one by one since. Nobody else sees it.
+ * Where nothing is said, the tree's own fold of a topic counts, as it was imported or saved. Kept in this browser.
+ */
+export class Folds {
+  /** 0 opens all; null leaves it to each topic. */
+  private depth: number | null = null
+  private readonly single = new Map<TopicId, boolean>()
+  private timer = 0
+  private readonly key: string
+
+  constructor(private readonly tree: () => Tree, treeId: string, userId: string) {
+    this.key = `sun-porch-folds/${userId}/${treeId}`
+    try {
+      const kept = JSON.parse(localStorage.getItem(this.key) ?? 'null') as Kept | null
+      if (!kept) return
+      this.depth = kept.depth
+      for (const id of kept.folded) this.single.set(id, true)
+      for (const id of kept.open) this.single.set(id, false)
+    }
+    catch { /* what can't be read is as if nothing had been folded */ }
+  }
+
+  isFolded(id: TopicId): boolean {
+    const tree = this.tree()
+    if (id === tree.centre) return false
+    const own = this.single.get(id)
+    if (own !== undefined) return own
+    if (this.depth === null) return topicOf(tree, id).folded
+    if (this.depth === 0) return false
+    let level = 0
+    for (let at = topicOf(tree, id).parent; at !== null; at = topicOf(tree, at).parent) if (++level >= this.depth) return true
+    return false
+  }
+
+  set(id: TopicId, folded: boolean): void {
+    this.single.delete(id)
+    this.single.set(id, folded)
+    if (this.single.size > MOST) this.single.delete(this.single.keys().next().value!)
+    this.keep()
+  }
+
+  /** Opens everything to a depth; 0 for all levels. */
+  openTo(depth: number): void {
+    this.depth = depth
+    this.single.clear()
+    this.keep()
+  }
+
+  private keep(): void {
+    clearTimeout(this.timer)
+    this.timer = window.setTimeout(() => this.keepNow(), 300)
+  }
+
+  keepNow(): void {
+    const kept: Kept = { depth: this.depth, folded: [...this.single].filter(([, folded]) => folded).map(([id]) => id), open: [...this.single].filter(([, folded]) => !folded).map(([id]) => id) }
+    try {
+      localStorage.setItem(this.key, JSON.stringify(kept))
+    }
+    catch { /* without room the folds last as long as the page */ }
+  }
+}

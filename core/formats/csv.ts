@@ -1,0 +1,130 @@
+import Papa from 'papaparse'
+import { Unreadable } from '../capture/nested'
+import { FIELDS, LIMITS } from '../tree/change'
+import type { OutlineItem } from '../tree/outline'
+
+/*
+ * CSV (RFC 4180), a topic a row. The first row names the columns. Where a topic belongs is said by a `parent` column, which
+ * names another row by its id or its title, or by a `level` column, 1 for the first level; without either the list is flat.
+ */
+
+const NAMES: Readonly<Record<string, readonly string[]>> = {
+  title: ['title', 'topic', 'name', 'task', 'text', 'summary', 'subject'],
+  id: ['id', 'key', 'number', 'no', 'nr'],
+  parent: ['parent', 'parent id', 'parentid', 'under', 'part of'],
+  level: ['level', 'depth', 'outline level', 'indent'],
+  start: ['start', 'start date', 'begins'],
+  due: ['due', 'due date', 'finish', 'end', 'deadline'],
+  duration: ['duration', 'days', 'length'],
+  done: ['done', 'done %', 'progress', '% complete', 'complete'],
+  priority: ['priority'],
+}
+type Column = 'title' | 'id' | 'parent' | 'level' | 'start' | 'due' | 'duration' | 'done' | 'priority'
+
+interface Row { readonly at: number, readonly cells: Partial<Record<Column, string>>, readonly children: Row[] }
+
+/** What a spreadsheet program was kept from running as a formula comes back as it was. */
+const unguarded = (cell: string): string => cell.replace(/^'(?=\s*[=+\-@\t\r])/, '')
+
+/** Reads rows into branches. Throws `Unreadable` for what is no table, a parent that isn't there, or parents in a loop, naming the row. */
+export function readCsv(text: string): OutlineItem[] {
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' })
+  const fault = parsed.errors.find(error => error.type === 'Quotes')
+  if (fault) throw new Unreadable(`Row ${(fault.row ?? 0) + 1}: a quoted cell isn’t closed. Nothing was changed.`)
+  const [head, ...body] = parsed.data
+  if (!head || body.length === 0) throw new Unreadable('This table has no rows below its headings. Nothing was changed.')
+  if (body.length > LIMITS.topics) throw new Unreadable(`This table has ${body.length.toLocaleString('en')} rows; a tree holds ${LIMITS.topics.toLocaleString('en')} topics. Nothing was changed.`)
+  const columns = new Map<Column, number>()
+  head.forEach((cell, i) => {
+    const said = cell.trim().toLocaleLowerCase('en')
+    for (const [column, names] of Object.entries(NAMES)) if (names.includes(said) && !columns.has(column as Column)) columns.set(column as Column, i)
+  })
+  if (!columns.has('title')) throw new Unreadable('No column is called title, topic, name or task. Nothing was changed.')
+  const rows: Row[] = body.map((cells, i) => ({
+    at: i + 2, children: [],
+    cells: Object.fromEntries([...columns].map(([column, at]) => [column, unguarded(cells[at] ?? '').trim()])),
+  }))
+  const tops = columns.has('parent') ? byParent(rows) : columns.has('level') ? byLevel(rows) : rows
+  return tops.map(itemOf)
+}
+
+function byParent(rows: readonly Row[]): Row[] {
+  const byId = new Map<string, Row>()
+  const byTitle = new Map<string, Row>()
+  for (const row of rows) {
+    const { id, title } = row.cells
+    if (id) {
+      if (byId.has(id)) throw new Unreadable(`Rows ${byId.get(id)!.at} and ${row.at} have the same id, “${id}”. Nothing was changed.`)
+      byId.set(id, row)
+    }
+    if (title && !byTitle.has(title)) byTitle.set(title, row)
+  }
+  const parents = new Map<Row, Row>()
+  const tops: Row[] = []
+  for (const row of rows) {
+    const { parent } = row.cells
+    if (!parent) {
+      tops.push(row)
+      continue
+    }
+    const above = byId.get(parent) ?? byTitle.get(parent)
+    if (!above) throw new Unreadable(`Row ${row.at}: its parent, “${parent.slice(0, 60)}”, isn’t in the table. Nothing was changed.`)
+    parents.set(row, above)
+    above.children.push(row)
+  }
+  const sound = new Set<Row>()
+  for (const row of rows) {
+    const path: Row[] = []
+    for (let at: Row | undefined = row; at && !sound.has(at); at = parents.get(at)) {
+      if (path.includes(at)) {
+        const loop = path.slice(path.indexOf(at)).map(one => `“${(one.cells.title ?? '').slice(0, 40)}” (row ${one.at})`)
+        throw new Unreadable(`These rows are each other’s parents: ${loop.slice(0, 6).join(', ')}. Nothing was changed.`)
+      }
+      path.push(at)
+      if (path.length > LIMITS.depth) throw new Unreadable(`Row ${row.at} lies deeper than ${LIMITS.depth} levels. Nothing was changed.`)
+    }
+    for (const one of path) sound.add(one)
+  }
+  return tops
+}
+
+function byLevel(rows: readonly Row[]): Row[] {
+  const tops: Row[] = []
+  const open: { level: number, row: Row }[] = []
+  for (const row of rows) {
+    const level = Number(row.cells.level)
+    if (!Number.isInteger(level) || level < 0 || level > LIMITS.depth) throw new Unreadable(`Row ${row.at}: its level, “${(row.cells.level ?? '').slice(0, 20)}”, isn’t a whole number from 0 to ${LIMITS.depth}. Nothing was changed.`)
+    while (open.length > 0 && open.at(-1)!.level >= level) open.pop()
+    const above = open.at(-1)
+    if (above) above.row.children.push(row)
+    else tops.push(row)
+    open.push({ level, row })
+  }
+  return tops
+}
+
+/** Cells that can't be a date or a number stay out; the topic is kept. */
+function itemOf(row: Row): OutlineItem {
+  const details: Record<string, unknown> = {}
+  for (const field of ['start', 'due', 'duration', 'done', 'priority'] as const) {
+    const said = row.cells[field]
+    if (!said) continue
+    const value = field === 'start' || field === 'due' ? said.slice(0, 10) : Number(said.replace('%', '').replace(',', '.'))
+    const read = FIELDS[field].safeParse(value)
+    if (read.success && read.data !== null) details[field] = read.data
+  }
+  return { title: (row.cells.title ?? '').slice(0, LIMITS.title).toWellFormed(), ...(Object.keys(details).length > 0 ? { details } : {}), children: row.children.map(itemOf) }
+}
+
+/** Writes a table with a level column. Cells that a spreadsheet program would run as a formula are guarded by a quote mark. */
+export function writeCsv(items: readonly OutlineItem[], nameOf: (person: string) => string): string {
+  const rows: (string | number)[][] = [['level', 'title', 'start', 'due', 'duration', 'done', 'priority', 'people', 'markers']]
+  const walk = (list: readonly OutlineItem[], level: number): void => {
+    for (const { title, details = {}, children } of list) {
+      rows.push([level, title, details.start ?? '', details.due ?? '', details.duration ?? '', details.done ?? '', details.priority ?? '', (details.people ?? []).map(nameOf).join(', '), (details.markers ?? []).join(', ')])
+      walk(children, level + 1)
+    }
+  }
+  walk(items, 1)
+  return `${Papa.unparse(rows, { newline: '\r\n', escapeFormulae: /^\s*[=+\-@\t\r]/ })}\r\n`
+}
