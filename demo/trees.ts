@@ -3,9 +3,13 @@
  * with dates that count from the day of loading, so that the demo is always in the middle of things.
  */
 
+import type { Arrangement } from '#core/tree'
+
 export interface DemoTree {
   readonly title: string
   readonly description: string
+  readonly tags?: readonly string[]
+  readonly arrangement?: Arrangement
   readonly text: string
   /** Notes in Markdown, by topic title. */
   readonly notes: Readonly<Record<string, string>>
@@ -16,6 +20,7 @@ export interface DemoTree {
 export const MOVE: DemoTree = {
   title: 'Move to the tannery',
   description: 'Everything that has to happen until the branch opens by the river.',
+  tags: ['tannery', 'plan'],
   folded: ['Order of loading', 'Volunteers', 'Lift', 'Programme', 'Ideas for later', 'Children\'s corner', 'Power and network', 'Lamps', 'Book sale', 'Catalogue', 'Crates', 'Invitations', 'Food and drink', 'Move week', 'Fit-out costs', 'Old branch', 'Rota for the move week', 'Neighbours', 'Ramp and doors', 'Removal firm'],
   notes: {
     'Shelving': 'The joiner needs the final count **by Friday**. Oak for the front room, the rest can be painted pine.\n\nOld steel shelves stay in the cellar.',
@@ -185,6 +190,7 @@ Ideas for later
 export const MEETINGS: DemoTree = {
   title: 'Coordination meetings',
   description: 'Every second Tuesday in the drying loft. One branch a meeting, the newest first.',
+  tags: ['tannery', 'meetings'],
   folded: ['Meeting 1'],
   notes: {
     'Meeting 3': '**Why we meet:** decide who moves us and whether the shelving date still holds.',
@@ -237,6 +243,8 @@ Meeting 1
 export const TRAINING: DemoTree = {
   title: 'Training day plan',
   description: 'A small plan: one day, three stations, twelve people.',
+  tags: ['training'],
+  arrangement: 'down',
   folded: [],
   notes: { 'Stations': 'Groups of four change every 50 minutes.' },
   text: `Before // Lev

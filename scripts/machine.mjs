@@ -115,10 +115,17 @@ function handshake(port) {
   })
 }
 
+/** Makes a folder and those above it, one by one: Node's recursive mkdir never returns where a file system says ENOENT to a new folder, as /proc does. */
+function makeFolder(folder) {
+  const missing = []
+  for (let at = resolve(folder); !existsSync(at); at = dirname(at)) missing.unshift(at)
+  for (const path of missing) mkdirSync(path, { mode: 0o755 })
+}
+
 /** Checks that a folder can be made, written and has room. */
 export function needFolder(folder, megabytes) {
   try {
-    mkdirSync(folder, { recursive: true, mode: 0o755 })
+    makeFolder(folder)
     accessSync(folder, constants.W_OK)
     const probe = join(folder, `.probe-${process.pid}`)
     closeSync(openSync(probe, 'w'))

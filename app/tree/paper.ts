@@ -95,13 +95,13 @@ export class Paper {
   }
 
   /** Far out, the big titles stay legible: written over the bars at the size of small print. */
-  titles(planks: readonly { readonly placed: Placed, readonly title: string, readonly centre: boolean, readonly hue: string }[], wear: Wear): void {
+  titles(planks: readonly { readonly placed: Placed, readonly title: string, readonly centre: boolean, readonly hue: string, readonly focused: boolean }[], wear: Wear, accent: string): void {
     const { context, view } = this
     const ratio = window.devicePixelRatio || 1
     context.setTransform(ratio, 0, 0, ratio, 0, 0)
     context.textBaseline = 'middle'
     const taken: Rect[] = []
-    for (const { placed, title, centre, hue } of planks) {
+    for (const { placed, title, centre, hue, focused } of planks) {
       context.font = centre ? '650 15px "Bricolage Grotesque Variable"' : '650 12px "Figtree Variable"'
       const text = (title || 'untitled').slice(0, 60)
       const width = context.measureText(text).width + 12
@@ -115,6 +115,10 @@ export class Paper {
       context.fillRect(rect.x, rect.y, 3, height)
       context.fillStyle = wear.ink
       context.fillText(text, rect.x + 7, rect.y + height / 2 + 0.5)
+      if (!focused) continue
+      context.strokeStyle = accent
+      context.lineWidth = 2
+      context.strokeRect(rect.x - 2, rect.y - 2, width + 4, height + 4)
     }
   }
 }

@@ -13,7 +13,7 @@ function fontOf(face: Face): string {
 
 function fontName(face: Face): string {
   const family = face.family === 'display' ? '"Bricolage Grotesque Variable"' : '"Figtree Variable"'
-  return `${face.slanted ? 'italic ' : ''}${face.weight} ${face.size}px ${family}, system-ui, sans-serif`
+  return `${face.slanted ? 'italic ' : ''}${face.weight} ${face.size}px ${family}, system-ui, "Noto Color Emoji", sans-serif`
 }
 
 /**
@@ -44,6 +44,17 @@ function wordWidth(word: string, font: string, known: Map<string, number>): numb
     known.set(word, width)
   }
   return width
+}
+
+/** Calls when a font came later that changes how wide text is, as the one for emoji does. What was measured before is forgotten. */
+export function onLateFonts(again: () => void): () => void {
+  const heard = (event: FontFaceSetLoadEvent): void => {
+    if (!event.fontfaces.some(face => face.family.includes('Emoji'))) return
+    widths.clear()
+    again()
+  }
+  document.fonts.addEventListener('loadingdone', heard)
+  return () => document.fonts.removeEventListener('loadingdone', heard)
 }
 
 /** Planks can only be measured once their fonts are here. */

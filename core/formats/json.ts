@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Unreadable } from '../capture/nested'
-import { FIELDS, LIMITS, MEMBERS, TREE_FIELDS } from '../tree/change'
+import { FIELDS, LIMITS, MEMBERS, TREE_FIELDS, TREE_MEMBERS } from '../tree/change'
 import { fromSnapshot, type Snapshot, toSnapshot } from '../tree/snapshot'
 import type { Tree } from '../tree/tree'
 
@@ -29,7 +29,7 @@ export const fileSchema = z.strictObject({
   people: z.record(id, z.string().max(200)).optional().describe('Names of the people that topics refer to, by id.'),
   tree: z.strictObject({
     centre: id,
-    fields: z.strictObject(TREE_FIELDS).partial(),
+    fields: z.strictObject({ ...TREE_FIELDS, markerSets: z.array(TREE_MEMBERS.markerSets).max(LIMITS.treeMembers), looks: z.array(TREE_MEMBERS.looks).max(LIMITS.treeMembers) }).partial(),
     topics: z.array(topicSchema).min(1).max(LIMITS.topics),
   }),
 })

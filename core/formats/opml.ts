@@ -1,6 +1,6 @@
 import { SaxesParser } from 'saxes'
 import { checkSize, Unreadable } from '../capture/nested'
-import { FIELDS, LIMITS } from '../tree/change'
+import { FIELDS, LIMITS, MEMBERS } from '../tree/change'
 import { isSafeAddress } from '../tree/address'
 import type { OutlineItem } from '../tree/outline'
 import { noteFromMarkdown, noteToMarkdown } from './note-text'
@@ -8,12 +8,14 @@ import { noteFromMarkdown, noteToMarkdown } from './note-text'
 /*
  * OPML 2.0 (opml.org/spec2.opml). `text` is the title; links follow the specification's type="link" where a topic has just one.
  * What the format has no place for travels in attributes of our own namespace, which other readers pass over, as section
- * "Extending OPML" asks. People, markers and style stay behind.
+ * "Extending OPML" asks: dates, progress, markers, style, the branch's arrangement. People, pictures and places by hand stay behind.
  */
 
 const NAMESPACE = 'urn:sun-porch:opml:1'
 const MOST = 16 * 1024 * 1024
-const CARRIED = ['start', 'due', 'duration', 'done', 'priority'] as const
+const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width'] as const
+const NUMBERS: readonly string[] = ['duration', 'done', 'priority', 'width']
+const TRUTHS: readonly string[] = ['folded', 'bold', 'slanted', 'underlined']
 
 interface Growing { title: string, details: Record<string, unknown>, children: Growing[] }
 
@@ -43,9 +45,11 @@ export function readOpml(text: string): OpmlDocument {
     for (const field of CARRIED) {
       const given = attributes[`porch:${field}`]
       if (given === undefined) continue
-      const value = FIELDS[field].safeParse(field === 'start' || field === 'due' ? given : Number(given))
+      const value = FIELDS[field].safeParse(NUMBERS.includes(field) ? Number(given) : TRUTHS.includes(field) ? given === 'true' : given)
       if (value.success && value.data !== null) item.details[field] = value.data
     }
+    const markers = (attributes['porch:markers'] ?? '').split(' ').filter(marker => MEMBERS.markers.safeParse(marker).success)
+    if (markers.length > 0) item.details.markers = markers.slice(0, LIMITS.members)
     ;(open.at(-1)?.children ?? top).push(item)
     open.push(item)
     if (open.length > LIMITS.depth) throw new Unreadable('This file nests too deeply. Nothing was changed.')
@@ -85,8 +89,9 @@ function outline(item: OutlineItem, indent: string): string {
   if (only) tag += ` type="link" url="${attribute(only.url)}"`
   for (const field of CARRIED) {
     const value = details[field]
-    if (value !== undefined && value !== null) tag += ` porch:${field}="${value}"`
+    if (value !== undefined && value !== null && value !== false) tag += ` porch:${field}="${value}"`
   }
+  if (details.markers?.length) tag += ` porch:markers="${details.markers.join(' ')}"`
   if (item.children.length === 0) return `${tag}/>\n`
   return `${tag}>\n${item.children.map(child => outline(child, `${indent}  `)).join('')}${indent}</outline>\n`
 }

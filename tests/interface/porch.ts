@@ -15,6 +15,7 @@ async function browserFor(browser: Browser, caller: Caller, url: string, options
   const [name, value] = caller.cookie.split(/=(.*)/s)
   await context.addCookies([{ name: name!, value: value!, url }])
   const page = await context.newPage()
+  page.on('pageerror', error => console.error(`In the page: ${error.stack ?? error.message}`))
   page.on('pageerror', (error) => { throw error })
   return { page, context, caller }
 }

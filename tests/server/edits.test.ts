@@ -197,7 +197,7 @@ describe('files', () => {
     const { data } = await ines.call<{ id: string }>('POST', '/api/trees/import', { format: 'markdown', name: 'move.md', text: '# Move\n\n- Fit-out\n  - [x] Shelving\n- Books' })
     const { snapshot } = await ines.open(data.id)
     expect(snapshot.topics.map(topic => topic.title)).toEqual(['Move', 'Fit-out', 'Shelving', 'Books'])
-    for (const [format, type, part] of [['markdown', 'text/markdown', '* [x] Shelving'], ['opml', 'text/x-opml', '<outline text="Books"/>'], ['text', 'text/plain', '\tFit-out\n\t\tShelving'], ['json', 'application/json', '"sun-porch-tree"']] as const) {
+    for (const [format, type, part] of [['markdown', 'text/markdown', '* [x] Shelving'], ['opml', 'text/x-opml', '<outline text="Books"'], ['text', 'text/plain', '\tFit-out\n\t\tShelving'], ['json', 'application/json', '"sun-porch-tree"']] as const) {
       const out = await ines.call<unknown>('GET', `/api/trees/${data.id}/export/${format}`)
       expect(out.headers.get('content-type')).toContain(type)
       expect(out.headers.get('content-disposition')).toContain('attachment')
@@ -205,6 +205,7 @@ describe('files', () => {
     }
     const json = (await ines.call<object>('GET', `/api/trees/${data.id}/export/json`)).data
     const copy = await ines.call<{ id: string }>('POST', '/api/trees/import', { format: 'json', name: 'x.json', text: JSON.stringify(json) })
+    expect(copy).toMatchObject({ status: 200 })
     expect((await ines.open(copy.data.id)).snapshot).toEqual(snapshot)
   })
 

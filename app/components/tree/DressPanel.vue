@@ -137,8 +137,8 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
 .seg button { flex: 1; border: 0; background: none; padding: 4px 4px; border-radius: 5px; cursor: pointer; font-size: 12.5px; white-space: nowrap; }
 .seg [aria-pressed='true'] { background: var(--surface); font-weight: 600; box-shadow: 0 0 0 1px var(--line); }
 .row { display: flex; flex-wrap: wrap; align-items: center; gap: 3px; }
-.row > span:first-child { width: 52px; font-size: 12.5px; color: var(--quiet); flex: none; }
-.dot { width: 20px; height: 24px; border: 0; border-radius: 4px; cursor: pointer; padding: 0; position: relative; display: inline-block; overflow: hidden; }
+.row > span:first-child { width: 48px; font-size: 12.5px; color: var(--quiet); flex: none; }
+.dot { width: 19px; height: 24px; border: 0; border-radius: 4px; cursor: pointer; padding: 0; position: relative; display: inline-block; overflow: hidden; }
 .dot[aria-pressed='true'], .dot.on { box-shadow: 0 0 0 2px var(--surface), 0 0 0 4px var(--porch); z-index: 1; }
 .dot input { position: absolute; inset: -4px; width: 40px; height: 40px; opacity: 0; cursor: pointer; }
 .any { background: conic-gradient(#c44, #cb4, #4a5, #38a, #84a, #c44); }

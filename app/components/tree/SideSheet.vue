@@ -139,6 +139,8 @@ function escape(event: KeyboardEvent): void {
     <template v-if="one">
       <h3>Note</h3>
       <NoteEditor ref="note" :key="one.id" :topic="one.id" />
+      <h3>Picture</h3>
+      <TreePicturePart :topic="one" />
       <h3>Links</h3>
       <div class="links">
         <span v-for="link in one.links" :key="link.id" class="chip">

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { Layout, type Placed, type Rect } from '#core/arrange/layout'
 import { neighbourOf } from '#core/arrange/neighbour'
+import { meets } from '#core/arrange/place'
 import { childrenOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 import { handLandingAt, type Landing, landingAt } from '#core/arrange/landing'
 import { rankOf } from '~/tree/face'
 import { Paper } from '~/tree/paper'
 import { Passage } from '~/tree/passage'
+import { onLateFonts } from '~/tree/ruler'
 import { Viewport } from '~/tree/viewport'
 import type { ShownPlank } from './TreePlank.vue'
 
@@ -42,7 +44,7 @@ const slotStyle = computed(() => {
 const view = new Viewport(request)
 let frame = 0
 let known = new Map<TopicId, ShownPlank>()
-let colours = { quiet: '', sun: '' }
+let colours = { quiet: '', sun: '', accent: '' }
 const { dressing, finding } = desk
 const passage = new Passage()
 
@@ -52,7 +54,7 @@ const layout = new Layout(desk.tree, { size: id => desk.drawnOf(id).plank, folde
 function wearLook(): void {
   const style = getComputedStyle(document.documentElement)
   const of = (name: string): string => style.getPropertyValue(name).trim()
-  colours = { quiet: of('--quiet'), sun: of('--sun') }
+  colours = { quiet: of('--quiet'), sun: of('--sun'), accent: of('--porch') }
   const { wear } = dressing
   const at = box.value!.style
   for (const [name, value] of Object.entries({ 'page': wear.page, 'surface': wear.plank, 'ink': wear.ink, 'centre': wear.centre, 'on-centre': wear.onCentre, 'edge': `${Math.max(2, wear.line * 1.9)}px` })) at.setProperty(`--${name}`, value)
@@ -90,7 +92,7 @@ function paint(): void {
   const part = passage.part()
   const others = othersAt()
   const next = new Map<TopicId, ShownPlank>()
-  const titles: { placed: Placed, title: string, centre: boolean, hue: string }[] = []
+  const titles: { placed: Placed, title: string, centre: boolean, hue: string, focused: boolean }[] = []
   const selection = desk.selection.value
   const focus = desk.focus.value
   const editing = desk.editing.value?.id
@@ -125,7 +127,7 @@ function paint(): void {
       const rank = rankOf(desk.tree, topic)
       const hue = finding.isDim(placed.id) ? colours.quiet : dressing.hueOf(placed.id)
       const at = passage.at(placed, part)
-      if (rank !== 'plain') titles.push({ placed: at, title: topic.title, centre: rank === 'centre', hue })
+      if (rank !== 'plain' || placed.id === focus) titles.push({ placed: at, title: topic.title, centre: rank === 'centre', hue, focused: placed.id === focus })
       sheet.bar(finding.isHit(placed.id) ? colours.sun : hue, at)
     },
     line: (owner, points) => sheet.line(owner === layout.root ? colours.quiet : dressing.hueOf(owner), points, finding.isDim(owner)),
@@ -133,7 +135,7 @@ function paint(): void {
     axis: (y, from, to, ticks) => sheet.axis(y, from, to, ticks),
   })
   sheet.draw(dressing.wear, colours.quiet, colours.sun, part)
-  if (far) sheet.titles(titles, dressing.wear)
+  if (far) sheet.titles(titles, dressing.wear, colours.accent)
   // What has the focus stays in the document wherever it is, so that the keyboard and the screen reader never lose it.
   for (const id of [focus, editing]) {
     const placed = id && !next.has(id) ? layout.find(id) : null
@@ -383,6 +385,7 @@ const hoverStyle = computed(() => {
 // — Life
 
 let stopListening: () => void
+let stopFonts: () => void
 let watcher: ResizeObserver
 let arranged = arrangedAs()
 
@@ -410,16 +413,23 @@ onMounted(() => {
   })
   watcher = new ResizeObserver(([entry]) => {
     const first = view.width === 0
+    const inSight = !first && isInSight(desk.focus.value)
     view.width = entry!.contentRect.width
     view.height = entry!.contentRect.height
     const ratio = window.devicePixelRatio || 1
     paper.value!.width = Math.round(view.width * ratio)
     paper.value!.height = Math.round(view.height * ratio)
     if (first) begin()
+    else if (inSight) reveal(desk.focus.value)
     request()
   })
   watcher.observe(box.value!)
   window.addEventListener('theme-changed', themeChanged)
+  stopFonts = onLateFonts(() => {
+    desk.redress()
+    layout.reset()
+    request()
+  })
   desk.reveal = reveal
   desk.fitSoon = fit
   desk.layout = layout
@@ -439,6 +449,11 @@ function rearrange(): void {
   if (after) view.reveal(after)
 }
 
+function isInSight(id: TopicId): boolean {
+  const placed = layout.find(id)
+  return placed !== null && meets(view.seen(), placed)
+}
+
 /** The first look: everything when it can be read, else the centre at a readable size. */
 function begin(): void {
   fit()
@@ -450,6 +465,7 @@ function begin(): void {
 
 onBeforeUnmount(() => {
   stopListening()
+  stopFonts()
   watcher.disconnect()
   window.removeEventListener('theme-changed', themeChanged)
   cancelAnimationFrame(frame)
@@ -496,7 +512,7 @@ defineExpose({ fit, fitSelection, view, layout, painted, focus: focusBox, escape
     @dragover="dragOver" @dragleave="dragLeave" @drop="dropIn"
   >
     <canvas ref="paper" class="paper" aria-hidden="true" />
-    <div ref="planks" class="planks" role="tree" tabindex="0" aria-multiselectable="true" aria-label="Tree" :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined">
+    <div ref="planks" class="planks" :class="{ far: zoom < FAR_OUT }" role="tree" tabindex="0" aria-multiselectable="true" aria-label="Tree" :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined">
       <div ref="world" class="world">
         <TreePlank v-for="item in shown" :key="item.id" :shown="item" @closed="focusBox" />
       </div>
@@ -518,6 +534,8 @@ defineExpose({ fit, fitSelection, view, layout, painted, focus: focusBox, escape
 <style scoped>
 .canvas { position: absolute; inset: 0; overflow: hidden; background: var(--page); touch-action: none; }
 .planks { position: absolute; inset: 0; outline: none; }
+/* Far out the paper draws the planks; those in the document are there for the keyboard and the screen reader. */
+.far :deep(.plank:not(.editing)) { opacity: 0; }
 .canvas[data-dragging] { cursor: grabbing; }
 .paper { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
 .world { position: absolute; left: 0; top: 0; width: 0; height: 0; transform-origin: 0 0; }

@@ -110,6 +110,12 @@ function closePanel(): void {
   nextTick(focusTree)
 }
 
+/** A click in a panel does its work and leaves the keyboard with the tree, so that the panel can stay open from topic to topic. */
+function backToTree(event: MouseEvent): void {
+  const at = event.target as HTMLElement
+  if (event.detail > 0 && at.closest('button') && !at.closest('form')) focusTree()
+}
+
 function run(command: Command): void {
   command.run(desk, house)
 }
@@ -225,7 +231,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 </script>
 
 <template>
-  <div class="tree-page" :class="{ sheeted: desk.sheetOpen.value && desk.status.ready, trayed: tray && desk.status.ready }">
+  <div class="tree-page" :class="{ sheeted: (panel || desk.sheetOpen.value) && desk.status.ready, trayed: tray && desk.status.ready }">
     <div v-if="trouble" class="trouble">
       <h1>This tree didn’t open</h1>
       <p>{{ trouble }}</p>
@@ -272,16 +278,16 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <LazyTreeFindBar v-if="desk.finding.open.value" ref="findBar" @closed="focusTree" />
         <div v-if="desk.only.value" class="only" role="status">Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></div>
         <LazyTreeOverviewWindow v-if="overview && canvas && desk.view.value === 'canvas'" :layout="canvas.layout" :view="canvas.view" :painted="canvas.painted" />
-        <div v-if="panel" class="panel" role="dialog" :aria-label="PANELS[panel]" @keydown.esc.stop="closePanel">
-          <div class="panel-head"><h2>{{ PANELS[panel] }}</h2><button class="icon-button" aria-label="Close" @click="closePanel"><Icon name="lucide:x" size="16" /></button></div>
-          <TreeMarkerSheet v-if="panel === 'markers'" :ids="[...desk.selection.value]" :editable="desk.session.canEdit" @change="changedSet = $event ?? 'new'" />
-          <LazyTreeDressPanel v-else-if="panel === 'dress'" />
-          <LazyTreeArrangePanel v-else-if="panel === 'arrange'" />
-          <LazyTreeKeyPanel v-else />
-        </div>
         <input ref="pictureFile" type="file" class="visually-hidden" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" aria-label="Picture for the topic" tabindex="-1" @change="choosePicture">
       </main>
-      <LazyTreeSideSheet v-if="desk.sheetOpen.value && settled" ref="sheet" class="side" />
+      <aside v-if="panel" class="panel side" :aria-label="PANELS[panel]" @keydown.esc.stop="closePanel" @click="backToTree">
+        <div class="panel-head"><h2>{{ PANELS[panel] }}</h2><button class="icon-button" aria-label="Close" @click="closePanel"><Icon name="lucide:x" size="16" /></button></div>
+        <TreeMarkerSheet v-if="panel === 'markers'" :ids="[...desk.selection.value]" :editable="desk.session.canEdit" @change="changedSet = $event ?? 'new'" />
+        <LazyTreeDressPanel v-else-if="panel === 'dress'" />
+        <LazyTreeArrangePanel v-else-if="panel === 'arrange'" />
+        <LazyTreeKeyPanel v-else />
+      </aside>
+      <LazyTreeSideSheet v-else-if="desk.sheetOpen.value && settled" ref="sheet" class="side" />
       <TreeFootStrip class="foot" :zoom="canvas?.zoom ?? 1" @fit="house.fit()" @zoom="house.zoom($event)" @arrange="house.panel('arrange')" @tray="house.tray()" />
       <ContextMenu v-if="settled" ref="menu" :model="menuItems">
         <template #item="{ item, props: at }">
@@ -302,6 +308,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 
 <style scoped>
 .tree-page { height: 100%; display: grid; grid-template: 52px minmax(0, 1fr) 34px / auto minmax(0, 1fr) auto; }
+.tree-page.sheeted { grid-template-columns: auto minmax(0, 1fr) 340px; }
 .tray { grid-row: 2; grid-column: 1; }
 .trouble { padding: 64px; display: flex; flex-direction: column; gap: 12px; align-items: flex-start; grid-row: 1 / -1; }
 .top { grid-column: 1 / -1; display: flex; align-items: center; gap: 6px; padding: 0 16px 0 14px; background: var(--surface); border-bottom: 1px solid var(--line); min-width: 0; }
@@ -323,13 +330,14 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 .offer { position: absolute; left: 50%; bottom: 18px; transform: translateX(-50%); background: var(--ink); color: var(--surface); border-radius: 8px; padding: 8px 14px; display: flex; gap: 12px; box-shadow: var(--shadow); z-index: 6; max-width: 90%; }
 .offer button { border: 0; background: none; color: var(--sun); font-weight: 700; cursor: pointer; padding: 0; }
 .empty { position: absolute; left: 50%; top: 62%; transform: translateX(-50%); background: var(--surface); border: 1px dashed var(--line); border-radius: 8px; padding: 4px 18px; color: var(--quiet); pointer-events: none; text-align: center; }
-.panel { position: absolute; right: 14px; top: 14px; width: 318px; max-width: calc(100% - 28px); max-height: calc(100% - 28px); overflow: auto; background: var(--surface); border: 1px solid var(--line); border-radius: 9px; box-shadow: var(--shadow); padding: 8px 12px 12px; z-index: 6; }
+.panel { overflow: auto; background: var(--surface); border-left: 1px solid var(--line); padding: 10px 16px 16px; }
 .panel-head { display: flex; justify-content: space-between; align-items: center; margin-bottom: 6px; }
 .only { position: absolute; left: 50%; top: 12px; transform: translateX(-50%); background: var(--ceiling); border-radius: 8px; padding: 5px 12px; z-index: 5; font-size: 13px; }
 .only button { border: 0; background: none; color: var(--porch); font-weight: 650; cursor: pointer; text-decoration: underline; padding: 4px; }
 .icon-button[aria-pressed='true'] { background: var(--ceiling); color: var(--ink); }
 .menu-item { display: flex; justify-content: space-between; gap: 24px; width: 100%; color: inherit; }
 @media (max-width: 900px) {
+  .tree-page.sheeted { grid-template-columns: auto minmax(0, 1fr); }
   .tray { position: fixed; left: 0; top: 52px; bottom: 86px; z-index: 8; height: auto; box-shadow: var(--shadow); }
   .side { position: fixed; right: 0; top: 52px; bottom: 86px; width: min(340px, 100vw); z-index: 8; box-shadow: var(--shadow); }
 }

@@ -1,26 +1,48 @@
 <script setup lang="ts">
 import { NuxtLink } from '#components'
 
-interface Listed { id: string, title: string, role: string, topicCount: number, version: number, seenVersion: number, changedAt: string, changedBy: string | null }
-const scope = ref<'all' | 'mine' | 'shared' | 'trash'>('all')
-const SCOPES = [{ value: 'all', label: 'All' }, { value: 'mine', label: 'Mine' }, { value: 'shared', label: 'Shared with me' }, { value: 'trash', label: 'Trash' }] as const
+interface Listed { id: string, title: string, description: string, tags: readonly string[], role: string, topicCount: number, version: number, seenVersion: number, changedAt: string, createdAt: string, changedBy: string | null }
+type Scope = 'all' | 'mine' | 'shared' | 'starters' | 'trash'
+const scope = ref<Scope>('all')
+const SCOPES = [{ value: 'all', label: 'All' }, { value: 'mine', label: 'Mine' }, { value: 'shared', label: 'Shared with me' }, { value: 'starters', label: 'Starters' }, { value: 'trash', label: 'Trash' }] as const
 const trees = ref<Listed[] | null>(null)
 const wrong = ref('')
 const search = ref('')
+const tag = ref('')
+const order = ref<'changed' | 'title' | 'created' | 'size'>('changed')
 const busy = ref('')
 const file = ref<HTMLInputElement>()
+const making = ref(false)
+const made = ref(false)
+watch(making, (now) => { made.value ||= now })
 
+let asked = 0
 async function load(): Promise<void> {
   wrong.value = ''
+  const mine = ++asked
   try {
-    trees.value = await callApi<Listed[]>('/api/trees', { query: { scope: scope.value } })
+    const found = await callApi<Listed[]>('/api/trees', { query: { scope: scope.value, ...(search.value.trim() ? { text: search.value.trim() } : {}), ...(tag.value ? { tag: tag.value } : {}) } })
+    // An answer that was overtaken by a later question is nobody's.
+    if (mine === asked) trees.value = found
   }
   catch (error) {
     wrong.value = (error as Error).message
   }
 }
-watch(scope, load, { immediate: true })
-const listed = computed(() => (trees.value ?? []).filter(tree => tree.title.toLocaleLowerCase().includes(search.value.toLocaleLowerCase())))
+watch([scope, tag], load, { immediate: true })
+let timer = 0
+watch(search, () => {
+  clearTimeout(timer)
+  timer = window.setTimeout(load, 180)
+})
+const words = new Intl.Collator('en', { numeric: true, sensitivity: 'base' })
+const ORDERS: Record<typeof order.value, (a: Listed, b: Listed) => number> = {
+  changed: (a, b) => a.changedAt < b.changedAt ? 1 : -1,
+  created: (a, b) => a.createdAt < b.createdAt ? 1 : -1,
+  title: (a, b) => words.compare(a.title, b.title),
+  size: (a, b) => b.topicCount - a.topicCount,
+}
+const listed = computed(() => [...trees.value ?? []].sort(ORDERS[order.value]))
 
 async function attempt(what: () => Promise<unknown>): Promise<void> {
   wrong.value = ''
@@ -31,18 +53,14 @@ async function attempt(what: () => Promise<unknown>): Promise<void> {
     wrong.value = (error as Error).message
   }
 }
-const make = (): Promise<void> => attempt(async () => {
-  const { id } = await callApi<{ id: string }>('/api/trees', { method: 'POST', body: { title: 'New tree' } })
-  await navigateTo(`/trees/${id}`)
-})
-const FORMATS: Record<string, string> = { json: 'json', md: 'markdown', markdown: 'markdown', opml: 'opml', xml: 'opml', txt: 'text', html: 'html', htm: 'html' }
+const FORMATS: Record<string, string> = { json: 'json', md: 'markdown', markdown: 'markdown', opml: 'opml', xml: 'opml', csv: 'csv', tsv: 'csv', txt: 'text', html: 'html', htm: 'html' }
 const bring = (event: Event): Promise<void> => attempt(async () => {
   const input = event.target as HTMLInputElement
   const chosen = input.files?.[0]
   input.value = ''
   if (!chosen) return
   const format = FORMATS[chosen.name.split('.').at(-1)?.toLowerCase() ?? '']
-  if (!format) throw new Error('Sun Porch reads Markdown, OPML, plain text, HTML lists and its own JSON. Nothing was changed.')
+  if (!format) throw new Error('Sun Porch reads Markdown, OPML, CSV, plain text, HTML lists and its own JSON. Nothing was changed.')
   if (chosen.size > 15 * 1024 * 1024) throw new Error('This file is larger than 15 MB. Nothing was changed.')
   busy.value = `Reading ${chosen.name} …`
   try {
@@ -72,37 +90,47 @@ useHead({ title: 'Trees · Sun Porch' })
     <header>
       <h1>Trees</h1>
       <span class="grow" />
-      <input ref="file" type="file" class="visually-hidden" accept=".json,.md,.markdown,.opml,.xml,.txt,.html,.htm" aria-label="File to import" tabindex="-1" @change="bring">
+      <input ref="file" type="file" class="visually-hidden" accept=".json,.md,.markdown,.opml,.xml,.csv,.tsv,.txt,.html,.htm" aria-label="File to import" tabindex="-1" @change="bring">
       <Button outlined label="Import" @click="file?.click()"><template #icon><Icon name="lucide:file-up" size="16" /></template></Button>
-      <Button label="New tree" @click="make"><template #icon><Icon name="lucide:plus" size="16" /></template></Button>
+      <Button label="New tree" @click="making = true"><template #icon><Icon name="lucide:plus" size="16" /></template></Button>
     </header>
     <div class="bar">
       <div class="scopes" role="tablist" aria-label="Which trees">
         <button v-for="one in SCOPES" :key="one.value" role="tab" :aria-selected="scope === one.value" :class="{ on: scope === one.value }" @click="scope = one.value">{{ one.label }}</button>
       </div>
-      <InputText v-model="search" placeholder="Search titles" aria-label="Search titles" />
+      <div class="finders">
+        <button v-if="tag" class="tag on" :aria-label="`Only trees tagged ${tag}: show all`" @click="tag = ''">{{ tag }} <Icon name="lucide:x" size="12" /></button>
+        <select v-model="order" aria-label="Sort by"><option value="changed">changed last</option><option value="title">by title</option><option value="created">newest</option><option value="size">largest</option></select>
+        <InputText v-model="search" placeholder="Title, tag or text" aria-label="Search trees" />
+      </div>
     </div>
     <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button class="plain" @click="load">Try again</button></Message>
     <p v-if="busy" class="quiet" role="status">{{ busy }}</p>
     <p v-if="said" role="status">{{ said.text }} <button class="plain" @click="restore(said.id)">Bring it back</button></p>
-    <p v-if="trees && listed.length === 0" class="quiet none">{{ scope === 'trash' ? 'The trash is empty.' : search ? 'No tree has these words in its title.' : 'No trees here yet. Make one, or bring an outline you have.' }}</p>
+    <p v-if="trees && listed.length === 0" class="quiet none">{{ scope === 'trash' ? 'The trash is empty.' : search || tag ? 'No tree has these words, nor a topic in one.' : scope === 'starters' ? 'No starters of your own yet. Open a tree and save it as a starter; twelve more are offered under New tree.' : 'No trees here yet. Make one, or bring an outline you have.' }}</p>
     <ul class="list">
       <li v-for="tree in listed" :key="tree.id">
         <component :is="scope === 'trash' ? 'span' : NuxtLink" :to="`/trees/${tree.id}`" class="tree">
-          <span class="name">{{ tree.title || 'untitled' }}<i v-if="tree.version > tree.seenVersion" class="new" title="changed since you last looked"><span class="visually-hidden">changed since you last looked</span></i></span>
+          <img class="picture" :src="`/api/trees/${tree.id}/picture.svg?v=${tree.version}`" width="100" height="60" alt="" loading="lazy">
+          <span class="what">
+            <span class="name">{{ tree.title || 'untitled' }}<i v-if="tree.version > tree.seenVersion" class="new" title="changed since you last looked"><span class="visually-hidden">changed since you last looked</span></i></span>
+            <span v-if="tree.description" class="quiet about">{{ tree.description }}</span>
+          </span>
           <span class="quiet">{{ tree.topicCount.toLocaleString('en') }} topics</span>
           <span class="quiet">{{ tree.role === 'owner' ? 'mine' : tree.role }}</span>
           <span class="quiet">{{ agoInWords(tree.changedAt) }}{{ tree.changedBy ? `, ${tree.changedBy}` : '' }}</span>
         </component>
+        <span v-if="tree.tags.length" class="tags"><button v-for="one in tree.tags.slice(0, 4)" :key="one" class="tag" :aria-label="`Only trees tagged ${one}`" @click="tag = one">{{ one }}</button></span>
         <button v-if="scope === 'trash'" class="plain" @click="restore(tree.id)">Bring back</button>
         <button v-else-if="tree.role === 'owner'" title="To the trash" class="icon-button" :aria-label="`Move ${tree.title} to the trash`" @click="trash(tree)"><Icon name="lucide:trash-2" size="16" /></button>
       </li>
     </ul>
+    <LazyNewTreeDialog v-if="made" v-model:visible="making" @file="file?.click()" />
   </main>
 </template>
 
 <style scoped>
-.page { height: 100%; overflow: auto; padding: 28px clamp(16px, 4vw, 48px); max-width: 1100px; }
+.page { height: 100%; overflow: auto; padding: 28px clamp(16px, 4vw, 48px); max-width: 1180px; }
 header { display: flex; gap: 10px; align-items: center; margin-bottom: 18px; }
 .grow { flex: 1; }
 .bar { display: flex; justify-content: space-between; gap: 12px; flex-wrap: wrap; margin-bottom: 10px; }
@@ -114,10 +142,17 @@ header { display: flex; gap: 10px; align-items: center; margin-bottom: 18px; }
 .list li { display: flex; align-items: center; gap: 6px; padding-right: 10px; border-bottom: 1px solid var(--line); }
 .list li:last-child { border: 0; }
 .list li:hover { background: var(--hover); }
-.tree { flex: 1; min-width: 0; display: grid; grid-template-columns: minmax(0, 1fr) 100px 90px 240px; gap: 12px; align-items: center; padding: 12px 16px; color: inherit; text-decoration: none; }
+.tree { flex: 1; min-width: 0; display: grid; grid-template-columns: 100px minmax(0, 1fr) 90px 70px 190px; gap: 14px; align-items: center; padding: 8px 14px 8px 8px; color: inherit; text-decoration: none; }
 .name { font: 600 15.5px var(--display); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.picture { display: block; border: 1px solid var(--line); border-radius: 4px; }
+.what { display: flex; flex-direction: column; min-width: 0; }
+.about { font-size: 12.5px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.finders { display: flex; gap: 8px; align-items: center; }
+.finders select { font: inherit; color: inherit; background: var(--surface); border: 1px solid var(--line); border-radius: 6px; padding: 7px 8px; }
+.tags { display: flex; gap: 4px; flex-wrap: wrap; max-width: 170px; justify-content: flex-end; }
+.tag { border: 0; background: var(--ceiling); color: inherit; border-radius: 6px; padding: 3px 8px; font-size: 12px; cursor: pointer; min-height: 24px; display: inline-flex; align-items: center; gap: 3px; }
 .new { display: inline-block; width: 8px; height: 8px; background: var(--sun); border-radius: 50%; margin-left: 8px; vertical-align: 1px; }
 .plain { border: 0; background: none; color: var(--porch); font-weight: 600; cursor: pointer; padding: 4px; text-decoration: underline; }
 .none { padding: 32px 0; }
-@media (max-width: 700px) { .tree { grid-template-columns: minmax(0, 1fr) auto; } .tree .quiet:nth-child(n + 3) { display: none; } }
+@media (max-width: 900px) { .tree { grid-template-columns: 84px minmax(0, 1fr); } .tree > .quiet, .tags { display: none; } .picture { width: 84px; height: 50px; } }
 </style>

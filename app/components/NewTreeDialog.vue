@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { type Arrangement, ARRANGEMENTS } from '#core/tree'
+import { ARRANGEMENT_NAMES } from '~/tree/arranging'
+
+/** A new tree: blank in a chosen arrangement, or from a starter. */
+interface Offered { readonly id: string, readonly name: string, readonly purpose: string, readonly arrangement: Arrangement, readonly topics: number }
+const visible = defineModel<boolean>('visible', { required: true })
+const emit = defineEmits<{ file: [] }>()
+const title = ref('')
+const arrangement = ref<Arrangement>('both')
+const shipped = ref<readonly Offered[]>([])
+const own = ref<readonly { id: string, title: string, description: string, topicCount: number }[]>([])
+const search = ref('')
+const busy = ref(false)
+const wrong = ref('')
+
+watch(visible, async (now) => {
+  if (!now) return
+  wrong.value = ''
+  try {
+    [shipped.value, own.value] = await Promise.all([callApi<Offered[]>('/api/starters'), callApi<typeof own.value>('/api/trees', { query: { scope: 'starters' } })])
+  }
+  catch (error) {
+    wrong.value = (error as Error).message
+  }
+}, { immediate: true })
+
+const fits = (...texts: string[]): boolean => texts.some(text => text.toLocaleLowerCase().includes(search.value.trim().toLocaleLowerCase()))
+const offered = computed(() => [
+  ...own.value.map(tree => ({ id: tree.id, name: tree.title, purpose: tree.description || 'One of yours.', topics: tree.topicCount, ours: true })),
+  ...shipped.value.map(starter => ({ ...starter, ours: false })),
+].filter(one => fits(one.name, one.purpose)))
+
+async function begin(starter?: string): Promise<void> {
+  busy.value = true
+  wrong.value = ''
+  try {
+    const named = title.value.trim()
+    const { id } = await callApi<{ id: string }>('/api/trees', { method: 'POST', body: starter ? { starter, ...(named ? { title: named } : {}) } : { title: named || 'New tree', arrangement: arrangement.value } })
+    visible.value = false
+    await navigateTo(`/trees/${id}`)
+  }
+  catch (error) {
+    wrong.value = (error as Error).message
+  }
+  finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="visible" modal dismissable-mask header="New tree" :style="{ width: 'min(860px, 95vw)' }">
+    <form class="blank" @submit.prevent="begin()">
+      <InputText v-model="title" autofocus placeholder="What is it called?" aria-label="Title of the new tree" maxlength="500" />
+      <select v-model="arrangement" aria-label="Arrangement"><option v-for="name in ARRANGEMENTS" :key="name" :value="name">{{ ARRANGEMENT_NAMES[name] }}</option></select>
+      <Button type="submit" label="Begin blank" :loading="busy" />
+      <Button text label="From a file …" @click="visible = false; emit('file')" />
+    </form>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <div class="or"><h2>Or from a starter</h2><InputText v-model="search" size="small" placeholder="Search starters" aria-label="Search starters" /></div>
+    <ul>
+      <li v-for="one in offered" :key="one.id">
+        <button :disabled="busy" @click="begin(one.id)"><b>{{ one.name }}</b><span class="quiet">{{ one.purpose }}</span><small class="quiet">{{ one.topics }} topics{{ one.ours ? ' · yours' : '' }}</small></button>
+      </li>
+    </ul>
+    <p v-if="offered.length === 0" class="quiet">No starter has these words.</p>
+  </Dialog>
+</template>
+
+<style scoped>
+.blank { display: flex; gap: 8px; flex-wrap: wrap; }
+.blank :deep(.p-inputtext) { flex: 1; min-width: 200px; }
+select { font: inherit; color: inherit; background: var(--surface); border: 1px solid var(--line); border-radius: 6px; padding: 6px 8px; }
+.or { display: flex; justify-content: space-between; align-items: center; margin: 20px 0 10px; gap: 12px; }
+ul { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(235px, 1fr)); gap: 8px; max-height: 46vh; overflow: auto; }
+li button { width: 100%; height: 100%; display: flex; flex-direction: column; gap: 3px; text-align: left; border: 1px solid var(--line); border-left: 3px solid var(--porch); background: var(--surface); padding: 10px 12px; cursor: pointer; }
+li button:hover { background: var(--hover); }
+li b { font: 600 15px var(--display); }
+li span { font-size: 13px; flex: 1; }
+.wrong { color: var(--clay); }
+</style>

@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest'
+import { smallPicture } from '../scene/small-picture'
+import { allTopics, childrenOf, LOOKS, topicOf } from '../tree'
+import { growStarter } from './grow'
+import { STARTERS, starterOf } from './starters'
+
+let made = 0
+const newId = (): string => `n${made++}`
+
+describe('starters', () => {
+  it('are at least ten, each with a name, a purpose and a look that exists', () => {
+    expect(STARTERS.length).toBeGreaterThanOrEqual(10)
+    expect(new Set(STARTERS.map(starter => starter.id)).size).toBe(STARTERS.length)
+    for (const { look, purpose } of STARTERS) {
+      expect(LOOKS.some(one => one.id === look)).toBe(true)
+      expect(purpose.endsWith('.')).toBe(true)
+    }
+  })
+  it.each(STARTERS.map(starter => [starter.name, starter] as const))('%s grows into a tree of several branches with every detail understood', (_, starter) => {
+    const tree = growStarter(starter, 'Ours', '2027-03-01', newId)
+    const topics = [...allTopics(tree)]
+    expect(topicOf(tree, tree.centre).title).toBe('Ours')
+    expect(childrenOf(tree, tree.centre).length).toBeGreaterThanOrEqual(4)
+    expect(topics.length).toBe(starter.lines.split('\n').length + 1)
+    // Whatever stands after // that isn't understood would stay in the title.
+    for (const topic of topics) expect(topic.title).not.toContain('//')
+    for (const { due } of topics) if (due !== null) expect(due > '2027-03-01').toBe(true)
+  })
+  it('count dates from the day they are used', () => {
+    const due = (today: string): string | null => [...allTopics(growStarter(starterOf('new-colleague')!, 'x', today, newId))].find(topic => topic.title === 'First day')!.due
+    expect(due('2027-03-01')).toBe('2027-03-15')
+    expect(due('2027-06-01')).toBe('2027-06-15')
+  })
+})
+
+describe('the small picture of a tree', () => {
+  it('is an SVG of the size asked for, with a bar for each topic in sight and no text of the tree', () => {
+    const tree = growStarter(starterOf('decision')!, 'Secret & <b>', '2027-03-01', newId)
+    const svg = smallPicture(tree, 200, 120, '2027-03-01')
+    expect(svg).toMatch(/^<svg xmlns="http:\/\/www.w3.org\/2000\/svg" width="200" height="120"/)
+    expect(svg.match(/<rect /g)!.length).toBe([...allTopics(tree)].length + 1)
+    expect(svg).not.toContain('Secret')
+    for (const [, x, y, w, h] of svg.matchAll(/<rect x="([\d.-]+)" y="([\d.-]+)" width="([\d.]+)" height="([\d.]+)"/g)) {
+      expect(Number(x)).toBeGreaterThanOrEqual(0)
+      expect(Number(y)).toBeGreaterThanOrEqual(0)
+      expect(Number(x) + Number(w)).toBeLessThanOrEqual(200.5)
+      expect(Number(y) + Number(h)).toBeLessThanOrEqual(120.5)
+    }
+  })
+})
