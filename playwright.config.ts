@@ -8,7 +8,7 @@ export default defineConfig({
   expect: { timeout: 8000 },
   workers: 1,
   retries: 0,
-  use: {
+  use: { actionTimeout: 10_000,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     timezoneId: 'Europe/Copenhagen',

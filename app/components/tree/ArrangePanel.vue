@@ -50,8 +50,8 @@ const LINES = [['left', 'lucide:align-start-vertical', 'Left edges'], ['middle',
       </button>
       <button v-if="target" :disabled="!may" :aria-pressed="now === null" @click="arrange(desk, null, target.id)"><span class="like">=</span>Like the tree</button>
     </div>
-    <label>Space along <output>{{ fields.along }} %</output><input type="range" min="40" max="300" step="5" :value="fields.along" :disabled="!may" @change="space(desk, 'along', Number(($event.target as HTMLInputElement).value))"></label>
-    <label>Space across <output>{{ fields.across }} %</output><input type="range" min="40" max="400" step="5" :value="fields.across" :disabled="!may" @change="space(desk, 'across', Number(($event.target as HTMLInputElement).value))"></label>
+    <label>Space along <span>{{ fields.along }} %</span><input type="range" aria-label="Space along" min="40" max="300" step="5" :value="fields.along" :disabled="!may" @change="space(desk, 'along', Number(($event.target as HTMLInputElement).value))"></label>
+    <label>Space across <span>{{ fields.across }} %</span><input type="range" aria-label="Space across" min="40" max="400" step="5" :value="fields.across" :disabled="!may" @change="space(desk, 'across', Number(($event.target as HTMLInputElement).value))"></label>
     <Button v-if="fields.arrangement === 'both'" outlined size="small" label="Even out the sides" :disabled="!may" @click="evenOut(desk)" />
     <template v-if="standing > 0">
       <h3>By hand<span class="quiet"> · {{ standing }} selected</span></h3>

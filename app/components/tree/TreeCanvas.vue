@@ -425,6 +425,7 @@ onMounted(() => {
   })
   watcher.observe(box.value!)
   window.addEventListener('theme-changed', themeChanged)
+  window.addEventListener('keydown', hideStrip)
   stopFonts = onLateFonts(() => {
     desk.redress()
     layout.reset()
@@ -468,6 +469,8 @@ onBeforeUnmount(() => {
   stopFonts()
   watcher.disconnect()
   window.removeEventListener('theme-changed', themeChanged)
+  window.removeEventListener('keydown', hideStrip)
+  clearTimeout(rest)
   cancelAnimationFrame(frame)
   view.stop()
 })
@@ -475,15 +478,29 @@ onBeforeUnmount(() => {
 watch([desk.selection, desk.focus, desk.editing, () => desk.status.present], request)
 watch(desk.editing, (now, before) => { if (!now && before) nextTick(focusBox) })
 
-/** Whether the pointer is at the focused plank, with room for the way to the strip below it. By touch the strip just stays. */
+/**
+ * Whether the strip shows: once the pointer has rested on the focused plank for a moment, and as long as it stays there or on the
+ * way to the strip. A key hides it, so that it never lies over what somebody goes on to click. By touch it just stays.
+ */
 const near = ref(false)
 const coarse = window.matchMedia('(pointer: coarse)').matches
+const REST_MS = 450
+let rest = 0
 function approach(event: PointerEvent): void {
   const at = shown.value.find(item => item.focused)
   const { x, y } = view.toWorld(local(event))
-  const margin = 8 / view.zoom
-  near.value = at !== undefined && x > at.x - margin && y > at.y - margin && y < at.y + at.height + 44 / view.zoom
-    && x < at.x + Math.max(at.width, 126 / view.zoom) + margin
+  const on = at !== undefined && x > at.x && y > at.y && x < at.x + at.width && y < at.y + at.height
+  if (near.value) {
+    const margin = 8 / view.zoom
+    near.value = on || (at !== undefined && x > at.x - margin && y > at.y - margin && y < at.y + at.height + 44 / view.zoom && x < at.x + Math.max(at.width, 126 / view.zoom) + margin)
+    return
+  }
+  clearTimeout(rest)
+  if (on) rest = window.setTimeout(() => { near.value = true }, REST_MS)
+}
+function hideStrip(): void {
+  clearTimeout(rest)
+  near.value = false
 }
 
 /** Where the small strip of most-done things stands: under the focus while the pointer is there and nothing is typed or dragged. */

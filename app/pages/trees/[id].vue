@@ -259,7 +259,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         </span>
         <Button label="Share" size="small" @click="open.share = true" />
       </header>
-      <LazyTreeTrayPanel v-if="tray" ref="trayPanel" class="tray" @closed="closeTray" />
+      <TreeTrayPanel v-if="tray" ref="trayPanel" class="tray" @closed="closeTray" />
       <main class="middle">
         <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" @menu="menu.show($event)" @files="takeFiles">
           <template #strip>
@@ -275,7 +275,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <div v-if="offer" class="offer" role="status">
           {{ offer }}<button v-if="canUndoOffer && desk.status.canUndo" @click="desk.undo(); offer = ''">Undo</button>
         </div>
-        <LazyTreeFindBar v-if="desk.finding.open.value" ref="findBar" @closed="focusTree" />
+        <TreeFindBar v-if="desk.finding.open.value" ref="findBar" @closed="focusTree" />
         <div v-if="desk.only.value" class="only" role="status">Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></div>
         <LazyTreeOverviewWindow v-if="overview && canvas && desk.view.value === 'canvas'" :layout="canvas.layout" :view="canvas.view" :painted="canvas.painted" />
         <input ref="pictureFile" type="file" class="visually-hidden" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" aria-label="Picture for the topic" tabindex="-1" @change="choosePicture">
