@@ -17,7 +17,7 @@ export function buildDemo(demo: DemoTree, people: readonly { id: string, name: s
     }
   }
   const tree = emptyTree({ ...BLANK, id: newId(), parent: null, order: 'a0', title: demo.title })
-  tree.fields = { ...tree.fields, description: demo.description, tags: demo.tags ?? [], ...(demo.arrangement ? { arrangement: demo.arrangement } : {}) }
+  tree.fields = { ...tree.fields, description: demo.description, tags: [...demo.tags ?? []], ...(demo.arrangement ? { arrangement: demo.arrangement } : {}) }
   applyChanges(tree, plantAt(tree, readNested(demo.text).map(dress), { parent: tree.centre, index: 0 }, newId).changes)
   return tree
 }

@@ -1,4 +1,4 @@
-import { BLANK, fromSnapshot, type Snapshot, type Topic, type Tree } from '../../core/tree'
+import { BLANK, FRESH_FIELDS, fromSnapshot, type Snapshot, type Topic, type Tree } from '../../core/tree'
 import { random } from './table'
 
 const WORDS = 'shelf crate lamp river loft oak paint lift door book map key clock bridge table poster reader chair carpet window'.split(' ')
@@ -19,5 +19,5 @@ export function sampleTree(count: number, seed = 7): Tree {
     ids.push(id)
     depthOf.set(id, depthOf.get(parent)! + 1)
   }
-  return fromSnapshot({ centre: 'c', fields: { arrangement: 'both', description: '' }, topics: topics as Snapshot['topics'] })
+  return fromSnapshot({ centre: 'c', fields: FRESH_FIELDS, topics: topics as Snapshot['topics'] })
 }
