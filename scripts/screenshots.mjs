@@ -86,6 +86,29 @@ try {
   await ines.goto('/trees')
   await ines.getByRole('link', { name: /Move to the tannery/ }).waitFor()
   await shot(ines, 'trees')
+  await ines.getByRole('button', { name: 'New tree' }).click()
+  await ines.getByRole('button', { name: /Meeting brief/ }).waitFor()
+  await shot(ines, 'new-tree')
+
+  // Last, since they change the tree for everybody.
+  const lay = async (name) => {
+    await ines.getByRole('button', { name, exact: true }).click()
+    await ines.keyboard.press('f')
+  }
+  await openMove(ines)
+  await ines.keyboard.press('m')
+  await ines.getByRole('treeitem', { name: /^Shelving/ }).click()
+  await shot(ines, 'markers')
+  await ines.keyboard.press('l')
+  for (const line of ['Ask the brewery for pallets', 'Spare keys for the loft', 'Who waters the fern', 'Thank the neighbours // Rana, fri']) {
+    await ines.keyboard.type(line)
+    await ines.keyboard.press('Enter')
+  }
+  await ines.getByRole('option', { name: 'Spare keys for the loft' }).click()
+  await ines.keyboard.type('peo')
+  await shot(ines, 'tray')
+  await ines.keyboard.press('Escape')
+  await ines.keyboard.press('Escape')
 
   const dusk = await visit('oskar', { colorScheme: 'dark' })
   await openMove(dusk)
@@ -95,6 +118,18 @@ try {
   const narrow = await visit('lev', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
   await openMove(narrow)
   await shot(narrow, 'narrow')
+
+  await ines.keyboard.press('r')
+  await lay('Around the centre')
+  await shot(ines, 'around')
+  await lay('Along a time axis')
+  await shot(ines, 'time')
+  await lay('Both sides')
+  await ines.keyboard.press('c')
+  await ines.getByRole('button', { name: 'Whole tree' }).click()
+  await ines.getByRole('button', { name: 'Tannery', exact: true }).click()
+  await ines.keyboard.press('f')
+  await shot(ines, 'style')
 }
 finally {
   await browser.close()

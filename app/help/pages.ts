@@ -27,7 +27,7 @@ export const HELP: readonly HelpPage[] = [
     'By key: {move-up} {move-down} {move-in} {move-out}. {wrap} puts a new parent around the selection, {insert} a new topic between a topic and its children.',
     '{join} joins selected topics, {split} splits one by its lines or sentences, {apart} takes a branch apart so that its children come up.',
     'Children are sorted by title, due date, priority or progress, or reversed, from the menu of their parent.',
-    'A branch dropped on empty canvas, or {detach}, is loose. A loose topic can become another centre.',
+    '{move-under} moves the selection under another topic by a few letters of its title. A branch dropped on empty canvas, or {detach}, is loose; {move-under} attaches it again. A loose topic can become another centre. {to-tray} puts the selection in the tray.',
   ] },
   { id: 'arrange', title: 'Arrangements', body: [
     '{arrange} opens the arrangements: both sides, rightward, leftward, downward, around the centre, along a time axis, by hand. For the tree, or for one branch of it.',

@@ -1,6 +1,7 @@
 import { alignSelection, arrange, ARRANGEMENT_NAMES, distributeSelection, evenOut, layer } from './arranging'
 import type { Desk } from './desk'
 import { apart, detach, join, reverse, sort, split, toggleCentre } from './reshaping'
+import { toTray } from './tray'
 import { copyStyle, pasteStyle, undress } from './wardrobe'
 import { ARRANGEMENTS } from '#core/tree'
 
@@ -28,6 +29,7 @@ export interface House {
   panel(what: Panel): void
   tray(): void
   find(): void
+  moveUnder(): void
   overview(): void
   picture(): void
   toggleTheme(): void
@@ -64,8 +66,10 @@ export const COMMANDS: readonly Command[] = [
   command('Move and order', 'move-down', 'Move down', 'One place down among its siblings.', desk => desk.move('down'), 'more'),
   command('Move and order', 'move-out', 'Move one level out', 'Right after its parent; the branch comes along.', desk => desk.move('out'), 'more'),
   command('Move and order', 'move-in', 'Move one level in', 'Under the sibling before it.', desk => desk.move('in'), 'more'),
+  command('Move and order', 'move-under', 'Move under …', 'A few letters of the new parent, and the selection hangs there; attaches what is loose.', (_, house) => house.moveUnder(), 'more'),
   command('Move and order', 'detach', 'Make it loose', 'Takes the branch off its parent and leaves it on the canvas.', desk => detach(desk), 'more'),
   command('Move and order', 'another-centre', 'Another centre, or a loose topic again', 'Draws a loose topic as a second centre with its own arrangement.', desk => toggleCentre(desk), 'more'),
+  command('Move and order', 'to-tray', 'Put in the tray', 'Takes the selection off the tree until it’s filed again.', desk => toTray(desk), 'more'),
   looking('Move and order', 'tray', 'The tray', 'A list of loose lines beside the tree: write now, file later.', (_, house) => house.tray()),
   command('Move and order', 'sort-title', 'Sort children by title', 'A to Z, numbers by their value.', desk => sort(desk, 'title'), 'more'),
   command('Move and order', 'sort-due', 'Sort children by due date', 'The earliest first; what has no date comes last.', desk => sort(desk, 'due'), 'more'),

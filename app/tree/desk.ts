@@ -123,7 +123,7 @@ export class Desk {
   }
 
   close(): void {
-    this.folds.keepNow()
+    this.folds.close()
     this.session.close()
   }
 

@@ -18,6 +18,8 @@ export class Folds {
 
   constructor(private readonly tree: () => Tree, treeId: string, userId: string) {
     this.key = `sun-porch-folds/${userId}/${treeId}`
+    // A page that is left within a moment of a fold still keeps it.
+    window.addEventListener('pagehide', this.keepNow)
     try {
       const kept = JSON.parse(localStorage.getItem(this.key) ?? 'null') as Kept | null
       if (!kept) return
@@ -56,10 +58,16 @@ export class Folds {
 
   private keep(): void {
     clearTimeout(this.timer)
-    this.timer = window.setTimeout(() => this.keepNow(), 300)
+    this.timer = window.setTimeout(this.keepNow, 300)
   }
 
-  keepNow(): void {
+  close(): void {
+    window.removeEventListener('pagehide', this.keepNow)
+    this.keepNow()
+  }
+
+  private readonly keepNow = (): void => {
+    clearTimeout(this.timer)
     const kept: Kept = { depth: this.depth, folded: [...this.single].filter(([, folded]) => folded).map(([id]) => id), open: [...this.single].filter(([, folded]) => !folded).map(([id]) => id) }
     try {
       localStorage.setItem(this.key, JSON.stringify(kept))

@@ -35,6 +35,8 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   'apart': ['Shift+U'],
   'detach': ['Shift+X'],
   'tray': ['L'],
+  'to-tray': ['Shift+L'],
+  'move-under': ['G'],
   'only': ['O'],
   'overview': ['W'],
   'fit-selection': ['Z'],

@@ -59,6 +59,7 @@ export class Layout {
   private readonly frames = new Map<TopicId, Frame>()
   private readonly hiddenCounts = new Map<TopicId, number>()
   private settings: Settings
+  private gaps!: Record<'plain' | 'main' | 'down', Gaps>
   private stale = true
 
   constructor(private tree: Tree, private readonly look: Look, private override: Partial<Settings> = {}) {
@@ -67,7 +68,13 @@ export class Layout {
 
   private settingsNow(): Settings {
     const { arrangement, along, across } = this.tree.fields
-    return { arrangement, along: along / 100, across: across / 100, only: null, ...this.override }
+    const now = { arrangement, along: along / 100, across: across / 100, only: null, ...this.override }
+    this.gaps = {
+      plain: { along: GAPS.along * now.along, across: GAPS.across * now.across },
+      main: { along: GAPS.mainAlong * now.along, across: GAPS.mainAcross * now.across },
+      down: { along: GAPS.downAlong * now.along, across: GAPS.downAcross * now.across },
+    }
+    return now
   }
 
   /** Forgets everything, for instance when fonts, sizes, spacing or the arrangement change. */
@@ -90,6 +97,8 @@ export class Layout {
   /** Says that a topic's data, size, fold state or children changed. Unknown and removed ids are fine. */
   touch(ids: Iterable<TopicId | null>): void {
     for (const id of ids) {
+      const own = id === null ? undefined : this.plots.get(id)
+      if (own) own.framed = this.isFramed(own.id)
       for (let at: TopicId | null = id; at !== null; at = this.tree.topics.get(at)?.parent ?? null) {
         const plot = this.plots.get(at)
         if (plot) plot.fresh = false
@@ -153,15 +162,21 @@ export class Layout {
   // — Laying out
 
   private gapsOf(direction: Direction, main: boolean): Gaps {
-    const { along, across } = this.settings
-    if (direction === 'down') return { along: GAPS.downAlong * along, across: GAPS.downAcross * across }
-    return main ? { along: GAPS.mainAlong * along, across: GAPS.mainAcross * across } : { along: GAPS.along * along, across: GAPS.across * across }
+    return direction === 'down' ? this.gaps.down : main ? this.gaps.main : this.gaps.plain
   }
 
   private plotOf(id: TopicId, direction: Direction, main: boolean): Plot {
     let plot = this.plots.get(id)
-    if (!plot) this.plots.set(id, plot = newPlot(id))
+    if (!plot) {
+      this.plots.set(id, plot = newPlot(id))
+      plot.framed = this.isFramed(id)
+    }
     return this.isFresh(plot, direction) ? plot : this.refresh(plot, direction, main)
+  }
+
+  private isFramed(id: TopicId): boolean {
+    const arrangement = this.tree.topics.get(id)?.arrangement
+    return arrangement !== null && arrangement !== undefined
   }
 
   private isFresh(plot: Plot, direction: Direction): boolean {
@@ -171,7 +186,7 @@ export class Layout {
   private refresh(plot: Plot, direction: Direction, main: boolean): Plot {
     const upright = direction === 'down'
     const { width, height } = this.look.size(plot.id)
-    const gaps = this.gapsOf(direction, false)
+    const gaps = upright ? this.gaps.down : this.gaps.plain
     plot.direction = direction
     plot.along = upright ? height : width
     plot.across = upright ? width : height
@@ -179,7 +194,6 @@ export class Layout {
     plot.gapAcross = main ? this.gapsOf(direction, true).across : gaps.across
     plot.fresh = true
     plot.lead = 0
-    plot.framed = topicOf(this.tree, plot.id).arrangement !== null
     if (!plot.framed) return layOut(plot, this.below(this.shown(plot.id), direction, false, plot.kids), true)
     return this.enclose(plot, this.frameOf(plot.id).extents, direction)
   }

@@ -41,6 +41,15 @@ export function checkSize(items: readonly OutlineItem[]): void {
   }
 }
 
+/** Counts lines without making them, and stops as soon as there are too many: a paste of millions is refused in no time. */
+function checkLines(text: string): void {
+  const most = LIMITS.changes * 4
+  let count = 1
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) {
+    if (++count > most) throw new Unreadable(`This has more than ${most.toLocaleString('en')} lines; ${LIMITS.changes.toLocaleString('en')} topics fit at once. Nothing was changed.`)
+  }
+}
+
 function finished(items: readonly Growing[]): OutlineItem[] {
   return items.map(({ title, done, children }) => ({
     title,
@@ -55,8 +64,8 @@ function finished(items: readonly Growing[]): OutlineItem[] {
  * A line without a bullet that continues a bulleted one is joined to it. Throws `Unreadable` over the limits.
  */
 export function readNested(text: string): OutlineItem[] {
+  checkLines(text)
   const lines = text.replace(/\r\n?/g, '\n').replace(/^\uFEFF/, '').split('\n')
-  if (lines.length > LIMITS.changes * 4) throw new Unreadable(`This has ${lines.length.toLocaleString('en')} lines; ${LIMITS.changes.toLocaleString('en')} fit at once. Nothing was changed.`)
   const top: Growing[] = []
   /** Open items, outermost first; headings count as standing left of everything, the higher the further. */
   const open: { item: Growing, column: number, textColumn: number, bulleted: boolean }[] = []

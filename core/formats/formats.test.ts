@@ -24,6 +24,12 @@ function grown(items: readonly OutlineItem[]): Tree {
 const wanted: Titles[] = [['Fit-out', ['Shelving', ['Oak']], ['Lift']], ['Books']]
 
 describe('nested text', () => {
+  it('ten million lines are refused at once, with words that say what was kept', () => {
+    const text = 'crate\n'.repeat(10_000_000)
+    const began = performance.now()
+    expect(() => readNested(text)).toThrow(/more than 100,000 lines.*Nothing was changed/)
+    expect(performance.now() - began).toBeLessThan(500)
+  })
   it.each([
     ['tabs', 'Fit-out\n\tShelving\n\t\tOak\n\tLift\nBooks'],
     ['two spaces', 'Fit-out\n  Shelving\n    Oak\n  Lift\nBooks\n'],

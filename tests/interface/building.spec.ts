@@ -166,6 +166,13 @@ test('join, split, take apart, sort, reverse, detach and another centre, each un
   await expect.poll(async () => (await topicsOf(caller, id)).get('Van')).toMatchObject({ parent: null, arrangement: 'both' })
   await page.keyboard.press('j')
   await page.keyboard.press('x')
+  // What is loose is attached by a few letters of its new parent; what isn’t needed yet goes in the tray.
+  await page.keyboard.press('g')
+  await page.keyboard.type('peo')
+  await page.keyboard.press('Enter')
+  await expectTitles(caller, id, [['Books', 'Tape, labels, crates', ['Boxes', 'Small']], ['People', 'Van']])
+  await page.keyboard.press('Shift+L')
+  await expect.poll(async () => (await topicsOf(caller, id)).get('Van')).toMatchObject({ parent: null, tray: true })
   await expectTitles(caller, id, [['Books', 'Tape, labels, crates', ['Boxes', 'Small']], 'People'])
 })
 
@@ -261,6 +268,11 @@ test('markers: one at a time in a set, dragged onto a topic, a set of our own, t
   await page.keyboard.press('k')
   const key = page.getByRole('complementary', { name: 'Key' })
   await expect(key.getByRole('button')).toHaveText(['', 'Stuck1', 'Idea1', 'Drying loft1'])
+  // Another marker everywhere instead, in one step, and back.
+  await key.getByLabel('Everywhere instead of Stuck').selectOption('paused')
+  await expect(topic(rana.page, 'Lift').getByRole('img', { name: 'Paused' })).toBeVisible()
+  await page.getByRole('status').filter({ hasText: 'Changed 1 topic' }).getByRole('button', { name: 'Undo' }).click()
+  await expect(topic(rana.page, 'Lift').getByRole('img', { name: 'Stuck' })).toBeVisible()
   await key.getByRole('button', { name: 'Idea' }).click()
   await expect(topic(page, 'Lamps')).toHaveClass(/dim/)
   await expect(topic(page, 'Doors')).toHaveClass(/hit/)

@@ -68,7 +68,7 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
       <button v-for="[id, name] in REACHES" :key="id" :aria-pressed="reach === id" @click="reach = id">{{ name }}</button>
     </div>
     <template v-if="reach !== 'tree'">
-      <div v-for="[part, name] in COLOURS" :key="part" class="row" role="group" :aria-label="`${name} colour`">
+      <div v-for="[part, name] in COLOURS" :key="part" class="row dots" role="group" :aria-label="`${name} colour`">
         <span>{{ name }}</span>
         <button v-for="(hue, i) in hues" :key="i" class="dot" :style="{ background: hue }" :disabled="!may" :aria-label="`${name}: palette colour ${i + 1}`" :aria-pressed="style[part] === String(i)" @click="give({ [part]: String(i) })" />
         <label class="dot any" :class="{ on: style[part]?.startsWith('#') }" :style="{ background: style[part]?.startsWith('#') ? style[part]! : undefined }"><input type="color" :aria-label="`${name}: any colour`" :disabled="!may" :value="style[part]?.startsWith('#') ? style[part]! : '#888888'" @change="give({ [part]: ($event.target as HTMLInputElement).value })"></label>
@@ -99,7 +99,7 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
         <input type="range" min="100" max="700" step="10" :value="style.width ?? 280" :disabled="!may" aria-label="Widest the text may run" @change="give({ width: Number(($event.target as HTMLInputElement).value) })">
         <button class="word" :disabled="!may || style.width === null" @click="give({ width: null })">{{ style.width === null ? 'usual' : 'reset' }}</button>
       </div>
-      <div v-if="reach !== 'level'" class="row" role="group" aria-label="Branch colour">
+      <div v-if="reach !== 'level'" class="row dots" role="group" aria-label="Branch colour">
         <span>Branch</span>
         <button v-for="(hue, i) in hues" :key="i" class="dot" :style="{ background: hue }" :disabled="!may" :aria-label="`Branch: palette colour ${i + 1}`" :aria-pressed="topic.hue === String(i)" @click="setHue(String(i))" />
         <label class="dot any"><input type="color" aria-label="Branch: any colour" :disabled="!may" :value="topic.hue?.startsWith('#') ? topic.hue : '#888888'" @change="setHue(($event.target as HTMLInputElement).value)"></label>
@@ -120,7 +120,7 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
       </div>
       <template v-if="own && may">
         <div class="row"><span>Ground</span><label v-for="part in (['page', 'plank', 'ink', 'centre'] as const)" :key="part" class="named"><input type="color" :value="look[part]" :aria-label="`Look: ${part}`" @change="setLookColour(part, $event)">{{ part }}</label></div>
-        <div class="row"><span>Palette</span><label v-for="(hue, i) in look.hues" :key="i" class="dot" :style="{ background: hue }"><input type="color" :value="hue" :aria-label="`Look: palette colour ${i + 1}`" @change="setLookColour(i, $event)"></label></div>
+        <div class="row dots"><span>Palette</span><label v-for="(hue, i) in look.hues" :key="i" class="dot" :style="{ background: hue }"><input type="color" :value="hue" :aria-label="`Look: palette colour ${i + 1}`" @change="setLookColour(i, $event)"></label></div>
         <button class="word" @click="dropLook(desk, look.id)">Remove the look “{{ look.name }}”</button>
       </template>
       <form v-if="may" class="row" @submit.prevent="save">
@@ -138,7 +138,9 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
 .seg [aria-pressed='true'] { background: var(--surface); font-weight: 600; box-shadow: 0 0 0 1px var(--line); }
 .row { display: flex; flex-wrap: wrap; align-items: center; gap: 3px; }
 .row > span:first-child { width: 48px; font-size: 12.5px; color: var(--quiet); flex: none; }
-.dot { width: 19px; height: 24px; border: 0; border-radius: 4px; cursor: pointer; padding: 0; position: relative; display: inline-block; overflow: hidden; }
+.row.dots { gap: 1px; }
+.row.dots > span:first-child { width: 100%; }
+.dot { width: 24px; height: 24px; border: 0; border-radius: 4px; cursor: pointer; padding: 0; position: relative; display: inline-block; overflow: hidden; }
 .dot[aria-pressed='true'], .dot.on { box-shadow: 0 0 0 2px var(--surface), 0 0 0 4px var(--porch); z-index: 1; }
 .dot input { position: absolute; inset: -4px; width: 40px; height: 40px; opacity: 0; cursor: pointer; }
 .any { background: conic-gradient(#c44, #cb4, #4a5, #38a, #84a, #c44); }

@@ -54,7 +54,7 @@ function taken(event: KeyboardEvent): void {
 section { break-inside: avoid-column; margin-bottom: 12px; }
 h3 { font: 600 13px var(--text); color: var(--quiet); margin: 0 0 4px; }
 .key { display: flex; justify-content: space-between; gap: 12px; padding: 2px 0; font-size: 13px; align-items: center; }
-.key button { border: 0; background: none; cursor: pointer; display: flex; gap: 4px; border-radius: 6px; padding: 1px 3px; white-space: nowrap; }
+.key button { border: 0; background: none; cursor: pointer; display: flex; gap: 4px; border-radius: 6px; padding: 1px 3px; white-space: nowrap; min-height: 24px; min-width: 24px; align-items: center; }
 .key button:hover { background: var(--hover); }
 .hint { flex: 1; align-self: center; }
 :deep(.p-dialog-footer) { align-items: center; }

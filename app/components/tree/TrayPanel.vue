@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { fold, foldedTitle } from '#core/find/text'
-import { allTopics, pathTo, removeAll, shorten, topicOf, type TopicId, trayOf } from '#core/tree'
+import { removeAll, topicOf, type TopicId, trayOf } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 import { addLines, file } from '~/tree/tray'
 
@@ -17,10 +16,9 @@ const lines = computed(() => {
 })
 const chosen = ref<readonly TopicId[]>([])
 let anchor: TopicId | null = null
-const target = ref('')
 const filing = ref(false)
-const at = ref(0)
-const targetField = ref<HTMLInputElement>()
+/** The first letters of the target, typed on the list already. */
+const letters = ref('')
 
 watch(lines, (now) => { chosen.value = chosen.value.filter(id => now.some(line => line.id === id)) })
 
@@ -93,42 +91,15 @@ function key(event: KeyboardEvent): void {
   else if (event.key === 'Escape') emit('closed')
   else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey && chosen.value.length > 0) {
     // Type-ahead: the letters already say where it goes.
-    begin(event)
-    target.value = event.key
+    begin(event, event.key)
   }
 }
-function begin(event: Event): void {
+function begin(event: Event, first = ''): void {
   event.preventDefault()
+  letters.value = first
   filing.value = true
-  target.value = ''
-  at.value = 0
-  nextTick(() => targetField.value?.focus())
 }
 
-const targets = computed(() => {
-  void desk.tick.value
-  const words = fold(target.value.trim()).split(/\s+/).filter(Boolean)
-  const found: { id: TopicId, title: string, path: string, starts: boolean }[] = []
-  for (const topic of allTopics(desk.tree)) {
-    const title = foldedTitle(topic)
-    if (!words.every(word => title.includes(word))) continue
-    found.push({ id: topic.id, title: shorten(topic.title || 'untitled', 50), path: pathTo(desk.tree, topic.id).slice(1, -1).map(above => shorten(above.title, 18)).join(' › '), starts: words.length > 0 && title.startsWith(words[0]!) })
-    if (found.length >= 200) break
-  }
-  return found.sort((a, b) => Number(b.starts) - Number(a.starts)).slice(0, 8)
-})
-function fileKey(event: KeyboardEvent): void {
-  event.stopPropagation()
-  if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-    event.preventDefault()
-    at.value = Math.max(0, Math.min(targets.value.length - 1, at.value + (event.key === 'ArrowDown' ? 1 : -1)))
-  }
-  else if (event.key === 'Enter') {
-    event.preventDefault()
-    if (targets.value[at.value]) fileUnder(targets.value[at.value]!.id)
-  }
-  else if (event.key === 'Escape') endFiling()
-}
 function fileUnder(id: TopicId): void {
   const ids = lines.value.map(line => line.id)
   const next = ids.find((one, i) => i > ids.indexOf(chosen.value.at(-1)!) && !chosen.value.includes(one)) ?? ids.find(one => !chosen.value.includes(one))
@@ -158,19 +129,13 @@ defineExpose({ focus: () => writing.value?.focus() })
     <ol ref="list" tabindex="0" role="listbox" aria-multiselectable="true" aria-label="Lines in the tray" @keydown="key">
       <li
         v-for="line in lines" :key="line.id" role="option" :aria-selected="chosen.includes(line.id)" draggable="true"
-        @click="choose(line.id, { add: $event.ctrlKey || $event.metaKey, range: $event.shiftKey })" @dblclick="begin" @dragstart="drag($event, line.id)" @dragend="desk.carried = []"
+        @click="choose(line.id, { add: $event.ctrlKey || $event.metaKey, range: $event.shiftKey })" @dblclick="begin($event)" @dragstart="drag($event, line.id)" @dragend="desk.carried = []"
       >
         <TreeMarkerSign v-for="marker in line.markers" :id="marker" :key="marker" :size="15" />{{ line.title || 'untitled' }}
       </li>
     </ol>
     <p v-if="lines.length === 0" class="quiet none">Whatever comes to mind goes here first. Later, <kbd>Enter</kbd> on a line and a few letters say where it belongs; or drag it to the tree.</p>
-    <div v-if="filing" class="filing" role="dialog" aria-label="File under">
-      <input ref="targetField" v-model="target" placeholder="File under …" aria-label="File under" role="combobox" aria-expanded="true" aria-controls="tray-targets" :aria-activedescendant="targets[at] ? `target-${at}` : undefined" @keydown="fileKey" @input="at = 0" @blur="filing = false">
-      <div id="tray-targets" role="listbox" aria-label="Topics">
-        <div v-for="(one, i) in targets" :id="`target-${i}`" :key="one.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @pointerdown.prevent="fileUnder(one.id)"><b>{{ one.title }}</b><span class="quiet">{{ one.path }}</span></div>
-        <p v-if="targets.length === 0" class="quiet">No topic has these words.</p>
-      </div>
-    </div>
+    <TreeTargetPicker v-if="filing" class="filing" label="File under" :letters="letters" @chosen="fileUnder" @closed="endFiling" />
   </section>
 </template>
 
@@ -184,10 +149,5 @@ li { padding: 5px 8px; border-radius: 5px; cursor: grab; font-size: 13.5px; line
 li:hover { background: var(--hover); }
 li[aria-selected='true'] { background: var(--ceiling); border-left-color: var(--porch); }
 .none { padding: 4px 16px; font-size: 13px; line-height: 1.6; }
-.filing { position: absolute; left: 10px; right: -90px; bottom: 12px; background: var(--surface); border: 1px solid var(--porch); border-radius: 8px; box-shadow: var(--shadow); z-index: 9; padding: 6px; }
-.filing input { width: 100%; border: 0; outline: 0; background: none; color: inherit; font: inherit; padding: 5px 7px; }
-.filing [role='option'] { display: flex; gap: 8px; padding: 5px 8px; border-radius: 5px; font-size: 13px; cursor: pointer; align-items: baseline; }
-.filing .on { background: var(--ceiling); }
-.filing b { font-weight: 600; }
-.filing .quiet { font-size: 12px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.filing { position: absolute; left: 10px; right: -90px; bottom: 12px; }
 </style>

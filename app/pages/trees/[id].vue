@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { childrenOf, type MarkerSet, shorten, topicOf, type TopicId } from '#core/tree'
+import { childrenOf, lastChild, type MarkerSet, shorten, topicOf, type TopicId } from '#core/tree'
 import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
 import { type Box, COMMANDS, type Command, commandOf, type House, type Panel } from '~/tree/commands'
 import { DESK, Desk } from '~/tree/desk'
@@ -34,6 +34,7 @@ const panel = ref<Panel | null>(null)
 const tray = ref(false)
 const trayPanel = ref<{ focus(): void }>()
 const overview = ref(false)
+const moving = ref(false)
 const PANELS: Record<Panel, string> = { markers: 'Markers', dress: 'Colour and style', arrange: 'Arrangement', key: 'Key' }
 /** What isn't needed for the first look is loaded after it: the sheet, the menu, and each dialog when it's first opened. */
 const settled = ref(false)
@@ -87,6 +88,7 @@ const house: House = {
     desk.finding.open.value = true
     nextTick(() => findBar.value?.focus())
   },
+  moveUnder: () => { if (desk.guard()) moving.value = true },
   overview: () => { overview.value = !overview.value },
   picture: () => pictureFile.value?.click(),
   toggleTheme: theme.toggle,
@@ -103,6 +105,18 @@ function focusTree(): void {
 }
 function closeTray(): void {
   tray.value = false
+  nextTick(focusTree)
+}
+function moveUnder(parent: TopicId): void {
+  moving.value = false
+  desk.land(desk.selected(), lastChild(desk.tree, parent))
+  nextTick(() => {
+    focusTree()
+    desk.reveal(desk.focus.value)
+  })
+}
+function endMoving(): void {
+  moving.value = false
   nextTick(focusTree)
 }
 function closePanel(): void {
@@ -275,6 +289,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <div v-if="offer" class="offer" role="status">
           {{ offer }}<button v-if="canUndoOffer && desk.status.canUndo" @click="desk.undo(); offer = ''">Undo</button>
         </div>
+        <TreeTargetPicker v-if="moving" class="move-under" label="Move under" :without="desk.selected()" @chosen="moveUnder" @closed="endMoving" />
         <TreeFindBar v-if="desk.finding.open.value" ref="findBar" @closed="focusTree" />
         <div v-if="desk.only.value" class="only" role="status">Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></div>
         <LazyTreeOverviewWindow v-if="overview && canvas && desk.view.value === 'canvas'" :layout="canvas.layout" :view="canvas.view" :painted="canvas.painted" />
@@ -328,10 +343,11 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 .strip button { width: 29px; height: 27px; border: 0; background: none; color: var(--quiet); cursor: pointer; display: grid; place-items: center; }
 .strip button:hover { color: var(--porch); background: var(--hover); }
 .offer { position: absolute; left: 50%; bottom: 18px; transform: translateX(-50%); background: var(--ink); color: var(--surface); border-radius: 8px; padding: 8px 14px; display: flex; gap: 12px; box-shadow: var(--shadow); z-index: 6; max-width: 90%; }
-.offer button { border: 0; background: none; color: var(--sun); font-weight: 700; cursor: pointer; padding: 0; }
+.offer button { border: 0; background: none; color: var(--offer); font-weight: 700; cursor: pointer; padding: 0; }
 .empty { position: absolute; left: 50%; top: 62%; transform: translateX(-50%); background: var(--surface); border: 1px dashed var(--line); border-radius: 8px; padding: 4px 18px; color: var(--quiet); pointer-events: none; text-align: center; }
 .panel { overflow: auto; background: var(--surface); border-left: 1px solid var(--line); padding: 10px 16px 16px; }
 .panel-head { display: flex; justify-content: space-between; align-items: center; margin-bottom: 6px; }
+.move-under { position: absolute; left: 50%; top: 14px; transform: translateX(-50%); width: min(420px, calc(100% - 28px)); }
 .only { position: absolute; left: 50%; top: 12px; transform: translateX(-50%); background: var(--ceiling); border-radius: 8px; padding: 5px 12px; z-index: 5; font-size: 13px; }
 .only button { border: 0; background: none; color: var(--porch); font-weight: 650; cursor: pointer; text-decoration: underline; padding: 4px; }
 .icon-button[aria-pressed='true'] { background: var(--ceiling); color: var(--ink); }

@@ -123,6 +123,7 @@ useHead({ title: 'Trees · Sun Porch' })
         <span v-if="tree.tags.length" class="tags"><button v-for="one in tree.tags.slice(0, 4)" :key="one" class="tag" :aria-label="`Only trees tagged ${one}`" @click="tag = one">{{ one }}</button></span>
         <button v-if="scope === 'trash'" class="plain" @click="restore(tree.id)">Bring back</button>
         <button v-else-if="tree.role === 'owner'" title="To the trash" class="icon-button" :aria-label="`Move ${tree.title} to the trash`" @click="trash(tree)"><Icon name="lucide:trash-2" size="16" /></button>
+        <span v-else class="no-button" />
       </li>
     </ul>
     <LazyNewTreeDialog v-if="made" v-model:visible="making" @file="file?.click()" />
@@ -144,6 +145,7 @@ header { display: flex; gap: 10px; align-items: center; margin-bottom: 18px; }
 .list li:hover { background: var(--hover); }
 .tree { flex: 1; min-width: 0; display: grid; grid-template-columns: 100px minmax(0, 1fr) 90px 70px 190px; gap: 14px; align-items: center; padding: 8px 14px 8px 8px; color: inherit; text-decoration: none; }
 .name { font: 600 15.5px var(--display); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.no-button { width: 34px; }
 .picture { display: block; border: 1px solid var(--line); border-radius: 4px; }
 .what { display: flex; flex-direction: column; min-width: 0; }
 .about { font-size: 12.5px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
