@@ -42,6 +42,7 @@ async function openMove(page) {
   await page.waitForTimeout(600)
 }
 async function shot(page, name) {
+  await page.evaluate(() => document.fonts.ready)
   await page.waitForTimeout(500)
   await page.screenshot({ path: join(out, `${name}.png`) })
   say(`docs/screenshots/${name}.png`)
@@ -126,7 +127,7 @@ try {
   await shot(ines, 'time')
   await lay('Both sides')
   await ines.keyboard.press('c')
-  await ines.getByRole('button', { name: 'Whole tree' }).click()
+  await ines.getByRole('button', { name: 'Whole tree', exact: true }).click()
   await ines.getByRole('button', { name: 'Tannery', exact: true }).click()
   await ines.keyboard.press('f')
   await shot(ines, 'style')

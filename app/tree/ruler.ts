@@ -13,7 +13,7 @@ function fontOf(face: Face): string {
 
 function fontName(face: Face): string {
   const family = face.family === 'display' ? '"Bricolage Grotesque Variable"' : '"Figtree Variable"'
-  return `${face.slanted ? 'italic ' : ''}${face.weight} ${face.size}px ${family}, system-ui, "Noto Color Emoji", sans-serif`
+  return `${face.slanted ? 'italic ' : ''}${face.weight} ${face.size}px ${family}, "Noto Color Emoji", system-ui, sans-serif`
 }
 
 /**

@@ -110,12 +110,13 @@ function arc(ground: Ground, spots: ReadonlyMap<TopicId, Spot>, parent: TopicId,
   const rim = radius - gap / 2
   const from = parent === ground.root ? { dx: 0, dy: 0 } : spots.get(parent)!
   const edge = { x: from.dx + (sign * ground.size(parent).width) / 2, y: from.dy }
-  const angleTo = (x: number, y: number): number => Math.atan2(y, Math.max(1, sign * x))
-  const angles = [angleTo(edge.x, edge.y)]
+  // Stubs and ticks lie flat: they meet the arc at their own height, as far as it reaches.
+  const angleAt = (y: number): number => Math.asin(Math.min(0.999, Math.max(-0.999, y / rim)))
+  const angles = [angleAt(edge.y)]
   for (const kid of kids) {
     const spot = spots.get(kid)!
     const near = { x: spot.dx - (sign * ground.size(kid).width) / 2, y: spot.dy }
-    const angle = angleTo(near.x, near.y)
+    const angle = angleAt(near.y)
     angles.push(angle)
     lines.push({ owner: kid, points: [sign * rim * Math.cos(angle), rim * Math.sin(angle), near.x, near.y] })
   }

@@ -300,7 +300,7 @@ test('style: of a topic, a branch, a level, the tree; copied and pasted; a look 
   await panel.getByRole('button', { name: 'Its level' }).click()
   await panel.getByRole('button', { name: 'Underlined' }).click()
   await expect.poll(async () => (await fieldsOf(ines.caller, id)).levels).toEqual([{}, { underlined: true }])
-  await panel.getByRole('button', { name: 'Whole tree' }).click()
+  await panel.getByRole('button', { name: 'Whole tree', exact: true }).click()
   const page_ = () => rana.page.locator('.canvas').evaluate(element => getComputedStyle(element).getPropertyValue('--page'))
   const plain = await page_()
   await panel.getByRole('button', { name: 'Ledger' }).click()
