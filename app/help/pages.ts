@@ -26,7 +26,7 @@ export const HELP: readonly HelpPage[] = [
     'Drag a topic: a sun-coloured slot shows where the branch will stand, under what, and whether it takes the colour there. Hold Alt to keep its own. Esc cancels.',
     'By key: {move-up} {move-down} {move-in} {move-out}. {wrap} puts a new parent around the selection, {insert} a new topic between a topic and its children.',
     '{join} joins selected topics, {split} splits one by its lines or sentences, {apart} takes a branch apart so that its children come up.',
-    'Children are sorted by title, due date, priority or progress, or reversed, from the menu of their parent.',
+    'Children are sorted by title, due date, priority, progress or the figure in their titles, or reversed, from the menu of their parent.',
     '{move-under} moves the selection under another topic by a few letters of its title. A branch dropped on empty canvas, or {detach}, is loose; {move-under} attaches it again. A loose topic can become another centre. {to-tray} puts the selection in the tray.',
   ] },
   { id: 'arrange', title: 'Arrangements', body: [

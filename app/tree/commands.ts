@@ -70,10 +70,11 @@ export const COMMANDS: readonly Command[] = [
   command('Move and order', 'detach', 'Make it loose', 'Takes the branch off its parent and leaves it on the canvas.', desk => detach(desk), 'more'),
   command('Move and order', 'another-centre', 'Another centre, or a loose topic again', 'Draws a loose topic as a second centre with its own arrangement.', desk => toggleCentre(desk), 'more'),
   command('Move and order', 'to-tray', 'Put in the tray', 'Takes the selection off the tree until it’s filed again.', desk => toTray(desk), 'more'),
-  looking('Move and order', 'tray', 'The tray', 'A list of loose lines beside the tree: write now, file later.', (_, house) => house.tray()),
+  looking('Move and order', 'tray', 'The tray', 'A list of loose lines beside the tree: write now, file later.', (_, house) => house.tray(), 'more'),
   command('Move and order', 'sort-title', 'Sort children by title', 'A to Z, numbers by their value.', desk => sort(desk, 'title'), 'more'),
   command('Move and order', 'sort-due', 'Sort children by due date', 'The earliest first; what has no date comes last.', desk => sort(desk, 'due'), 'more'),
   command('Move and order', 'sort-priority', 'Sort children by priority', 'The most urgent first.', desk => sort(desk, 'priority'), 'more'),
+  command('Move and order', 'sort-figure', 'Sort children by figure', 'By the number in the title, the largest first.', desk => sort(desk, 'figure'), 'more'),
   command('Move and order', 'sort-done', 'Sort children by progress', 'The least done first.', desk => sort(desk, 'done')),
   command('Move and order', 'reverse', 'Reverse the children', 'Last becomes first.', desk => reverse(desk), 'more'),
 

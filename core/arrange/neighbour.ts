@@ -1,4 +1,5 @@
 import { topicOf, type Tree } from '../tree/tree'
+import { depthOf, isWithin } from '../tree/walk'
 import type { TopicId } from '../tree/topic'
 import type { Layout, Placed } from './layout'
 
@@ -22,7 +23,7 @@ export function neighbourOf(tree: Tree, layout: Layout, id: TopicId, arrow: Arro
   if (above !== null && arrow === BACK[at.direction] && layout.arrangementAround(above) !== 'hand') return above
   // Outward from a topic without children there is nothing; a plank further on belongs to another branch.
   if (id !== layout.root && arrow === at.direction && at.direction !== 'down' && layout.arrangementAround(id) !== 'hand') return null
-  return nearest(layout, at, arrow)
+  return nearest(tree, layout, at, arrow)
 }
 
 function nearestKid(layout: Layout, at: Placed, arrow: 'down' | 'left' | 'right'): TopicId | null {
@@ -42,15 +43,20 @@ function nearestKid(layout: Layout, at: Placed, arrow: 'down' | 'left' | 'right'
   return best
 }
 
+/** A plank one level further in or out counts as so much further away: somebody who goes down a column means the next in it, not that one's child. */
+const OTHER_LEVEL = 1.5
+
 /** How far is looked, in canvas units: near first, then far. */
 const REACHES = [400, 4000] as const
 
-function nearest(layout: Layout, at: Placed, arrow: Arrow): TopicId | null {
+function nearest(tree: Tree, layout: Layout, at: Placed, arrow: Arrow): TopicId | null {
   const upright = arrow === 'up' || arrow === 'down'
   const sign = arrow === 'up' || arrow === 'left' ? -1 : 1
   const middle = { x: at.x + at.width / 2, y: at.y + at.height / 2 }
   // In a column what lines up with the near edges counts; in a row, the middles.
   const line = (placed: Placed): number => !upright ? placed.y + placed.height / 2 : at.direction === 'right' ? placed.x : at.direction === 'left' ? placed.x + placed.width : placed.x + placed.width / 2
+  const byHand = layout.arrangementAround(topicOf(tree, at.id).parent ?? at.id) === 'hand'
+  const level = depthOf(tree, at.id)
   let best: TopicId | null = null
   let least = Infinity
   for (const reach of REACHES) {
@@ -66,7 +72,10 @@ function nearest(layout: Layout, at: Placed, arrow: Arrow): TopicId | null {
         const aside = upright
           ? Math.max(0, placed.x - at.x - at.width, at.x - placed.x - placed.width)
           : Math.max(0, placed.y - at.y - at.height, at.y - placed.y - placed.height)
-        const cost = away + aside * 2 + Math.abs(line(placed) - line(at)) * 0.25
+        // Into one's own branch and back out of it lead the other arrows.
+        if (!byHand && (isWithin(tree, placed.id, at.id) || isWithin(tree, at.id, placed.id))) return
+        const further = byHand ? 1 : 1 + OTHER_LEVEL * Math.abs(depthOf(tree, placed.id) - level)
+        const cost = away * further + aside * 2 + Math.abs(line(placed) - line(at)) * 0.25
         if (cost < least) {
           least = cost
           best = placed.id
@@ -74,7 +83,8 @@ function nearest(layout: Layout, at: Placed, arrow: Arrow): TopicId | null {
       },
       line() {}, block() {},
     })
-    if (best) return best
+    // Near by, only one of the same level is surely what's meant.
+    if (best && (byHand || depthOf(tree, best) === level)) return best
   }
-  return null
+  return best
 }

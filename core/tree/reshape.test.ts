@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  addAt, applyChanges, BLANK, childrenOf, emptyTree, evenSides, invertAll, joinTopics, longestRising, moveTo, openNote, piecesOf, reverseChildren, sortChildren, splitTopic, takeApart, toBase64,
+  addAt, applyChanges, BLANK, childrenOf, emptyTree, evenSides, figureIn, invertAll, joinTopics, longestRising, moveTo, openNote, piecesOf, reverseChildren, sortChildren, splitTopic, takeApart, toBase64,
   topicOf, type Initial, type Step, type Tree,
 } from './index'
 import * as Y from 'yjs'
@@ -40,6 +40,12 @@ describe('sorting children', () => {
     expect(titles(tree)).toEqual(['Árbol', 'Crate 10', 'crate 9', 'box'])
     run(tree, reverseChildren(tree, 'c'))
     expect(titles(tree)).toEqual(['box', 'crate 9', 'Crate 10', 'Árbol'])
+  })
+  it('by figure: the number a title names, the largest first, none last', () => {
+    for (const [title, figure] of [['Shelving, 14 350', 14350], ['Lift 14,350.50', 14350.5], ['Lamps 1.234,5', 1234.5], ['Oak 12.5', 12.5], ['12 chairs at 80', 80], ['Back −40', -40], ['Room B2', null], ['Crates', null], ['2.500', 2500], ['3rd', null]] as const) expect(figureIn(title), title).toBe(figure)
+    const tree = grow(['Paint 900', 'c'], ['Curtains', 'c'], ['Shelving, 14 350', 'c'], ['Lamps 2.100', 'c'])
+    run(tree, sortChildren(tree, 'c', 'figure'))
+    expect(titles(tree)).toEqual(['Shelving, 14 350', 'Lamps 2.100', 'Paint 900', 'Curtains'])
   })
   it('moves as few topics as can be, for any order', () => {
     fc.assert(fc.property(fc.uniqueArray(fc.integer({ min: 0, max: 99 }), { minLength: 1, maxLength: 25 }), (numbers) => {

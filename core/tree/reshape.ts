@@ -6,7 +6,7 @@ import type { Topic, TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 import { inReadingOrder, placeOf } from './walk'
 
-export type SortKey = 'title' | 'due' | 'start' | 'priority' | 'done'
+export type SortKey = 'title' | 'due' | 'start' | 'priority' | 'done' | 'figure'
 
 const words = new Intl.Collator('en', { numeric: true, sensitivity: 'base' })
 
@@ -16,6 +16,21 @@ const comparers: Record<SortKey, (a: Topic, b: Topic) => number> = {
   start: (a, b) => lastWhenNone(a.start, b.start),
   priority: (a, b) => lastWhenNone(a.priority, b.priority),
   done: (a, b) => (a.done ?? 0) - (b.done ?? 0),
+  figure: (a, b) => lastWhenNone(negative(figureIn(a.title)), negative(figureIn(b.title))),
+}
+
+const negative = (value: number | null): number | null => value === null ? null : -value
+
+/**
+ * The figure that a title names: its last number, as people write them: "14 350", "14,350", "14.350,50" and "12.5" are read with one
+ * or two digits after the last mark as decimals and groups of three as thousands. Null when there is none.
+ */
+export function figureIn(title: string): number | null {
+  const said = title.match(/(?<![\p{L}\d])[−-]?\d+(?:[\u0020\u00A0\u202F.,'’]\d{3})*(?:[.,]\d+)?(?!\p{L})/gu)?.at(-1)
+  if (said === undefined) return null
+  const [, whole, decimals] = /^(.*?)(?:[.,](\d{1,2}|\d{4,}))?$/.exec(said)!
+  const sign = /^[−-]/.test(said) ? -1 : 1
+  return sign * Number(`${whole!.replace(/\D/g, '')}.${decimals ?? '0'}`)
 }
 
 function lastWhenNone<T extends string | number>(a: T | null, b: T | null): number {
@@ -24,7 +39,7 @@ function lastWhenNone<T extends string | number>(a: T | null, b: T | null): numb
   return b === null ? -1 : a < b ? -1 : 1
 }
 
-/** Puts a topic's children in order; equal ones keep theirs. Topics without a value come last. */
+/** Puts a topic's children in order; equal ones keep theirs. Topics without a value come last; figures go from the largest down. */
 export function sortChildren(tree: Tree, parent: TopicId, key: SortKey): Step {
   const compare = comparers[key]
   return reorder(tree, parent, [...childrenOf(tree, parent)].sort((a, b) => compare(topicOf(tree, a), topicOf(tree, b))))

@@ -141,6 +141,12 @@ function paint(): void {
     const placed = id && !next.has(id) ? layout.find(id) : null
     if (placed) add(placed)
   }
+  // The one whose title is typed is the last in the document from the first letter to the last: moved while it has the focus, it would lose it.
+  const typed = editing && next.get(editing)
+  if (typed) {
+    next.delete(typed.id)
+    next.set(typed.id, typed)
+  }
   const list = [...next.values()]
   if (list.length !== shown.value.length || list.some((item, i) => item !== shown.value[i])) shown.value = list
   known = next
