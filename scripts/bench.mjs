@@ -3,11 +3,11 @@ import { spawn } from 'node:child_process'
 import { join } from 'node:path'
 import { needBuild, needModules, needPackages, root, say } from './machine.mjs'
 
-const ALL = ['arrange', 'rate', 'live', 'canvas']
+const ALL = ['arrange', 'find', 'rate', 'live', 'canvas']
 const chosen = process.argv.slice(2).length > 0 ? process.argv.slice(2) : ALL
 await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
 await needModules()
-if (chosen.some(name => name !== 'arrange')) await needBuild()
+if (chosen.some(name => !['arrange', 'find'].includes(name))) await needBuild()
 for (const name of chosen) {
   say(`\n── ${name}`)
   const code = await new Promise((done) => {

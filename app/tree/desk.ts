@@ -168,14 +168,14 @@ export class Desk {
     this.mendSelection()
     if (touched.has(null)) this.redress()
     else if (touched.has(this.tree.centre)) this.dressing.refresh()
-    if (this.finding.active) this.finding.run()
+    this.finding.changed()
     this.tell(touched.has(null) ? 'all' : deeper.length > 0 ? new Set([...touched, ...deeper]) : touched)
   }
 
   private onReplaced(): void {
     this.mendSelection()
     this.redress()
-    if (this.finding.active) this.finding.run()
+    this.finding.changed()
     this.tell('all')
   }
 

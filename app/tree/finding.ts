@@ -1,7 +1,7 @@
-import { fold, foldedTitle } from '#core/find/text'
-import { allTopics, type Topic, type TopicId, type Tree } from '#core/tree'
+import { asksForSomething, neighbourMatch, readingOrder, search } from '#core/find/search'
+import type { Topic, TopicId, Tree } from '#core/tree'
 
-/** What is looked for in a tree, and the topics that match, in reading order. */
+/** What one person looks for in an open tree, and the topics that match. */
 export class Finding {
   readonly open = ref(false)
   readonly text = ref('')
@@ -12,32 +12,31 @@ export class Finding {
   private lit: ReadonlySet<TopicId> | null = null
   private hits: ReadonlySet<TopicId> = new Set()
 
+  /** The tree in reading order, until it changes. */
+  private order: readonly Topic[] | null = null
+
   constructor(private readonly tree: () => Tree) {}
 
+  private get wanted(): { text: string, marker: string | null } {
+    return { text: this.text.value, marker: this.marker.value }
+  }
+
   get active(): boolean {
-    return this.text.value.trim() !== '' || this.marker.value !== null
+    return asksForSomething(this.wanted)
   }
 
   run(): void {
-    if (!this.active) {
-      this.matches.value = []
-      this.lit = null
-      this.hits = new Set()
-      this.at.value = -1
-      return
-    }
-    const tree = this.tree()
-    const words = fold(this.text.value).split(/\s+/).filter(Boolean)
-    const wanted = this.marker.value
-    const matching = (topic: Topic): boolean => (wanted === null || topic.markers.includes(wanted)) && (words.length === 0 || hasAll(foldedTitle(topic), words))
-    const found: TopicId[] = []
-    for (const topic of allTopics(tree)) if (matching(topic)) found.push(topic.id)
-    const lit = new Set<TopicId>()
-    for (const id of found) for (let at: TopicId | null = id; at !== null && !lit.has(at); at = tree.topics.get(at)?.parent ?? null) lit.add(at)
-    this.matches.value = found
-    this.hits = new Set(found)
+    const { matches, lit } = this.active ? search(this.tree(), this.wanted, this.order ??= readingOrder(this.tree())) : { matches: [], lit: null }
+    this.matches.value = matches
+    this.hits = new Set(matches)
     this.lit = lit
-    if (this.at.value >= found.length) this.at.value = -1
+    if (this.at.value >= matches.length) this.at.value = -1
+  }
+
+  /** The tree has changed: what was found is looked for anew. */
+  changed(): void {
+    this.order = null
+    if (this.active) this.run()
   }
 
   isDim(id: TopicId): boolean {
@@ -50,12 +49,9 @@ export class Finding {
 
   /** The next or the previous match, counted from where one is. */
   step(by: 1 | -1, from: TopicId): TopicId | null {
-    const { value: found } = this.matches
-    if (found.length === 0) return null
-    const here = found.indexOf(from)
-    const start = here >= 0 ? here : this.at.value >= 0 ? this.at.value : by > 0 ? -1 : 0
-    this.at.value = (start + by + found.length) % found.length
-    return found[this.at.value]!
+    const next = neighbourMatch(this.matches.value, from, this.at.value, by)
+    if (next) this.at.value = next.index
+    return next?.id ?? null
   }
 
   close(): void {
@@ -64,8 +60,4 @@ export class Finding {
     this.marker.value = null
     this.run()
   }
-}
-
-function hasAll(text: string, words: readonly string[]): boolean {
-  return words.every(word => text.includes(word))
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readHtmlList } from '../capture/html-list'
 import { readNested, Unreadable } from '../capture/nested'
-import { applyChanges, BLANK, emptyTree, fromBase64, type OutlineItem, plantAt, toOutline, toSnapshot, type Tree } from '../tree'
+import { applyChanges, BLANK, emptyTree, fromBase64, LOOKS, type OutlineItem, plantAt, toOutline, toSnapshot, type Tree } from '../tree'
 import { writeHtmlList, writeNested } from './clipboard'
 import { jsonSchema, readJson, writeJson } from './json'
 import { readMarkdown, writeMarkdown } from './markdown'
@@ -195,3 +195,34 @@ describe('Sun Porch JSON', () => {
 function wrap(topics: object[]): string {
   return JSON.stringify({ format: 'sun-porch-tree', version: 1, tree: { centre: 'c', fields: {}, topics } })
 }
+
+describe('what is dressed and arranged', () => {
+  const dressed: OutlineItem = {
+    title: 'Shelving', children: [],
+    details: { hue: '#aa2299', fill: '3', ink: '#101010', textSize: 'large', bold: true, slanted: true, underlined: true, shape: 'awning', border: 'double', edge: '5', width: 320, arrangement: 'down', markers: ['must', 'idea'], start: '2027-03-01', due: '2027-03-05', duration: 3, done: 40, priority: 2, side: 'left' },
+  }
+  it('goes through OPML and comes back', () => {
+    const text = writeOpml({ title: 'Move', children: [dressed] })
+    expect(readOpml(text).items[0]!.children).toEqual([dressed])
+  })
+  it('what OPML from elsewhere says wrongly is left out and the topic kept', () => {
+    const { items } = readOpml('<opml version="2.0" xmlns:porch="urn:sun-porch:opml:1"><body><outline text="A" porch:shape="cloud" porch:width="9" porch:fill="red" porch:done="200" porch:bold="maybe" porch:markers="ok a/b"/></body></opml>')
+    expect(items).toEqual([{ title: 'A', details: { bold: false, markers: ['ok'] }, children: [] }])
+  })
+  it('loses nothing in our JSON: looks, marker sets, spacing, levels, pictures, places by hand, the tray', () => {
+    const tree = grown([{ ...dressed, details: { ...dressed.details, picture: { file: 'a'.repeat(64), width: 200, ratio: 0.5, place: 'below' }, x: 10.5, y: -3, z: 2 } }])
+    applyChanges(tree, [
+      { op: 'add', topic: 'line', parent: null, order: 'a0', with: { title: 'a line', tray: true } },
+      { op: 'tree', field: 'arrangement', value: 'hand' }, { op: 'tree', field: 'along', value: 150 }, { op: 'tree', field: 'tags', value: ['river'] }, { op: 'tree', field: 'levels', value: [{}, { bold: true }] },
+      { op: 'tree-put', set: 'looks', member: { ...LOOKS[2]!, id: 'ours', name: 'Ours' } }, { op: 'tree', field: 'look', value: 'ours' },
+      { op: 'tree-put', set: 'markerSets', member: { id: 'rooms', name: 'Rooms', exclusive: true, markers: [{ id: 'loft', name: 'Loft', shape: 'hex', sign: 'key', hue: 'plum' }] } },
+    ])
+    expect(toSnapshot(readJson(writeJson(tree)).tree)).toEqual(toSnapshot(tree))
+  })
+  it('a file of ours with a look or a set that is none is refused whole', () => {
+    const tree = grown([])
+    const bad = JSON.parse(writeJson(tree)) as { tree: { fields: Record<string, unknown> } }
+    bad.tree.fields.looks = [{ id: 'x', name: 'x' }]
+    expect(() => readJson(JSON.stringify(bad))).toThrow(Unreadable)
+  })
+})

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   addAt, applyChange, applyChanges, BLANK, type Change, childrenOf, compareSiblings, type Edit, emptyTree, fromSnapshot, indent, insertBelow, invertAll,
-  isLive, moveAlong, moveTo, type Numbered, outdent, Refused, Replica, removeAll, roots, toSnapshot, type Tree, unapply, wrapIn,
+  isLive, joinTopics, moveAlong, moveTo, type Numbered, outdent, Refused, Replica, removeAll, roots, sortChildren, splitTopic, takeApart, toSnapshot, type Tree, unapply, wrapIn,
 } from './index'
 
 /** A small seeded generator (mulberry32), so that a failing run can be replayed from its number. */
@@ -55,7 +55,7 @@ function someEdit(tree: Tree, dice: () => number, newId: () => string): readonly
     return tree.centre
   }
   const topic = live()
-  switch (Math.floor(dice() * 13)) {
+  switch (Math.floor(dice() * 18)) {
     case 0: case 1: case 2: return addAt(tree, { parent: dice() < 0.05 ? null : topic, index: Math.floor(dice() * 4) }, newId, { title: `t${Math.floor(dice() * 99)}` }).changes
     case 3: return moveTo(tree, [topic], { parent: live(), index: Math.floor(dice() * 4) }).changes
     case 4: return removeAll(tree, [topic]).changes
@@ -66,6 +66,11 @@ function someEdit(tree: Tree, dice: () => number, newId: () => string): readonly
     case 9: return wrapIn(tree, [topic, live()], newId).changes
     case 10: return dice() < 0.5 ? indent(tree, [topic]).changes : outdent(tree, [topic]).changes
     case 11: return dice() < 0.5 ? moveAlong(tree, [topic], -1).changes : insertBelow(tree, topic, newId).changes
+    case 12: return [{ op: 'tree-put', set: 'markerSets', member: { id: `s${Math.floor(dice() * 3)}`, name: `n${Math.floor(dice() * 9)}`, exclusive: dice() < 0.5, markers: [] } }]
+    case 13: return [{ op: 'tree-take', set: 'markerSets', member: `s${Math.floor(dice() * 3)}` }]
+    case 14: return [...sortChildren(tree, topic, 'title').changes, ...takeApart(tree, [live()]).changes]
+    case 15: return [...joinTopics(tree, [topic, live(), live()]).changes, ...splitTopic(tree, live(), newId).changes]
+    case 16: return [{ op: 'set', topic, field: 'arrangement', value: dice() < 0.5 ? 'down' : null }, { op: 'set', topic: pick(), field: 'x', value: Math.floor(dice() * 99) }, { op: 'set', topic: pick(), field: 'hue', value: '3' }]
     default: return [{ op: 'tree', field: 'description', value: `d${Math.floor(dice() * 9)}` }]
   }
 }
