@@ -409,3 +409,80 @@ test('a viewer can fold, find and look, and changes nothing by any of it', async
   await expect(lev.page.getByLabel('New line for the tray')).toHaveCount(0)
   expect((await ines.caller.open(id)).version).toBe(version)
 })
+
+test('commands by name: even sides, front and back, equal gaps, zoom to the selection, a starter of one’s own', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  const command = async (name: string): Promise<void> => {
+    await page.keyboard.press('Control+k')
+    await page.getByLabel('Search everything').fill(name)
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('dialog', { name: 'Everything box' })).toHaveCount(0)
+  }
+  await pasteText(page, { 'text/plain': 'A\nB\nC\n\tC1\n\tC2\n\tC3\n\tC4' })
+  const side = async (title: string) => (await topicsOf(caller, id)).get(title)!.side
+  const before = await topicsOf(caller, id)
+  await caller.edit(id, ['A', 'B', 'C'].map(title => ({ op: 'set', topic: before.get(title)!.id, field: 'side', value: 'right' })))
+  await expect.poll(async () => (await topic(page, 'A').boundingBox())!.x - (await topic(page, 'Move').boundingBox())!.x).toBeGreaterThan(0)
+  await topic(page, 'Move').click()
+  await command('even out')
+  await expect.poll(() => side('C')).not.toBe(await side('A'))
+  expect(await side('A')).toBe(await side('B'))
+
+  await command('arrange the tree: by hand')
+  await topic(page, 'C1').click()
+  await command('bring to the front')
+  await expect.poll(async () => (await topicsOf(caller, id)).get('C1')!.z).toBe(1)
+  await command('send to the back')
+  await expect.poll(async () => (await topicsOf(caller, id)).get('C1')!.z).toBe(-1)
+  await caller.edit(id, [{ op: 'set', topic: (await topicsOf(caller, id)).get('C2')!.id, field: 'y', value: 90 }])
+  await topic(page, 'C1').click()
+  for (const title of ['C2', 'C3', 'C4']) await topic(page, title).click({ modifiers: ['Control'] })
+  await command('equal gaps down')
+  const tops = async () => Promise.all(['C1', 'C2', 'C3', 'C4'].map(async title => (await topic(page, title).boundingBox())!.y))
+  await expect.poll(async () => {
+    const sorted = (await tops()).sort((a, b) => a - b)
+    const gaps = sorted.slice(1).map((y, i) => y - sorted[i]!)
+    return Math.max(...gaps) - Math.min(...gaps)
+  }).toBeLessThan(2)
+  await topic(page, 'C4').click()
+  await page.keyboard.press('-')
+  await page.keyboard.press('-')
+  await page.keyboard.press('z')
+  await expect(page.getByRole('button', { name: 'Zoom to 100 %' })).toHaveText('100 %')
+
+  await command('save the tree as a starter')
+  await page.getByLabel('Name of the starter').fill('Our move')
+  await page.getByRole('button', { name: 'Save the starter' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'among your starters' })).toBeVisible()
+  await page.goto('/trees')
+  await page.getByRole('button', { name: 'New tree' }).click()
+  await page.getByRole('button', { name: /Our move.*yours/ }).click()
+  await expect(topic(page, 'C1')).toBeVisible()
+})
+
+test('a picture is pasted, and dropped onto a topic', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  await pour(page, ['Lift', 'Lamps'])
+  const bytes = [...await sharp({ create: { width: 12, height: 6, channels: 3, background: '#227780' } }).png().toBuffer()]
+  await topic(page, 'Lift').click()
+  await page.evaluate((data) => {
+    const transfer = new DataTransfer()
+    transfer.items.add(new File([new Uint8Array(data)], 'shot.png', { type: 'image/png' }))
+    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }))
+  }, bytes)
+  await expect(topic(page, 'Lift').getByRole('img', { name: 'Picture of Lift' })).toBeVisible()
+  const lamps = (await topic(page, 'Lamps').boundingBox())!
+  await page.evaluate(({ data, x, y }) => {
+    const transfer = new DataTransfer()
+    transfer.items.add(new File([new Uint8Array(data)], 'lamps.png', { type: 'image/png' }))
+    const at = document.elementFromPoint(x, y)!
+    for (const type of ['dragover', 'drop']) at.dispatchEvent(new DragEvent(type, { dataTransfer: transfer, bubbles: true, cancelable: true, clientX: x, clientY: y }))
+  }, { data: bytes, x: lamps.x + lamps.width / 2, y: lamps.y + lamps.height / 2 })
+  await expect(topic(page, 'Lamps').getByRole('img', { name: 'Picture of Lamps' })).toBeVisible()
+  const topics = await topicsOf(caller, id)
+  expect(topics.get('Lift')!.picture!.file).toBe(topics.get('Lamps')!.picture!.file)
+})

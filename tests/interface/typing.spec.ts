@@ -166,7 +166,7 @@ test('a paste that is too much says so and changes nothing', async ({ browser })
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
-  for (const [text, words] of [['x\n'.repeat(200_000), /lines; 25,000 fit at once/], [`${'y'.repeat(9000)}\n`.repeat(300), /more than fits in one step/]] as const) {
+  for (const [text, words] of [['x\n'.repeat(200_000), /more than 100,000 lines; 25,000 topics fit at once/], [`${'y'.repeat(9000)}\n`.repeat(300), /more than fits in one step/]] as const) {
     await pasteText(page, { 'text/plain': text })
     await expect(page.getByRole('status').filter({ hasText: words })).toBeVisible()
   }
