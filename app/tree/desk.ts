@@ -4,12 +4,9 @@ import type { Layout } from '#core/arrange/layout'
 import { type Plank, plankOf } from '#core/arrange/plank'
 import type { Placed } from '#core/arrange/place'
 import { readDetails } from '#core/capture/quick-details'
-import { readHtmlList } from '#core/capture/html-list'
-import { readNested, Unreadable } from '#core/capture/nested'
-import { writeHtmlList, writeNested } from '#core/formats/clipboard'
 import {
   addAt, besideSlot, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, levelOf, markerSetsOf, moveAlong, moveTo,
-  outdent, type OutlineItem, pathTo, plantAt, removeAll, rivalsOf, setAll, shorten, type Slot, type Step, type Style, toggleMember, topicOf, toOutline, topmost, type Topic, type TopicId, type Touched, type Tree, wrapIn,
+  outdent, pathTo, removeAll, rivalsOf, setAll, shorten, type Slot, type Step, type Style, toggleMember, topicOf, type Topic, type TopicId, type Touched, type Tree, wrapIn,
 } from '#core/tree'
 import type { Present, Role } from '#core/contract'
 import { Dressing } from './dressing'
@@ -30,9 +27,6 @@ export interface Drawn {
 }
 
 export const DESK: InjectionKey<Desk> = Symbol('desk')
-
-/** The media type under which whole branches travel between trees of ours. */
-const BRANCH_TYPE = 'text/x-sun-porch'
 
 /**
  * What one person has in hand in one open tree: the selection, the title being typed, folds and the view, and everything
@@ -560,49 +554,6 @@ export class Desk {
     const there = topics.filter(id => isLive(this.tree, id))
     if (there.length > 0) this.visit(there[0]!)
     else if (topics.length === 0) this.say(nothing)
-  }
-
-  // — Copying
-
-  private branches(): OutlineItem[] {
-    return topmost(this.tree, this.selected()).map(id => toOutline(this.tree, id))
-  }
-
-  copy(data: DataTransfer): void {
-    const items = this.branches()
-    data.setData('text/plain', writeNested(items).trimEnd())
-    data.setData('text/html', writeHtmlList(items))
-    data.setData(BRANCH_TYPE, JSON.stringify(items))
-  }
-
-  cut(data: DataTransfer): void {
-    this.copy(data)
-    if (this.guard()) this.remove()
-  }
-
-  /** Puts what the clipboard holds below the focus: branches of ours whole, nested lists as branches. */
-  paste(data: DataTransfer): boolean {
-    if (!this.guard()) return true
-    try {
-      const own = data.getData(BRANCH_TYPE)
-      const html = data.getData('text/html')
-      const items = own ? JSON.parse(own) as OutlineItem[] : (html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain'))
-      if (items.length === 0) return false
-      const at = this.focus.value
-      // Without a side of its own each branch goes where the tree is lighter.
-      const step = plantAt(this.tree, items, { parent: at, index: childrenOf(this.tree, at).length }, newId)
-      if (this.isFolded(at)) this.toggleFold([at])
-      if (this.run(step)) {
-        const count = step.changes.filter(change => change.op === 'add').length
-        this.selectAll(step.made)
-        if (count > 1) this.say(`Pasted ${count.toLocaleString('en')} topics.`, true)
-      }
-    }
-    catch (error) {
-      if (!(error instanceof Unreadable || error instanceof SyntaxError)) throw error
-      this.say(error instanceof Unreadable ? error.message : 'What was copied can’t be read. Nothing was changed.')
-    }
-    return true
   }
 }
 

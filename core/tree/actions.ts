@@ -184,7 +184,9 @@ export function replaceMarker(tree: Tree, ids: Iterable<TopicId>, old: string, m
  */
 export function plantAt(tree: Tree, items: readonly OutlineItem[], slot: Slot, newId: () => TopicId): Step {
   const { keys, aside } = roomAt(tree, slot.parent, slot.index, items.length)
-  const sided = slot.parent === tree.centre ? withSides(tree, items, slot.side ?? null) : items
+  // A place by hand counted from where the branch came from; here the arrangement says where it stands, and the hand afterwards.
+  const placeless = slot.parent === null ? items : items.map(item => item.details?.x == null ? item : { ...item, details: { ...item.details, x: null, y: null } })
+  const sided = slot.parent === tree.centre ? withSides(tree, placeless, slot.side ?? null) : placeless
   const { changes, tops } = plant(sided, slot.parent, keys, newId)
   return { changes: [...aside, ...changes], made: tops }
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  addAt, applyChanges, BLANK, childrenOf, emptyTree, evenSides, figureIn, invertAll, joinTopics, longestRising, moveTo, openNote, piecesOf, reverseChildren, sortChildren, splitTopic, takeApart, toBase64,
+  addAt, applyChanges, BLANK, childrenOf, emptyTree, evenSides, figureIn, invertAll, joinTopics, longestRising, moveTo, openNote, piecesOf, plantAt, reverseChildren, sortChildren, splitTopic, takeApart, toBase64, toOutline,
   topicOf, type Initial, type Step, type Tree,
 } from './index'
 import * as Y from 'yjs'
@@ -113,6 +113,15 @@ it('moving out of the tray and to another parent forgets what only made sense th
   applyChanges(tree, moveTo(tree, ['B', 'L'], { parent: 'c', index: 0 }).changes)
   expect(topicOf(tree, 'B')).toMatchObject({ parent: 'c', x: null, y: null })
   expect(topicOf(tree, 'L')).toMatchObject({ parent: 'c', tray: false })
+})
+
+it('what is planted from elsewhere stands where the arrangement puts it; what hangs below keeps its place', () => {
+  const tree = grow(['A', 'c', { x: 90, y: 10 }], ['A1', 'A', { x: 40, y: 5 }], ['B', 'c'])
+  const step = plantAt(tree, [toOutline(tree, 'A')], { parent: 'B', index: 0 }, newId)
+  applyChanges(tree, step.changes)
+  const copy = step.made[0]!
+  expect(topicOf(tree, copy)).toMatchObject({ title: 'A', x: null, y: null })
+  expect(topicOf(tree, childrenOf(tree, copy)[0]!)).toMatchObject({ x: 40, y: 5 })
 })
 
 it('evens out the sides by the heights that are drawn, and says nothing when they are even', () => {

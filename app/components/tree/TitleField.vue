@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { readDetails } from '#core/capture/quick-details'
 import { markerSetsOf } from '#core/tree'
+import { paste as pasteBranches } from '~/tree/copying'
 import { useDesk } from '~/tree/desk'
 
 /** The title being typed, in a plank or a row. Enter and Tab keep it and go on, so that a list pours out without a pause. */
@@ -105,7 +106,7 @@ function paste(event: ClipboardEvent): void {
   if (!text.trim().includes('\n')) return
   event.preventDefault()
   desk.keep()
-  desk.paste(event.clipboardData!)
+  pasteBranches(desk, event.clipboardData!)
   emit('closed')
 }
 

@@ -6,6 +6,8 @@ import { childrenOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 import { handLandingAt, type Landing, landingAt } from '#core/arrange/landing'
 import { rankOf } from '~/tree/face'
+import { useDropIn } from '~/tree/useDropIn'
+import { useNearStrip } from '~/tree/useNearStrip'
 import { Paper } from '~/tree/paper'
 import { Passage } from '~/tree/passage'
 import { onLateFonts } from '~/tree/ruler'
@@ -242,7 +244,7 @@ function down(event: PointerEvent): void {
 function moved(event: PointerEvent): void {
   const press = presses.get(event.pointerId)
   if (!press) {
-    approach(event)
+    approach(view.toWorld(local(event)))
     return
   }
   const at = local(event)
@@ -312,6 +314,7 @@ function endDrag(): void {
   mode = 'none'
   dragging = new Set()
   landing.value = null
+  keepsHue.value = false
 }
 
 function wheel(event: WheelEvent): void {
@@ -352,40 +355,10 @@ function escape(): boolean {
   return true
 }
 
-// — Things dragged in from beside the canvas: lines of the tray, markers, pictures
-
-const hovered = ref<TopicId | null>(null)
-function dragOver(event: DragEvent): void {
-  const types: readonly string[] = event.dataTransfer?.types ?? []
-  const point = view.toWorld(local(event))
-  if (types.includes('text/x-sun-porch-tray')) {
-    event.preventDefault()
-    landing.value = landingAt(desk.tree, layout, point.x, point.y, new Set(desk.carried), { width: 120, height: 28 })
-    keepsHue.value = false
-  }
-  else if (types.includes('text/x-sun-porch-marker') || types.includes('Files')) {
-    event.preventDefault()
-    const over = topicAtPoint(point)
-    if (over !== hovered.value) hovered.value = over
-  }
-}
-function dragLeave(): void {
-  landing.value = null
-  hovered.value = null
-}
-function dropIn(event: DragEvent): void {
-  event.preventDefault()
-  const at = landing.value
-  const over = topicAtPoint(view.toWorld(local(event)))
-  dragLeave()
-  const marker = event.dataTransfer?.getData('text/x-sun-porch-marker')
-  if (at && desk.carried.length > 0) desk.land(desk.carried, at.slot, at.place)
-  else if (marker && over) desk.toggle('markers', marker, desk.selection.value.has(over) ? desk.selected() : [over])
-  else if (event.dataTransfer?.files.length) emit('files', [...event.dataTransfer.files], over)
-}
-const hoverStyle = computed(() => {
-  const placed = hovered.value ? layout.find(hovered.value) : null
-  return placed ? { transform: `translate(${placed.x - 3}px, ${placed.y - 3}px)`, width: `${placed.width + 6}px`, height: `${placed.height + 6}px` } : null
+const { dragOver, dragLeave, dropIn, hoverStyle } = useDropIn({
+  desk, layout, landing, topicAt: topicAtPoint,
+  worldAt: event => view.toWorld(local(event)),
+  files: (files, topic) => emit('files', files, topic),
 })
 
 // — Life
@@ -431,7 +404,6 @@ onMounted(() => {
   })
   watcher.observe(box.value!)
   window.addEventListener('theme-changed', themeChanged)
-  window.addEventListener('keydown', hideStrip)
   stopFonts = onLateFonts(() => {
     desk.redress()
     layout.reset()
@@ -475,8 +447,6 @@ onBeforeUnmount(() => {
   stopFonts()
   watcher.disconnect()
   window.removeEventListener('theme-changed', themeChanged)
-  window.removeEventListener('keydown', hideStrip)
-  clearTimeout(rest)
   cancelAnimationFrame(frame)
   view.stop()
 })
@@ -484,34 +454,11 @@ onBeforeUnmount(() => {
 watch([desk.selection, desk.focus, desk.editing, () => desk.status.present], request)
 watch(desk.editing, (now, before) => { if (!now && before) nextTick(focusBox) })
 
-/**
- * Whether the strip shows: once the pointer has rested on the focused plank for a moment, and as long as it stays there or on the
- * way to the strip. A key hides it, so that it never lies over what somebody goes on to click. By touch it just stays.
- */
-const near = ref(false)
-const coarse = window.matchMedia('(pointer: coarse)').matches
-const REST_MS = 450
-let rest = 0
-function approach(event: PointerEvent): void {
-  const at = shown.value.find(item => item.focused)
-  const { x, y } = view.toWorld(local(event))
-  const on = at !== undefined && x > at.x && y > at.y && x < at.x + at.width && y < at.y + at.height
-  if (near.value) {
-    const margin = 8 / view.zoom
-    near.value = on || (at !== undefined && x > at.x - margin && y > at.y - margin && y < at.y + at.height + 44 / view.zoom && x < at.x + Math.max(at.width, 126 / view.zoom) + margin)
-    return
-  }
-  clearTimeout(rest)
-  if (on) rest = window.setTimeout(() => { near.value = true }, REST_MS)
-}
-function hideStrip(): void {
-  clearTimeout(rest)
-  near.value = false
-}
+const { approach, shows: near } = useNearStrip(() => shown.value.find(item => item.focused), () => view.zoom)
 
 /** Where the small strip of most-done things stands: under the focus while the pointer is there and nothing is typed or dragged. */
 const strip = computed(() => {
-  if (!near.value && !coarse) return null
+  if (!near.value) return null
   if (desk.editing.value || landing.value || zoom.value < FAR_OUT || desk.selection.value.size !== 1 || !desk.session.canEdit) return null
   const at = shown.value.find(item => item.focused)
   return at ? { transform: `translate(${at.x + (at.direction === 'left' ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null

@@ -2,6 +2,7 @@
 import { childrenOf, lastChild, type MarkerSet, shorten, topicOf, type TopicId } from '#core/tree'
 import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
 import { type Box, COMMANDS, type Command, commandOf, type House, type Panel } from '~/tree/commands'
+import { copy as copyBranches, cut as cutBranches, paste as pasteBranches } from '~/tree/copying'
 import { DESK, Desk } from '~/tree/desk'
 import { chordInWords, chordOf, commandFor, keys } from '~/tree/keys'
 import { putPicture } from '~/tree/pictures'
@@ -165,12 +166,12 @@ function key(event: KeyboardEvent): void {
 
 function copy(event: ClipboardEvent): void {
   if (!desk.status.ready || inField(event.target) || !event.clipboardData) return
-  desk.copy(event.clipboardData)
+  copyBranches(desk, event.clipboardData)
   event.preventDefault()
 }
 function cut(event: ClipboardEvent): void {
   if (!desk.status.ready || inField(event.target) || !event.clipboardData) return
-  desk.cut(event.clipboardData)
+  cutBranches(desk, event.clipboardData)
   event.preventDefault()
 }
 function paste(event: ClipboardEvent): void {
@@ -180,7 +181,7 @@ function paste(event: ClipboardEvent): void {
     event.preventDefault()
     void givePicture(image, null)
   }
-  else if (desk.paste(event.clipboardData)) event.preventDefault()
+  else if (pasteBranches(desk, event.clipboardData)) event.preventDefault()
 }
 
 const menuItem = (command: Command) => ({ label: command.name, command: () => run(command), chord: keys.value[command.id]?.[0] ?? '' })

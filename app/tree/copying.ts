@@ -1,0 +1,46 @@
+import { readHtmlList } from '#core/capture/html-list'
+import { readNested, Unreadable } from '#core/capture/nested'
+import { writeHtmlList, writeNested } from '#core/formats/clipboard'
+import { childrenOf, type OutlineItem, plantAt, topmost, toOutline } from '#core/tree'
+import { type Desk, newId } from './desk'
+
+/** The media type under which whole branches travel between trees of ours. */
+const BRANCH_TYPE = 'text/x-sun-porch'
+
+/** Puts the selected branches on a clipboard: whole for trees of ours, as nested lists for other programs. */
+export function copy(desk: Desk, data: DataTransfer): void {
+  const items = topmost(desk.tree, desk.selected()).map(id => toOutline(desk.tree, id))
+  data.setData('text/plain', writeNested(items).trimEnd())
+  data.setData('text/html', writeHtmlList(items))
+  data.setData(BRANCH_TYPE, JSON.stringify(items))
+}
+
+export function cut(desk: Desk, data: DataTransfer): void {
+  copy(desk, data)
+  if (desk.guard()) desk.remove()
+}
+
+/** Puts what a clipboard holds below the focus: branches of ours whole, nested lists as branches. False when it holds nothing of the kind. */
+export function paste(desk: Desk, data: DataTransfer): boolean {
+  if (!desk.guard()) return true
+  try {
+    const own = data.getData(BRANCH_TYPE)
+    const html = data.getData('text/html')
+    const items = own ? JSON.parse(own) as OutlineItem[] : (html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain'))
+    if (items.length === 0) return false
+    const at = desk.focus.value
+    // Without a side of its own each branch goes where the tree is lighter.
+    const step = plantAt(desk.tree, items, { parent: at, index: childrenOf(desk.tree, at).length }, newId)
+    if (desk.isFolded(at)) desk.toggleFold([at])
+    if (desk.run(step)) {
+      const count = step.changes.filter(change => change.op === 'add').length
+      desk.selectAll(step.made)
+      if (count > 1) desk.say(`Pasted ${count.toLocaleString('en')} topics.`, true)
+    }
+  }
+  catch (error) {
+    if (!(error instanceof Unreadable || error instanceof SyntaxError)) throw error
+    desk.say(error instanceof Unreadable ? error.message : 'What was copied can’t be read. Nothing was changed.')
+  }
+  return true
+}
