@@ -5,7 +5,8 @@ import { looseOf } from '../tree/walk'
 import { handArrangement } from './hand'
 import { around, backOf, type Direction, edgeOf, type Extents, GAPS, meets, type Onlooker, type Placed, type Rect, type Size } from './place'
 import { ringArrangement } from './ring'
-import { type Ground, halfOf, type Standing } from './standing'
+import { type Ground, halfOf, type Line, type Standing } from './standing'
+import { Patchwork } from './patchwork'
 import { layOut, newPlot, type Plot } from './tidy'
 import { timeArrangement } from './time-axis'
 
@@ -44,6 +45,9 @@ interface Frame {
   readonly forests: { readonly direction: Direction, readonly forest: Plot }[]
   /** The places, where topics are placed one by one. */
   standing: Standing | null
+  /** The same, by where they lie; made when somebody looks. Planks and lines as if the frame's root stood at (0, 0). */
+  planks: Patchwork<Placed> | null
+  lines: Patchwork<Line> | null
   extents: Extents
   fresh: boolean
 }
@@ -222,9 +226,10 @@ export class Layout {
   private frameOf(id: TopicId, arrangement: Arrangement = this.arrangementOf(id) ?? 'right'): Frame {
     let frame = this.frames.get(id)
     if (frame?.fresh && frame.arrangement === arrangement) return frame
-    if (!frame) this.frames.set(id, frame = { id, arrangement, forests: [], standing: null, extents: halfOf({ width: 0, height: 0 }), fresh: false })
+    if (!frame) this.frames.set(id, frame = { id, arrangement, forests: [], standing: null, planks: null, lines: null, extents: halfOf({ width: 0, height: 0 }), fresh: false })
     frame.arrangement = arrangement
     frame.fresh = true
+    frame.planks = frame.lines = null
     const wide = this.isWide(id)
     if (arrangement === 'around' || arrangement === 'time' || arrangement === 'hand') {
       frame.forests.length = 0
@@ -466,25 +471,32 @@ export class Layout {
   private showStanding(view: Rect, grain: number, onlooker: Onlooker, root: Placed, frame: Frame, standing: Standing): void {
     const cx = root.x + root.width / 2
     const cy = root.y + root.height / 2
-    for (const { owner, points } of standing.lines) {
-      let [x1, y1, x2, y2] = [Infinity, Infinity, -Infinity, -Infinity]
-      for (let i = 0; i < points.length; i += 2) {
-        x1 = Math.min(x1, points[i]!)
-        x2 = Math.max(x2, points[i]!)
-        y1 = Math.min(y1, points[i + 1]!)
-        y2 = Math.max(y2, points[i + 1]!)
-      }
-      if (cx + x1 > view.x + view.width || cx + x2 < view.x || cy + y1 > view.y + view.height || cy + y2 < view.y) continue
-      onlooker.line(owner, points.map((value, i) => value + (i % 2 === 0 ? cx : cy)))
-    }
+    const planks = frame.planks ??= this.patchPlanks(frame, standing)
+    const lines = frame.lines ??= new Patchwork(standing.lines.map(line => [line, boxOf(line.points)] as const))
+    const at = { ...view, x: view.x - cx, y: view.y - cy }
+    const moved = cx !== 0 || cy !== 0
+    // Far out, where brackets are finer than a pixel and planks lie side by side, a share of them looks like all of them.
+    const stride = grain > 0 ? Math.ceil(planks.size / MOST_BARS) : 1
+    if (stride === 1) lines.visit(at, ({ owner, points }) => onlooker.line(owner, moved ? points.map((value, i) => value + (i % 2 === 0 ? cx : cy)) : points))
     const { axis } = standing
     if (axis) onlooker.axis?.(cy + axis.y, cx + axis.from, cx + axis.to, axis.ticks.map(tick => ({ ...tick, x: cx + tick.x })))
     if (meets(view, root)) onlooker.plank(root)
-    for (const id of standing.spots.keys()) {
-      const placed = this.standAt(root, standing, id)!
-      if (this.isNested(frame, id)) this.showFrame(view, grain, onlooker, placed, this.frames.get(id)!)
-      else if (meets(view, placed)) onlooker.plank(placed)
-    }
+    planks.visit(at, (relative) => {
+      const placed = moved ? { ...relative, x: relative.x + cx, y: relative.y + cy } : relative
+      if (this.isNested(frame, placed.id)) this.showFrame(view, grain, onlooker, placed, this.frames.get(placed.id)!)
+      else onlooker.plank(placed)
+    }, stride)
+    // The big titles are written over the bars, so the first level is never left out.
+    if (stride > 1) for (const id of this.shown(frame.id)) onlooker.plank(this.standAt(root, standing, id)!)
+  }
+
+  private patchPlanks(frame: Frame, standing: Standing): Patchwork<Placed> {
+    const origin: Placed = { id: frame.id, x: 0, y: 0, width: 0, height: 0, direction: 'right' }
+    return new Patchwork(Array.from(standing.spots.keys(), (id) => {
+      const placed = this.standAt(origin, standing, id)!
+      const { x, y, width, height } = this.isNested(frame, id) ? around(placed, this.frames.get(id)!.extents) : placed
+      return [placed, [x, y, x + width, y + height]] as const
+    }))
   }
 
   private show(view: Rect, grain: number, onlooker: Onlooker, placed: Placed, branch: Plot): void {
@@ -539,4 +551,18 @@ function bracket(onlooker: Onlooker, parent: Placed, direction: Direction, gap: 
     const back = backOf(kid, direction)
     onlooker.line(kid.id, direction === 'down' ? [back.x, spine, back.x, back.y] : [spine, back.y, back.x, back.y])
   }
+}
+
+/** How many planks that were placed one by one are drawn at most when they are seen from afar. */
+const MOST_BARS = 6000
+
+function boxOf(points: readonly number[]): readonly [number, number, number, number] {
+  let [x1, y1, x2, y2] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (let i = 0; i < points.length; i += 2) {
+    x1 = Math.min(x1, points[i]!)
+    x2 = Math.max(x2, points[i]!)
+    y1 = Math.min(y1, points[i + 1]!)
+    y2 = Math.max(y2, points[i + 1]!)
+  }
+  return [x1, y1, x2, y2]
 }
