@@ -1,6 +1,6 @@
 import { readDetails } from '#core/capture/quick-details'
 import { readNested } from '#core/capture/nested'
-import { addAt, type Change, childrenOf, isWithin, lastChild, markerSetsOf, moveTo, type OutlineItem, plantAt, topicOf, type TopicId, trayOf } from '#core/tree'
+import { type Change, childrenOf, isWithin, lastChild, markerSetsOf, moveTo, type OutlineItem, plantAt, topicOf, type TopicId, trayOf } from '#core/tree'
 import { type Desk, newId } from './desk'
 
 /** Adds what was written or pasted to the tray: a line each, with what hangs below it by its indent. */
@@ -17,10 +17,6 @@ export function addLines(desk: Desk, text: string): number {
   const step = plantAt(desk.tree, lines, { parent: null, index: Infinity }, newId)
   desk.run(step)
   return lines.length
-}
-
-export function addLine(desk: Desk, title: string): void {
-  if (desk.guard()) desk.run(addAt(desk.tree, { parent: null, index: Infinity }, newId, { title, tray: true }))
 }
 
 /** Files lines, in the order they have, as the last topics under another. */

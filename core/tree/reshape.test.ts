@@ -106,6 +106,12 @@ describe('joining, splitting, taking apart', () => {
     expect(titles(tree)).toEqual(['A', 'B1', 'B2', 'C'])
     expect(takeApart(tree, ['A', 'c']).changes).toEqual([])
   })
+  it('of a topic and one below it only the upper is taken apart, and nothing is lost with it', () => {
+    const tree = grow(['A', 'c'], ['B', 'A'], ['B1', 'B'], ['D', 'c'], ['D1', 'D'])
+    run(tree, takeApart(tree, ['B', 'A', 'D']))
+    expect(titles(tree)).toEqual(['B', 'D1'])
+    expect(titles(tree, 'B')).toEqual(['B1'])
+  })
 })
 
 it('moving out of the tray and to another parent forgets what only made sense there', () => {

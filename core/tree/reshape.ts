@@ -1,4 +1,4 @@
-import { moveTo, type Step } from './actions'
+import { movable, moveTo, type Step } from './actions'
 import { balanceSides } from './balance'
 import type { Change } from './change'
 import { roomAt } from './order'
@@ -52,7 +52,9 @@ export function reverseChildren(tree: Tree, parent: TopicId): Step {
 /** Gives siblings a new order, with new keys for as few as possible: those outside the longest run that is in order already. */
 function reorder(tree: Tree, parent: TopicId, wanted: readonly TopicId[]): Step {
   const now = childrenOf(tree, parent)
-  const staying = new Set(longestRising(wanted.map(id => now.indexOf(id))).map(index => now[index]!))
+  const placeOfNow = new Map(now.map((id, i) => [id, i]))
+  const staying = new Set(longestRising(wanted.map(id => placeOfNow.get(id)!)).map(index => now[index]!))
+  const leaving = new Set(now.filter(id => !staying.has(id)))
   const changes: Change[] = []
   let at = 0
   while (at < wanted.length) {
@@ -63,8 +65,7 @@ function reorder(tree: Tree, parent: TopicId, wanted: readonly TopicId[]): Step 
     let end = at
     while (end < wanted.length && !staying.has(wanted[end]!)) end++
     const moving = wanted.slice(at, end)
-    const next = end < wanted.length ? now.indexOf(wanted[end]!) : now.length
-    const leaving = new Set(now.filter(id => !staying.has(id)))
+    const next = end < wanted.length ? placeOfNow.get(wanted[end]!)! : now.length
     const { keys, aside } = roomAt(tree, parent, next, moving.length, leaving)
     changes.push(...aside, ...moving.map((topic, i): Change => ({ op: 'place', topic, parent, order: keys[i]! })))
     at = end
@@ -146,14 +147,17 @@ export function splitTopic(tree: Tree, id: TopicId, newId: () => TopicId): Step 
   }
 }
 
-/** Takes a branch apart: the children come up to where their parent stood, and the parent is removed. */
+/**
+ * Takes branches apart: the children come up to where their parent stood, and the parent is removed. Of a topic and one below it,
+ * only the upper is taken apart: what hangs on the lower would else be placed under a parent that is going.
+ */
 export function takeApart(tree: Tree, ids: Iterable<TopicId>): Step {
   const changes: Change[] = []
   const made: TopicId[] = []
-  for (const id of ids) {
+  for (const id of movable(tree, ids)) {
     const { parent, side, x, y } = topicOf(tree, id)
     const kids = childrenOf(tree, id)
-    if (id === tree.centre || kids.length === 0) continue
+    if (kids.length === 0) continue
     const step = moveTo(tree, kids, { parent, index: placeOf(tree, id) + 1, side })
     changes.push(...step.changes)
     // Loose, the children stand below one another where their parent stood.

@@ -1,6 +1,6 @@
 import { lookup } from 'node:dns/promises'
 import { request } from 'node:https'
-import { BlockList, isIP } from 'node:net'
+import { BlockList, isIP, type LookupFunction } from 'node:net'
 import { Fault } from '../access/fault'
 
 const MOST_BYTES = 25 * 1024 * 1024
@@ -16,6 +16,14 @@ export function leadsInward(address: string): boolean {
   if (family === 0) return true
   const mapped = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(address)?.[1]
   return mapped ? INNER.check(mapped, 'ipv4') : INNER.check(address, family === 4 ? 'ipv4' : 'ipv6')
+}
+
+/** A lookup that always answers with one address, in whichever of the two ways Node asks for it. */
+export function pinned(address: string, family: number): LookupFunction {
+  return (_, options, done) => {
+    if (options.all) done(null, [{ address, family }])
+    else done(null, address, family)
+  }
 }
 
 /** The bytes at a public https address. Follows no redirects and never speaks to an inner address: the name is looked up once, and that address is used. */
@@ -35,7 +43,7 @@ export async function fetchPicture(text: string): Promise<Buffer> {
   if (found.some(({ address }) => leadsInward(address))) throw refuse('That address leads into a private network, so it isn’t opened.')
   const { address, family } = found[0]!
   return new Promise((resolve, reject) => {
-    const call = request(url, { lookup: (_, __, done) => done(null, address, family), timeout: PATIENCE_MS, headers: { accept: 'image/*' } }, (response) => {
+    const call = request(url, { lookup: pinned(address, family), timeout: PATIENCE_MS, headers: { accept: 'image/*' } }, (response) => {
       if (response.statusCode !== 200) {
         response.resume()
         reject(refuse(`The address answered with ${response.statusCode}.`))

@@ -1,7 +1,9 @@
+import { createServer, get } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import sharp from 'sharp'
 import { describe, expect, inject, it } from 'vitest'
 import type { Change } from '../../core/tree'
-import { leadsInward } from '../../server/files/fetch-picture'
+import { leadsInward, pinned } from '../../server/files/fetch-picture'
 import type { Caller} from '../caller';
 import { bringIn, signUp } from '../caller'
 
@@ -157,5 +159,20 @@ describe('pictures', () => {
     // IANA IPv4 and IPv6 special-purpose address registries.
     for (const inner of ['0.0.0.0', '10.0.0.1', '100.64.0.1', '127.9.9.9', '169.254.1.1', '172.16.0.1', '172.31.255.255', '192.168.1.1', '198.18.0.1', '224.0.0.1', '255.255.255.255', '::', '::1', '::ffff:10.0.0.1', '64:ff9b::a00:1', 'fc00::1', 'fd12::1', 'fe80::1', 'ff02::1', '2001:db8::1']) expect(leadsInward(inner), inner).toBe(true)
     for (const outer of ['8.8.8.8', '172.32.0.1', '100.128.0.1', '193.0.6.139', '2a00:1450::1']) expect(leadsInward(outer), outer).toBe(false)
+  })
+
+  it('are fetched from the very address that was looked at, whatever the name would answer later', async () => {
+    const house = createServer((request, response) => response.end(request.headers.host)).listen(0, '127.0.0.1')
+    await new Promise(done => house.once('listening', done))
+    const { port } = house.address() as AddressInfo
+    for (const autoSelectFamily of [true, false]) {
+      const said = await new Promise<string>((resolve, reject) => {
+        get({ host: 'pictures.example', port, lookup: pinned('127.0.0.1', 4), autoSelectFamily }, (response) => {
+          response.setEncoding('utf8').on('data', resolve)
+        }).on('error', reject)
+      })
+      expect(said).toBe(`pictures.example:${port}`)
+    }
+    house.close()
   })
 })
