@@ -5,7 +5,7 @@ import { type Plank, plankOf } from '#core/arrange/plank'
 import type { Placed } from '#core/arrange/place'
 import { readDetails } from '#core/capture/quick-details'
 import {
-  addAt, besideSlot, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, levelOf, markerSetsOf, moveAlong, moveTo,
+  addAt, besideSlot, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, depthOf, markerSetsOf, markersOf, moveAlong, moveTo,
   outdent, pathTo, removeAll, rivalsOf, setAll, shorten, type Slot, type Step, type Style, toggleMember, topicOf, type Topic, type TopicId, type Touched, type Tree, wrapIn,
 } from '#core/tree'
 import type { Present, Role } from '#core/contract'
@@ -153,7 +153,7 @@ export class Desk {
       const before = this.drawn.get(id)
       this.drawn.delete(id)
       const topic = this.tree.topics.get(id)
-      if (!this.dressing.levelled || !before || !topic || before.level === levelOf(this.tree, topic)) continue
+      if (!this.dressing.levelled || !before || !topic || before.level === depthOf(this.tree, topic.id)) continue
       for (const below of branch(this.tree, id)) {
         this.drawn.delete(below.id)
         deeper.push(below.id)
@@ -239,7 +239,7 @@ export class Desk {
   private measure(topic: Topic, title: string): Drawn {
     const smallPrint = smallPrintOf(topic, this.nameOf, this.now)
     const style = this.dressing.styleOf(topic)
-    const level = this.dressing.levelled ? levelOf(this.tree, topic) : 0
+    const level = this.dressing.levelled ? depthOf(this.tree, topic.id) : 0
     return { topic, level, style, smallPrint, plank: plankOf(contentOf(this.tree, topic, style, title, smallPrint), browserRuler) }
   }
 
@@ -297,10 +297,15 @@ export class Desk {
   /** Goes to a topic wherever it is, unfolding what hides it. */
   visit(id: TopicId): void {
     if (this.only.value !== null && !isWithin(this.tree, id, this.only.value)) this.showOnly(null)
+    this.unfoldTo(id)
+    this.select(id)
+  }
+
+  /** Opens, for oneself, whatever hides a topic; the selection stays. */
+  unfoldTo(id: TopicId): void {
     const hiding = pathTo(this.tree, id).slice(0, -1).filter(above => this.isFolded(above.id))
     for (const above of hiding) this.folds.set(above.id, false)
     if (hiding.length > 0) this.tell(new Set(hiding.map(topic => topic.id)))
-    this.select(id)
   }
 
   /** Shows one branch and nothing else; null shows the whole tree again. */
@@ -378,7 +383,7 @@ export class Desk {
       this.session.letGo()
       return
     }
-    const { title, details } = readDetails(said, { people: this.session.people, markers: markerSetsOf(this.tree.fields).flatMap(set => set.markers), today: this.now })
+    const { title, details } = readDetails(said, { people: this.session.people, markers: markersOf(this.tree.fields), today: this.now })
     const changes: Change[] = title === topic.title ? [] : [{ op: 'set', topic: open.id, field: 'title', value: title }]
     for (const [field, value] of Object.entries(details)) {
       if (field === 'people' || field === 'markers') changes.push(...(value as string[]).map((member): Change => ({ op: 'put', topic: open.id, set: field, member })))
@@ -452,7 +457,10 @@ export class Desk {
     if (!this.guard()) return
     const ids = this.selected()
     const step = how === 'up' ? moveAlong(this.tree, ids, -1) : how === 'down' ? moveAlong(this.tree, ids, 1) : how === 'in' ? indent(this.tree, ids) : outdent(this.tree, ids)
-    if (this.run(step)) this.reveal(this.focus.value)
+    if (!this.run(step)) return
+    // Moved under a topic that one has folded, the selection would be out of sight.
+    this.unfoldTo(this.focus.value)
+    this.reveal(this.focus.value)
   }
 
   /** While typing a title, moves its topic and types on. */
@@ -463,6 +471,7 @@ export class Desk {
     const step = how === 'in' ? indent(this.tree, [open.id]) : outdent(this.tree, [open.id])
     if (open.fresh ? this.session.holdMore(step.changes) : this.session.make(step.changes)) {
       this.draft.value = draft
+      this.unfoldTo(open.id)
       this.redraft()
       this.reveal(open.id)
     }

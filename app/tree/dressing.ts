@@ -1,5 +1,5 @@
 import { colourIn, type Wear, wearOf } from '#core/dress/wear'
-import { childrenOf, drawnStyle, levelOf, lookOf, LOOKS, type Style, type Topic, topicOf, type TopicId, type Tree } from '#core/tree'
+import { childrenOf, depthOf, drawnStyle, lookOf, LOOKS, type Style, type Topic, topicOf, type TopicId, type Tree } from '#core/tree'
 
 /** How one open tree is dressed in the theme of the moment: its look's colours, each branch's hue, each topic's style. */
 export class Dressing {
@@ -45,6 +45,6 @@ export class Dressing {
   styleOf(topic: Topic): Style {
     if (!this.levelled) return topic
     const { fields } = this.tree()
-    return drawnStyle(topic, levelOf(this.tree(), topic), fields.levels, lookOf(fields).levels)
+    return drawnStyle(topic, depthOf(this.tree(), topic.id), fields.levels, lookOf(fields).levels)
   }
 }

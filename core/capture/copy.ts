@@ -17,19 +17,20 @@ export interface CopyChoice {
 
 export const WHOLE: CopyChoice = { notes: true, people: true, dates: true, progress: true, shift: 0 }
 
+type Chosen = Pick<Topic, 'note' | 'people' | 'start' | 'due' | 'done'>
+
+/** What is left of the details that a copy may leave behind. */
+function choose(choice: CopyChoice, { note, people, start, due, done }: Chosen): Chosen {
+  const moved = (day: string | null): string | null => day !== null && choice.dates ? addDays(day, choice.shift) : null
+  return { note: choice.notes ? note : null, people: choice.people ? people : [], start: moved(start), due: moved(due), done: choice.progress ? done : null }
+}
+
 /** A copy of items as the choice says. Lengths stay when dates go: they are estimates, not dates. */
 export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): OutlineItem[] {
   return items.map((item) => {
-    const { note, people, start, due, done, ...rest } = item.details ?? {}
-    const moved = (day: string | null | undefined): string | undefined => day ? addDays(day, choice.shift) : undefined
-    const details = Object.fromEntries(Object.entries({
-      ...rest,
-      note: choice.notes ? note : undefined,
-      people: choice.people ? people : undefined,
-      start: choice.dates ? moved(start) : undefined,
-      due: choice.dates ? moved(due) : undefined,
-      done: choice.progress ? done : undefined,
-    }).filter(([, value]) => value !== undefined && value !== null))
+    const given = item.details ?? {}
+    const chosen = choose(choice, { note: given.note ?? null, people: given.people ?? [], start: given.start ?? null, due: given.due ?? null, done: given.done ?? null })
+    const details = Object.fromEntries(Object.entries({ ...given, ...chosen }).filter(([, value]) => value !== null && !(Array.isArray(value) && value.length === 0)))
     return { title: item.title, ...(Object.keys(details).length > 0 ? { details } : {}), children: copyItems(item.children, choice) }
   })
 }
@@ -38,17 +39,8 @@ export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): Ou
 export function copyTree(tree: Tree, choice: CopyChoice): Tree {
   const copy = emptyTree(topicOf(tree, tree.centre))
   copy.fields = tree.fields
-  const moved = (day: string | null): string | null => day !== null && choice.dates ? addDays(day, choice.shift) : null
-  const copied = (topic: Topic): Topic => ({
-    ...topic,
-    note: choice.notes ? topic.note : null,
-    people: choice.people ? topic.people : [],
-    start: moved(topic.start),
-    due: moved(topic.due),
-    done: choice.progress ? topic.done : null,
-  })
   for (const root of [tree.centre, ...childrenOf(tree, null)]) {
-    for (const topic of branch(tree, root)) swapTopic(copy, topic.id, topic.id === tree.centre ? topic : undefined, copied(topic))
+    for (const topic of branch(tree, root)) swapTopic(copy, topic.id, topic.id === tree.centre ? topic : undefined, { ...topic, ...choose(choice, topic) })
   }
   return copy
 }

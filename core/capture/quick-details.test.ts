@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { MARKERS } from '../tree'
-import { readDay, readDetails } from './quick-details'
+import { readDay, readDetails, readItems } from './quick-details'
 
 const known = { people: [{ id: 'u1', name: 'Ines Brandt' }, { id: 'u2', name: 'Oskar Moreau' }, { id: 'u3', name: 'Ida Brook' }], markers: MARKERS, today: '2027-03-03' }
 
@@ -21,4 +21,10 @@ describe('quick details', () => {
   it.each([['fri', '2027-03-05'], ['15 Dec', '2027-12-15'], ['Dec 15', '2027-12-15'], ['tomorrow', '2027-03-04'], ['in 3 days', '2027-03-06'], ['2 days ago', '2027-03-01'], ['2027-05-12', '2027-05-12'], ['someday', null], ['may', null]])('%s', (phrase, day) => {
     expect(readDay(phrase, '2027-03-03')).toBe(day)
   })
+})
+
+it('items are read all the way down, and keep what they carried', () => {
+  expect(readItems([{ title: 'Lift // Ines', details: { done: 20, hue: '3' }, children: [{ title: 'Shaft // 40%', children: [{ title: 'plain', children: [] }] }] }], known)).toEqual([
+    { title: 'Lift', details: { done: 20, hue: '3', people: ['u1'] }, children: [{ title: 'Shaft', details: { done: 40 }, children: [{ title: 'plain', children: [] }] }] },
+  ])
 })

@@ -1,5 +1,6 @@
 import { en } from 'chrono-node'
 import type { Initial } from '../tree/change'
+import type { OutlineItem } from '../tree/outline'
 
 export interface Known {
   readonly people: readonly { readonly id: string, readonly name: string }[]
@@ -107,4 +108,13 @@ function understand(part: string, known: Known, details: { -readonly [K in keyof
     return { kind, text: `${kind} ${day}` }
   }
   return null
+}
+
+/** Items with what their titles say after `//` as details, all the way down; what an item carries already stays, unless the words say otherwise. */
+export function readItems(items: readonly OutlineItem[], known: Known): OutlineItem[] {
+  return items.map((item) => {
+    const { title, details: said } = readDetails(item.title, known)
+    const details = { ...item.details, ...said }
+    return { title, ...(Object.keys(details).length > 0 ? { details } : {}), children: readItems(item.children, known) }
+  })
 }

@@ -1,6 +1,6 @@
 import type { Topic, TopicId } from '../tree/topic'
-import { childrenOf, type Tree } from '../tree/tree'
-import { roots } from '../tree/walk'
+import type { Tree } from '../tree/tree'
+import { allTopics } from '../tree/walk'
 import { fold, foldedTitle } from './text'
 
 /** What is looked for: words that a title must all have, and a marker that a topic must carry. Nothing said means anything goes. */
@@ -23,15 +23,7 @@ export function asksForSomething({ text, marker }: Wanted): boolean {
 
 /** Every topic on the canvas in reading order. Good until the tree changes; made once, many searches share it. */
 export function readingOrder(tree: Tree): Topic[] {
-  const ordered: Topic[] = []
-  const stack: TopicId[] = [...roots(tree)].reverse()
-  while (stack.length > 0) {
-    const id = stack.pop()!
-    ordered.push(tree.topics.get(id)!)
-    const kids = childrenOf(tree, id)
-    for (let i = kids.length - 1; i >= 0; i--) stack.push(kids[i]!)
-  }
-  return ordered
+  return Array.from(allTopics(tree))
 }
 
 /** The topics on the canvas that match, and the path to each. Words fold case and accents, in any order, anywhere in the title. Linear in topics. */

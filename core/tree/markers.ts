@@ -85,6 +85,11 @@ export function markerSetsOf(fields: { readonly markerSets: readonly MarkerSet[]
   return [...MARKER_SETS.map(set => own.get(set.id) ?? set), ...fields.markerSets.filter(set => !MARKER_SETS.some(shipped => shipped.id === set.id))]
 }
 
+/** Every marker that a tree offers. */
+export function markersOf(fields: { readonly markerSets: readonly MarkerSet[] }): readonly Marker[] {
+  return fields.markerSets.length === 0 ? MARKERS : markerSetsOf(fields).flatMap(set => set.markers)
+}
+
 const shipped = new Map(MARKERS.map(one => [one.id, one]))
 
 /** A marker by its id, in a tree's own sets first. */

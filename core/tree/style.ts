@@ -30,13 +30,6 @@ export function styleOf(topic: Topic): Style {
   return Object.fromEntries(STYLE_NAMES.map(name => [name, topic[name]])) as unknown as Style
 }
 
-/** How many levels below its root a topic stands; the centre and loose topics are 0. Cost: the depth. */
-export function levelOf(tree: Tree, topic: Topic): number {
-  let level = 0
-  for (let at = topic.parent; at !== null; at = topicOf(tree, at).parent) level++
-  return level
-}
-
 /** A topic's style as it's drawn: its own, and where it has none, its level's, first the tree's and then the look's. */
 export function drawnStyle(topic: Topic, level: number, ...levels: readonly (readonly Partial<Style>[])[]): Style {
   const given = levels.map(list => list[level] ?? {})

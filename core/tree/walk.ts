@@ -27,9 +27,15 @@ export function roots(tree: Tree): readonly TopicId[] {
   return [tree.centre, ...looseOf(tree)]
 }
 
-/** Every live topic in reading order. */
+/** Every live topic on the canvas in reading order. One walk over all roots: nested generators would cost more than the topics. */
 export function* allTopics(tree: Tree): Generator<Topic> {
-  for (const root of roots(tree)) yield* branch(tree, root)
+  const stack: TopicId[] = [...roots(tree)].reverse()
+  while (stack.length > 0) {
+    const id = stack.pop()!
+    yield topicOf(tree, id)
+    const below = childrenOf(tree, id)
+    for (let i = below.length - 1; i >= 0; i--) stack.push(below[i]!)
+  }
 }
 
 /** How many live topics the tree has. */
@@ -53,7 +59,9 @@ export function pathTo(tree: Tree, id: TopicId): Topic[] {
 
 /** Levels below its root: 0 for the centre and loose topics. */
 export function depthOf(tree: Tree, id: TopicId): number {
-  return pathTo(tree, id).length - 1
+  let depth = 0
+  for (let at = tree.topics.get(id)?.parent ?? null; at !== null; at = tree.topics.get(at)?.parent ?? null) depth++
+  return depth
 }
 
 /** The topic's place among its siblings, from 0; -1 for the centre and removed topics. */

@@ -247,6 +247,34 @@ test('folds are one’s own; one branch alone and back; overview; find goes from
   await expect.poll(shift).toBeLessThan(was - 40)
 })
 
+test('moved under what one has folded, a topic stays in sight, and nobody else’s folds move', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser)
+  const { page } = ines
+  await openTree(page, id)
+  await openTree(rana.page, id)
+  await pasteText(page, { 'text/plain': 'Books\n\tCrates\n\t\tSmall\nVan' })
+  await expect(topic(rana.page, 'Small')).toBeVisible()
+  for (const [on, title] of [[page, 'Crates'], [page, 'Books'], [rana.page, 'Crates']] as const) {
+    await topic(on, new RegExp(`^${title}`)).click()
+    await on.keyboard.press('.')
+  }
+  await topic(page, 'Van').click()
+  await page.keyboard.press('g')
+  await page.keyboard.type('crates')
+  await page.keyboard.press('Enter')
+  await expect(topic(page, 'Van')).toHaveAttribute('aria-selected', 'true')
+  await expectTitles(ines.caller, id, [['Books', ['Crates', 'Small', 'Van']]])
+  await expect(topic(rana.page, /^Crates, 2 folded away/)).toBeVisible()
+  // By key, one level in: the sibling before it is folded again.
+  await page.keyboard.press('Alt+ArrowLeft')
+  await topic(page, 'Crates').click()
+  await page.keyboard.press('.')
+  await topic(page, 'Van').click()
+  await page.keyboard.press('Alt+ArrowRight')
+  await expectTitles(ines.caller, id, [['Books', ['Crates', 'Small', 'Van']]])
+  await expect(topic(page, 'Van')).toBeVisible()
+})
+
 test('markers: one at a time in a set, dragged onto a topic, a set of our own, the key counts and filters', async ({ browser }) => {
   const { ines, rana, id } = await two(browser)
   const { page } = ines

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BORDERS, drawnStyle, levelOf, type Look, lookOf, SHAPES, type Style, styleOf, topicOf } from '#core/tree'
+import { BORDERS, depthOf, drawnStyle, type Look, lookOf, SHAPES, type Style, styleOf, topicOf } from '#core/tree'
 import { wearOf } from '#core/dress/wear'
 import { useDesk } from '~/tree/desk'
 import { changeLook, copyStyle, dropLook, looksOf, pasteStyle, saveLook, undress, wear, wearLevel, wearLook } from '~/tree/wardrobe'
@@ -14,7 +14,7 @@ const topic = computed(() => {
   void desk.lateTick.value
   return desk.tree.topics.get(desk.focus.value) ?? topicOf(desk.tree, desk.tree.centre)
 })
-const level = computed(() => levelOf(desk.tree, topic.value))
+const level = computed(() => depthOf(desk.tree, topic.value.id))
 const style = computed<Style>(() => {
   void desk.lateTick.value
   const { levels } = desk.tree.fields

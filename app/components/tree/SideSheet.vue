@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isSafeAddress, markerSetsOf, type Topic, topicOf } from '#core/tree'
+import { isSafeAddress, markersOf, type Topic, topicOf } from '#core/tree'
 import { newId, useDesk } from '~/tree/desk'
 
 /** Everything about what is selected, in one scroll. With many selected it edits them all and says what differs. */
@@ -22,7 +22,7 @@ function shared<K extends keyof Topic>(key: K): Topic[K] | undefined {
   return first && rest.every(topic => topic[key] === first[key]) ? first[key] : undefined
 }
 const differs = (key: keyof Topic): boolean => shared(key) === undefined
-const markers = computed(() => markerSetsOf(desk.tree.fields).flatMap(set => set.markers).map(marker => ({ ...marker, count: topics.value.filter(topic => topic.markers.includes(marker.id)).length })).filter(marker => marker.count > 0))
+const markers = computed(() => markersOf(desk.tree.fields).map(marker => ({ ...marker, count: topics.value.filter(topic => topic.markers.includes(marker.id)).length })).filter(marker => marker.count > 0))
 const people = computed(() => {
   const all = new Map<string, number>()
   for (const topic of topics.value) for (const id of topic.people) all.set(id, (all.get(id) ?? 0) + 1)

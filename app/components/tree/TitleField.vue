@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readDetails } from '#core/capture/quick-details'
-import { markerSetsOf } from '#core/tree'
+import { markersOf } from '#core/tree'
 import { paste as pasteBranches } from '~/tree/copying'
 import { useDesk } from '~/tree/desk'
 
@@ -49,7 +49,7 @@ function typeAgain(early: readonly KeyboardEvent[]): void {
   }
 }
 
-const chips = computed(() => readDetails(desk.draft.value, { people: desk.status.people, markers: markerSetsOf(desk.tree.fields).flatMap(set => set.markers), today: today() }).chips)
+const chips = computed(() => readDetails(desk.draft.value, { people: desk.status.people, markers: markersOf(desk.tree.fields), today: today() }).chips)
 
 function typed(): void {
   if (desk.editing.value?.id !== own) return

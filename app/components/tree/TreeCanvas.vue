@@ -2,7 +2,7 @@
 import { Layout, type Placed, type Rect } from '#core/arrange/layout'
 import { neighbourOf } from '#core/arrange/neighbour'
 import { meets } from '#core/arrange/place'
-import { childrenOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
+import { childrenOf, depthOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 import { handLandingAt, type Landing, landingAt } from '#core/arrange/landing'
 import { rankOf } from '~/tree/face'
@@ -110,7 +110,7 @@ function paint(): void {
     const made: ShownPlank = {
       id, x: placed.x, y: placed.y, width: placed.width, height: placed.height, direction: placed.direction, drawn,
       rank: rankOf(desk.tree, topic), hue: dressing.hueOf(id), z: topic.z, wear: dressing.wear,
-      level: levelOf(id), position: isCentre ? 1 : placeOf(desk.tree, id) + 1, siblings: isCentre ? 1 : childrenOf(desk.tree, topic.parent).length,
+      level: depthOf(desk.tree, id) + 1, position: isCentre ? 1 : placeOf(desk.tree, id) + 1, siblings: isCentre ? 1 : childrenOf(desk.tree, topic.parent).length,
       children, folded, hidden: folded ? layout.hidden(id) : 0,
       selected: selection.has(id), focused: focus === id, editing: editing === id,
       dim: finding.isDim(id), hit: finding.isHit(id),
@@ -160,12 +160,6 @@ function paint(): void {
 /** A sight with a margin: what glides in from outside is there in time. */
 function wider(rect: Rect): Rect {
   return { x: rect.x - rect.width / 2, y: rect.y - rect.height / 2, width: rect.width * 2, height: rect.height * 2 }
-}
-
-function levelOf(id: TopicId): number {
-  let level = 1
-  for (let at = topicOf(desk.tree, id).parent; at !== null; at = topicOf(desk.tree, at).parent) level++
-  return level
 }
 
 function same(a: ShownPlank, b: ShownPlank): boolean {
@@ -368,17 +362,17 @@ let stopFonts: () => void
 let watcher: ResizeObserver
 let arranged = arrangedAs()
 
-/** What the whole drawing depends on. */
-function arrangedAs(): string {
+/** What the whole drawing depends on; compared by identity, since this is asked at each change. */
+function arrangedAs(): readonly unknown[] {
   const { arrangement, along, across, look, looks, levels } = desk.tree.fields
-  return JSON.stringify([arrangement, along, across, look, looks, levels, desk.only.value])
+  return [arrangement, along, across, look, looks, levels, desk.only.value]
 }
 
 onMounted(() => {
   wearLook()
   stopListening = desk.onChange((touched) => {
     const now = arrangedAs()
-    if (now !== arranged) {
+    if (now.some((value, i) => value !== arranged[i])) {
       arranged = now
       rearrange()
     }

@@ -111,6 +111,7 @@ function closeTray(): void {
 function moveUnder(parent: TopicId): void {
   moving.value = false
   desk.land(desk.selected(), lastChild(desk.tree, parent))
+  desk.unfoldTo(desk.focus.value)
   nextTick(() => {
     focusTree()
     desk.reveal(desk.focus.value)
