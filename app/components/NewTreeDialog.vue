@@ -11,18 +11,12 @@ const arrangement = ref<Arrangement>('both')
 const shipped = ref<readonly Offered[]>([])
 const own = ref<readonly { id: string, title: string, description: string, topicCount: number }[]>([])
 const search = ref('')
-const busy = ref(false)
-const wrong = ref('')
+const { busy, wrong, attempt } = useAttempt()
 
-watch(visible, async (now) => {
-  if (!now) return
-  wrong.value = ''
-  try {
+watch(visible, (now) => {
+  if (now) void attempt(async () => {
     [shipped.value, own.value] = await Promise.all([callApi<Offered[]>('/api/starters'), callApi<typeof own.value>('/api/trees', { query: { scope: 'starters' } })])
-  }
-  catch (error) {
-    wrong.value = (error as Error).message
-  }
+  })
 }, { immediate: true })
 
 const fits = (...texts: string[]): boolean => texts.some(text => text.toLocaleLowerCase().includes(search.value.trim().toLocaleLowerCase()))
@@ -31,22 +25,12 @@ const offered = computed(() => [
   ...shipped.value.map(starter => ({ ...starter, ours: false })),
 ].filter(one => fits(one.name, one.purpose)))
 
-async function begin(starter?: string): Promise<void> {
-  busy.value = true
-  wrong.value = ''
-  try {
-    const named = title.value.trim()
-    const { id } = await callApi<{ id: string }>('/api/trees', { method: 'POST', body: starter ? { starter, ...(named ? { title: named } : {}) } : { title: named || 'New tree', arrangement: arrangement.value } })
-    visible.value = false
-    await navigateTo(`/trees/${id}`)
-  }
-  catch (error) {
-    wrong.value = (error as Error).message
-  }
-  finally {
-    busy.value = false
-  }
-}
+const begin = (starter?: string): Promise<void> => attempt(async () => {
+  const named = title.value.trim()
+  const { id } = await callApi<{ id: string }>('/api/trees', { method: 'POST', body: starter ? { starter, ...(named ? { title: named } : {}) } : { title: named || 'New tree', arrangement: arrangement.value } })
+  visible.value = false
+  await navigateTo(`/trees/${id}`)
+})
 </script>
 
 <template>

@@ -40,7 +40,7 @@ const LINES = [['left', 'lucide:align-start-vertical', 'Left edges'], ['middle',
 
 <template>
   <div class="arrange">
-    <div class="seg" role="group" aria-label="What is arranged">
+    <div class="segments" role="group" aria-label="What is arranged">
       <button :aria-pressed="target === null" @click="whole = true">The tree</button>
       <button :aria-pressed="target !== null" :disabled="!branchTopic" @click="whole = false">{{ branchTopic ? `“${shorten(branchTopic.title, 22)}”` : 'One branch' }}</button>
     </div>
@@ -69,9 +69,6 @@ const LINES = [['left', 'lucide:align-start-vertical', 'Left edges'], ['middle',
 
 <style scoped>
 .arrange { display: flex; flex-direction: column; gap: 10px; }
-.seg { display: flex; gap: 2px; background: var(--hover); border-radius: 7px; padding: 2px; }
-.seg button { flex: 1; border: 0; background: none; padding: 4px 8px; border-radius: 5px; cursor: pointer; font-size: 13px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.seg [aria-pressed='true'] { background: var(--surface); font-weight: 600; box-shadow: 0 0 0 1px var(--line); }
 .ways { display: grid; grid-template-columns: 1fr 1fr; gap: 3px; }
 .ways button { display: flex; align-items: center; gap: 8px; border: 1px solid transparent; background: none; border-radius: 6px; padding: 4px 6px; cursor: pointer; font-size: 13px; text-align: left; min-height: 34px; }
 .ways button:hover:not(:disabled) { background: var(--hover); }

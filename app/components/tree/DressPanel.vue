@@ -64,7 +64,7 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
 
 <template>
   <div class="dress">
-    <div class="seg" role="group" aria-label="What is dressed">
+    <div class="segments" role="group" aria-label="What is dressed">
       <button v-for="[id, name] in REACHES" :key="id" :aria-pressed="reach === id" @click="reach = id">{{ name }}</button>
     </div>
     <template v-if="reach !== 'tree'">
@@ -133,9 +133,6 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
 
 <style scoped>
 .dress { display: flex; flex-direction: column; gap: 8px; }
-.seg { display: flex; gap: 2px; background: var(--hover); border-radius: 7px; padding: 2px; }
-.seg button { flex: 1; border: 0; background: none; padding: 4px 4px; border-radius: 5px; cursor: pointer; font-size: 12.5px; white-space: nowrap; }
-.seg [aria-pressed='true'] { background: var(--surface); font-weight: 600; box-shadow: 0 0 0 1px var(--line); }
 .row { display: flex; flex-wrap: wrap; align-items: center; gap: 3px; }
 .row > span:first-child { width: 48px; font-size: 12.5px; color: var(--quiet); flex: none; }
 .row.dots { gap: 1px; }

@@ -7,8 +7,7 @@ import { newId, useDesk } from '~/tree/desk'
 const visible = defineModel<boolean>('visible', { required: true })
 const desk = useDesk()
 const choice = ref<CopyChoice>({ ...WHOLE })
-const busy = ref(false)
-const wrong = ref('')
+const { busy, wrong, attempt } = useAttempt()
 const branches = computed(() => {
   void desk.lateTick.value
   return visible.value ? topmost(desk.tree, desk.selected().filter(id => id !== desk.tree.centre)) : []
@@ -25,21 +24,11 @@ function branch(): void {
     desk.say(`Duplicated ${name.value}.`, true)
   }
 }
-async function tree(): Promise<void> {
-  busy.value = true
-  wrong.value = ''
-  try {
-    const { id } = await callApi<{ id: string }>(`/api/trees/${desk.session.treeId}/duplicate`, { method: 'POST', body: choice.value })
-    visible.value = false
-    await navigateTo(`/trees/${id}`)
-  }
-  catch (error) {
-    wrong.value = (error as Error).message
-  }
-  finally {
-    busy.value = false
-  }
-}
+const tree = (): Promise<void> => attempt(async () => {
+  const { id } = await callApi<{ id: string }>(`/api/trees/${desk.session.treeId}/duplicate`, { method: 'POST', body: choice.value })
+  visible.value = false
+  await navigateTo(`/trees/${id}`)
+})
 </script>
 
 <template>

@@ -40,7 +40,7 @@ function change(part: Partial<NonNullable<Topic['picture']>>): void {
   <div class="picture">
     <input ref="field" type="file" class="visually-hidden" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" aria-label="Picture from a file" tabindex="-1" @change="chosen">
     <template v-if="topic.picture">
-      <span class="seg" role="group" aria-label="Where the picture stands">
+      <span class="segments" role="group" aria-label="Where the picture stands">
         <button v-for="[place, name] in PLACES" :key="place" :disabled="!may" :aria-pressed="topic.picture.place === place" @click="change({ place })">{{ name }}</button>
       </span>
       <label>Width <input type="range" min="24" max="600" step="4" :value="topic.picture.width" :disabled="!may" aria-label="Width of the picture" @change="change({ width: Number(($event.target as HTMLInputElement).value) })"></label>
@@ -58,9 +58,6 @@ function change(part: Partial<NonNullable<Topic['picture']>>): void {
 
 <style scoped>
 .picture { display: flex; flex-direction: column; gap: 8px; align-items: stretch; }
-.seg { display: flex; gap: 2px; background: var(--hover); border-radius: 7px; padding: 2px; }
-.seg button { flex: 1; border: 0; background: none; padding: 4px; border-radius: 5px; cursor: pointer; font-size: 13px; min-height: 26px; }
-.seg [aria-pressed='true'] { background: var(--surface); font-weight: 600; box-shadow: 0 0 0 1px var(--line); }
 label { display: flex; gap: 10px; align-items: center; font-size: 13px; color: var(--quiet); }
 input[type='range'] { flex: 1; accent-color: var(--porch); height: 24px; }
 .row { display: flex; gap: 14px; }

@@ -8,18 +8,12 @@ const visible = defineModel<boolean>('visible', { required: true })
 const desk = useDesk()
 const name = ref(topicOf(desk.tree, desk.tree.centre).title)
 const choice = ref<CopyChoice>({ notes: true, people: false, dates: false, progress: false, shift: 0 })
-const wrong = ref('')
-async function save(): Promise<void> {
-  wrong.value = ''
-  try {
-    await callApi(`/api/trees/${desk.session.treeId}/duplicate`, { method: 'POST', body: { ...choice.value, starter: true, title: name.value.trim() } })
-    visible.value = false
-    desk.say(`“${name.value.trim()}” is among your starters now.`)
-  }
-  catch (error) {
-    wrong.value = (error as Error).message
-  }
-}
+const { busy, wrong, attempt } = useAttempt()
+const save = (): Promise<void> => attempt(async () => {
+  await callApi(`/api/trees/${desk.session.treeId}/duplicate`, { method: 'POST', body: { ...choice.value, starter: true, title: name.value.trim() } })
+  visible.value = false
+  desk.say(`“${name.value.trim()}” is among your starters now.`)
+})
 </script>
 
 <template>
@@ -28,7 +22,7 @@ async function save(): Promise<void> {
       <InputText v-model="name" maxlength="200" aria-label="Name of the starter" />
       <TreeCopyChoices v-model="choice" />
       <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-      <Button type="submit" label="Save the starter" :disabled="!name.trim()" />
+      <Button type="submit" label="Save the starter" :loading="busy" :disabled="!name.trim()" />
     </form>
   </Dialog>
 </template>
