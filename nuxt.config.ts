@@ -11,7 +11,7 @@ export default defineNuxtConfig({
   ssr: false,
   devtools: { enabled: false },
   alias: { '#core': here('./core'), '#demo': here('./demo') },
-  css: ['@fontsource-variable/figtree/index.css', '@fontsource-variable/bricolage-grotesque/index.css', '@fontsource/noto-color-emoji/index.css', '~/theme/base.css'],
+  css: ['@fontsource-variable/figtree/index.css', '@fontsource-variable/bricolage-grotesque/index.css', '@fontsource/noto-emoji/index.css', '~/theme/base.css'],
   app: {
     head: {
       title: 'Sun Porch',

@@ -3,6 +3,8 @@ import type { Face, Ruler } from '#core/arrange/plank'
 let context: CanvasRenderingContext2D | null = null
 const widths = new Map<string, Map<string, number>>()
 
+/** As `--emoji` in the style sheet has them. */
+const EMOJI = '"Apple Color Emoji", "Segoe UI Emoji", "Noto Color Emoji", "Noto Emoji"'
 const fonts = new WeakMap<Face, string>()
 
 function fontOf(face: Face): string {
@@ -13,7 +15,7 @@ function fontOf(face: Face): string {
 
 function fontName(face: Face): string {
   const family = face.family === 'display' ? '"Bricolage Grotesque Variable"' : '"Figtree Variable"'
-  return `${face.slanted ? 'italic ' : ''}${face.weight} ${face.size}px ${family}, "Noto Color Emoji", system-ui, sans-serif`
+  return `${face.slanted ? 'italic ' : ''}${face.weight} ${face.size}px ${family}, ${EMOJI}, system-ui, sans-serif`
 }
 
 /**

@@ -247,6 +247,22 @@ test('folds are one’s own; one branch alone and back; overview; find goes from
   await expect.poll(shift).toBeLessThan(was - 40)
 })
 
+test('an emoji is drawn, on a machine without a font for it too', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  await pour(page, ['Van'])
+  await topic(page, 'Van').click()
+  await page.keyboard.press('m')
+  const sheet = page.getByRole('complementary', { name: 'Markers' })
+  // Whether there is ink is only to be seen in the picture: a glyph without any is as wide as one with it.
+  const inked = async (): Promise<boolean> => {
+    const { channels } = await sharp(await sheet.getByRole('button', { name: 'Books' }).screenshot()).stats()
+    return channels.some(channel => channel.stdev > 8)
+  }
+  await expect.poll(inked).toBe(true)
+})
+
 test('moved under what one has folded, a topic stays in sight, and nobody else’s folds move', async ({ browser }) => {
   const { ines, rana, id } = await two(browser)
   const { page } = ines

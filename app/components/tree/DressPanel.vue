@@ -8,7 +8,7 @@ import { changeLook, copyStyle, dropLook, looksOf, pasteStyle, saveLook, undress
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit)
 const reach = ref<'topic' | 'branch' | 'level' | 'tree'>('topic')
-const REACHES = [['topic', 'Topic'], ['branch', 'With branch'], ['level', 'Its level'], ['tree', 'Whole tree']] as const
+const REACHES = [['topic', 'Topic'], ['branch', 'Branch'], ['level', 'Its level'], ['tree', 'Whole tree']] as const
 
 const topic = computed(() => {
   void desk.lateTick.value
