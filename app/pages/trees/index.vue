@@ -120,7 +120,7 @@ useHead({ title: 'Trees · Sun Porch' })
           <span class="quiet">{{ tree.role === 'owner' ? 'mine' : tree.role }}</span>
           <span class="quiet">{{ agoInWords(tree.changedAt) }}{{ tree.changedBy ? `, ${tree.changedBy}` : '' }}</span>
         </component>
-        <span v-if="tree.tags.length" class="tags"><button v-for="one in tree.tags.slice(0, 4)" :key="one" class="tag" :aria-label="`Only trees tagged ${one}`" @click="tag = one">{{ one }}</button></span>
+        <span class="tags"><button v-for="one in tree.tags.slice(0, 4)" :key="one" class="tag" :aria-label="`Only trees tagged ${one}`" @click="tag = one">{{ one }}</button></span>
         <button v-if="scope === 'trash'" class="plain" @click="restore(tree.id)">Bring back</button>
         <button v-else-if="tree.role === 'owner'" title="To the trash" class="icon-button" :aria-label="`Move ${tree.title} to the trash`" @click="trash(tree)"><Icon name="lucide:trash-2" size="16" /></button>
         <span v-else class="no-button" />
@@ -151,7 +151,7 @@ header { display: flex; gap: 10px; align-items: center; margin-bottom: 18px; }
 .about { font-size: 12.5px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .finders { display: flex; gap: 8px; align-items: center; }
 .finders select { font: inherit; color: inherit; background: var(--surface); border: 1px solid var(--line); border-radius: 6px; padding: 7px 8px; }
-.tags { display: flex; gap: 4px; flex-wrap: wrap; max-width: 170px; justify-content: flex-end; }
+.tags { display: flex; gap: 4px; flex-wrap: wrap; flex: 0 0 160px; justify-content: flex-end; }
 .tag { border: 0; background: var(--ceiling); color: inherit; border-radius: 6px; padding: 3px 8px; font-size: 12px; cursor: pointer; min-height: 24px; display: inline-flex; align-items: center; gap: 3px; }
 .new { display: inline-block; width: 8px; height: 8px; background: var(--sun); border-radius: 50%; margin-left: 8px; vertical-align: 1px; }
 .plain { border: 0; background: none; color: var(--porch); font-weight: 600; cursor: pointer; padding: 4px; text-decoration: underline; }
