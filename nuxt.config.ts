@@ -37,7 +37,8 @@ export default defineNuxtConfig({
   icon: {
     provider: 'none',
     fallbackToApi: false,
-    clientBundle: { scan: true, sizeLimitKb: 256 },
+    // Names of icons stand in plain modules too.
+    clientBundle: { scan: { globInclude: ['app/**/*.{vue,ts}'], globExclude: ['node_modules', '.nuxt', '.output'] }, sizeLimitKb: 256 },
     serverBundle: { collections: ['lucide'] },
   },
   nitro: {

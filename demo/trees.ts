@@ -3,7 +3,7 @@
  * with dates that count from the day of loading, so that the demo is always in the middle of things.
  */
 
-import type { Arrangement } from '#core/tree'
+import type { Arrangement, Initial, Tie } from '#core/tree'
 
 export interface DemoTree {
   readonly title: string
@@ -15,6 +15,14 @@ export interface DemoTree {
   readonly notes: Readonly<Record<string, string>>
   readonly folded: readonly string[]
   readonly links?: Readonly<Record<string, readonly { url: string, title: string }[]>>
+  /** Whatever else hangs on topics, by title. */
+  readonly more?: Readonly<Record<string, Pick<Initial, 'place' | 'page' | 'numbering'>>>
+  /** Lines of checklists, by topic title; done ones begin with x. */
+  readonly checks?: Readonly<Record<string, readonly string[]>>
+  /** Cross-links: from one title to another. */
+  readonly ties?: readonly (Pick<Tie, 'label' | 'ends'> & { readonly from: string, readonly to: string })[]
+  /** Topics that show one of another demo tree: their title, and that of the original. */
+  readonly shows?: readonly { readonly under: string, readonly title: string }[]
 }
 
 export const MOVE: DemoTree = {
@@ -36,6 +44,18 @@ export const MOVE: DemoTree = {
     'Removal firm': [{ url: 'mailto:office@carriers.example?subject=Offer%20for%20the%20library', title: 'Write to the carriers' }],
     'Bus stop moved?': [{ url: 'https://town.example/works/bridge-street', title: 'Works on Bridge Street' }],
   },
+  more: {
+    'Opening day': { place: { name: 'The tannery, Bridge Street', lat: 59.35, lon: 18.1 } },
+    'Order of loading': { page: true },
+  },
+  checks: {
+    'Shelving': ['x Measure the front room', 'x Ask the joiner for oak', 'Choose the stain', 'Brackets for the window seats'],
+    'Bakery at the bridge': ['Ask for 300 buns', 'Who carries them over?'],
+  },
+  ties: [
+    { from: 'Shelving', to: 'Removal firm', label: 'same lorry', ends: 'to' },
+    { from: 'Ramp and doors', to: 'Grant', label: 'pays the second half', ends: 'to' },
+  ],
   text: `Fit-out // Oskar, 58%
 	Shelving // Ines, start 9 days ago, due 2 days ago, 6 days, 40%, at risk
 		Count what we have // Ines, done
@@ -196,6 +216,7 @@ export const MEETINGS: DemoTree = {
     'Meeting 3': '**Why we meet:** decide who moves us and whether the shelving date still holds.',
     'Shelving is late': 'Ines: the count took longer because of the cellar. The joiner can still make it if we order this week.',
   },
+  shows: [{ under: 'Meeting 3', title: 'Shelving' }],
   text: `Meeting 3
 	To be settled
 		Which removal firm // important

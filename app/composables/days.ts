@@ -1,15 +1,10 @@
 import * as days from '#core/schedule/days'
 
-export const { dayInWords } = days
+export const { dayInWords, isoDay } = days
 
 /** The calendar day here and now, ISO 8601. */
 export function today(): string {
   return isoDay(new Date())
-}
-
-/** The calendar day of an instant in the person's zone. */
-export function isoDay(date: Date): string {
-  return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`
 }
 
 /** A calendar day as the date pickers want it: midnight here. */

@@ -57,6 +57,54 @@ export const HELP: readonly HelpPage[] = [
     '{picture} puts a picture in a topic. Or drop one on it, or paste it. It stands before, above or below the text; its corner makes it larger or smaller.',
     'PNG, JPEG, WebP, GIF and AVIF, up to 25 MB. Pictures are drawn anew on the server, so nothing hidden comes along.',
   ] },
+  { id: 'notes', title: 'Notes and previews', body: [
+    '{note} opens the note: headings, lists, tasks, tables, links and pictures. Two people can type in one note at once.',
+    'Rest the pointer on a sign after a title, or press {preview}, to read what hangs there. A click on a sign opens it; Esc leads back.',
+    'A note holds 300,000 characters. Search looks in notes too.',
+  ] },
+  { id: 'links', title: 'Links', body: [
+    '{link} adds a link: a web or mail address, or the address of another tree. The signpost beside the field links to a topic of this tree. An address pasted on a topic becomes a link.',
+    'A mail link can have a subject: change it with the pencil. Where a link leads inside Sun Porch, Esc or {back-again} leads back.',
+    'Addresses that could run something are refused.',
+  ] },
+  { id: 'files', title: 'Files', body: [
+    'Drop files on a topic, paste them, or press {file}. Up to 25 MB each. A strip shows how far they are; each can be stopped, and tried again.',
+    'Pictures, PDF and plain text open over the tree with one click, arrows lead to the next file, Esc back to the tree. Other files are saved when opened. Nothing in a file is ever run here.',
+    'One picture dropped on a topic is shown in it; several files hang on it.',
+  ] },
+  { id: 'checklists', title: 'Checklists', body: [
+    '{check} goes to the checklist of the topic. Enter keeps a line and goes on. After // stand a day and a priority: “Measure // fri, p2”. An emptied line goes away; Alt with the up and down arrows moves a line.',
+  ] },
+  { id: 'places', title: 'Places', body: [
+    '{place} names a place: a town from the list that comes with the app, a name of your own, or coordinates such as 48.2, 16.37 or a geo: address. A click on the map moves the pin.',
+  ] },
+  { id: 'sketches', title: 'Sketches', body: [
+    '{sketch} opens a pad for mouse, finger or pen: five inks, three widths. Ctrl + Z takes a stroke back while the pad is open.',
+  ] },
+  { id: 'ties', title: 'Cross-links', body: [
+    '{tie} ties the selection to another topic. The line has a label, arrow ends and a colour; pull its middle to bend it. Delete unties the one that is chosen.',
+    'The side sheet lists what a topic is tied to, and {pages} lists every cross-link of the tree.',
+  ] },
+  { id: 'pages', title: 'Pages', body: [
+    '{page} gives a branch a page of its own; the same key puts it back. Elsewhere just its plank is shown, with a book sign that opens the page. The bar at the top of a page leads back.',
+    '{pages} lists the pages.',
+  ] },
+  { id: 'references', title: 'References', body: [
+    '{reference} shows another topic under the one that has the focus, from this tree or from another. It changes as the original does, and is changed there. The arrow sign leads to the original.',
+    'Who has no role in the other tree sees what it was called, and why no more. When the original goes, the name stays. “Make it a topic of its own” lets go of the original.',
+  ] },
+  { id: 'numbers', title: 'Numbers', body: [
+    '{pages} numbers the tree or a branch: 1.2.1, A.2.a or I.B.1, to as many levels as you say. Numbers follow at once when topics move, and stand in the outline and in files.',
+  ] },
+  { id: 'filter', title: 'Filters and views', body: [
+    '{filter} says which topics you want: add conditions, open each to change it, turn one round with “not”, join them by all or any, and put groups inside. The sentence above says what is asked and how many fit.',
+    'The rest is dimmed or hidden; the path to each match stays. {select-found} selects all matches for one change to all of them. What is left can be saved as a file.',
+    'A view keeps the filter, the depth and the shape of the outline under a name, for you or for everyone in the tree.',
+  ] },
+  { id: 'outline', title: 'The outline as a table', body: [
+    '{switch-view} shows the tree as rows. Choose columns at the head; click a column to sort, again to turn it round, and once more for the tree’s own order. Rows can be grouped by person, marker, state or due date. None of it changes the tree.',
+    '{cells} goes into the cells of the row: Tab goes on, up and down change the row, Enter keeps, Esc leads back. Days can be words: “fri”, “in 2 weeks”.',
+  ] },
   { id: 'together', title: 'Together and offline', body: [
     'Everyone sees each step at once, and where the others are. Undo takes back your own edits only.',
     'Without a line you type on. The strip says how many edits wait; they are sent once when the line is back.',

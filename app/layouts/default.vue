@@ -6,6 +6,7 @@ const menu = ref()
 const places = [
   { to: '/', name: 'Home', icon: 'lucide:house' },
   { to: '/trees', name: 'Trees', icon: 'lucide:shapes' },
+  { to: '/work', name: 'My work', icon: 'lucide:list-todo' },
   { to: '/letterbox', name: 'Letterbox', icon: 'lucide:mail' },
 ]
 const items = computed(() => [

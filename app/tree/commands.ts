@@ -3,15 +3,17 @@ import type { Desk } from './desk'
 import { apart, detach, join, reverse, sort, split, toggleCentre } from './reshaping'
 import { toTray } from './tray'
 import { copyStyle, pasteStyle, undress } from './wardrobe'
-import { ARRANGEMENTS } from '#core/tree'
+import { ARRANGEMENTS, topicOf } from '#core/tree'
 
-export type Panel = 'markers' | 'dress' | 'arrange' | 'key'
+export type Panel = 'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'pages'
+/** What of the side sheet a command goes to. */
+export type SheetPart = 'note' | 'task' | 'link' | 'file' | 'check' | 'place' | 'sketch' | 'tie'
 export type Box = 'everything' | 'keys' | 'share' | 'help' | 'duplicate' | 'starter' | 'about'
 
 export interface Command {
   readonly id: string
   readonly name: string
-  readonly group: 'Type and build' | 'Move and order' | 'Arrange' | 'Go and find' | 'See' | 'Mark and dress' | 'General'
+  readonly group: 'Type and build' | 'Move and order' | 'Arrange' | 'Go and find' | 'See' | 'Mark and dress' | 'Substance' | 'General'
   /** One line for the help and the key list. */
   readonly help: string
   /** Whether it stands on the context menu of a topic: on it at once, or under the heading of its group. */
@@ -33,7 +35,23 @@ export interface House {
   overview(): void
   picture(): void
   toggleTheme(): void
-  into(part: 'note' | 'task'): void
+  into(part: SheetPart): void
+  /** Asks for a topic and ties the selection to it, or makes a reference to it. */
+  choose(what: 'tie' | 'reference'): void
+  /** Into the first cell of the row, in the outline. */
+  cells(): void
+}
+
+/** Gives the focused branch a page of its own, or puts it back. */
+function togglePage(desk: Desk): void {
+  const id = desk.focus.value
+  if (id === desk.tree.centre) {
+    desk.say('The centre is the page that everything starts from.')
+    return
+  }
+  const { page } = topicOf(desk.tree, id)
+  if (page && desk.only.value === id) desk.showOnly(null)
+  desk.set('page', !page, [id])
 }
 
 type Group = Command['group']
@@ -94,7 +112,9 @@ export const COMMANDS: readonly Command[] = [
   looking('Go and find', 'last', 'Go to the last sibling', 'The last topic with the same parent.', desk => desk.goEnd('last')),
   looking('Go and find', 'centre', 'Go to the centre', 'From wherever you are.', desk => desk.visit(desk.tree.centre)),
   looking('Go and find', 'siblings', 'Select all siblings', 'Everything with the same parent.', desk => desk.selectSiblings()),
-  looking('Go and find', 'find', 'Find', 'Titles with these words; the rest steps back.', (_, house) => house.find()),
+  looking('Go and find', 'find', 'Find', 'Titles, notes, links and files with these words; the rest steps back.', (_, house) => house.find()),
+  looking('Go and find', 'filter', 'Filter and views', 'Conditions that topics must meet, and views kept under a name.', (_, house) => house.panel('filter')),
+  looking('Go and find', 'select-found', 'Select everything found', 'All matches at once, for one change to all of them.', desk => desk.selectAll(desk.finding.matches.value)),
   looking('Go and find', 'find-next', 'Next found', 'On to the next topic that matches.', desk => desk.goFound(1)),
   looking('Go and find', 'find-previous', 'Previous found', 'Back to the one before.', desk => desk.goFound(-1)),
 
@@ -109,6 +129,7 @@ export const COMMANDS: readonly Command[] = [
   looking('See', 'zoom-whole', 'Zoom to 100 %', 'Text as large as everywhere else.', (_, house) => house.zoom('whole')),
   looking('See', 'overview', 'Overview window', 'The whole tree in small; push the frame to go there.', (_, house) => house.overview()),
   looking('See', 'switch-view', 'Switch between canvas and outline', 'The same tree as a drawing or as rows.', (desk) => { desk.view.value = desk.view.value === 'canvas' ? 'outline' : 'canvas' }),
+  looking('See', 'cells', 'Into the cells of the row', 'In the outline: Tab goes on, Enter keeps, Esc leads back.', (_, house) => house.cells()),
   looking('See', 'sheet', 'Show or hide the side sheet', 'Everything about the selected topic.', (desk) => { desk.sheetOpen.value = !desk.sheetOpen.value }),
   looking('See', 'theme', 'Light or dusk', 'The bright or the dark theme.', (_, house) => house.toggleTheme()),
 
@@ -121,7 +142,19 @@ export const COMMANDS: readonly Command[] = [
   command('Mark and dress', 'picture', 'Picture …', 'Puts a picture in the topic, from a file; or drop or paste one.', (_, house) => house.picture(), 'more'),
   command('Mark and dress', 'done', 'Done or not done', 'Complete turns the edge green and adds a tick.', desk => desk.toggleDone(), 'more'),
   looking('Mark and dress', 'task', 'Task details', 'People, dates, length and progress on the side sheet.', (_, house) => house.into('task'), 'first'),
-  looking('Mark and dress', 'note', 'Note', 'Long text behind a small sign.', (_, house) => house.into('note'), 'first'),
+
+  looking('Substance', 'note', 'Note', 'Long text behind a small sign.', (_, house) => house.into('note'), 'first'),
+  looking('Substance', 'preview', 'Look at what hangs here', 'Note, links, files, place and sketch of the topic, to read; Esc leads back.', (desk) => { desk.previewed.value = desk.previewed.value ? null : { topic: desk.focus.value, pinned: true } }, 'more'),
+  looking('Substance', 'back-again', 'Back to where you were', 'After a link, a reference or a cross-link led somewhere else.', (desk) => { desk.jumpBack() }),
+  command('Substance', 'link', 'Link …', 'To the web, by mail, to a topic, a file or another tree. An address pasted on a topic becomes one.', (_, house) => house.into('link'), 'more'),
+  command('Substance', 'file', 'Files …', 'Up to 25 MB each; or drop them on a topic.', (_, house) => house.into('file'), 'more'),
+  command('Substance', 'check', 'Checklist', 'Small things to tick off inside a topic.', (_, house) => house.into('check'), 'more'),
+  command('Substance', 'place', 'Place …', 'A town or coordinates, on a small map.', (_, house) => house.into('place'), 'more'),
+  command('Substance', 'sketch', 'Sketch …', 'A small pad to draw on by hand.', (_, house) => house.into('sketch'), 'more'),
+  command('Substance', 'tie', 'Tie to another topic …', 'A cross-link with a label and arrows, across branches.', (_, house) => house.choose('tie'), 'more'),
+  command('Substance', 'reference', 'Show another topic here …', 'A reference: live, with the way to the original.', (_, house) => house.choose('reference'), 'more'),
+  command('Substance', 'page', 'A page of its own, or back in the tree', 'A branch that has grown large gets a sheet for itself.', desk => togglePage(desk), 'more'),
+  looking('Substance', 'pages', 'Pages, numbers and cross-links', 'The list of pages, the numbering of topics, and every cross-link.', (_, house) => house.panel('pages')),
 
   looking('General', 'everything', 'Everything box', 'Topics, trees and commands by name.', (_, house) => house.open('everything')),
   looking('General', 'help', 'Help', 'Short pages on everything, with a search.', (_, house) => house.open('help')),

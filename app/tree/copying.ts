@@ -1,18 +1,36 @@
 import { readHtmlList } from '#core/capture/html-list'
 import { readNested, Unreadable } from '#core/capture/nested'
 import { writeHtmlList, writeNested } from '#core/formats/clipboard'
-import { childrenOf, type OutlineItem, plantAt, topmost, toOutline } from '#core/tree'
+import { childrenOf, filesIn, fromElsewhere, type OutlineItem, plantAt, topmost, toOutline } from '#core/tree'
 import { type Desk, newId } from './desk'
 
 /** The media type under which whole branches travel between trees of ours. */
 const BRANCH_TYPE = 'text/x-sun-porch'
+
+interface Copied { readonly tree: string, readonly items: readonly OutlineItem[] }
+
+/** Branches of ours as they come into this tree: what led inside the other tree still leads there. */
+function arriving(desk: Desk, text: string): { readonly items: readonly OutlineItem[], readonly from: string | null } {
+  const { tree, items } = JSON.parse(text) as Copied
+  return tree === desk.session.treeId ? { items, from: null } : { items: fromElsewhere(items, tree), from: tree }
+}
+
+/** Files and pictures of pasted branches are given to this tree too, as far as one may see them there. */
+async function bringFiles(desk: Desk, from: string, items: readonly OutlineItem[]): Promise<void> {
+  const files = filesIn(items)
+  if (files.length === 0) return
+  await callApi(`/api/trees/${desk.session.treeId}/files/from-tree`, { method: 'POST', body: { tree: from, files } }).then(
+    () => desk.redress(),
+    () => desk.say('The topics are here, but their files and pictures couldn’t be brought along.'),
+  )
+}
 
 /** Puts the selected branches on a clipboard: whole for trees of ours, as nested lists for other programs. */
 export function copy(desk: Desk, data: DataTransfer): void {
   const items = topmost(desk.tree, desk.selected()).map(id => toOutline(desk.tree, id))
   data.setData('text/plain', writeNested(items).trimEnd())
   data.setData('text/html', writeHtmlList(items))
-  data.setData(BRANCH_TYPE, JSON.stringify(items))
+  data.setData(BRANCH_TYPE, JSON.stringify({ tree: desk.session.treeId, items } satisfies Copied))
 }
 
 export function cut(desk: Desk, data: DataTransfer): void {
@@ -26,7 +44,8 @@ export function paste(desk: Desk, data: DataTransfer): boolean {
   try {
     const own = data.getData(BRANCH_TYPE)
     const html = data.getData('text/html')
-    const items = own ? JSON.parse(own) as OutlineItem[] : (html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain'))
+    const ours = own ? arriving(desk, own) : null
+    const items = ours?.items ?? (html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain'))
     if (items.length === 0) return false
     const at = desk.focus.value
     // Without a side of its own each branch goes where the tree is lighter.
@@ -35,6 +54,7 @@ export function paste(desk: Desk, data: DataTransfer): boolean {
     if (desk.run(step)) {
       const count = step.changes.filter(change => change.op === 'add').length
       desk.selectAll(step.made)
+      if (ours?.from) void bringFiles(desk, ours.from, items)
       if (count > 1) desk.say(`Pasted ${count.toLocaleString('en')} topics.`, true)
     }
   }

@@ -4,22 +4,29 @@ import type { Layout } from '#core/arrange/layout'
 import { type Plank, plankOf } from '#core/arrange/plank'
 import type { Placed } from '#core/arrange/place'
 import { readDetails } from '#core/capture/quick-details'
+import type { OutlineShape } from '#core/tree/view'
 import {
-  addAt, besideSlot, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, depthOf, markerSetsOf, markersOf, moveAlong, moveTo,
+  addAt, addressesIn, type Attachment, besideSlot, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, depthOf, markerSetsOf, markersOf, moveAlong, moveTo,
   outdent, pathTo, removeAll, rivalsOf, setAll, shorten, type Slot, type Step, type Style, toggleMember, topicOf, type Topic, type TopicId, type Touched, type Tree, wrapIn,
 } from '#core/tree'
-import type { Present, Role } from '#core/contract'
+import type { Present, Role, ShownTopic } from '#core/contract'
 import { Dressing } from './dressing'
+import { Changes } from './changes'
 import { contentOf, type SmallPrint, smallPrintOf } from './face'
 import { Finding } from './finding'
 import { Folds } from './folds'
+import { type Guise, Guises } from './guises'
 import { browserRuler } from './ruler'
 import { type LineState, type TreePerson, TreeSession } from './session'
+import { Ties } from './ties'
+import { Uploads } from './uploads'
 
 export type View = 'canvas' | 'outline'
 
 export interface Drawn {
   readonly topic: Topic
+  /** What is shown: the topic's own words, or those of the one it refers to. */
+  readonly guise: Guise
   readonly level: number
   readonly style: Style
   readonly plank: Plank
@@ -36,6 +43,18 @@ export class Desk {
   readonly session: TreeSession
   readonly dressing: Dressing
   readonly finding: Finding
+  readonly guises: Guises
+  readonly changes: Changes
+  readonly uploads: Uploads
+  readonly ties: Ties
+  /** What the outline shows beside titles, and in which order. */
+  readonly outline = ref<OutlineShape>({ columns: ['number', 'people', 'due', 'done', 'signs'], sort: null, group: null })
+  /** The file that is open over the tree. */
+  readonly viewing = shallowRef<{ readonly topic: TopicId, readonly file: Attachment } | null>(null)
+  /** The topic whose substance is previewed; pinned, it stays until Esc. */
+  readonly previewed = shallowRef<{ readonly topic: TopicId, readonly pinned: boolean } | null>(null)
+  /** The cross-link that is selected. */
+  readonly tie = shallowRef<{ readonly topic: TopicId, readonly id: string } | null>(null)
   /** The one branch that is shown; null for the whole tree. */
   readonly only = ref<TopicId | null>(null)
   /** Counts up whenever topics changed; views that show tree data read it. */
@@ -85,15 +104,58 @@ export class Desk {
       replaced: () => this.onReplaced(),
       status: () => this.onStatus(),
       said: message => this.say(message),
+      news: (edits) => {
+        this.changes.hear(edits)
+        // What was changed just now counts at once.
+        if (this.finding.asksForChanges) this.find()
+      },
+      elsewhere: () => this.askElsewhere(),
+      caughtUp: () => this.askElsewhere(0),
     })
+    this.guises = new Guises(() => this.tree)
+    this.changes = new Changes(treeId)
+    this.uploads = new Uploads(this)
+    this.ties = new Ties(() => this.tree)
     this.dressing = new Dressing(() => this.tree)
-    this.finding = new Finding(() => this.tree)
+    this.finding = new Finding(() => this.tree, () => ({ me: userId, today: this.now, changesOf: this.changes.of }))
     watch([this.selection, this.editing], () => this.showPresence())
-    watch([this.finding.text, this.finding.marker], () => {
-      this.finding.run()
-      this.tell(new Set())
-    })
+    watch([this.finding.text, this.finding.marker, this.finding.query, this.finding.rest], () => this.find())
   }
+
+  /** Looks for what is wanted; where the log has to be asked, first that. */
+  private find(): void {
+    const hid = this.hiding
+    if (this.finding.asksForChanges && !this.changes.ready) {
+      this.changes.load().then(() => this.find(), (error: Error) => this.say(error.message))
+      return
+    }
+    this.finding.run()
+    this.hiding = this.finding.active && this.finding.rest.value === 'hide'
+    if (this.hiding && this.finding.isHidden(this.focus.value)) this.select(this.tree.centre, { quiet: true })
+    this.tell(hid || this.hiding ? 'all' : new Set())
+  }
+
+  /** Whether a filter leaves topics out of the views just now. */
+  hiding = false
+  private elsewhereTimer = 0
+
+  /** Asks what the references to other trees show, and to hear when that changes. */
+  private askElsewhere(wait = 250): void {
+    clearTimeout(this.elsewhereTimer)
+    this.elsewhereTimer = window.setTimeout(() => {
+      const { trees } = this.guises
+      if (trees.length === 0) return
+      this.asked = trees.join()
+      this.session.watchTrees(trees)
+      callApi<ShownTopic[]>(`/api/trees/${this.session.treeId}/shown`).then((shown) => {
+        const ids = this.guises.take(shown)
+        for (const id of ids) this.drawn.delete(id)
+        this.tell(new Set(ids))
+      }, () => { /* offline: what was known stays */ })
+    }, wait)
+  }
+
+  private asked = ''
 
   get tree(): Tree {
     return this.session.tree
@@ -112,11 +174,15 @@ export class Desk {
     this.selection.value = new Set([this.tree.centre])
     this.topicCount.value = countTopics(this.tree)
     this.dressing.refresh()
+    this.guises.refresh()
+    this.askElsewhere(0)
     this.status.ready = true
     this.takeStatus()
   }
 
   close(): void {
+    clearTimeout(this.elsewhereTimer)
+    this.uploads.stopAll()
     this.folds.close()
     this.session.close()
   }
@@ -128,6 +194,7 @@ export class Desk {
   }
 
   private tell(touched: Touched | 'all'): void {
+    this.ties?.changed(touched)
     this.tick.value++
     for (const listener of this.listeners) listener(touched)
     if (!this.lateTimer) this.follow()
@@ -148,25 +215,33 @@ export class Desk {
   private onTouched(touched: Touched): void {
     // A main branch's rank shows in its plank, so topics that moved are measured anew; those below keep theirs, unless levels have a style.
     const deeper: TopicId[] = []
+    let moved = false
     for (const id of touched) {
       if (id === null) continue
       const before = this.drawn.get(id)
       this.drawn.delete(id)
       const topic = this.tree.topics.get(id)
+      moved ||= !before || !topic || before.topic.parent !== topic.parent || before.topic.order !== topic.order || before.topic.removed !== topic.removed
       if (!this.dressing.levelled || !before || !topic || before.level === depthOf(this.tree, topic.id)) continue
       for (const below of branch(this.tree, id)) {
         this.drawn.delete(below.id)
         deeper.push(below.id)
       }
     }
+    for (const id of this.guises.changed(touched, moved)) {
+      this.drawn.delete(id)
+      deeper.push(id)
+    }
+    if (this.guises.trees.join() !== this.asked) this.askElsewhere()
     this.mendSelection()
     if (touched.has(null)) this.redress()
     else if (touched.has(this.tree.centre)) this.dressing.refresh()
     this.finding.changed()
-    this.tell(touched.has(null) ? 'all' : deeper.length > 0 ? new Set([...touched, ...deeper]) : touched)
+    this.tell(touched.has(null) || this.hiding ? 'all' : deeper.length > 0 ? new Set([...touched, ...deeper]) : touched)
   }
 
   private onReplaced(): void {
+    this.guises.refresh()
     this.mendSelection()
     this.redress()
     this.finding.changed()
@@ -237,14 +312,24 @@ export class Desk {
   }
 
   private measure(topic: Topic, title: string): Drawn {
-    const smallPrint = smallPrintOf(topic, this.nameOf, this.now)
+    const guise = this.guises.of(topic)
+    const smallPrint = smallPrintOf(guise, this.nameOf, this.now)
     const style = this.dressing.styleOf(topic)
     const level = this.dressing.levelled ? depthOf(this.tree, topic.id) : 0
-    return { topic, level, style, smallPrint, plank: plankOf(contentOf(this.tree, topic, style, title, smallPrint), browserRuler) }
+    const words = guise.reference === null ? title : guise.topic.title
+    return { topic, guise, level, style, smallPrint, plank: plankOf(contentOf(this.tree, guise.topic, style, guise.number ? `${guise.number} ${words}` : words, smallPrint), browserRuler) }
   }
 
+  /** A branch with a page of its own shows its plank alone everywhere but on that page. While a filter leaves out the rest, folds don't hide what it found. */
   isFolded(id: TopicId): boolean {
-    return this.folds.isFolded(id)
+    if (topicOf(this.tree, id).page && id !== this.tree.centre) return id !== this.only.value
+    return this.folds.isFolded(id) && !(this.hiding && this.finding.leadsOn(id))
+  }
+
+  /** The page that a topic stands on: the nearest above it that has one, or the whole tree. */
+  pageOf(id: TopicId): TopicId | null {
+    for (let at = topicOf(this.tree, id).parent; at !== null && at !== this.tree.centre; at = topicOf(this.tree, at).parent) if (topicOf(this.tree, at).page) return at
+    return null
   }
 
   selected(): TopicId[] {
@@ -296,31 +381,67 @@ export class Desk {
 
   /** Goes to a topic wherever it is, unfolding what hides it. */
   visit(id: TopicId): void {
-    if (this.only.value !== null && !isWithin(this.tree, id, this.only.value)) this.showOnly(null)
+    const page = this.pageOf(id)
+    const here = this.only.value
+    // On to the page it stands on; a branch that is shown alone stays when it holds the topic without a page between.
+    if (page !== null ? here === null || !isWithin(this.tree, here, page) || !isWithin(this.tree, id, here) : here !== null && !isWithin(this.tree, id, here)) this.showOnly(page, id)
     this.unfoldTo(id)
     this.select(id)
   }
 
   /** Opens, for oneself, whatever hides a topic; the selection stays. */
   unfoldTo(id: TopicId): void {
-    const hiding = pathTo(this.tree, id).slice(0, -1).filter(above => this.isFolded(above.id))
+    const hiding = pathTo(this.tree, id).slice(0, -1).filter(above => !above.page && this.isFolded(above.id))
     for (const above of hiding) this.folds.set(above.id, false)
     if (hiding.length > 0) this.tell(new Set(hiding.map(topic => topic.id)))
   }
 
   /** Shows one branch and nothing else; null shows the whole tree again. */
-  showOnly(id: TopicId | null): void {
+  showOnly(id: TopicId | null, focus: TopicId | null = null): void {
     const from = this.only.value
     this.only.value = id === this.tree.centre ? null : id
     this.tell('all')
     const at = id ?? (from !== null && isLive(this.tree, from) ? from : this.tree.centre)
-    if (id !== null && !isWithin(this.tree, this.focus.value, id)) this.select(at)
+    if (focus !== null) this.select(focus, { quiet: true })
+    else if (id !== null && !isWithin(this.tree, this.focus.value, id)) this.select(at)
+    else if (id === null && from !== null && topicOf(this.tree, from).page) this.select(at)
     this.fitSoon()
+  }
+
+  // — There and back: by links, references, cross-links
+
+  private readonly trail: { readonly focus: TopicId, readonly only: TopicId | null }[] = []
+  /** How many steps back there are. */
+  readonly steps = ref(0)
+
+  /** Goes to a topic by something that leads there; Esc leads back. */
+  jump(id: TopicId): void {
+    if (!isLive(this.tree, id)) {
+      this.say('That topic is in the trash, or not there any more.')
+      return
+    }
+    this.trail.push({ focus: this.focus.value, only: this.only.value })
+    this.steps.value = this.trail.length
+    this.visit(id)
+  }
+
+  jumpBack(): boolean {
+    const step = this.trail.pop()
+    this.steps.value = this.trail.length
+    if (!step) return false
+    if (step.only !== this.only.value && (step.only === null || isLive(this.tree, step.only))) this.showOnly(step.only)
+    if (isLive(this.tree, step.focus)) this.visit(step.focus)
+    return true
   }
 
   /** Folds or unfolds, for oneself. */
   toggleFold(ids: readonly TopicId[] = this.selected()): void {
-    const able = ids.filter(id => id !== this.tree.centre && childrenOf(this.tree, id).length > 0)
+    const page = ids.length === 1 && ids[0] !== this.only.value && topicOf(this.tree, ids[0]!).page ? ids[0]! : null
+    if (page !== null) {
+      this.showOnly(page)
+      return
+    }
+    const able = ids.filter(id => id !== this.tree.centre && !topicOf(this.tree, id).page && childrenOf(this.tree, id).length > 0)
     if (able.length === 0) return
     const folded = !this.isFolded(able[0]!)
     this.depth.value = null
@@ -354,7 +475,13 @@ export class Desk {
       this.say(`As ${this.session.role} you can read this tree but not change it.`)
       return
     }
+    if (topicOf(this.tree, id).reference && !fresh) {
+      this.say('This topic shows another one. Its words are changed at the original.')
+      return
+    }
     if (this.editing.value) this.keep()
+    // Who begins to work here has arrived: Esc leads nowhere else any more.
+    this.trail.length = this.steps.value = 0
     this.early.length = 0
     this.draft.value = topicOf(this.tree, id).title
     this.editing.value = { id, fresh }
@@ -385,6 +512,8 @@ export class Desk {
     }
     const { title, details } = readDetails(said, { people: this.session.people, markers: markersOf(this.tree.fields), today: this.now })
     const changes: Change[] = title === topic.title ? [] : [{ op: 'set', topic: open.id, field: 'title', value: title }]
+    // An address that is typed in a title can be opened from then on.
+    for (const url of addressesIn(title)) if (!topic.links.some(link => link.url === url) && !addressesIn(topic.title).includes(url)) changes.push({ op: 'put', topic: open.id, set: 'links', member: { id: newId(), url, title: '' } })
     for (const [field, value] of Object.entries(details)) {
       if (field === 'people' || field === 'markers') changes.push(...(value as string[]).map((member): Change => ({ op: 'put', topic: open.id, set: field, member })))
       else changes.push({ op: 'set', topic: open.id, field: field as Field, value } as Change)
@@ -521,12 +650,27 @@ export class Desk {
     }
   }
 
+  /** What is done to a reference is done to its original, where that stands in this tree; elsewhere it can only be done there. */
+  private originals(ids: readonly TopicId[]): TopicId[] {
+    let elsewhere = false
+    const found = ids.flatMap((id) => {
+      const topic = this.tree.topics.get(id)
+      if (!topic?.reference) return [id]
+      const { original } = this.guises.of(topic)
+      if (original?.tree === null) return [original.topic]
+      elsewhere = true
+      return []
+    })
+    if (elsewhere) this.say('What is shown from another tree is changed there. The arrow sign leads to it.')
+    return [...new Set(found)]
+  }
+
   set<F extends Field>(field: F, value: Fields[F], ids: readonly TopicId[] = this.selected()): void {
-    if (this.guard()) this.run(setAll(this.tree, ids, field, value))
+    if (this.guard()) this.run(setAll(this.tree, SHOWN_FIELDS.has(field) ? this.originals(ids) : ids, field, value))
   }
 
   toggle(set: 'markers' | 'people', member: string, ids: readonly TopicId[] = this.selected()): void {
-    if (this.guard()) this.run(toggleMember(this.tree, ids, set, member, set === 'markers' ? rivalsOf(member, markerSetsOf(this.tree.fields)) : []))
+    if (this.guard()) this.run(toggleMember(this.tree, this.originals(ids), set, member, set === 'markers' ? rivalsOf(member, markerSetsOf(this.tree.fields)) : []))
   }
 
   put(topic: TopicId, change: Change): void {
@@ -536,7 +680,7 @@ export class Desk {
 
   toggleDone(): void {
     const ids = this.selected()
-    this.set('done', ids.every(id => topicOf(this.tree, id).done === 100) ? 0 : 100, ids)
+    this.set('done', ids.every(id => this.guises.of(topicOf(this.tree, id)).topic.done === 100) ? 0 : 100, ids)
   }
 
   selectAll(ids: readonly TopicId[]): void {
@@ -565,6 +709,9 @@ export class Desk {
     else if (topics.length === 0) this.say(nothing)
   }
 }
+
+/** Fields that a reference shows of its original. */
+const SHOWN_FIELDS: ReadonlySet<Field> = new Set(['title', 'start', 'due', 'duration', 'done', 'priority'])
 
 const round = (value: number): number => Math.round(value * 10) / 10
 

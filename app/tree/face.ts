@@ -1,5 +1,6 @@
 import type { PlankContent } from '#core/arrange/plank'
 import { isTask, type Style, type Topic, type Tree } from '#core/tree'
+import type { Guise } from './guises'
 
 /** One piece of the row under a title. */
 export interface SmallPrint {
@@ -8,18 +9,41 @@ export interface SmallPrint {
 }
 
 /** The small print of a task: who, when, how far. */
-export function smallPrintOf(topic: Topic, nameOf: (id: string) => string, now: string): SmallPrint[] {
-  if (!isTask(topic)) return []
+export function smallPrintOf({ topic, names }: Pick<Guise, 'topic' | 'names'>, nameOf: (id: string) => string, now: string): SmallPrint[] {
   const print: SmallPrint[] = []
-  if (topic.people.length > 0) print.push({ text: topic.people.map(id => initialsOf(nameOf(id))).join(' '), tone: 'people' })
-  if (topic.done === 100) print.push({ text: 'done', tone: 'ok' })
-  else if (topic.due !== null) {
-    const { text, late } = dueInWords(topic.due, now)
-    print.push({ text, tone: late ? 'late' : 'plain' })
+  const people = [...topic.people.map(nameOf), ...names]
+  if (people.length > 0) print.push({ text: people.map(initialsOf).join(' '), tone: 'people' })
+  if (isTask(topic)) {
+    if (topic.done === 100) print.push({ text: 'done', tone: 'ok' })
+    else if (topic.due !== null) {
+      const { text, late } = dueInWords(topic.due, now)
+      print.push({ text, tone: late ? 'late' : 'plain' })
+    }
+    if (topic.done !== null && topic.done > 0 && topic.done < 100) print.push({ text: `${topic.done} %`, tone: 'plain' })
+    if (topic.priority !== null) print.push({ text: `P${topic.priority}`, tone: 'plain' })
   }
-  if (topic.done !== null && topic.done > 0 && topic.done < 100) print.push({ text: `${topic.done} %`, tone: 'plain' })
-  if (topic.priority !== null) print.push({ text: `P${topic.priority}`, tone: 'plain' })
+  if (topic.checks.length > 0) {
+    const done = topic.checks.filter(check => check.done).length
+    print.push({ text: `${done} of ${topic.checks.length} checked`, tone: done === topic.checks.length ? 'ok' : 'plain' })
+  }
   return print
+}
+
+export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'page' | 'reference'
+
+export interface Sign { readonly kind: SignKind, readonly icon: string, readonly name: string }
+
+/** The signs after a title: what hangs on the topic, each with its name for those who hear it. */
+export function signsOf(topic: Topic): Sign[] {
+  const signs: Sign[] = []
+  if (topic.reference) signs.push({ kind: 'reference', icon: 'lucide:corner-up-right', name: 'shown from elsewhere' })
+  if (topic.page) signs.push({ kind: 'page', icon: 'lucide:book-open', name: 'has a page of its own' })
+  if (topic.note) signs.push({ kind: 'note', icon: 'lucide:sticky-note', name: 'has a note' })
+  if (topic.links.length > 0) signs.push({ kind: 'link', icon: 'lucide:link', name: topic.links.length === 1 ? 'has a link' : `has ${topic.links.length} links` })
+  if (topic.files.length > 0) signs.push({ kind: 'file', icon: 'lucide:paperclip', name: topic.files.length === 1 ? 'has a file' : `has ${topic.files.length} files` })
+  if (topic.place) signs.push({ kind: 'place', icon: 'lucide:map-pin', name: 'has a place' })
+  if (topic.sketch) signs.push({ kind: 'sketch', icon: 'lucide:pencil-line', name: 'has a sketch' })
+  return signs
 }
 
 /** How tall the picture of a topic is, with its width. */
@@ -40,7 +64,7 @@ export function contentOf(tree: Tree, topic: Topic, style: Style, title: string,
     textSize: style.textSize, bold: style.bold, slanted: style.slanted, shape: style.shape, widest: style.width,
     picture: pictureOf(topic),
     markers: topic.markers.length,
-    signs: (topic.note ? 1 : 0) + (topic.links.length > 0 ? 1 : 0),
+    signs: signsOf(topic).length,
     smallPrint: smallPrint.map(piece => piece.text),
   }
 }

@@ -8,6 +8,8 @@ export interface SentTree {
   readonly role: Role
   readonly people: readonly { readonly id: string, readonly name: string }[]
   readonly snapshot: Snapshot
+  /** Bytes that one file may have. */
+  readonly fileLimit?: number
 }
 
 /** Kept as text: for fifty thousand topics that's many times quicker than as objects. */

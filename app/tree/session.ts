@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import { allows, type Present, type Role, type ServerMessage } from '#core/contract'
+import { allows, type NewsEdit, type Present, type Role, type ServerMessage } from '#core/contract'
 import { type Change, fromSnapshot, invertOver, isTreeChange, LIMITS, Refused, Replica, type Snapshot, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
 import { dropWaiting, keepTree, keepWaiting, keptTree, type SentTree, waitingEdits } from './offline'
 
@@ -16,6 +16,12 @@ export interface SessionEvents {
   status(): void
   /** Something the person should know, in words. */
   said(message: string): void
+  /** What others, or oneself, did and the server has stored. */
+  news(edits: readonly NewsEdit[]): void
+  /** Another tree that this one refers to has changed. */
+  elsewhere(tree: string): void
+  /** A line stands and everything missed is in. */
+  caughtUp(): void
 }
 
 const FIRST_RETRY_MS = 500
@@ -34,6 +40,8 @@ export class TreeSession {
   present = new Map<string, Present>()
   state: LineState = 'opening'
   goneWhy = ''
+  /** Bytes that one file may have. */
+  fileLimit = 25 * 1024 * 1024
   lastChange: { user: string, at: string } | null = null
   /** What was last shown to others; said again on each new line. */
   private shown = ''
@@ -69,6 +77,7 @@ export class TreeSession {
       this.replica = new Replica(fromSnapshot(got.snapshot), got.version)
       this.role = got.role
       this.people = got.people
+      if (got.fileLimit) this.fileLimit = got.fileLimit
       requestIdleCallback(() => void keepTree(this.treeId, this.userId, text).catch(() => { /* see keep() */ }), { timeout: 10_000 })
     }
     catch (error) {
@@ -179,6 +188,7 @@ export class TreeSession {
         if (last) this.lastChange = { user: last.user, at: last.at }
         this.changedSinceKept = true
         this.events.touched(touched)
+        this.events.news(message.edits)
         this.catchUp()
         break
       }
@@ -204,6 +214,9 @@ export class TreeSession {
         this.state = 'gone'
         this.goneWhy = message.message
         break
+      case 'elsewhere':
+        this.events.elsewhere(message.tree)
+        return
       case 'pong':
         break
     }
@@ -217,6 +230,7 @@ export class TreeSession {
     this.state = 'live'
     this.retry = FIRST_RETRY_MS
     if (this.shown) this.socket?.send(this.shown)
+    this.events.caughtUp()
     for (const item of this.replica.waiting) if (item !== this.held) this.socket?.send(JSON.stringify({ type: 'edit', edit: item.edit }))
   }
 
@@ -354,6 +368,11 @@ export class TreeSession {
   showPresence(selected: readonly TopicId[], typing: TopicId | null): void {
     this.shown = JSON.stringify({ type: 'presence', selected: selected.slice(0, 50), typing })
     if (this.caughtUp) this.socket?.send(this.shown)
+  }
+
+  /** Asks to hear of changes in other trees. */
+  watchTrees(trees: readonly string[]): void {
+    if (this.caughtUp && trees.length > 0) this.socket?.send(JSON.stringify({ type: 'watch', trees: trees.slice(0, 100) }))
   }
 
   async refreshPeople(): Promise<void> {

@@ -1,38 +1,137 @@
 import type { TopicId } from '../tree/topic'
-import { type Ground, halfOf, type Line, reachOf, type Spot, type Standing } from './standing'
+import type { Grove, GroveOnlooker } from './grove'
+import { type Extents, meets, type Rect } from './place'
+import type { Ground, Spot } from './standing'
 
 const GAP = 14
+/** How many planks are drawn at most when they are seen from afar. */
+const MOST_BARS = 6000
+
+interface Cell {
+  readonly id: TopicId
+  kids: readonly Cell[]
+  /** Its middle, from its parent's. */
+  dx: number
+  dy: number
+  /** How far it and what hangs from it reach from its middle, */
+  left: number
+  right: number
+  top: number
+  bottom: number
+  /** how far its own drawing does, */
+  own: Extents
+  /** and how many planks that are. */
+  count: number
+  fresh: boolean
+}
+
+type PlaceOf = (id: TopicId) => { readonly dx: number, readonly dy: number } | null
 
 /**
  * By hand: each topic stands where somebody put it, counted from its parent, so that a branch moves as one. A topic that
  * nobody has placed yet stands below its elder sibling's branch, or beside its parent when it's the first.
  */
-export function handArrangement(ground: Ground, placeOf: (id: TopicId) => { readonly dx: number, readonly dy: number } | null): Standing {
-  const spots = new Map<TopicId, Spot>()
-  const lines: Line[] = []
-  const walk = (parent: TopicId, x: number, y: number): number => {
-    const { width, height } = ground.size(parent)
-    let bottom = y + ground.extents(parent).bottom
-    let free = y - height / 2
-    let elder: number | null = null
-    for (const id of ground.kids(parent)) {
-      const size = ground.size(id)
-      const { top, left } = ground.extents(id)
-      const place = placeOf(id)
-      const dx: number = place?.dx ?? (elder === null ? width / 2 + GAP * 3 * ground.along + left : elder + left)
-      const dy: number = place?.dy ?? free + top - y
-      const at = { x: x + dx, y: y + dy }
-      spots.set(id, { dx: at.x, dy: at.y, direction: dx < 0 ? 'left' : 'right' })
-      lines.push({ owner: id, points: elbow({ x, y, width, height }, { ...at, ...size }) })
-      const low = walk(id, at.x, at.y)
-      free = low + GAP * ground.across
-      elder = dx - size.width / 2
-      bottom = Math.max(bottom, low)
+export class HandGrove implements Grove {
+  private readonly cells = new Map<TopicId, Cell>()
+
+  constructor(private readonly ground: Ground, private readonly parentOf: (id: TopicId) => TopicId | null, private readonly placeOf: PlaceOf) {}
+
+  touch(ids: Iterable<TopicId>): void {
+    for (const id of ids) {
+      const cell = this.cells.get(id)
+      if (cell) cell.fresh = false
     }
-    return bottom
   }
-  walk(ground.root, 0, 0)
-  return { spots, lines, extents: reachOf(halfOf(ground.size(ground.root)), spots, id => ground.extents(id)) }
+
+  settle(): Extents {
+    const { left, right, top, bottom } = this.cellOf(this.ground.root)
+    return { left, right, top, bottom }
+  }
+
+  private cellOf(id: TopicId): Cell {
+    let cell = this.cells.get(id)
+    if (cell?.fresh) return cell
+    if (!cell) this.cells.set(id, cell = { id, kids: [], dx: 0, dy: 0, left: 0, right: 0, top: 0, bottom: 0, own: NOWHERE, count: 1, fresh: false })
+    const { ground } = this
+    const { width, height } = ground.size(id)
+    // The root's own frame is this grove, so its reach is its plank.
+    cell.own = id === ground.root ? { left: width / 2, right: width / 2, top: height / 2, bottom: height / 2 } : ground.extents(id)
+    let { left, right, top, bottom } = cell.own
+    let free = -height / 2
+    let elder: number | null = null
+    const kids: Cell[] = []
+    cell.count = 1
+    for (const at of ground.kids(id)) {
+      const kid = this.cellOf(at)
+      const place = this.placeOf(at)
+      kid.dx = place?.dx ?? (elder === null ? width / 2 + GAP * 3 * ground.along : elder) + kid.own.left
+      kid.dy = place?.dy ?? free + kid.own.top
+      free = kid.dy + kid.bottom + GAP * ground.across
+      elder = kid.dx - ground.size(at).width / 2
+      left = Math.max(left, kid.left - kid.dx)
+      right = Math.max(right, kid.right + kid.dx)
+      top = Math.max(top, kid.top - kid.dy)
+      bottom = Math.max(bottom, kid.bottom + kid.dy)
+      cell.count += kid.count
+      kids.push(kid)
+    }
+    Object.assign(cell, { kids, left, right, top, bottom, fresh: true })
+    return cell
+  }
+
+  spotOf(id: TopicId): Spot | null {
+    let dx = 0
+    let dy = 0
+    for (let at = id; at !== this.ground.root;) {
+      const cell = this.cells.get(at)
+      const parent = this.parentOf(at)
+      if (!cell || parent === null) return null
+      dx += cell.dx
+      dy += cell.dy
+      at = parent
+    }
+    return { dx, dy, direction: directionOf(this.cells.get(id)!.dx) }
+  }
+
+  scan(view: Rect, grain: number, onlooker: GroveOnlooker): void {
+    const root = this.cells.get(this.ground.root)
+    if (!root) return
+    // Far out, where brackets are finer than a pixel and planks lie side by side, a share of them looks like all of them.
+    const stride = grain > 0 ? Math.ceil(root.count / MOST_BARS) : 1
+    let seen = 0
+    const show = (cell: Cell, x: number, y: number, level: number): void => {
+      const whole = { x: x - cell.left, y: y - cell.top, width: cell.left + cell.right, height: cell.top + cell.bottom }
+      if (!meets(view, whole)) return
+      if (cell.kids.length > 0 && whole.height < grain && whole.width < grain * 20) {
+        onlooker.block(whole, cell.id)
+        return
+      }
+      if (stride === 1) this.showLines(view, cell, x, y, onlooker)
+      const { own } = cell
+      // The big titles are written over the bars, so the first level is never left out.
+      if (level > 0 && meets(view, { x: x - own.left, y: y - own.top, width: own.left + own.right, height: own.top + own.bottom }) && (level === 1 || seen++ % stride === 0)) {
+        onlooker.plank(cell.id, { dx: x, dy: y, direction: directionOf(cell.dx) })
+      }
+      for (const kid of cell.kids) show(kid, x + kid.dx, y + kid.dy, level + 1)
+    }
+    show(root, 0, 0, 0)
+  }
+
+  private showLines(view: Rect, cell: Cell, x: number, y: number, onlooker: GroveOnlooker): void {
+    if (cell.kids.length === 0) return
+    const from = { x, y, ...this.ground.size(cell.id) }
+    for (const kid of cell.kids) {
+      const to = { x: x + kid.dx, y: y + kid.dy }
+      if (!meets(view, { x: Math.min(x, to.x) - 1, y: Math.min(y, to.y) - 1, width: Math.abs(kid.dx) + 2, height: Math.abs(kid.dy) + 2 })) continue
+      onlooker.line(kid.id, elbow(from, { ...to, ...this.ground.size(kid.id) }))
+    }
+  }
+}
+
+const NOWHERE: Extents = { left: 0, right: 0, top: 0, bottom: 0 }
+
+function directionOf(dx: number): Spot['direction'] {
+  return dx < 0 ? 'left' : 'right'
 }
 
 /** From one plank's edge to the other's by straight pieces: sideways where they stand beside each other, else downward. `x`, `y` are middles. */

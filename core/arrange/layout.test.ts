@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addAt, applyChanges, ARRANGEMENTS, BLANK, balanceSides, childrenOf, emptyTree, moveTo, removeAll, setAll, touchedBy, type Tree, type TopicId } from '../tree'
 import { Layout, type Placed } from './layout'
-import type { Onlooker } from './place'
+import { meets, type Onlooker } from './place'
 import { plankOf, wrap } from './plank'
 
 const everywhere = { x: -1e7, y: -1e7, width: 2e7, height: 2e7 }
@@ -25,7 +25,7 @@ function planks(layout: Layout): Map<TopicId, Placed> {
 }
 
 describe('an arranged tree', () => {
-  const arrangements = fc.constantFrom(...ARRANGEMENTS.filter(name => name !== 'hand'))
+  const arrangements = fc.constantFrom(...ARRANGEMENTS)
   it('kept up to date change by change stands as one laid out afresh, and no two planks meet, in every arrangement and in mixtures', () => {
     fc.assert(fc.property(fc.array(fc.tuple(fc.nat(99), fc.nat(99), fc.nat(8)), { minLength: 5, maxLength: 40 }), arrangements, (steps, arrangement) => {
       const tree = fresh()
@@ -38,7 +38,7 @@ describe('an arranged tree', () => {
         const step = kind < 3 ? addAt(tree, { parent: one, index: b % 3, side: b % 2 ? 'left' : 'right' }, () => `${'abc'[b % 3]}${made++}`)
           : kind === 3 ? moveTo(tree, [one], { parent: other, index: 0, side: 'left' })
             : kind === 8 ? { changes: [...tree.topics.values()].filter(topic => topic.removed).slice(0, 1).map(topic => ({ op: 'restore' as const, topic: topic.id })), made: [] }
-            : kind === 6 ? setAll(tree, [one], 'arrangement', ([null, 'down', 'left', 'around', 'both', 'time', 'right'] as const)[b % 7]!)
+            : kind === 6 ? setAll(tree, [one], 'arrangement', ([null, 'down', 'left', 'around', 'both', 'time', 'right', 'hand'] as const)[b % 8]!)
             : kind === 7 ? setAll(tree, [one], 'due', `2027-0${1 + (b % 9)}-1${a % 10}`)
             : kind === 4 ? setAll(tree, [one], 'folded', b % 2 === 0)
               : a % 4 === 0 ? removeAll(tree, [one]) : setAll(tree, [one], 'title', 'x'.repeat(b % 9))
@@ -68,6 +68,24 @@ describe('an arranged tree', () => {
           }
         }
       }
+    }), { numRuns: 150 })
+  })
+
+  it('a look at a part shows exactly the planks that lie in it, in every arrangement', () => {
+    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(99), fc.integer({ min: -400, max: 400 })), { minLength: 3, maxLength: 60 }), arrangements, fc.tuple(fc.integer({ min: -900, max: 900 }), fc.integer({ min: -500, max: 500 }), fc.integer({ min: 1, max: 600 })), (steps, arrangement, [x, y, side]) => {
+      const tree = fresh()
+      for (const [i, [at, place]] of steps.entries()) {
+        const ids = [...tree.topics.keys()]
+        const place2 = arrangement === 'hand' && i % 3 === 0 ? { x: place, y: -place / 2 } : {}
+        applyChanges(tree, addAt(tree, { parent: ids[at % ids.length]!, index: at }, () => `${'abc'[at % 3]}${i}`, place2).changes)
+      }
+      const layout = new Layout(tree, look(tree), { arrangement, today: '2027-03-01' })
+      const view = { x, y, width: side, height: side }
+      const expected = [...planks(layout).values()].filter(plank => meets(view, plank)).map(plank => plank.id).sort()
+      const seen: TopicId[] = []
+      layout.scan(view, 0, watching(placed => seen.push(placed.id)))
+      expect(seen.filter(id => meets(view, layout.find(id)!)).sort()).toEqual(expected)
+      expect(seen.length).toBe(new Set(seen).size)
     }), { numRuns: 150 })
   })
 

@@ -2,10 +2,11 @@ import { balanceSides } from '../tree/balance'
 import type { Arrangement, Side, TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { looseOf } from '../tree/walk'
-import { handArrangement } from './hand'
+import type { Grove } from './grove'
+import { HandGrove } from './hand'
 import { around, backOf, type Direction, edgeOf, type Extents, GAPS, meets, type Onlooker, type Placed, type Rect, type Size } from './place'
-import { ringArrangement } from './ring'
-import { type Ground, halfOf, type Line, type Standing } from './standing'
+import { RingGrove } from './ring'
+import { type Ground, halfOf, type Line, type Spot, type Standing } from './standing'
 import { Patchwork } from './patchwork'
 import { layOut, newPlot, type Plot } from './tidy'
 import { timeArrangement } from './time-axis'
@@ -17,6 +18,8 @@ export { GAPS } from './place'
 export interface Look {
   size(id: TopicId): Size
   folded(id: TopicId): boolean
+  /** Whether a topic, with all below it, is left out; undefined while nothing is. */
+  readonly hidden?: ((id: TopicId) => boolean) | undefined
 }
 
 export interface Settings {
@@ -43,7 +46,9 @@ interface Frame {
   arrangement: Arrangement
   /** The forests of an arrangement that runs one way or two. */
   readonly forests: { readonly direction: Direction, readonly forest: Plot }[]
-  /** The places, where topics are placed one by one. */
+  /** The places around a root or by hand, kept topic by topic. */
+  grove: Grove | null
+  /** The places along a time axis. */
   standing: Standing | null
   /** The same, by where they lie; made when somebody looks. Planks and lines as if the frame's root stood at (0, 0). */
   planks: Patchwork<Placed> | null
@@ -103,11 +108,16 @@ export class Layout {
     for (const id of ids) {
       const own = id === null ? undefined : this.plots.get(id)
       if (own) own.framed = this.isFramed(own.id)
+      const trail: TopicId[] = []
       for (let at: TopicId | null = id; at !== null; at = this.tree.topics.get(at)?.parent ?? null) {
+        trail.push(at)
         const plot = this.plots.get(at)
         if (plot) plot.fresh = false
         const frame = this.frames.get(at)
-        if (frame) frame.fresh = false
+        if (frame) {
+          frame.fresh = false
+          frame.grove?.touch(trail)
+        }
         this.hiddenCounts.delete(at)
       }
     }
@@ -116,7 +126,10 @@ export class Layout {
 
   /** The children that can be seen: none while folded. */
   shown(id: TopicId): readonly TopicId[] {
-    return id !== this.root && this.look.folded(id) ? [] : childrenOf(this.tree, id)
+    if (id !== this.root && this.look.folded(id)) return []
+    const kids = childrenOf(this.tree, id)
+    const { hidden } = this.look
+    return hidden ? kids.filter(kid => !hidden(kid)) : kids
   }
 
   /** How many topics are hidden below a folded topic. */
@@ -226,18 +239,25 @@ export class Layout {
   private frameOf(id: TopicId, arrangement: Arrangement = this.arrangementOf(id) ?? 'right'): Frame {
     let frame = this.frames.get(id)
     if (frame?.fresh && frame.arrangement === arrangement) return frame
-    if (!frame) this.frames.set(id, frame = { id, arrangement, forests: [], standing: null, planks: null, lines: null, extents: halfOf({ width: 0, height: 0 }), fresh: false })
+    if (!frame) this.frames.set(id, frame = { id, arrangement, forests: [], grove: null, standing: null, planks: null, lines: null, extents: halfOf({ width: 0, height: 0 }), fresh: false })
+    if (frame.arrangement !== arrangement) frame.grove = null
     frame.arrangement = arrangement
     frame.fresh = true
-    frame.planks = frame.lines = null
+    frame.planks = frame.lines = frame.standing = null
     const wide = this.isWide(id)
-    if (arrangement === 'around' || arrangement === 'time' || arrangement === 'hand') {
+    if (arrangement === 'time') {
       frame.forests.length = 0
-      frame.standing = this.stand(id, arrangement)
+      frame.standing = timeArrangement(this.groundOf(id, arrangement), at => this.dateOf(at), this.settings.today)
       frame.extents = frame.standing.extents
       return frame
     }
-    frame.standing = null
+    if (arrangement === 'around' || arrangement === 'hand') {
+      frame.forests.length = 0
+      frame.grove ??= this.groveOf(id, arrangement)
+      frame.extents = frame.grove.settle()
+      return frame
+    }
+    frame.grove = null
     const kids = this.shown(id)
     const directions: Direction[] = arrangement === 'both' ? ['right', 'left'] : [arrangement]
     const sides = arrangement === 'both' ? this.sidesBelow(id) : null
@@ -282,17 +302,21 @@ export class Layout {
     return { left, right, top, bottom }
   }
 
-  private stand(id: TopicId, arrangement: 'around' | 'time' | 'hand'): Standing {
+  private groundOf(id: TopicId, arrangement: 'around' | 'time' | 'hand'): Ground {
     const nested = (kid: TopicId): boolean => kid !== id && (arrangement === 'time' || topicOf(this.tree, kid).arrangement !== null)
-    const ground: Ground = {
+    return {
       root: id, along: this.settings.along, across: this.settings.across,
       kids: at => nested(at) ? [] : this.shown(at),
       size: at => this.look.size(at),
       extents: at => nested(at) ? this.nestedFrame(at).extents : halfOf(this.look.size(at)),
     }
-    if (arrangement === 'around') return ringArrangement(ground, id === this.tree.centre ? sidesOf(this.tree) : null)
-    if (arrangement === 'time') return timeArrangement(ground, at => this.dateOf(at), this.settings.today)
-    return handArrangement(ground, (at) => {
+  }
+
+  private groveOf(id: TopicId, arrangement: 'around' | 'hand'): Grove {
+    const ground = this.groundOf(id, arrangement)
+    const parentOf = (at: TopicId): TopicId | null => topicOf(this.tree, at).parent
+    if (arrangement === 'around') return new RingGrove(ground, parentOf, () => id === this.tree.centre ? sidesOf(this.tree) : null)
+    return new HandGrove(ground, parentOf, (at) => {
       const { x, y } = topicOf(this.tree, at)
       return x === null || y === null ? null : { dx: x, dy: y }
     })
@@ -335,7 +359,9 @@ export class Layout {
   private *loose(): Generator<{ placed: Placed, frame: Frame }> {
     if (this.root !== this.tree.centre) return
     let queueY = Math.max(this.frameOf(this.root).extents.bottom, 40) + 60
+    const { hidden } = this.look
     for (const id of looseOf(this.tree)) {
+      if (hidden?.(id)) continue
       const topic = topicOf(this.tree, id)
       const frame = this.frameOf(id)
       const { width, height } = this.look.size(id)
@@ -359,8 +385,7 @@ export class Layout {
     return { id: child.id, x, y: parent.y + parent.height / 2 + child.offset - across / 2, width: along, height: across, direction }
   }
 
-  private standAt(root: Placed, standing: Standing, id: TopicId): Placed | null {
-    const spot = standing.spots.get(id)
+  private standAt(root: Placed, spot: Spot | null | undefined, id: TopicId): Placed | null {
     if (!spot) return null
     const { width, height } = this.look.size(id)
     return { id, x: root.x + root.width / 2 + spot.dx - width / 2, y: root.y + root.height / 2 + spot.dy - height / 2, width, height, direction: spot.direction }
@@ -386,8 +411,8 @@ export class Layout {
       const step: TopicId = path[i]!
       let next: Placed | null = null
       let nextPlot: Plot | null = null
-      if (frame?.standing) {
-        next = this.standAt(frameRoot, frame.standing, step)
+      if (frame?.standing || frame?.grove) {
+        next = this.standAt(frameRoot, frame.grove ? frame.grove.spotOf(step) : frame.standing?.spots.get(step), step)
       }
       else if (frame) {
         for (const { direction, forest } of frame.forests) {
@@ -401,7 +426,7 @@ export class Layout {
       }
       if (!next) return null
       placed = next
-      const opens: boolean = nextPlot ? nextPlot.framed : frame?.standing ? this.isNested(frame, step) : false
+      const opens: boolean = nextPlot ? nextPlot.framed : frame?.standing || frame?.grove ? this.isNested(frame, step) : false
       if (opens) {
         frame = this.frames.get(step)!
         frameRoot = placed
@@ -461,6 +486,7 @@ export class Layout {
       return
     }
     if (frame.standing) this.showStanding(view, grain, onlooker, placed, frame, frame.standing)
+    else if (frame.grove) this.showGrove(view, grain, onlooker, placed, frame, frame.grove)
     else {
       if (meets(view, placed)) onlooker.plank(placed)
       const wide = this.isWide(frame.id)
@@ -487,13 +513,29 @@ export class Layout {
       else onlooker.plank(placed)
     }, stride)
     // The big titles are written over the bars, so the first level is never left out.
-    if (stride > 1) for (const id of this.shown(frame.id)) onlooker.plank(this.standAt(root, standing, id)!)
+    if (stride > 1) for (const id of this.shown(frame.id)) onlooker.plank(this.standAt(root, standing.spots.get(id), id)!)
+  }
+
+  private showGrove(view: Rect, grain: number, onlooker: Onlooker, root: Placed, frame: Frame, grove: Grove): void {
+    const cx = root.x + root.width / 2
+    const cy = root.y + root.height / 2
+    const moved = cx !== 0 || cy !== 0
+    if (meets(view, root)) onlooker.plank(root)
+    grove.scan({ ...view, x: view.x - cx, y: view.y - cy }, grain, {
+      plank: (id, spot) => {
+        const placed = this.standAt(root, spot, id)!
+        if (this.isNested(frame, id)) this.showFrame(view, grain, onlooker, placed, this.frames.get(id)!)
+        else onlooker.plank(placed)
+      },
+      line: (owner, points) => onlooker.line(owner, moved ? points.map((value, i) => value + (i % 2 === 0 ? cx : cy)) : points),
+      block: (rect, id) => onlooker.block({ ...rect, x: rect.x + cx, y: rect.y + cy }, id),
+    })
   }
 
   private patchPlanks(frame: Frame, standing: Standing): Patchwork<Placed> {
     const origin: Placed = { id: frame.id, x: 0, y: 0, width: 0, height: 0, direction: 'right' }
     return new Patchwork(Array.from(standing.spots.keys(), (id) => {
-      const placed = this.standAt(origin, standing, id)!
+      const placed = this.standAt(origin, standing.spots.get(id), id)!
       const { x, y, width, height } = this.isNested(frame, id) ? around(placed, this.frames.get(id)!.extents) : placed
       return [placed, [x, y, x + width, y + height]] as const
     }))

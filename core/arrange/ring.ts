@@ -1,99 +1,238 @@
 import { balanceSides } from '../tree/balance'
 import type { Side, TopicId } from '../tree/topic'
-import { halfOf, type Ground, type Line, reachOf, type Spot, type Standing } from './standing'
+import type { Grove, GroveOnlooker } from './grove'
+import { type Extents, meets, type Rect } from './place'
+import type { Ground, Spot } from './standing'
 import { layOut, newPlot, type Plot } from './tidy'
 
 const RING_GAP = 46
 const ACROSS = 10
 /** How far up and down a ring is used: sin 75°. */
 const USED = 0.966
+/** How far an arc drawn in straight pieces may stray from the true one, in canvas units. */
+const STRAY = 0.3
 
-interface Level { width: number, tallest: number, furthest: number, radius: number }
+/** One ring: its radius, the widest and the tallest plank on it, and how far up and down it is used. */
+interface Ring { width: number, tallest: number, furthest: number, radius: number }
+
+/** A branch on the rings. `widths` and `talls` hold the most of each level, its own plank first. */
+interface Cell {
+  readonly id: TopicId
+  readonly plot: Plot
+  kids: readonly Cell[]
+  own: Extents
+  width: number
+  widths: readonly number[]
+  talls: readonly number[]
+  count: number
+  fresh: boolean
+}
 
 /**
  * Around the centre: one ring a level. A topic keeps the height that the tidy tree gives it when all of a level are equally
  * long, and stands where its ring has that height; so siblings keep their order and no two planks meet.
  * Each ring is as small as its planks, and those on the ring inside it, allow. Linear in topics.
  */
-export function ringArrangement(ground: Ground, sides: readonly Side[] | null): Standing {
-  const gap = RING_GAP * ground.along
-  const main = ground.kids(ground.root)
-  const shared = sides ?? balanceSides(main.map(id => countBelow(ground, id)))
-  const levels: Level[] = []
-  measure(ground, main, 0, levels)
-  const heights = new Map<TopicId, { y: number, level: number, direction: Side }>()
-  for (const side of ['right', 'left'] as const) {
-    const forest = newPlot('')
-    layOut(forest, main.filter((_, i) => shared[i] === side).map(id => plotOf(ground, id, 0, levels, gap)))
-    const walk = (plots: readonly Plot[], middle: number, level: number): void => {
-      for (const plot of plots) {
-        const y = middle + plot.offset
-        heights.set(plot.id, { y, level, direction: side })
-        levels[level]!.furthest = Math.max(levels[level]!.furthest, Math.abs(y))
-        walk(plot.kids, y, level + 1)
+export class RingGrove implements Grove {
+  private readonly cells = new Map<TopicId, Cell>()
+  private readonly forests: Record<Side, Plot> = { right: newPlot(''), left: newPlot('') }
+  private readonly main: Record<Side, readonly Cell[]> = { right: [], left: [] }
+  private rings: Ring[] = []
+  private extents: Extents = { left: 0, right: 0, top: 0, bottom: 0 }
+  private fresh = false
+  private readonly gap: number
+
+  /** `sides`: on which side of the root each main branch stands; null lets their sizes decide. */
+  constructor(private readonly ground: Ground, private readonly parentOf: (id: TopicId) => TopicId | null, private readonly sides: () => readonly Side[] | null) {
+    this.gap = RING_GAP * ground.along
+  }
+
+  touch(ids: Iterable<TopicId>): void {
+    this.fresh = false
+    for (const id of ids) {
+      const cell = this.cells.get(id)
+      if (cell) cell.fresh = false
+    }
+  }
+
+  settle(): Extents {
+    if (this.fresh) return this.extents
+    this.fresh = true
+    const { ground, gap } = this
+    const main = ground.kids(ground.root).map(id => this.cellOf(id))
+    const shared = this.sides() ?? balanceSides(main.map(cell => cell.count))
+    const root = ground.size(ground.root)
+    const rings: Ring[] = []
+    for (const side of ['right', 'left'] as const) {
+      const here = main.filter((_, i) => shared[i] === side)
+      this.main[side] = here
+      layOut(this.forests[side], here.map(cell => cell.plot))
+      for (const cell of here) {
+        cell.widths.forEach((width, level) => {
+          const ring = rings[level] ??= { width: 0, tallest: 0, furthest: 0, radius: 0 }
+          ring.width = Math.max(ring.width, width)
+          ring.tallest = Math.max(ring.tallest, cell.talls[level]!)
+        })
+      }
+      if (here.length > 0) spread(this.forests[side], rings)
+    }
+    sizeRings(rings, root, gap)
+    this.rings = rings
+    let [left, right, top, bottom] = [root.width / 2, root.width / 2, root.height / 2, root.height / 2]
+    for (const side of ['right', 'left'] as const) {
+      for (const cell of this.main[side]) {
+        const reach = Math.max(...cell.widths.map((width, level) => rings[level]!.radius + width))
+        if (side === 'right') right = Math.max(right, reach)
+        else left = Math.max(left, reach)
+      }
+      top = Math.max(top, -this.forests[side].low)
+      bottom = Math.max(bottom, this.forests[side].high)
+    }
+    this.extents = { left, right, top, bottom }
+    return this.extents
+  }
+
+  private cellOf(id: TopicId): Cell {
+    let cell = this.cells.get(id)
+    if (cell?.fresh) return cell
+    if (!cell) this.cells.set(id, cell = { id, plot: newPlot(id), kids: [], own: NOWHERE, width: 0, widths: [], talls: [], count: 1, fresh: false })
+    const own = this.ground.extents(id)
+    const kids = this.ground.kids(id).map(kid => this.cellOf(kid))
+    const { plot } = cell
+    // Every level counts as one long: only who stands beside whom matters, so a wider ring moves nothing up or down.
+    plot.along = 1
+    plot.gapAlong = 0
+    plot.across = 2 * Math.max(own.top, own.bottom)
+    plot.gapAcross = ACROSS * this.ground.across
+    layOut(plot, kids.map(kid => kid.plot))
+    const widths = [own.left + own.right]
+    const talls = [plot.across]
+    cell.count = 1
+    for (const kid of kids) {
+      cell.count += kid.count
+      for (let i = 0; i < kid.widths.length; i++) {
+        widths[i + 1] = Math.max(widths[i + 1] ?? 0, kid.widths[i]!)
+        talls[i + 1] = Math.max(talls[i + 1] ?? 0, kid.talls[i]!)
       }
     }
-    walk(forest.kids, 0, 0)
+    Object.assign(cell, { kids, own, width: this.ground.size(id).width, widths, talls, fresh: true })
+    return cell
   }
-  const root = ground.size(ground.root)
-  sizeRings(levels, root, gap)
-  const spots = new Map<TopicId, Spot>()
-  for (const [id, { y, level, direction }] of heights) {
-    const x = Math.sqrt(Math.max(0, levels[level]!.radius ** 2 - y ** 2))
-    const extents = ground.extents(id)
-    const { width } = ground.size(id)
-    // The drawing's near edge stands on the ring; the plank is `lead` behind it when it has a frame of its own.
-    const lead = direction === 'right' ? extents.left - width / 2 : extents.right - width / 2
-    const middle = x + lead + width / 2
-    spots.set(id, { dx: direction === 'right' ? middle : -middle, dy: y, direction })
+
+  private onRing(cell: Cell, y: number, level: number, side: Side): Spot {
+    // The drawing's near edge stands on the ring; the plank is further out when it has a frame of its own.
+    const middle = this.xAt(level, y) + (side === 'right' ? cell.own.left : cell.own.right)
+    return { dx: side === 'right' ? middle : -middle, dy: y, direction: side }
   }
-  const lines: Line[] = []
-  const bracket = (parent: TopicId, level: number): void => {
-    const kids = ground.kids(parent)
-    for (const side of ['right', 'left'] as const) arc(ground, spots, parent, kids.filter(id => spots.get(id)?.direction === side), side, levels[level]?.radius ?? 0, gap, lines)
-    for (const kid of kids) bracket(kid, level + 1)
+
+  private xAt(level: number, y: number): number {
+    return Math.sqrt(Math.max(0, (this.rings[level]?.radius ?? 0) ** 2 - y ** 2))
   }
-  bracket(ground.root, 0)
-  return { spots, lines, extents: reachOf(halfOf(root), spots, id => ground.extents(id)) }
+
+  spotOf(id: TopicId): Spot | null {
+    let y = 0
+    let level = -1
+    for (let at = id; at !== this.ground.root; level++) {
+      const parent = this.parentOf(at)
+      const cell = this.cells.get(at)
+      if (!cell || parent === null) return null
+      y += cell.plot.offset
+      if (parent === this.ground.root) {
+        const side = this.main.right.includes(cell) ? 'right' : this.main.left.includes(cell) ? 'left' : null
+        return side && this.onRing(this.cells.get(id)!, y, level + 1, side)
+      }
+      at = parent
+    }
+    return null
+  }
+
+  scan(view: Rect, grain: number, onlooker: GroveOnlooker): void {
+    for (const side of ['right', 'left'] as const) {
+      if (side === 'right' ? view.x + view.width < 0 : view.x > 0) continue
+      for (const cell of this.main[side]) this.show(view, grain, onlooker, cell, cell.plot.offset, 0, side)
+      this.arc(view, onlooker, this.ground.root, { dx: 0, dy: 0, direction: side }, this.ground.size(this.ground.root).width, this.main[side], 0, 0, side)
+    }
+  }
+
+  private show(view: Rect, grain: number, onlooker: GroveOnlooker, cell: Cell, y: number, level: number, side: Side): void {
+    const { low, high } = cell.plot
+    if (y + low > view.y + view.height || y + high < view.y) return
+    // From where its furthest topic up or down would touch its own ring, to its last ring's planks level with the middle.
+    const [from, to] = [Math.abs(y + low), Math.abs(y + high)]
+    const inner = this.xAt(level, Math.max(from, to))
+    const last = level + cell.widths.length - 1
+    const nearest = y + low < 0 && y + high > 0 ? 0 : Math.min(from, to)
+    let outer = 0
+    for (let at = level; at <= last; at++) outer = Math.max(outer, this.xAt(at, nearest) + cell.widths[at - level]!)
+    const rect = { x: side === 'right' ? inner : -outer, y: y + low, width: outer - inner, height: high - low }
+    if (!meets(view, rect)) return
+    if (cell.kids.length > 0 && high - low < grain) {
+      onlooker.block(rect, cell.id)
+      return
+    }
+    const spot = this.onRing(cell, y, level, side)
+    const { own } = cell
+    if (meets(view, { x: spot.dx - own.left, y: y - own.top, width: own.left + own.right, height: own.top + own.bottom })) onlooker.plank(cell.id, spot)
+    if (cell.kids.length === 0) return
+    for (const kid of cell.kids) this.show(view, grain, onlooker, kid, y + kid.plot.offset, level + 1, side)
+    this.arc(view, onlooker, cell.id, spot, cell.width, cell.kids, y, level + 1, side)
+  }
+
+  /** The bracket: a stub from the parent, an arc as long as from the first to the last child, a tick to each. Just what is in sight. */
+  private arc(view: Rect, onlooker: GroveOnlooker, parent: TopicId, from: Spot, width: number, kids: readonly Cell[], middle: number, level: number, side: Side): void {
+    if (kids.length === 0) return
+    const sign = side === 'right' ? 1 : -1
+    const rim = (this.rings[level]?.radius ?? 0) - this.gap / 2
+    const [above, below] = [view.y - rim * 0.001 - 60, view.y + view.height + rim * 0.001 + 60]
+    // Stubs and ticks lie flat: they meet the arc at their own height, as far as it reaches.
+    const angleAt = (y: number): number => Math.asin(Math.min(0.999, Math.max(-0.999, y / rim)))
+    const onRim = (angle: number): [number, number] => [sign * rim * Math.cos(angle), rim * Math.sin(angle)]
+    const heights = [from.dy, middle + kids[0]!.plot.offset, middle + kids.at(-1)!.plot.offset]
+    if (Math.min(...heights) > below || Math.max(...heights) < above) return
+    for (const kid of kids) {
+      const y = middle + kid.plot.offset
+      if (y < above || y > below) continue
+      const spot = this.onRing(kid, y, level, side)
+      onlooker.line(kid.id, [...onRim(angleAt(y)), spot.dx - (sign * kid.width) / 2, y])
+    }
+    if (from.dy >= above && from.dy <= below) onlooker.line(parent, [from.dx + (sign * width) / 2, from.dy, ...onRim(angleAt(from.dy))])
+    const low = angleAt(Math.max(Math.min(...heights), above))
+    const high = angleAt(Math.min(Math.max(...heights), below))
+    if (high <= low) return
+    const steps = Math.max(1, Math.ceil((high - low) / Math.min(0.06, 2 * Math.acos(Math.max(0, 1 - STRAY / rim)))))
+    const points: number[] = []
+    for (let i = 0; i <= steps; i++) points.push(...onRim(low + ((high - low) * i) / steps))
+    onlooker.line(parent, points)
+  }
 }
 
-function countBelow(ground: Ground, id: TopicId): number {
-  return ground.kids(id).reduce((sum, kid) => sum + countBelow(ground, kid), 1)
-}
+const NOWHERE: Extents = { left: 0, right: 0, top: 0, bottom: 0 }
 
-function measure(ground: Ground, ids: readonly TopicId[], level: number, levels: Level[]): void {
-  if (ids.length === 0) return
-  const at = levels[level] ??= { width: 0, tallest: 0, furthest: 0, radius: 0 }
-  for (const id of ids) {
-    const { left, right, top, bottom } = ground.extents(id)
-    at.width = Math.max(at.width, left + right)
-    at.tallest = Math.max(at.tallest, 2 * top, 2 * bottom)
-    measure(ground, ground.kids(id), level + 1, levels)
+/** How far up and down each level of a forest reaches: its outer edges have one step a level, since each level is one long. */
+function spread(forest: Plot, rings: readonly Ring[]): void {
+  for (const outline of [forest.near, forest.far]) {
+    let base = 0
+    let level = -1
+    for (let at = outline; at; level++) {
+      if (level >= 0) rings[level]!.furthest = Math.max(rings[level]!.furthest, Math.abs(base + at.edge))
+      base += at.shift
+      at = at.next
+    }
   }
-}
-
-function plotOf(ground: Ground, id: TopicId, level: number, levels: readonly Level[], gap: number): Plot {
-  const plot = newPlot(id)
-  const { top, bottom } = ground.extents(id)
-  plot.along = levels[level]!.width
-  plot.across = 2 * Math.max(top, bottom)
-  plot.gapAlong = gap
-  plot.gapAcross = ACROSS * ground.across
-  return layOut(plot, ground.kids(id).map(kid => plotOf(ground, kid, level + 1, levels, gap)))
 }
 
 /** Each ring wide enough for its planks' heights, and far enough from the ring inside it at every height they use. */
-function sizeRings(levels: readonly Level[], root: { width: number, height: number }, gap: number): void {
+function sizeRings(rings: readonly Ring[], root: { width: number, height: number }, gap: number): void {
   let inner = { radius: Math.hypot(root.width, root.height) / 2, width: 0, furthest: root.height / 2, tallest: root.height }
-  for (const level of levels) {
-    level.radius = Math.max(inner.radius + inner.width + gap, level.furthest / USED)
-    const step = (inner.tallest + level.tallest) / 2
-    for (let tries = 0; tries < 200 && tooNear(inner, level.radius, step, gap / 3); tries++) level.radius += gap / 2
-    inner = level
+  for (const ring of rings) {
+    ring.radius = Math.max(inner.radius + inner.width + gap, ring.furthest / USED)
+    const step = (inner.tallest + ring.tallest) / 2
+    for (let tries = 0; tries < 200 && tooNear(inner, ring.radius, step, gap / 3); tries++) ring.radius += gap / 2
+    inner = ring
   }
 }
 
-function tooNear(inner: Level, radius: number, step: number, clear: number): boolean {
+function tooNear(inner: Ring, radius: number, step: number, clear: number): boolean {
   for (let i = 0; i <= 32; i++) {
     const y = (inner.furthest * i) / 32
     const beyond = y + step
@@ -101,34 +240,4 @@ function tooNear(inner: Level, radius: number, step: number, clear: number): boo
     if (Math.sqrt(radius ** 2 - beyond ** 2) - Math.sqrt(Math.max(0, inner.radius ** 2 - y ** 2)) < inner.width + clear) return true
   }
   return false
-}
-
-/** The bracket: a stub from the parent, an arc as long as from the first to the last child, a tick to each. */
-function arc(ground: Ground, spots: ReadonlyMap<TopicId, Spot>, parent: TopicId, kids: readonly TopicId[], side: Side, radius: number, gap: number, lines: Line[]): void {
-  if (kids.length === 0) return
-  const sign = side === 'right' ? 1 : -1
-  const rim = radius - gap / 2
-  const from = parent === ground.root ? { dx: 0, dy: 0 } : spots.get(parent)!
-  const edge = { x: from.dx + (sign * ground.size(parent).width) / 2, y: from.dy }
-  // Stubs and ticks lie flat: they meet the arc at their own height, as far as it reaches.
-  const angleAt = (y: number): number => Math.asin(Math.min(0.999, Math.max(-0.999, y / rim)))
-  const angles = [angleAt(edge.y)]
-  for (const kid of kids) {
-    const spot = spots.get(kid)!
-    const near = { x: spot.dx - (sign * ground.size(kid).width) / 2, y: spot.dy }
-    const angle = angleAt(near.y)
-    angles.push(angle)
-    lines.push({ owner: kid, points: [sign * rim * Math.cos(angle), rim * Math.sin(angle), near.x, near.y] })
-  }
-  const stub = angles[0]!
-  lines.push({ owner: parent, points: [edge.x, edge.y, sign * rim * Math.cos(stub), rim * Math.sin(stub)] })
-  const low = Math.min(...angles)
-  const high = Math.max(...angles)
-  const steps = Math.max(1, Math.ceil((high - low) / 0.06))
-  const points: number[] = []
-  for (let i = 0; i <= steps; i++) {
-    const angle = low + ((high - low) * i) / steps
-    points.push(sign * rim * Math.cos(angle), rim * Math.sin(angle))
-  }
-  if (high > low) lines.push({ owner: parent, points })
 }

@@ -1,3 +1,4 @@
 export * from './live'
 export * from './operations'
 export * from './roles'
+export * from './shown'

@@ -17,6 +17,8 @@ export const clientMessage = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('edit'), edit: editSchema }),
   /** What the person looks at, so that others see it. `typing` names the topic whose title is open. */
   z.strictObject({ type: z.literal('presence'), selected: z.array(id).max(50), typing: id.nullable() }),
+  /** Other trees that this one refers to: `elsewhere` says when one of them changed. */
+  z.strictObject({ type: z.literal('watch'), trees: z.array(id).max(100) }),
   z.strictObject({ type: z.literal('ping') }),
 ])
 export type ClientMessage = z.infer<typeof clientMessage>
@@ -49,4 +51,5 @@ export type ServerMessage =
   | { readonly type: 'left', readonly client: string }
   | { readonly type: 'role', readonly role: Role }
   | { readonly type: 'gone', readonly code: string, readonly message: string }
+  | { readonly type: 'elsewhere', readonly tree: string }
   | { readonly type: 'pong' }

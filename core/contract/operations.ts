@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { savedView } from '../tree/view'
 import { editSchema } from '../tree/change'
 import { ARRANGEMENTS } from '../tree/topic'
 import { ROLES, type Role } from './roles'
@@ -52,6 +53,10 @@ export const OPERATIONS = {
   signOutEverywhere: operation('POST', '/api/sign-out-everywhere', 'person', 'Ends all sessions of this person and cuts their live connections.'),
   me: operation('GET', '/api/me', 'person', 'Who is signed in.'),
   home: operation('GET', '/api/home', 'person', 'One’s open tasks by due date, and the trees changed since one last looked.'),
+  work: operation('GET', '/api/work', 'person', 'What one owes, and what others owe because one asked them, across all trees.'),
+  makeCalendar: operation('POST', '/api/work/calendar', 'person', 'Makes one’s private calendar address. The one before stops working.'),
+  withdrawCalendar: operation('DELETE', '/api/work/calendar', 'person', 'Withdraws one’s calendar address.'),
+  readCalendar: operation('GET', '/api/calendars/{token}', 'nobody', 'One’s due tasks as iCalendar.', { params: z.object({ token: z.string().min(20).max(104) }) }),
   listTrees: operation('GET', '/api/trees', 'person', 'Trees one has a role in. `text` is looked for in titles, descriptions, tags and topics.', {
     query: z.object({ scope: z.enum(['all', 'mine', 'shared', 'trash', 'starters']).default('all'), text: z.string().max(200).optional(), tag: z.string().max(60).optional() }),
   }),
@@ -71,7 +76,17 @@ export const OPERATIONS = {
   treePicture: operation('GET', '/api/trees/{id}/picture.svg', 'viewer', 'A small picture of the tree.', { params: tree }),
   addPicture: operation('POST', '/api/trees/{id}/pictures', 'editor', 'Stores a picture, sent as it is. It’s drawn anew; what isn’t a picture is refused.', { params: tree }),
   addPictureFrom: operation('POST', '/api/trees/{id}/pictures/from-address', 'editor', 'Stores a picture from a public web address.', { params: tree, body: z.strictObject({ address: z.string().max(4000) }) }),
-  openFile: operation('GET', '/api/trees/{id}/files/{file}', 'viewer', 'A file of the tree.', { params: z.object({ id: idSchema, file: z.string().regex(/^[0-9a-f]{64}$/) }) }),
+  openFile: operation('GET', '/api/trees/{id}/files/{file}', 'viewer', 'A file of the tree, or the part of it that a Range header asks for. Pictures that were drawn here may be shown; anything else is a download.', {
+    params: z.object({ id: idSchema, file: z.string().regex(/^[0-9a-f]{64}$/) }), query: z.object({ name: z.string().max(200).optional() }),
+  }),
+  bringFiles: operation('POST', '/api/trees/{id}/files/from-tree', 'editor', 'Gives this tree files of another one that one may see.', { params: tree, body: z.strictObject({ tree: idSchema, files: z.array(z.string().regex(/^[0-9a-f]{64}$/)).max(2000) }) }),
+  attach: operation('POST', '/api/trees/{id}/attachments', 'editor', 'Stores a file, sent as it is. What comes back can be put on a topic with a `put` change of the set `files`.', { params: tree, query: z.object({ name: z.string().min(1).max(400) }) }),
+  listChanges: operation('GET', '/api/trees/{id}/changes', 'viewer', 'When each person last changed each topic.', { params: tree }),
+  listViews: operation('GET', '/api/trees/{id}/views', 'viewer', 'The views of a tree that one keeps for oneself. Shared ones are in the tree’s fields.', { params: tree }),
+  keepView: operation('PUT', '/api/trees/{id}/views/{view}', 'viewer', 'Keeps a view for oneself.', { params: z.object({ id: idSchema, view: idSchema }), body: savedView.omit({ id: true }) }),
+  dropView: operation('DELETE', '/api/trees/{id}/views/{view}', 'viewer', 'Drops one of one’s own views.', { params: z.object({ id: idSchema, view: idSchema }) }),
+  listShown: operation('GET', '/api/trees/{id}/shown', 'viewer', 'What this tree’s references to other trees show, as far as one may see it.', { params: tree }),
+  findPlaces: operation('GET', '/api/places', 'person', 'Towns by name, with their coordinates (WGS 84).', { query: z.object({ text: z.string().max(120) }) }),
   trashTree: operation('DELETE', '/api/trees/{id}', 'owner', 'Moves a tree to the trash. It can be brought back.', { params: tree }),
   restoreTree: operation('POST', '/api/trees/{id}/restore', 'owner', 'Brings a tree back from the trash.', { params: tree }),
   seenTree: operation('POST', '/api/trees/{id}/seen', 'viewer', 'Notes that one has seen the tree up to a number.', { params: tree, body: z.strictObject({ version: z.int().min(0) }) }),

@@ -6,7 +6,7 @@ export function writeNested(items: readonly OutlineItem[], depth = 0): string {
 }
 
 export function escapeHtml(text: string): string {
-  return text.replace(/[&<>"']/g, c => `&#${c.charCodeAt(0)};`)
+  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;').replace(/'/g, '&#39;')
 }
 
 /** The same as an HTML list, so that other programs keep the levels. */

@@ -2,11 +2,11 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readHtmlList } from '../capture/html-list'
 import { readNested, Unreadable } from '../capture/nested'
-import { applyChanges, BLANK, emptyTree, fromBase64, LOOKS, type OutlineItem, plantAt, toOutline, toSnapshot, type Tree } from '../tree'
+import { applyChanges, BLANK, emptyTree, fromBase64, LOOKS, noteWords, type OutlineItem, plantAt, toOutline, toSnapshot, type Tree } from '../tree'
 import { writeHtmlList, writeNested } from './clipboard'
 import { jsonSchema, readJson, writeJson } from './json'
 import { readMarkdown, writeMarkdown } from './markdown'
-import { noteFromMarkdown, noteToMarkdown, noteToText } from './note-text'
+import { noteFromMarkdown, noteToMarkdown } from './note-text'
 import { readOpml, writeOpml } from './opml'
 
 /** Titles nested in arrays, the shortest way to say a tree. */
@@ -127,7 +127,7 @@ describe('notes', () => {
   const source = '# Count\n\nThe *joiner* needs [it](https://tannery.example/) by ~~Monday~~ **Friday**.\n\n- oak\n- pine\n\n1. first\n\n> quoted\n\n```\ncode\n```'
   it('keep their form from Markdown to a Yjs document and back', () => {
     expect(noteToMarkdown(noteFromMarkdown(source))).toBe(source)
-    expect(noteToText(noteFromMarkdown(source))).toContain('The joiner needs it by Monday Friday.')
+    expect(noteWords(noteFromMarkdown(source))).toContain('The joiner needs it by Monday Friday.')
   })
   it('drop addresses that could run something', () => {
     expect(noteToMarkdown(noteFromMarkdown('[x](javascript:alert(1))'))).toBe('x')

@@ -17,9 +17,7 @@ const topicSchema = z.strictObject({
   order: z.string().min(1).max(400).regex(/^[0-9A-Za-z]+$/),
   removed: z.boolean().optional(),
   ...Object.fromEntries(Object.entries(FIELDS).map(([name, schema]) => [name, schema.optional()])),
-  markers: z.array(MEMBERS.markers).max(LIMITS.members).optional(),
-  people: z.array(MEMBERS.people).max(LIMITS.members).optional(),
-  links: z.array(MEMBERS.links).max(LIMITS.members).optional(),
+  ...Object.fromEntries(Object.entries(MEMBERS).map(([name, schema]) => [name, z.array(schema).max(LIMITS.members).optional()])),
   note: z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/).nullable().optional(),
 })
 
@@ -29,7 +27,7 @@ export const fileSchema = z.strictObject({
   people: z.record(id, z.string().max(200)).optional().describe('Names of the people that topics refer to, by id.'),
   tree: z.strictObject({
     centre: id,
-    fields: z.strictObject({ ...TREE_FIELDS, markerSets: z.array(TREE_MEMBERS.markerSets).max(LIMITS.treeMembers), looks: z.array(TREE_MEMBERS.looks).max(LIMITS.treeMembers) }).partial(),
+    fields: z.strictObject({ ...TREE_FIELDS, markerSets: z.array(TREE_MEMBERS.markerSets).max(LIMITS.treeMembers), looks: z.array(TREE_MEMBERS.looks).max(LIMITS.treeMembers), views: z.array(TREE_MEMBERS.views).max(LIMITS.treeMembers) }).partial(),
     topics: z.array(topicSchema).min(1).max(LIMITS.topics),
   }),
 })

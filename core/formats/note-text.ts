@@ -1,17 +1,21 @@
 import { fromMarkdown } from 'mdast-util-from-markdown'
 import { gfmStrikethroughFromMarkdown, gfmStrikethroughToMarkdown } from 'mdast-util-gfm-strikethrough'
+import { gfmTableFromMarkdown, gfmTableToMarkdown } from 'mdast-util-gfm-table'
 import { gfmTaskListItemFromMarkdown, gfmTaskListItemToMarkdown } from 'mdast-util-gfm-task-list-item'
 import { toMarkdown } from 'mdast-util-to-markdown'
 import { gfmStrikethrough } from 'micromark-extension-gfm-strikethrough'
+import { gfmTable } from 'micromark-extension-gfm-table'
 import { gfmTaskListItem } from 'micromark-extension-gfm-task-list-item'
 import type { Nodes, PhrasingContent, Root, RootContent } from 'mdast'
 import * as Y from 'yjs'
 import { isSafeAddress } from '../tree/address'
-import { NOTE_FRAGMENT, openNote, toBase64 } from '../tree/note'
+import { noteFile } from './note-html'
+import { NOTE_FRAGMENT, openNote, toBase64, wordsIn } from '../tree/note'
 
 /*
  * Notes as Markdown and back. A note is a Yjs document whose fragment holds the editor's nodes by name
- * (paragraph, heading, bulletList, …); marks are text attributes. CommonMark 0.31 with strikethrough.
+ * (paragraph, heading, bulletList, …); marks are text attributes. CommonMark 0.31 with strikethrough, tables and
+ * task lists (GFM, sections 4.10, 5.3 and 6.5). Pictures of the tree travel by their hash.
  */
 
 type Marks = Record<string, object>
@@ -21,13 +25,13 @@ const MOST_PARSED = 200_000
 
 export function parseMarkdown(text: string): Root {
   return fromMarkdown(text, {
-    extensions: [gfmStrikethrough(), gfmTaskListItem()],
-    mdastExtensions: [gfmStrikethroughFromMarkdown(), gfmTaskListItemFromMarkdown()],
+    extensions: [gfmStrikethrough(), gfmTable(), gfmTaskListItem()],
+    mdastExtensions: [gfmStrikethroughFromMarkdown(), gfmTableFromMarkdown(), gfmTaskListItemFromMarkdown()],
   })
 }
 
 export function printMarkdown(root: Root): string {
-  return toMarkdown(root, { bullet: '-', extensions: [gfmStrikethroughToMarkdown(), gfmTaskListItemToMarkdown()] })
+  return toMarkdown(root, { bullet: '-', extensions: [gfmStrikethroughToMarkdown(), gfmTableToMarkdown({ tablePipeAlign: false }), gfmTaskListItemToMarkdown()] })
 }
 
 function inline(nodes: readonly PhrasingContent[], marks: Marks, out: { text: string, marks: Marks }[]): void {
@@ -83,15 +87,24 @@ function element(name: string, children: readonly (Y.XmlText | Y.XmlElement)[], 
 function blocks(nodes: readonly RootContent[]): Y.XmlElement[] {
   return nodes.flatMap((node): Y.XmlElement[] => {
     switch (node.type) {
-      case 'paragraph': return [element('paragraph', textNodes(node.children))]
+      case 'paragraph': {
+        const [only, ...more] = node.children
+        const file = only?.type === 'image' && more.length === 0 ? noteFile(only.url) : null
+        return [file !== null && only?.type === 'image' ? element('image', [], { src: file, alt: only.alt ?? '' }) : element('paragraph', textNodes(node.children))]
+      }
       case 'heading': return [element('heading', textNodes(node.children), { level: Math.min(3, node.depth) })]
       case 'blockquote': return [element('blockquote', blocks(node.children))]
       case 'code': return [element('codeBlock', node.value === '' ? [] : [new Y.XmlText(node.value)])]
       case 'thematicBreak': return [element('horizontalRule', [])]
-      case 'list': return [element(node.ordered ? 'orderedList' : 'bulletList', node.children.map((item) => {
-        const inner = blocks(item.children)
-        return element('listItem', inner.length > 0 ? inner : [element('paragraph', [])])
-      }))]
+      case 'list': {
+        const isTasks = node.children.length > 0 && node.children.every(item => typeof item.checked === 'boolean')
+        return [element(isTasks ? 'taskList' : node.ordered ? 'orderedList' : 'bulletList', node.children.map((item) => {
+          const inner = blocks(item.children)
+          return element(isTasks ? 'taskItem' : 'listItem', inner.length > 0 ? inner : [element('paragraph', [])], isTasks ? { checked: item.checked === true } : {})
+        }))]
+      }
+      case 'table': return [element('table', node.children.map((row, i) => element('tableRow', row.children.map(cell =>
+        element(i === 0 ? 'tableHeader' : 'tableCell', [element('paragraph', textNodes(cell.children))], { colspan: 1, rowspan: 1 })))))]
       case 'html': return [element('paragraph', [new Y.XmlText(node.value)])]
       default: return []
     }
@@ -130,6 +143,11 @@ function phrasing(node: Y.XmlElement): PhrasingContent[] {
   })
 }
 
+/** A cell of a Markdown table is one line: its blocks are joined by spaces. */
+function cellPhrasing(cell: Y.XmlElement): PhrasingContent[] {
+  return cell.toArray().flatMap((block, i): PhrasingContent[] => block instanceof Y.XmlElement ? [...(i > 0 ? [{ type: 'text' as const, value: ' ' }] : []), ...(block.nodeName === 'paragraph' || block.nodeName === 'heading' ? phrasing(block) : [{ type: 'text' as const, value: wordsIn(block).replace(/\s+/g, ' ').trim() }])] : [])
+}
+
 function mdast(parent: Y.XmlFragment): RootContent[] {
   return parent.toArray().flatMap((child): RootContent[] => {
     if (!(child instanceof Y.XmlElement)) return []
@@ -138,33 +156,26 @@ function mdast(parent: Y.XmlFragment): RootContent[] {
       case 'paragraph': return [{ type: 'paragraph', children: phrasing(child) }]
       case 'heading': return [{ type: 'heading', depth: (Number(child.getAttribute('level')) || 1) as 1, children: phrasing(child) }]
       case 'blockquote': return [{ type: 'blockquote', children: below() }]
-      case 'codeBlock': return [{ type: 'code', value: plain(child) }]
+      case 'codeBlock': return [{ type: 'code', value: wordsIn(child) }]
       case 'horizontalRule': return [{ type: 'thematicBreak' }]
       case 'bulletList': return [{ type: 'list', ordered: false, spread: false, children: below() }]
       case 'orderedList': return [{ type: 'list', ordered: true, start: 1, spread: false, children: below() }]
+      case 'taskList': return [{ type: 'list', ordered: false, spread: false, children: below() }]
       case 'listItem': return [{ type: 'listItem', spread: false, children: below() } as Nodes as RootContent]
+      case 'taskItem': return [{ type: 'listItem', spread: false, checked: String(child.getAttribute('checked')) === 'true', children: below() } as Nodes as RootContent]
+      case 'image': {
+        const file = noteFile(String(child.getAttribute('src') ?? ''))
+        return file === null ? [] : [{ type: 'paragraph', children: [{ type: 'image', url: file, alt: String(child.getAttribute('alt') ?? '') }] }]
+      }
+      case 'table': return [{ type: 'table', children: child.toArray().flatMap(row => row instanceof Y.XmlElement ? [{ type: 'tableRow' as const, children: row.toArray().flatMap(cell => cell instanceof Y.XmlElement ? [{ type: 'tableCell' as const, children: cellPhrasing(cell) }] : []) }] : []) }]
       default: return below()
     }
   })
 }
-
-function plain(node: Y.XmlElement | Y.XmlFragment): string {
-  return node.toArray().map((child) => {
-    if (child instanceof Y.XmlText) return (child.toDelta() as Delta[]).map(piece => typeof piece.insert === 'string' ? piece.insert : '').join('')
-    if (!(child instanceof Y.XmlElement)) return ''
-    return child.nodeName === 'hardBreak' ? '\n' : plain(child) + (BLOCK_NODES.has(child.nodeName) ? '\n' : '')
-  }).join('')
-}
-const BLOCK_NODES = new Set(['paragraph', 'heading', 'codeBlock', 'blockquote'])
 
 /** A note as Markdown; '' when it's empty. */
 export function noteToMarkdown(note: string | null): string {
   if (note === null) return ''
   const root: Root = { type: 'root', children: mdast(openNote(note).getXmlFragment(NOTE_FRAGMENT)) }
   return printMarkdown(root).trim()
-}
-
-/** A note's words alone, a line a block. */
-export function noteToText(note: string | null): string {
-  return note === null ? '' : plain(openNote(note).getXmlFragment(NOTE_FRAGMENT)).trim()
 }

@@ -1,4 +1,5 @@
 import { SaxesParser } from 'saxes'
+import { z } from 'zod'
 import { checkSize, Unreadable } from '../capture/nested'
 import { FIELDS, LIMITS, MEMBERS } from '../tree/change'
 import { isSafeAddress } from '../tree/address'
@@ -8,14 +9,17 @@ import { noteFromMarkdown, noteToMarkdown } from './note-text'
 /*
  * OPML 2.0 (opml.org/spec2.opml). `text` is the title; links follow the specification's type="link" where a topic has just one.
  * What the format has no place for travels in attributes of our own namespace, which other readers pass over, as section
- * "Extending OPML" asks: dates, progress, markers, style, the branch's arrangement. People, pictures and places by hand stay behind.
+ * "Extending OPML" asks: dates, progress, markers, style, the branch's arrangement, and as JSON: several links, checklists, places, numbering, pages.
+ * People, pictures, files, sketches, cross-links and places by hand stay behind.
  */
 
 const NAMESPACE = 'urn:sun-porch:opml:1'
 const MOST = 16 * 1024 * 1024
-const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width'] as const
+const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width', 'page'] as const
 const NUMBERS: readonly string[] = ['duration', 'done', 'priority', 'width']
-const TRUTHS: readonly string[] = ['folded', 'bold', 'slanted', 'underlined']
+const TRUTHS: readonly string[] = ['folded', 'bold', 'slanted', 'underlined', 'page']
+/** What travels as JSON in an attribute, each checked by its own schema on the way in. */
+const IN_JSON = { place: FIELDS.place, numbering: FIELDS.numbering, links: z.array(MEMBERS.links).max(LIMITS.members), checks: z.array(MEMBERS.checks).max(LIMITS.members) } as const
 
 interface Growing { title: string, details: Record<string, unknown>, children: Growing[] }
 
@@ -48,6 +52,10 @@ export function readOpml(text: string): OpmlDocument {
       const value = FIELDS[field].safeParse(NUMBERS.includes(field) ? Number(given) : TRUTHS.includes(field) ? given === 'true' : given)
       if (value.success && value.data !== null) item.details[field] = value.data
     }
+    for (const [field, schema] of Object.entries(IN_JSON)) {
+      const value = schema.safeParse(parsed(attributes[`porch:${field}`]))
+      if (value.success && value.data !== null) item.details[field] = value.data
+    }
     const markers = (attributes['porch:markers'] ?? '').split(' ').filter(marker => MEMBERS.markers.safeParse(marker).success)
     if (markers.length > 0) item.details.markers = markers.slice(0, LIMITS.members)
     ;(open.at(-1)?.children ?? top).push(item)
@@ -64,6 +72,15 @@ export function readOpml(text: string): OpmlDocument {
   const items = top.map(finish)
   checkSize(items)
   return { title: title.trim(), items }
+}
+
+function parsed(text: string | undefined): unknown {
+  try {
+    return text === undefined ? undefined : JSON.parse(text)
+  }
+  catch {
+    return undefined
+  }
 }
 
 function finish({ title, details, children }: Growing): OutlineItem {
@@ -90,6 +107,11 @@ function outline(item: OutlineItem, indent: string): string {
   for (const field of CARRIED) {
     const value = details[field]
     if (value !== undefined && value !== null && value !== false) tag += ` porch:${field}="${value}"`
+  }
+  for (const field of ['place', 'numbering', 'links', 'checks'] as const) {
+    const value = details[field]
+    const isOneLink = field === 'links' && only !== undefined && only.title === ''
+    if (value && !isOneLink && !(Array.isArray(value) && value.length === 0)) tag += ` porch:${field}="${attribute(JSON.stringify(value))}"`
   }
   if (details.markers?.length) tag += ` porch:markers="${details.markers.join(' ')}"`
   if (item.children.length === 0) return `${tag}/>\n`

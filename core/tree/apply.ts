@@ -1,6 +1,6 @@
-import { type Change, type Initial, isTreeChange, LIMITS, type Member, memberKey, type TopicChange, type TreeChange, type TreeFields } from './change'
+import { type Change, type Initial, isTreeChange, LIMITS, type Member, memberKey, SET_NAMES, type SetName, type TopicChange, type TreeChange, type TreeFields } from './change'
 import { mergeNote } from './note'
-import { BLANK, type Topic, type TopicId } from './topic'
+import { BLANK, newTopic, type Topic, type TopicId } from './topic'
 import { swapTopic, type Tree } from './tree'
 
 export type RefusalCode = 'missing' | 'exists' | 'loop' | 'centre' | 'full' | 'deep' | 'many' | 'note'
@@ -37,7 +37,7 @@ function checkParent(tree: Tree, parent: TopicId | null, moving: TopicId | null)
   }
 }
 
-function withMember(topic: Topic, set: 'markers' | 'people' | 'links', member: Member): Topic {
+function withMember(topic: Topic, set: SetName, member: Member): Topic {
   const key = memberKey(member)
   const members: readonly Member[] = topic[set]
   const at = members.findIndex(other => memberKey(other) === key)
@@ -45,16 +45,28 @@ function withMember(topic: Topic, set: 'markers' | 'people' | 'links', member: M
   return { ...topic, [set]: at < 0 ? [...members, member] : members.with(at, member) }
 }
 
-function unique<T extends Member>(members: readonly T[]): readonly T[] {
+function unique(members: readonly Member[]): readonly Member[] {
   return [...new Map(members.map(member => [memberKey(member), member])).values()]
 }
 
-function born(id: TopicId, parent: TopicId | null, order: string, given: Initial = {}): Topic {
-  const { markers, people, links, ...fields } = given
-  return {
-    ...BLANK, id, parent, order, ...fields,
-    markers: unique(markers ?? []), people: unique(people ?? []), links: unique(links ?? []),
+/** Refuses a reference that would lead back to its own topic. Cost: the references on the way. */
+function checkReference(tree: Tree, topic: TopicId, reference: Topic['reference']): void {
+  const seen = new Set([topic])
+  for (let at = reference; at !== null && at.tree === null;) {
+    if (seen.has(at.topic)) throw new Refused('loop', 'These references would lead round in a circle.')
+    seen.add(at.topic)
+    at = tree.topics.get(at.topic)?.reference ?? null
   }
+}
+
+function born(id: TopicId, parent: TopicId | null, order: string, given: Initial = {}): Topic {
+  const topic = Object.assign(newTopic(id, parent, order), given) as Topic
+  for (const set of SET_NAMES) {
+    const members = given[set]
+    // Topics without members share one empty list.
+    if (members) Object.assign(topic, { [set]: members.length > 0 ? unique(members) : BLANK[set] })
+  }
+  return topic
 }
 
 function next(tree: Tree, change: TopicChange): Topic {
@@ -63,6 +75,7 @@ function next(tree: Tree, change: TopicChange): Topic {
     if (tree.topics.size >= LIMITS.topics)
       throw new Refused('full', `A tree holds ${LIMITS.topics.toLocaleString('en')} topics at most, those in its trash included.`)
     checkParent(tree, change.parent, null)
+    if (change.with?.reference) checkReference(tree, change.topic, change.with.reference)
     return born(change.topic, change.parent, change.order, change.with)
   }
   const topic = need(tree, change.topic)
@@ -77,6 +90,7 @@ function next(tree: Tree, change: TopicChange): Topic {
       checkParent(tree, change.parent, topic.id)
       return { ...topic, parent: change.parent, order: change.order }
     case 'set':
+      if (change.field === 'reference') checkReference(tree, topic.id, change.value)
       return { ...topic, [change.field]: change.value }
     case 'put':
       return withMember(topic, change.set, change.member)

@@ -1,8 +1,9 @@
 import { z } from 'zod'
-import { isSafeAddress } from './address'
+import { savedView } from './view'
 import { customMarkerSet } from './markers'
 import { lookSchema } from './looks'
 import { colour, styleFields } from './style'
+import { attachmentSchema, checkSchema, fileId, linkSchema, substanceFields, tieSchema, words } from './substance'
 import { ARRANGEMENTS, type Topic } from './topic'
 
 /** What a tree and a message may hold at most. Whatever goes over is refused whole and changes nothing. */
@@ -28,10 +29,6 @@ export const LIMITS = {
 const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
 const orderKey = z.string().min(1).max(400).regex(/^[0-9A-Za-z]+$/, 'must be a fractional key')
 
-/** Half a surrogate pair is no character and would not survive storage. */
-const whole = (text: string): boolean => !/\p{Surrogate}/u.test(text)
-const words = (most: number) => z.string().max(most).refine(whole, 'must be well-formed text')
-
 /** An ISO 8601 calendar day that exists (no 30 February). */
 export const calendarDay = z.iso.date()
 
@@ -52,25 +49,21 @@ export const FIELDS = {
   tray: z.boolean(),
   hue: colour.nullable(),
   picture: z.strictObject({
-    file: z.string().regex(/^[0-9a-f]{64}$/),
+    file: fileId,
     width: z.number().min(16).max(2000),
     ratio: z.number().min(0.01).max(100),
     place: z.enum(['before', 'above', 'below']),
   }).nullable(),
   ...styleFields,
+  ...substanceFields,
 } as const
 export type Field = keyof typeof FIELDS
 export type Fields = { [F in Field]: z.infer<(typeof FIELDS)[F]> }
 
-const link = z.strictObject({
-  id,
-  url: words(4000).refine(isSafeAddress, 'must be a web, mail, topic or tree address'),
-  title: words(500),
-})
-
 /** The sets of a topic; members merge when two people add at once. */
-export const MEMBERS = { markers: id, people: id, links: link } as const
+export const MEMBERS = { markers: id, people: id, links: linkSchema, files: attachmentSchema, checks: checkSchema, ties: tieSchema } as const
 export type SetName = keyof typeof MEMBERS
+export const SET_NAMES = Object.keys(MEMBERS) as readonly SetName[]
 export type Member = Topic[SetName][number]
 
 /** The fields of the tree itself. */
@@ -89,7 +82,7 @@ export const TREE_FIELDS = {
 export type TreeField = keyof typeof TREE_FIELDS
 
 /** The sets of the tree itself, known by their members' ids. */
-export const TREE_MEMBERS = { markerSets: customMarkerSet, looks: lookSchema } as const
+export const TREE_MEMBERS = { markerSets: customMarkerSet, looks: lookSchema, views: savedView } as const
 export type TreeSet = keyof typeof TREE_MEMBERS
 export type TreeMember<S extends TreeSet = TreeSet> = Readonly<z.infer<(typeof TREE_MEMBERS)[S]>>
 
@@ -100,9 +93,8 @@ const base64 = z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/).max(Math.ceil((LIMITS.
 const initial = z.strictObject({
   ...Object.fromEntries(Object.entries(FIELDS).map(([name, schema]) => [name, schema.optional()])) as
   { [F in Field]: z.ZodOptional<(typeof FIELDS)[F]> },
-  markers: z.array(id).max(LIMITS.members).optional(),
-  people: z.array(id).max(LIMITS.members).optional(),
-  links: z.array(link).max(LIMITS.members).optional(),
+  ...Object.fromEntries(Object.entries(MEMBERS).map(([name, schema]) => [name, z.array(schema).max(LIMITS.members).optional()])) as
+  { [S in SetName]: z.ZodOptional<z.ZodArray<(typeof MEMBERS)[S]>> },
   note: base64.nullable().optional(),
 })
 /** What a topic may be given at birth; everything left out is blank. */
@@ -146,11 +138,11 @@ export const changeSchema: z.ZodType<Change> = z.discriminatedUnion('op', [
   z.strictObject({ op: z.literal('place'), topic: id, parent: id.nullable(), order: orderKey }),
   setField,
   putMember,
-  z.strictObject({ op: z.literal('take'), topic: id, set: z.enum(['markers', 'people', 'links']), member: id }),
+  z.strictObject({ op: z.literal('take'), topic: id, set: z.enum(SET_NAMES), member: id }),
   z.strictObject({ op: z.literal('note'), topic: id, update: base64 }),
   setTree,
   treePut,
-  z.strictObject({ op: z.literal('tree-take'), set: z.enum(['markerSets', 'looks']), member: id }),
+  z.strictObject({ op: z.literal('tree-take'), set: z.enum(['markerSets', 'looks', 'views']), member: id }),
 ]) as never
 
 /** The changes of one user action: kept, refused and undone together. The id makes sending it twice harmless. */

@@ -1,4 +1,4 @@
-import { type Change, isTreeChange, type Member, memberKey, type TopicChange, type TreeChange, type TreeFields } from './change'
+import { type Change, isTreeChange, type Member, memberKey, type SetName, type TopicChange, type TreeChange, type TreeFields } from './change'
 import type { Patch } from './apply'
 import type { Topic } from './topic'
 import type { Tree } from './tree'
@@ -44,7 +44,7 @@ function treeValue(fields: TreeFields, change: TreeChange): unknown {
   return fields[change.set].find(member => member.id === key)
 }
 
-function memberOf(topic: Topic, set: 'markers' | 'people' | 'links', key: string): Member | undefined {
+function memberOf(topic: Topic, set: SetName, key: string): Member | undefined {
   return (topic[set] as readonly Member[]).find(member => memberKey(member) === key)
 }
 

@@ -29,3 +29,21 @@ export function openNote(note: string | null): Y.Doc {
   if (note !== null) Y.applyUpdate(doc, fromBase64(note))
   return doc
 }
+
+const BLOCKS = new Set(['paragraph', 'heading', 'codeBlock', 'blockquote', 'listItem', 'taskItem', 'tableCell', 'tableHeader', 'tableRow'])
+
+interface Delta { insert: unknown }
+
+/** The words of a part of a note, each block on a line of its own. */
+export function wordsIn(node: Y.XmlElement | Y.XmlFragment): string {
+  return node.toArray().map((child) => {
+    if (child instanceof Y.XmlText) return (child.toDelta() as Delta[]).map(piece => typeof piece.insert === 'string' ? piece.insert : '').join('')
+    if (!(child instanceof Y.XmlElement)) return ''
+    return child.nodeName === 'hardBreak' ? '\n' : wordsIn(child) + (BLOCKS.has(child.nodeName) ? '\n' : '')
+  }).join('')
+}
+
+/** A note's words alone, a line a block. */
+export function noteWords(note: string | null): string {
+  return note === null ? '' : wordsIn(openNote(note).getXmlFragment(NOTE_FRAGMENT)).replace(/\n{2,}/g, '\n').trim()
+}

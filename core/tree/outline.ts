@@ -1,5 +1,5 @@
 import { generateNKeysBetween } from 'fractional-indexing'
-import type { Change, Initial } from './change'
+import { type Change, type Initial, SET_NAMES } from './change'
 import type { Topic, TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 
@@ -9,12 +9,13 @@ import { childrenOf, topicOf, type Tree } from './tree'
  */
 export interface OutlineItem {
   readonly title: string
+  /** The topic it was read from, where cross-links or references of the same branch lead to it. */
+  readonly from?: TopicId
   readonly details?: Omit<Initial, 'title'>
   readonly children: readonly OutlineItem[]
 }
 
-const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'x', 'y', 'z', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width', 'picture', 'note'] as const
-const SETS = ['markers', 'people', 'links'] as const
+const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'x', 'y', 'z', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width', 'picture', 'note', 'place', 'sketch', 'page', 'reference', 'numbering'] as const
 
 function detailsOf(topic: Topic): Omit<Initial, 'title'> | undefined {
   const details: Record<string, unknown> = {}
@@ -22,19 +23,35 @@ function detailsOf(topic: Topic): Omit<Initial, 'title'> | undefined {
     const value = topic[key]
     if (value !== null && value !== false && value !== 0) details[key] = value
   }
-  for (const key of SETS) if (topic[key].length > 0) details[key] = [...topic[key]]
+  for (const key of SET_NAMES) if (topic[key].length > 0) details[key] = [...topic[key]]
   return Object.keys(details).length > 0 ? details : undefined
 }
 
-/** The branch as neutral items, without what lies in the trash. */
-export function toOutline(tree: Tree, root: TopicId): OutlineItem {
-  const topic = topicOf(tree, root)
-  const details = detailsOf(topic)
-  return {
-    title: topic.title,
-    ...(details ? { details } : {}),
-    children: childrenOf(tree, root).map(child => toOutline(tree, child)),
+/** Another title and other details for a topic on its way out. */
+export type Reword = (topic: Topic, details: OutlineItem['details']) => Pick<OutlineItem, 'title' | 'details'>
+
+/** The branch as neutral items, without what lies in the trash. `keep`: the topics that are taken; the root always is. `reword`: what is said instead. */
+export function toOutline(tree: Tree, root: TopicId, keep?: ReadonlySet<TopicId>, reword?: Reword): OutlineItem {
+  const led = new Set<TopicId>()
+  const gather = (id: TopicId): void => {
+    const { ties, reference } = topicOf(tree, id)
+    for (const tie of ties) led.add(tie.to)
+    if (reference?.tree === null) led.add(reference.topic)
+    for (const child of childrenOf(tree, id)) gather(child)
   }
+  gather(root)
+  const item = (id: TopicId): OutlineItem => {
+    const topic = topicOf(tree, id)
+    const own = detailsOf(topic)
+    const { title, details } = reword?.(topic, own) ?? { title: topic.title, details: own }
+    return {
+      title,
+      ...(led.has(id) ? { from: id } : {}),
+      ...(details ? { details } : {}),
+      children: (keep ? childrenOf(tree, id).filter(child => keep.has(child)) : childrenOf(tree, id)).map(item),
+    }
+  }
+  return item(root)
 }
 
 /** How many topics the items are. */
@@ -49,14 +66,71 @@ export function countItems(items: readonly OutlineItem[]): number {
 export function plant(items: readonly OutlineItem[], parent: TopicId | null, keys: readonly string[], newId: () => TopicId): { changes: Change[], tops: TopicId[] } {
   const changes: Change[] = []
   const tops: TopicId[] = []
+  const made = new Map<TopicId, TopicId>()
   const walk = (list: readonly OutlineItem[], under: TopicId | null, orders: readonly string[], first: boolean): void => {
     list.forEach((item, i) => {
       const topic = newId()
       if (first) tops.push(topic)
+      if (item.from !== undefined) made.set(item.from, topic)
       changes.push({ op: 'add', topic, parent: under, order: orders[i]!, with: { title: item.title, ...item.details } })
       if (item.children.length > 0) walk(item.children, topic, generateNKeysBetween(null, null, item.children.length), false)
     })
   }
   walk(items, parent, keys, true)
-  return { changes, tops }
+  return { changes: made.size > 0 ? changes.map(change => leading(change, made)) : changes, tops }
+}
+
+/** Cross-links and references between topics that are planted together lead to the new ones. */
+function leading(change: Change, made: ReadonlyMap<TopicId, TopicId>): Change {
+  if (change.op !== 'add' || !change.with) return change
+  const { ties, reference } = change.with
+  const mapped = {
+    ...(ties ? { ties: ties.map(tie => ({ ...tie, to: made.get(tie.to) ?? tie.to })) } : {}),
+    ...(reference?.tree === null ? { reference: { tree: null, topic: made.get(reference.topic) ?? reference.topic } } : {}),
+  }
+  return { ...change, with: { ...change.with, ...mapped } }
+}
+
+/** Every file that the items show or carry. */
+export function filesIn(items: readonly OutlineItem[]): string[] {
+  const found = new Set<string>()
+  const walk = (list: readonly OutlineItem[]): void => {
+    for (const { details, children } of list) {
+      if (details?.picture) found.add(details.picture.file)
+      for (const { file, preview } of details?.files ?? []) {
+        found.add(file)
+        if (preview) found.add(preview.file)
+      }
+      walk(children)
+    }
+  }
+  walk(items)
+  return [...found]
+}
+
+/**
+ * Items that were copied in another tree: references to topics that don't come along lead there, cross-links to them are left
+ * out, since those only tie topics of one tree.
+ */
+export function fromElsewhere(items: readonly OutlineItem[], tree: string): OutlineItem[] {
+  const along = new Set<TopicId>()
+  const gather = (list: readonly OutlineItem[]): void => {
+    for (const item of list) {
+      if (item.from !== undefined) along.add(item.from)
+      gather(item.children)
+    }
+  }
+  gather(items)
+  const moved = (item: OutlineItem): OutlineItem => {
+    const { ties, reference, ...rest } = item.details ?? {}
+    const kept = ties?.filter(tie => along.has(tie.to)) ?? []
+    const details = {
+      ...rest,
+      ...(kept.length > 0 ? { ties: kept } : {}),
+      ...(reference ? { reference: reference.tree === null && !along.has(reference.topic) ? { ...reference, tree } : reference } : {}),
+    }
+    const { details: _, ...plain } = item
+    return { ...plain, ...(Object.keys(details).length > 0 ? { details } : {}), children: item.children.map(moved) }
+  }
+  return items.map(moved)
 }

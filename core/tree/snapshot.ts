@@ -1,4 +1,4 @@
-import { BLANK, type Topic } from './topic'
+import { BLANK, newTopic, type Topic } from './topic'
 import { emptyTree, FRESH_FIELDS, type Tree } from './tree'
 import { compareSiblings } from './siblings'
 
@@ -31,7 +31,7 @@ export function fromSnapshot(snapshot: Snapshot): Tree {
   const topics = new Map<string, Topic>()
   const children = new Map<string, string[]>()
   for (const item of snapshot.topics) {
-    const topic: Topic = { ...BLANK, ...item }
+    const topic = Object.assign(newTopic(item.id, item.parent, item.order), item) as Topic
     topics.set(topic.id, topic)
     if (topic.removed || topic.id === snapshot.centre) continue
     const list = children.get(topic.parent ?? '')

@@ -11,3 +11,8 @@ export function shorten(title: string, most = 40): string {
   }
   return line
 }
+
+/** A title as a file name that any file system takes, without its ending. */
+export function fileStem(title: string): string {
+  return title.replace(/[\p{C}\\/:*?"<>|]+/gu, ' ').trim().slice(0, 80) || 'tree'
+}

@@ -1,11 +1,7 @@
+import type { Attachment, Check, Link, Numbering, Place, Reference, Tie } from './substance'
+
 /** A topic's address inside its tree: URL-safe letters, unguessable, made by whoever adds the topic. */
 export type TopicId = string
-
-export interface Link {
-  readonly id: string
-  readonly url: string
-  readonly title: string
-}
 
 export type Side = 'left' | 'right'
 export type TextSize = 'small' | 'large' | 'huge'
@@ -80,6 +76,19 @@ export interface Topic {
   readonly markers: readonly string[]
   readonly people: readonly string[]
   readonly links: readonly Link[]
+  readonly files: readonly Attachment[]
+  readonly checks: readonly Check[]
+  /** Cross-links that start here. */
+  readonly ties: readonly Tie[]
+  readonly place: Place | null
+  /** A small freehand drawing, as the SVG that `sketch.ts` describes. */
+  readonly sketch: string | null
+  /** True for a branch that has a page of its own: elsewhere just its plank is shown. */
+  readonly page: boolean
+  /** The topic that is shown in this one's place, live. Its own title is what it was called when the reference was made. */
+  readonly reference: Reference | null
+  /** How what hangs from here is numbered. On the centre it counts for the whole tree. */
+  readonly numbering: Numbering | null
   /** The note as a merged Yjs update in base64; null when there is none. */
   readonly note: string | null
 }
@@ -115,7 +124,31 @@ export const BLANK: Omit<Topic, 'id' | 'parent' | 'order'> = {
   markers: [],
   people: [],
   links: [],
+  files: [],
+  checks: [],
+  ties: [],
+  place: null,
+  sketch: null,
+  page: false,
+  reference: null,
+  numbering: null,
   note: null,
+}
+
+/**
+ * A topic that nobody has said anything about. Written out field by field, in one place for all topics: objects that are put
+ * together by spreading get as many layouts in memory as there are ways to be born, and every walk over them takes ten times as long.
+ */
+export function newTopic(id: TopicId, parent: TopicId | null, order: string): { -readonly [K in keyof Topic]: Topic[K] } {
+  return {
+    id, parent, order,
+    removed: BLANK.removed, title: BLANK.title, start: BLANK.start, due: BLANK.due, duration: BLANK.duration, done: BLANK.done,
+    priority: BLANK.priority, folded: BLANK.folded, side: BLANK.side, x: BLANK.x, y: BLANK.y, z: BLANK.z, arrangement: BLANK.arrangement,
+    tray: BLANK.tray, hue: BLANK.hue, fill: BLANK.fill, ink: BLANK.ink, textSize: BLANK.textSize, bold: BLANK.bold, slanted: BLANK.slanted,
+    underlined: BLANK.underlined, shape: BLANK.shape, border: BLANK.border, edge: BLANK.edge, width: BLANK.width, picture: BLANK.picture,
+    markers: BLANK.markers, people: BLANK.people, links: BLANK.links, files: BLANK.files, checks: BLANK.checks, ties: BLANK.ties, place: BLANK.place,
+    sketch: BLANK.sketch, page: BLANK.page, reference: BLANK.reference, numbering: BLANK.numbering, note: BLANK.note,
+  }
 }
 
 /** A task is a topic with at least one of start, due, duration, done, people, priority. */

@@ -14,7 +14,7 @@ export interface Tree {
   fields: TreeFields
 }
 
-export const FRESH_FIELDS: TreeFields = { arrangement: 'both', description: '', tags: [], along: 100, across: 100, look: 'porch', levels: [], markerSets: [], looks: [] }
+export const FRESH_FIELDS: TreeFields = { arrangement: 'both', description: '', tags: [], along: 100, across: 100, look: 'porch', levels: [], markerSets: [], looks: [], views: [] }
 
 /** A tree that holds its centre alone. */
 export function emptyTree(centre: Topic): Tree {

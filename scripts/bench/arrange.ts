@@ -66,6 +66,18 @@ for (const count of [10_000, 50_000]) {
   for (const arrangement of ['both', 'down', 'around', 'time', 'hand'] as const) {
     const ours = whole(arrangement)
     print({ what: `arrange ${count.toLocaleString('en')} topics: ${arrangement}`, ours: ms(ours), reference: ms(reference), ratio: ours / reference, goal: '< 6 × rightward', met: ours / reference < 6 })
+    const ids = [...tree.topics.keys()]
+    const dice = random(5)
+    const nothing = { plank() {}, line() {}, block() {} }
+    const one = time(100, () => {
+      const id = ids[1 + Math.floor(dice() * (ids.length - 1))]!
+      const topic = size.get(id)!
+      size.set(id, { ...topic, width: 40 + Math.floor(dice() * 200) })
+      layout.touch(touchedBy(applyChanges(tree, setAll(tree, [id], 'title', `x${dice()}`).changes)))
+      const { x, y } = layout.find(id)!
+      layout.scan({ x: x - 640, y: y - 400, width: 1280, height: 800 }, 0, nothing)
+    })
+    print({ what: `one change and a look at it in ${count.toLocaleString('en')}: ${arrangement}`, ours: ms(one), reference: ms(ours), ratio: one / ours, goal: 'a part of a frame', met: one < 8 })
   }
 }
 const slope = perTopic[2]! / perTopic[1]!

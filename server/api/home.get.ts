@@ -1,6 +1,6 @@
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../access/answer'
-import { openTasks } from '../trees/tasks'
+import { openTasks } from '../work/tasks'
 import { listTrees } from '../trees/store'
 
 export default answer(OPERATIONS.home, async ({ account }) => {

@@ -1,5 +1,6 @@
 import { boolean, customType, datetime, double, index, int, json, mediumtext, mysqlEnum, mysqlTable, primaryKey, text, tinyint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { ROLES } from '../../core/contract/roles'
+import type { SavedView } from '../../core/tree/view'
 import type { Change, Link, TreeFields } from '../../core/tree'
 
 /** An address of ours: case matters, so it's compared by its bytes. */
@@ -126,6 +127,31 @@ export const snapshots = mysqlTable('snapshots', {
   number: int('number').notNull(),
   data: customType<{ data: Buffer }>({ dataType: () => 'longblob' })('data').notNull(),
 }, table => [primaryKey({ columns: [table.treeId, table.number] })])
+
+/** Reminders that have been written: one a day before a task's due day, one on it. */
+export const reminders = mysqlTable('reminders', {
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  topicId: key('topic_id', { length: 40 }).notNull(),
+  userId: key('user_id', { length: 40 }).notNull(),
+  due: varchar('due', { length: 10 }).notNull(),
+  onDay: boolean('on_day').notNull(),
+}, table => [primaryKey({ columns: [table.treeId, table.topicId, table.userId, table.due, table.onDay] })])
+
+/** Private calendar addresses, one a person. */
+export const calendarAddresses = mysqlTable('calendar_addresses', {
+  userId: key('user_id', { length: 40 }).primaryKey(),
+  tokenHash: key('token_hash', { length: 64 }).notNull(),
+  createdAt: instant('created_at').notNull(),
+}, table => [uniqueIndex('calendar_addresses_token').on(table.tokenHash)])
+
+/** Views of a tree that one person keeps for themselves. */
+export const ownViews = mysqlTable('own_views', {
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  userId: key('user_id', { length: 40 }).notNull(),
+  id: key('id', { length: 40 }).notNull(),
+  name: varchar('name', { length: 120 }).notNull(),
+  data: json('data').$type<SavedView>().notNull(),
+}, table => [primaryKey({ columns: [table.treeId, table.userId, table.id] })])
 
 /** Files of trees. The id is the SHA-256 of what is stored, so that the same file is kept once. */
 export const files = mysqlTable('files', {

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto'
-import { and, asc, eq, sql } from 'drizzle-orm'
+import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm'
 import { database } from '../database/connect'
 import { fileChunks, files } from '../database/schema'
 
 /** Bytes in one row; well under the database's largest packet. */
-const CHUNK = 512 * 1024
+export const CHUNK = 512 * 1024
 /** What all files of one tree may take together. */
-const MOST_BYTES = 500 * 1024 * 1024
+export const MOST_BYTES = 500 * 1024 * 1024
 
 export interface StoredFile { readonly id: string, readonly type: string, readonly size: number, readonly width: number | null, readonly height: number | null }
 
@@ -24,15 +24,30 @@ export async function storeFile(treeId: string, userId: string, data: Buffer, ab
   return fits ? row : null
 }
 
-export async function readFileOf(treeId: string, id: string): Promise<{ file: StoredFile, data: Buffer } | undefined> {
+export async function findFile(treeId: string, id: string): Promise<StoredFile | undefined> {
   const [file] = await database().select().from(files).where(and(eq(files.treeId, treeId), eq(files.id, id)))
-  if (!file) return undefined
-  const chunks = await database().select({ data: fileChunks.data }).from(fileChunks).where(eq(fileChunks.id, id)).orderBy(asc(fileChunks.number))
-  return { file, data: Buffer.concat(chunks.map(chunk => chunk.data)) }
+  return file
 }
 
-/** Gives a copied tree the files of the one it was copied from. */
-export async function shareFiles(from: string, to: string): Promise<void> {
-  const rows = await database().select().from(files).where(eq(files.treeId, from))
+/** Chunks read from the database at a time. */
+const AT_ONCE = 4
+
+/** The bytes of a file from one place to another (both included; all of it without), a few chunks at a time. */
+export async function* readChunks(id: string, from = 0, to = Number.MAX_SAFE_INTEGER): AsyncGenerator<Buffer> {
+  const last = Math.floor(to / CHUNK)
+  for (let first = Math.floor(from / CHUNK); first <= last; first += AT_ONCE) {
+    const rows = await database().select({ number: fileChunks.number, data: fileChunks.data }).from(fileChunks)
+      .where(and(eq(fileChunks.id, id), gte(fileChunks.number, first), lte(fileChunks.number, Math.min(last, first + AT_ONCE - 1)))).orderBy(asc(fileChunks.number))
+    for (const { number, data } of rows) {
+      const start = number * CHUNK
+      yield data.subarray(Math.max(0, from - start), Math.min(data.length, to - start + 1))
+    }
+    if (rows.length < AT_ONCE) return
+  }
+}
+
+/** Gives a tree the files of another one, or some of them. */
+export async function shareFiles(from: string, to: string, only?: readonly string[]): Promise<void> {
+  const rows = only?.length === 0 ? [] : await database().select().from(files).where(and(eq(files.treeId, from), ...(only ? [inArray(files.id, [...only])] : [])))
   for (let i = 0; i < rows.length; i += 500) await database().insert(files).ignore().values(rows.slice(i, i + 500).map(row => ({ ...row, treeId: to })))
 }

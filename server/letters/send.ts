@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid'
 import { createTransport } from 'nodemailer'
-import { database } from '../database/connect'
+import { database, type Database, type Transaction } from '../database/connect'
 import { letters } from '../database/schema'
 
 export interface Letter {
@@ -12,8 +12,8 @@ export interface Letter {
 }
 
 /** Keeps a letter in the Letterbox, and sends it too when `SMTP_URL` is set. */
-export async function sendLetter(letter: Letter): Promise<void> {
-  await database().insert(letters).values({
+export async function sendLetter(letter: Letter, db: Database | Transaction = database()): Promise<void> {
+  await db.insert(letters).values({
     id: nanoid(16), toEmail: letter.to, subject: letter.subject.slice(0, 300), body: letter.body, link: letter.link ?? null, createdAt: new Date(),
   })
   const smtp = useRuntimeConfig().smtpUrl || process.env.SMTP_URL

@@ -32,6 +32,8 @@ class Seat {
   /** News that came while the missed edits were being read. */
   held: NewsEdit[] | null = null
   sentVersion = 0
+  /** Other trees whose changes this tab wants to hear of. */
+  watched: ReadonlySet<string> = new Set()
   private tokens = BURST
   private refilled = Date.now()
 
@@ -123,6 +125,9 @@ function act(seat: Seat, message: ClientMessage): void {
       seat.present = { ...seat.present, selected: message.selected, typing: message.typing }
       for (const other of others(seat)) other.say({ type: 'presence', present: seat.present })
       return
+    case 'watch':
+      watchOthers(seat, message.trees).catch(() => { /* the database is away; the tab asks again on its next line */ })
+      return
     case 'edit':
       submit(seat.treeId, seat.account.id, message.edit).then(
         ({ news, again }) => {
@@ -135,6 +140,12 @@ function act(seat: Seat, message: ClientMessage): void {
         },
       )
   }
+}
+
+/** Only trees that the person has a role in are watched; what they show is asked for, and checked, anew each time. */
+async function watchOthers(seat: Seat, trees: readonly string[]): Promise<void> {
+  const roles = await Promise.all(trees.map(id => roleOn(id, seat.account.id)))
+  seat.watched = new Set(trees.filter((id, i) => id !== seat.treeId && roles[i] !== null))
 }
 
 async function welcome(seat: Seat, since: number | null): Promise<void> {
@@ -169,6 +180,7 @@ function tell(seat: Seat, news: readonly NewsEdit[], text?: string): void {
 }
 
 onNews((treeId, news) => {
+  for (const others of rooms.values()) for (const seat of others) if (seat.watched.has(treeId)) seat.say({ type: 'elsewhere', tree: treeId })
   const room = rooms.get(treeId)
   if (!room) return
   const text = JSON.stringify({ type: 'news', edits: news } satisfies ServerMessage)

@@ -1,7 +1,9 @@
 import { closeDatabase, migrated } from '../database/connect'
 import { closeRooms } from '../live/rooms'
 import { closeDoor } from '../trees/door'
+import { sweepArriving } from '../files/upload'
 import { loadDemoWhenEmpty } from '../trees/demo'
+import { startReminding, stopReminding } from '../work/reminders'
 
 /** Starting: the schema is brought up to date before the first answer. Stopping: edits in hand are finished. */
 export default defineNitroPlugin((nitro) => {
@@ -9,6 +11,8 @@ export default defineNitroPlugin((nitro) => {
   const password = config.session.password || process.env.NUXT_SESSION_PASSWORD || ''
   if (password.length < 32) throw new Error('NUXT_SESSION_PASSWORD must have 32 characters or more. `npm start` makes one.')
   const ready = migrated().then(() => config.demo === 'off' ? undefined : loadDemoWhenEmpty())
+  ready.then(startReminding, () => { /* said above */ })
+  ready.then(sweepArriving).catch(() => { /* the next start sweeps */ })
   ready.catch((error: Error) => console.error('The database is not ready:', error.message.split('\n')[0]))
 
   nitro.hooks.hook('request', async (event) => {
@@ -28,6 +32,7 @@ export default defineNitroPlugin((nitro) => {
   for (const signal of ['SIGTERM', 'SIGINT']) process.once(signal, closeRooms)
   nitro.hooks.hook('close', async () => {
     closeRooms()
+    stopReminding()
     await closeDoor()
     await closeDatabase()
   })

@@ -67,7 +67,10 @@ const REST = (Object.keys(BLANK) as (keyof typeof BLANK)[]).filter(key => !COLUM
 /** A topic as its row, with what no query asks for as one JSON field. */
 export function topicRow(treeId: string, topic: Topic): Record<string, unknown> {
   const rest: Record<string, unknown> = {}
-  for (const key of REST) if (topic[key] !== BLANK[key]) rest[key] = topic[key]
+  for (const key of REST) {
+    const value = topic[key]
+    if (Array.isArray(value) ? value.length > 0 : value !== BLANK[key]) rest[key] = value
+  }
   return {
     t: treeId, id: topic.id, p: topic.parent, o: topic.order, r: topic.removed ? 1 : 0, title: topic.title, s: topic.start, d: topic.due,
     l: topic.duration, done: topic.done, pr: topic.priority, rest: JSON.stringify(rest), links: JSON.stringify(topic.links), note: topic.note,

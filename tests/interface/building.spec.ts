@@ -169,7 +169,7 @@ test('join, split, take apart, sort, reverse, detach and another centre, each un
   await page.keyboard.press('Enter')
   await expect.poll(async () => (await topicsOf(caller, id)).get('Van')).toMatchObject({ parent: null, arrangement: 'both' })
   await page.keyboard.press('j')
-  await page.keyboard.press('x')
+  await page.keyboard.press('y')
   // What is loose is attached by a few letters of its new parent; what isn’t needed yet goes in the tray.
   await page.keyboard.press('g')
   await page.keyboard.type('peo')

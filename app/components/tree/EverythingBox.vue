@@ -7,7 +7,7 @@ import { useDesk } from '~/tree/desk'
 
 /** One search over topics, commands, people and trees. */
 const visible = defineModel<boolean>('visible', { required: true })
-const emit = defineEmits<{ run: [command: Command] }>()
+const emit = defineEmits<{ run: [command: Command], closed: [] }>()
 const desk = useDesk()
 const query = ref('')
 const at = ref(0)
@@ -80,7 +80,7 @@ const KINDS: Record<string, string> = { topic: 'lucide:corner-down-right', perso
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal dismissable-mask position="top" :show-header="false" :style="{ width: 'min(620px, 94vw)' }" :pt="{ root: { 'aria-label': 'Everything box' } }">
+  <Dialog @after-hide="emit('closed')" v-model:visible="visible" modal dismissable-mask position="top" :show-header="false" :style="{ width: 'min(620px, 94vw)' }" :pt="{ root: { 'aria-label': 'Everything box' } }">
     <div class="box" @keydown="key">
       <InputText v-model="query" autofocus fluid placeholder="Topics, commands, people, trees" aria-label="Search everything" role="combobox" aria-expanded="true" aria-controls="everything-list" :aria-activedescendant="hits[at] ? `hit-${at}` : undefined" />
       <div id="everything-list" ref="list" class="list" role="listbox" aria-label="Found">

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useDesk } from '~/tree/desk'
 
-/** Looks for words in titles; what doesn't match steps back, and the path to each match stays. */
+/** Looks for words in titles, notes, links and files; what doesn't match steps back, and the path to each match stays. */
 const desk = useDesk()
-const emit = defineEmits<{ closed: [] }>()
+const emit = defineEmits<{ closed: [], filter: [] }>()
 const field = ref<HTMLInputElement>()
 const { text, matches, at } = desk.finding
 const typed = ref(text.value)
@@ -23,10 +23,12 @@ function key(event: KeyboardEvent): void {
   else if (event.key === 'ArrowDown') emit('closed')
 }
 function close(): void {
+  clearTimeout(timer)
   desk.finding.close()
   emit('closed')
 }
 onMounted(() => field.value?.focus())
+onBeforeUnmount(() => clearTimeout(timer))
 const words = computed(() => {
   if (typed.value.trim() === '') return ''
   const count = matches.value.length
@@ -43,6 +45,7 @@ defineExpose({ focus: () => field.value?.select() })
     <span class="quiet count" role="status">{{ words }}</span>
     <button class="icon-button" aria-label="Previous found" :disabled="matches.length === 0" @click="desk.goFound(-1)"><Icon name="lucide:chevron-up" size="16" /></button>
     <button class="icon-button" aria-label="Next found" :disabled="matches.length === 0" @click="desk.goFound(1)"><Icon name="lucide:chevron-down" size="16" /></button>
+    <button class="icon-button" aria-label="Filter and views" @click="emit('filter')"><Icon name="lucide:list-filter" size="16" /></button>
     <button class="icon-button" aria-label="Close find" @click="close"><Icon name="lucide:x" size="16" /></button>
   </div>
 </template>

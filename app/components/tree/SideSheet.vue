@@ -1,16 +1,21 @@
 <script setup lang="ts">
-import { isSafeAddress, markersOf, type Topic, topicOf } from '#core/tree'
-import { newId, useDesk } from '~/tree/desk'
+import { markersOf, type Topic, topicOf } from '#core/tree'
+import type { SheetPart } from '~/tree/commands'
+import { useDesk } from '~/tree/desk'
 
 /** Everything about what is selected, in one scroll. With many selected it edits them all and says what differs. */
 const desk = useDesk()
 const NoteEditor = defineAsyncComponent(() => import('./NoteEditor.vue'))
 const note = ref<{ focus(): void }>()
+const sketch = ref<{ draw(): void }>()
+const ties = ref<{ begin(): void }>()
+const FIRST_FIELD: Partial<Record<SheetPart, string>> = { task: '.task input', link: '.links .add input', file: '.files .plain', check: '.checks .fresh', place: '.place input' }
 const scroll = ref<HTMLElement>()
 
 const topics = computed<readonly Topic[]>(() => {
   void desk.lateTick.value
-  return [...desk.selection.value].filter(id => desk.tree.topics.has(id)).map(id => topicOf(desk.tree, id))
+  // A reference says what its original says; what hangs on it here is its own.
+  return [...desk.selection.value].filter(id => desk.tree.topics.has(id)).map(id => desk.guises.of(topicOf(desk.tree, id)).topic)
 })
 const one = computed(() => topics.value.length === 1 ? topics.value[0]! : null)
 const ids = computed(() => topics.value.map(topic => topic.id))
@@ -54,33 +59,26 @@ function setNumber(field: 'duration' | 'done', text: string): void {
 
 const markerMenu = ref()
 const personMenu = ref()
-const address = ref('')
-function addLink(): void {
-  const raw = address.value.trim()
-  if (!raw || !one.value) return
-  const url = /^[a-z][a-z0-9+.-]*:/i.test(raw) ? raw : raw.includes('@') && !raw.includes('/') ? `mailto:${raw}` : `https://${raw}`
-  if (!isSafeAddress(url)) {
-    desk.say('That isn’t a web or mail address. Nothing was changed.')
-    return
-  }
-  desk.put(one.value.id, { op: 'put', topic: one.value.id, set: 'links', member: { id: newId(), url: url.toWellFormed(), title: '' } })
-  address.value = ''
-}
-const linkName = (url: string, given: string): string => given || url.replace(/^https?:\/\/|^mailto:/, '').replace(/[?#].*$/, '').replace(/\/$/, '')
-
 defineExpose({
-  into(part: 'note' | 'task') {
+  into(part: SheetPart) {
     nextTick(() => {
       if (part === 'note') note.value?.focus()
-      else (scroll.value?.querySelector('.task input') as HTMLElement | null)?.focus()
+      else if (part === 'sketch') sketch.value?.draw()
+      else if (part === 'tie') ties.value?.begin()
+      else (scroll.value?.querySelector(FIRST_FIELD[part] ?? 'input') as HTMLElement | null)?.focus()
     })
   },
+})
+
+const hasReferences = computed(() => {
+  void desk.lateTick.value
+  return one.value !== null && desk.guises.isShownElsewhere(one.value.id)
 })
 
 function escape(event: KeyboardEvent): void {
   if (event.key !== 'Escape') return
   event.stopPropagation()
-  ;(document.querySelector('[role="tree"]') as HTMLElement | null)?.focus()
+  focusTree()
 }
 </script>
 
@@ -139,17 +137,21 @@ function escape(event: KeyboardEvent): void {
     <template v-if="one">
       <h3>Note</h3>
       <NoteEditor ref="note" :key="one.id" :topic="one.id" />
+      <TreePartsElsewherePart v-if="one.reference || one.page || hasReferences" :topic="one" />
+      <h3>Links</h3>
+      <TreePartsLinksPart :key="`l${one.id}`" :topic="one" />
+      <h3>Files</h3>
+      <TreePartsFilesPart :topic="one" />
+      <h3>Checklist</h3>
+      <TreePartsChecksPart :key="`c${one.id}`" :topic="one" />
+      <h3>Cross-links</h3>
+      <TreePartsTiesPart :key="`t${one.id}`" ref="ties" :topic="one" />
+      <h3>Place</h3>
+      <TreePartsPlacePart :key="`p${one.id}`" :topic="one" />
+      <h3>Sketch</h3>
+      <TreePartsSketchPart :key="`s${one.id}`" ref="sketch" :topic="one" />
       <h3>Picture</h3>
       <TreePicturePart :topic="one" />
-      <h3>Links</h3>
-      <div class="links">
-        <span v-for="link in one.links" :key="link.id" class="chip">
-          <Icon :name="link.url.startsWith('mailto:') ? 'lucide:mail' : 'lucide:link'" size="14" />
-          <a :href="link.url" target="_blank" rel="noopener noreferrer">{{ linkName(link.url, link.title) }}</a>
-          <button v-if="may" class="icon-button" :aria-label="`Remove the link ${linkName(link.url, link.title)}`" @click="desk.put(one.id, { op: 'take', topic: one.id, set: 'links', member: link.id })"><Icon name="lucide:x" size="13" /></button>
-        </span>
-        <form v-if="may" @submit.prevent="addLink"><InputText v-model="address" placeholder="Web or mail address" aria-label="Add a link" /></form>
-      </div>
     </template>
     <p v-if="desk.session.lastChange" class="quiet last">Last change in this tree: {{ desk.nameOf(desk.session.lastChange.user) }}, {{ agoInWords(desk.session.lastChange.at) }}</p>
   </aside>
@@ -165,8 +167,6 @@ h3 { font: 600 12px var(--text); color: var(--quiet); margin: 18px 0 7px; }
 .chip { display: inline-flex; gap: 5px; align-items: center; background: var(--page); border: 1px solid var(--line); border-radius: 6px; padding: 2px 8px; font-size: 12.5px; min-height: 26px; color: inherit; max-width: 100%; }
 button.chip { cursor: pointer; }
 button.chip:not(:disabled):hover { border-color: var(--porch); }
-.chip a { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.chip .icon-button { min-width: 24px; height: 24px; padding: 0; }
 .task { display: grid; grid-template-columns: 76px minmax(0, 1fr); gap: 8px; align-items: center; font-size: 13px; }
 .task > span, .task > label { color: var(--quiet); }
 .task :deep(.p-select-label) { font-size: 13px; padding-block: 0.42rem; }
@@ -180,9 +180,6 @@ button.chip:not(:disabled):hover { border-color: var(--porch); }
 .stops button { flex: 1; min-width: 24px; height: 24px; border: 0; padding: 0; background: linear-gradient(var(--line), var(--line)) center/100% 8px no-repeat; cursor: pointer; }
 .stops button:first-child { flex: 0 0 24px; }
 .stops button.on { background-image: linear-gradient(var(--porch), var(--porch)); }
-.links { display: flex; flex-direction: column; gap: 6px; align-items: flex-start; }
-.links form { width: 100%; }
-.links :deep(input) { width: 100%; font-size: 13px; }
 .last { font-size: 12px; margin: 20px 0 0; }
 .pick { display: flex; flex-direction: column; min-width: 200px; }
 .pick button { display: flex; gap: 9px; align-items: center; border: 0; background: none; padding: 5px 6px; border-radius: 6px; cursor: pointer; text-align: left; }

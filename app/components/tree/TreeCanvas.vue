@@ -12,6 +12,9 @@ import { Paper } from '~/tree/paper'
 import { Passage } from '~/tree/passage'
 import { onLateFonts } from '~/tree/ruler'
 import { Viewport } from '~/tree/viewport'
+import { colourIn } from '#core/dress/wear'
+import type { Point } from '#core/arrange/bow'
+import type { DrawnTie } from '~/tree/ties'
 import type { ShownPlank } from './TreePlank.vue'
 
 const desk = useDesk()
@@ -30,6 +33,9 @@ const zoom = ref(1)
 /** Counts up with each painting, for what goes along with the view. */
 const painted = ref(0)
 const shown = shallowRef<readonly ShownPlank[]>([])
+const drawnTies = shallowRef<readonly DrawnTie[]>([])
+/** A cross-link whose middle is being pulled. */
+let pulledTie: { from: TopicId, id: string, bend: Point } | null = null
 const landing = shallowRef<Landing | null>(null)
 /** Whether what is dragged keeps its colour: while Alt is held. */
 const keepsHue = ref(false)
@@ -50,7 +56,7 @@ let colours = { quiet: '', sun: '', accent: '' }
 const { dressing, finding } = desk
 const passage = new Passage()
 
-const layout = new Layout(desk.tree, { size: id => desk.drawnOf(id).plank, folded: id => desk.isFolded(id) }, { only: desk.only.value, today: today() })
+const layout = new Layout(desk.tree, { size: id => desk.drawnOf(id).plank, folded: id => desk.isFolded(id), get hidden() { return desk.hiding ? (id: TopicId) => desk.finding.isHidden(id) : undefined } }, { only: desk.only.value, today: today() })
 
 /** The look's colours, for this canvas alone. */
 function wearLook(): void {
@@ -138,6 +144,7 @@ function paint(): void {
   })
   sheet.draw(dressing.wear, colours.quiet, colours.sun, part)
   if (far) sheet.titles(titles, dressing.wear, colours.accent)
+  paintTies(part)
   // What has the focus stays in the document wherever it is, so that the keyboard and the screen reader never lose it.
   for (const id of [focus, editing]) {
     const placed = id && !next.has(id) ? layout.find(id) : null
@@ -155,6 +162,24 @@ function paint(): void {
   zoom.value = view.zoom
   painted.value++
   if (passage.running) request()
+}
+
+/** Where the cross-links run, those in sight alone. */
+function paintTies(part: number): void {
+  if (desk.ties.all().length === 0) {
+    if (drawnTies.value.length > 0) drawnTies.value = []
+    return
+  }
+  const seen = view.seen()
+  drawnTies.value = desk.ties.drawn(layout, finding, id => dressing.hueOf(id), hue => colourIn(dressing.wear, hue), placed => passage.at(placed, part), pulledTie).filter(({ bow: { from, to, control } }) => {
+    const [x, y] = [Math.min(from.x, to.x, control.x), Math.min(from.y, to.y, control.y)]
+    return meets(seen, { x, y, width: Math.max(from.x, to.x, control.x) - x + 1, height: Math.max(from.y, to.y, control.y) - y + 1 })
+  })
+}
+
+function pullTie(from: TopicId, id: string, bend: Point | null): void {
+  pulledTie = bend ? { from, id, bend } : null
+  request()
 }
 
 /** A sight with a margin: what glides in from outside is there in time. */
@@ -445,14 +470,14 @@ onBeforeUnmount(() => {
   view.stop()
 })
 
-watch([desk.selection, desk.focus, desk.editing, () => desk.status.present], request)
+watch([desk.selection, desk.focus, desk.editing, desk.tie, () => desk.status.present], request)
 watch(desk.editing, (now, before) => { if (!now && before) nextTick(focusBox) })
 
 const { approach, shows: near } = useNearStrip(() => shown.value.find(item => item.focused), () => view.zoom)
 
 /** Where the small strip of most-done things stands: under the focus while the pointer is there and nothing is typed or dragged. */
 const strip = computed(() => {
-  if (!near.value) return null
+  if (!near.value || desk.previewed.value) return null
   if (desk.editing.value || landing.value || zoom.value < FAR_OUT || desk.selection.value.size !== 1 || !desk.session.canEdit) return null
   const at = shown.value.find(item => item.focused)
   return at ? { transform: `translate(${at.x + (at.direction === 'left' ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null
@@ -482,6 +507,7 @@ defineExpose({ fit, fitSelection, view, layout, painted, focus: focusBox, escape
       </div>
     </div>
     <div ref="over" class="world">
+      <TreeTieLayer v-if="drawnTies.length" :ties="drawnTies" :zoom="zoom" :to-world="event => view.toWorld(local(event))" @pulled="pullTie" />
       <template v-if="landing">
         <svg v-if="landing.guides?.length" class="new-bracket guides" width="1" height="1" aria-hidden="true"><line v-for="(guide, i) in landing.guides" :key="i" v-bind="guide" /></svg>
         <svg class="new-bracket" width="1" height="1" aria-hidden="true"><polyline :points="landing.bracket.map(point => `${point.x},${point.y}`).join(' ')" /></svg>

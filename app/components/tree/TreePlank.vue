@@ -2,7 +2,9 @@
 import type { Direction } from '#core/arrange/place'
 import { groundAndInk, colourIn, type Wear } from '#core/dress/wear'
 import { type Drawn, useDesk } from '~/tree/desk'
-import { pictureOf } from '~/tree/face'
+import { pictureOf, type SignKind, signsOf } from '~/tree/face'
+import { stateInWords } from '~/tree/guises'
+import { openSign } from '~/tree/opening'
 
 export interface ShownPlank {
   readonly id: string
@@ -33,7 +35,10 @@ export interface ShownPlank {
 const props = defineProps<{ shown: ShownPlank }>()
 const emit = defineEmits<{ closed: [] }>()
 const desk = useDesk()
-const topic = computed(() => props.shown.drawn.topic)
+/** What is shown: the topic's own words, or those of the one it refers to. */
+const guise = computed(() => props.shown.drawn.guise)
+const topic = computed(() => guise.value.topic)
+const signs = computed(() => signsOf(topic.value))
 const plank = computed(() => props.shown.drawn.plank)
 const others = computed(() => props.shown.others ? JSON.parse(props.shown.others) as { name: string, hue: string, typing: boolean }[] : [])
 const STOPS = [0, 25, 50, 75, 100]
@@ -48,8 +53,8 @@ function setDone(event: MouseEvent): void {
 
 const label = computed(() => {
   const { drawn } = props.shown
-  const parts = [topic.value.title || 'untitled', ...drawn.smallPrint.map(piece => piece.text)]
-  if (topic.value.note) parts.push('has a note')
+  const { number, reference } = guise.value
+  const parts = [`${number ? `${number} ` : ''}${topic.value.title || 'untitled'}`, ...drawn.smallPrint.map(piece => piece.text), ...signs.value.map(sign => sign.name), stateInWords(reference)].filter(Boolean)
   if (props.shown.folded) parts.push(`${props.shown.hidden} folded away`)
   return parts.join(', ')
 })
@@ -75,6 +80,24 @@ const classes = computed(() => {
     plainly: !style.shape && !style.border, filled: style.fill !== null, selected: shown.selected, focused: shown.focused, done: topic.value.done === 100, editing: shown.editing, dim: shown.dim, hit: shown.hit,
   }]
 })
+
+/** When the pointer rests on a sign, what hangs there is shown. */
+const REST_MS = 320
+const LEAVE_MS = 260
+let resting = 0
+function rest(kind: SignKind): void {
+  clearTimeout(resting)
+  if (desk.previewed.value?.pinned || kind === 'page') return
+  resting = window.setTimeout(() => { desk.previewed.value = { topic: props.shown.id, pinned: false } }, REST_MS)
+}
+function unrest(): void {
+  clearTimeout(resting)
+  resting = window.setTimeout(() => {
+    const now = desk.previewed.value
+    if (now && !now.pinned && now.topic === props.shown.id && !document.querySelector('.preview:hover')) desk.previewed.value = null
+  }, LEAVE_MS)
+}
+onBeforeUnmount(() => clearTimeout(resting))
 
 /** Pulling the corner of a picture makes it larger or smaller; the edit is made when it's let go. */
 const pulled = ref<number | null>(null)
@@ -113,8 +136,7 @@ function pull(event: PointerEvent): void {
       <TreeMarkerSign v-for="marker in topic.markers" :id="marker" :key="marker" />
       <TreeTitleField v-if="shown.editing" @closed="emit('closed')" />
       <span v-else class="words"><span v-for="(line, i) in plank.lines" :key="i" class="line" dir="auto">{{ line || '\u00A0' }}</span></span>
-      <Icon v-if="topic.note" name="lucide:sticky-note" size="13" class="sign" data-sign="note" />
-      <Icon v-if="topic.links.length" name="lucide:link" size="13" class="sign" data-sign="link" />
+      <button v-for="sign in signs" :key="sign.kind" class="sign" :class="{ broken: sign.kind === 'reference' && guise.reference !== 'shown' }" :data-sign="sign.kind" data-quiet tabindex="-1" :aria-label="`${sign.name}: open`" @click.stop="openSign(desk, shown.id, sign.kind)" @pointerenter="rest(sign.kind)" @pointerleave="unrest"><Icon :name="sign.icon" size="13" /></button>
     </div>
     <div v-if="shown.drawn.smallPrint.length" class="small">
       <span v-for="piece in shown.drawn.smallPrint" :key="piece.text" :class="piece.tone">{{ piece.text }}</span>
@@ -180,7 +202,10 @@ function pull(event: PointerEvent): void {
 .title .marker { margin-top: 1px; }
 .words { display: block; flex: none; }
 .line { display: block; white-space: pre; }
-.sign { color: var(--quiet); flex: none; align-self: center; }
+.sign { color: var(--quiet); flex: none; align-self: center; border: 0; background: none; padding: 0; width: 13px; height: 17px; display: grid; place-items: center; cursor: pointer; position: relative; }
+.sign::after { content: ''; position: absolute; inset: -4px -2.5px; }
+.sign:hover { color: var(--porch); }
+.sign.broken { color: var(--clay); }
 .centre .sign { color: inherit; opacity: 0.8; }
 .small { display: flex; gap: 7px; align-items: center; font: 550 11.5px/16px var(--text); color: var(--quiet); white-space: nowrap; }
 .small .people { font-weight: 750; color: inherit; }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { childrenOf, lastChild, type MarkerSet, shorten, topicOf, type TopicId } from '#core/tree'
+import { childrenOf, lastChild, type MarkerSet, readAddress, shorten, topicOf, type TopicId } from '#core/tree'
 import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
-import { type Box, COMMANDS, type Command, commandOf, type House, type Panel } from '~/tree/commands'
+import { type Box, COMMANDS, type Command, commandOf, type House, type Panel, type SheetPart } from '~/tree/commands'
 import { copy as copyBranches, cut as cutBranches, paste as pasteBranches } from '~/tree/copying'
-import { DESK, Desk } from '~/tree/desk'
+import { DESK, Desk, newId } from '~/tree/desk'
 import { chordInWords, chordOf, commandFor, keys } from '~/tree/keys'
 import { putPicture } from '~/tree/pictures'
+import { tieTo } from '~/tree/ties'
 import { fontsReady } from '~/tree/ruler'
 
 const route = useRoute()
@@ -26,8 +27,8 @@ const desk = new Desk(String(route.params.id), account.me!.id, say)
 provide(DESK, desk)
 const trouble = ref('')
 const canvas = ref<InstanceType<typeof TreeCanvas>>()
-const outline = ref<{ focus(): void, escape(): boolean }>()
-const sheet = ref<{ into(part: 'note' | 'task'): void }>()
+const outline = ref<{ focus(): void, escape(): boolean, cells(): void }>()
+const sheet = ref<{ into(part: SheetPart): void }>()
 const menu = ref()
 const open = reactive({ everything: false, keys: false, share: false, help: false, duplicate: false, starter: false, about: false })
 /** The panel beside the canvas that stays open from topic to topic. */
@@ -36,7 +37,10 @@ const tray = ref(false)
 const trayPanel = ref<{ focus(): void }>()
 const overview = ref(false)
 const moving = ref(false)
-const PANELS: Record<Panel, string> = { markers: 'Markers', dress: 'Colour and style', arrange: 'Arrangement', key: 'Key' }
+/** A topic that is being looked for, to tie the selection to or to show here. */
+const choosing = ref<'tie' | null>(null)
+const referring = ref(false)
+const PANELS: Record<Panel, string> = { markers: 'Markers', dress: 'Colour and style', arrange: 'Arrangement', key: 'Key', filter: 'Filter and views', pages: 'Pages and numbers' }
 /** What isn't needed for the first look is loaded after it: the sheet, the menu, and each dialog when it's first opened. */
 const settled = ref(false)
 const met = reactive({ everything: false, keys: false, share: false, help: false, duplicate: false, starter: false, about: false })
@@ -94,16 +98,26 @@ const house: House = {
   picture: () => pictureFile.value?.click(),
   toggleTheme: theme.toggle,
   into: (part) => {
+    // The place of the sheet may be taken by a panel; what is asked for comes first.
+    panel.value = null
     desk.sheetOpen.value = true
-    nextTick(() => sheet.value?.into(part))
+    const there = sheet.value
+    if (there) nextTick(() => there.into(part))
+    else watchOnce(sheet, now => nextTick(() => now?.into(part)))
+  },
+  choose: (what) => {
+    if (!desk.guard()) return
+    if (what === 'reference') referring.value = true
+    else choosing.value = what
+  },
+  cells: () => {
+    desk.view.value = 'outline'
+    nextTick(() => outline.value?.cells())
   },
 }
 
 const findBar = ref<{ focus(): void }>()
 const pictureFile = ref<HTMLInputElement>()
-function focusTree(): void {
-  (document.querySelector('[role="tree"]') as HTMLElement | null)?.focus({ preventScroll: true })
-}
 function closeTray(): void {
   tray.value = false
   nextTick(focusTree)
@@ -116,6 +130,28 @@ function moveUnder(parent: TopicId): void {
     focusTree()
     desk.reveal(desk.focus.value)
   })
+}
+function tieSelection(to: TopicId): void {
+  choosing.value = null
+  tieTo(desk, desk.selected(), to)
+  nextTick(focusTree)
+}
+function endChoosing(): void {
+  choosing.value = null
+  nextTick(focusTree)
+}
+/** Looks at what becomes of a value the next time it changes to something. */
+function watchOnce<T>(source: Ref<T>, then: (value: T) => void): void {
+  const stop = watch(source, (now) => {
+    if (!now) return
+    stop()
+    then(now)
+  })
+}
+/** After a dialog the keyboard is with the tree again, unless what was chosen there took it somewhere else. */
+function restFocus(): void {
+  const at = document.activeElement
+  if (!at || at === document.body || at.closest('[role="dialog"]')) focusTree()
 }
 function endMoving(): void {
   moving.value = false
@@ -150,10 +186,27 @@ function key(event: KeyboardEvent): void {
   }
   if (event.key === 'Escape') {
     if (canvas.value?.escape() || outline.value?.escape()) return
+    if (desk.previewed.value) {
+      desk.previewed.value = null
+      return
+    }
+    if (desk.tie.value) {
+      desk.tie.value = null
+      return
+    }
     if (panel.value) closePanel()
     else if (desk.selection.value.size > 1) desk.select(desk.focus.value)
     else if (desk.finding.open.value || desk.finding.active) desk.finding.close()
-    else if (desk.only.value) desk.showOnly(null)
+    else if (desk.jumpBack()) return
+    else if (desk.only.value) desk.showOnly(desk.pageOf(desk.only.value))
+    return
+  }
+  if ((event.key === 'Delete' || event.key === 'Backspace') && desk.tie.value && inTree(event.target)) {
+    event.preventDefault()
+    const { topic, id: tie } = desk.tie.value
+    desk.tie.value = null
+    desk.put(topic, { op: 'take', topic, set: 'ties', member: tie })
+    say('Untied.', true)
     return
   }
   const id = commandFor(event)
@@ -178,11 +231,30 @@ function cut(event: ClipboardEvent): void {
 function paste(event: ClipboardEvent): void {
   if (!desk.status.ready || inField(event.target) || !event.clipboardData || Object.values(open).some(Boolean)) return
   const image = [...event.clipboardData.files].find(file => file.type.startsWith('image/'))
-  if (image && !event.clipboardData.getData('text/plain')) {
+  const files = [...event.clipboardData.files].filter(file => file !== image)
+  const text = event.clipboardData.getData('text/plain')
+  if (image && !text) {
     event.preventDefault()
     void givePicture(image, null)
   }
+  else if (files.length > 0 && !text) {
+    event.preventDefault()
+    desk.uploads.add(files, desk.focus.value)
+  }
+  else if (pasteAddress(text)) event.preventDefault()
   else if (pasteBranches(desk, event.clipboardData)) event.preventDefault()
+}
+
+/** One address and nothing else, pasted on a topic, becomes a link of it. */
+function pasteAddress(text: string): boolean {
+  const said = text.trim()
+  if (!/^(?:[a-z][a-z0-9+.-]*:|www\.|[^\s@]+@)/i.test(said) || said.includes('\n')) return false
+  const url = readAddress(said, location.origin)
+  if (!url || !desk.guard()) return false
+  const topic = desk.focus.value
+  if (!desk.run({ changes: [{ op: 'put', topic, set: 'links', member: { id: newId(), url: url.toWellFormed(), title: '' } }] })) return false
+  say(`“${shorten(url, 60)}” is a link of “${shorten(topicOf(desk.tree, topic).title, 30)}” now.`, true)
+  return true
 }
 
 const menuItem = (command: Command) => ({ label: command.name, command: () => run(command), chord: keys.value[command.id]?.[0] ?? '' })
@@ -221,6 +293,14 @@ function visitPerson(id: string): void {
   const topic = person?.typing ?? person?.selected[0]
   if (topic && desk.tree.topics.has(topic)) desk.visit(topic)
 }
+/** The page that is shown, and the one it hangs on. */
+const onPage = computed(() => {
+  void desk.lateTick.value
+  const id = desk.only.value
+  if (id === null || !desk.tree.topics.get(id)?.page) return null
+  const above = desk.pageOf(id)
+  return { title: shorten(topicOf(desk.tree, id).title || 'untitled', 40), above, aboveTitle: above === null ? 'the whole tree' : `“${shorten(topicOf(desk.tree, above).title, 30)}”` }
+})
 const changedSet = ref<MarkerSet | 'new' | null>(null)
 
 // — Pictures: from a file, dropped, or pasted
@@ -240,7 +320,10 @@ function choosePicture(event: Event): void {
   if (chosen) void givePicture(chosen, null)
 }
 function takeFiles(files: File[], topic: TopicId | null): void {
-  if (files[0]) void givePicture(files[0], topic)
+  // One picture that is dropped shows in its topic; everything else hangs on it as a file.
+  const at = topic ?? desk.focus.value
+  if (files.length === 1 && /^image\/(?:png|jpeg|gif|webp|avif)$/.test(files[0]!.type)) void givePicture(files[0]!, at)
+  else if (files.length > 0) desk.uploads.add(files, at)
 }
 
 const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline' }] as const
@@ -284,7 +367,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
             </div>
           </template>
         </TreeCanvas>
-        <TreeOutline v-else ref="outline" @menu="menu.show($event)" />
+        <TreeOutline v-else ref="outline" @menu="menu.show($event)" @files="takeFiles" />
         <div v-if="blank && !desk.editing.value && desk.session.canEdit" class="empty">
           <p><b>Type it as it comes.</b> <kbd>Tab</kbd> starts the first topic, <kbd>Enter</kbd> the next one. Or paste a list.</p>
         </div>
@@ -292,8 +375,13 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
           {{ offer }}<button v-if="canUndoOffer && desk.status.canUndo" @click="desk.undo(); offer = ''">Undo</button>
         </div>
         <TreeTargetPicker v-if="moving" class="move-under" label="Move under" :without="desk.selected()" @chosen="moveUnder" @closed="endMoving" />
-        <TreeFindBar v-if="desk.finding.open.value" ref="findBar" @closed="focusTree" />
-        <div v-if="desk.only.value" class="only" role="status">Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></div>
+        <TreeTargetPicker v-if="choosing" class="move-under" label="Tie to" :without="[]" @chosen="tieSelection" @closed="endChoosing" />
+        <TreeFindBar v-if="desk.finding.open.value" ref="findBar" @closed="focusTree" @filter="house.panel('filter')" />
+        <LazyTreeTieBox v-if="desk.tie.value" :key="desk.tie.value.id" @closed="focusTree" />
+        <LazyTreePreviewCard v-if="desk.previewed.value" :key="desk.previewed.value.topic" @closed="focusTree" />
+        <TreeUploadsBox />
+        <div v-if="desk.only.value" class="only" role="status"><template v-if="onPage"><Icon name="lucide:book-open" size="14" /> Page “{{ onPage.title }}” <button @click="desk.showOnly(onPage.above)">Back to {{ onPage.aboveTitle }}</button></template><template v-else>Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></template></div>
+        <button v-if="desk.steps.value" class="back" @click="desk.jumpBack(); focusTree()"><Icon name="lucide:undo-dot" size="15" /> Back to where you were <kbd>Esc</kbd></button>
         <LazyTreeOverviewWindow v-if="overview && canvas && desk.view.value === 'canvas'" :layout="canvas.layout" :view="canvas.view" :painted="canvas.painted" />
         <input ref="pictureFile" type="file" class="visually-hidden" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" aria-label="Picture for the topic" tabindex="-1" @change="choosePicture">
       </main>
@@ -302,6 +390,8 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <TreeMarkerSheet v-if="panel === 'markers'" :ids="[...desk.selection.value]" :editable="desk.session.canEdit" @change="changedSet = $event ?? 'new'" />
         <LazyTreeDressPanel v-else-if="panel === 'dress'" />
         <LazyTreeArrangePanel v-else-if="panel === 'arrange'" />
+        <LazyTreeFilterPanel v-else-if="panel === 'filter'" />
+        <LazyTreePagesPanel v-else-if="panel === 'pages'" />
         <LazyTreeKeyPanel v-else />
       </aside>
       <LazyTreeSideSheet v-else-if="desk.sheetOpen.value && settled" ref="sheet" class="side" />
@@ -311,7 +401,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
           <a v-bind="at.action" class="menu-item"><span>{{ item.label }}</span><kbd v-if="item.chord">{{ chordInWords(String(item.chord)) }}</kbd></a>
         </template>
       </ContextMenu>
-      <LazyTreeEverythingBox v-if="met.everything" v-model:visible="open.everything" @run="run" />
+      <LazyTreeEverythingBox v-if="met.everything" v-model:visible="open.everything" @run="run" @closed="restFocus" />
       <LazyTreeKeyList v-if="met.keys" v-model:visible="open.keys" />
       <LazyTreeShareDialog v-if="met.share" v-model:visible="open.share" />
       <LazyTreeMarkerSetDialog v-if="changedSet" :set="changedSet" @closed="changedSet = null" />
@@ -319,6 +409,8 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
       <LazyTreeStarterDialog v-if="met.starter" v-model:visible="open.starter" />
       <LazyTreeAboutDialog v-if="met.about" v-model:visible="open.about" />
       <LazyTreeHelpBox v-if="met.help" v-model:visible="open.help" />
+      <LazyTreeReferenceDialog v-if="referring" @closed="referring = false; focusTree()" />
+      <LazyTreeFileViewer v-if="desk.viewing.value" @closed="focusTree" />
     </template>
   </div>
 </template>
@@ -352,6 +444,9 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 .move-under { position: absolute; left: 50%; top: 14px; transform: translateX(-50%); width: min(420px, calc(100% - 28px)); }
 .only { position: absolute; left: 50%; top: 12px; transform: translateX(-50%); background: var(--ceiling); border-radius: 8px; padding: 5px 12px; z-index: 5; font-size: 13px; }
 .only button { border: 0; background: none; color: var(--porch); font-weight: 650; cursor: pointer; text-decoration: underline; padding: 4px; }
+.back { position: absolute; left: 50%; bottom: 16px; transform: translateX(-50%); z-index: 5; border: 1px solid var(--line); background: var(--surface); border-radius: 8px; box-shadow: var(--shadow); padding: 6px 12px; cursor: pointer; font-size: 13px; display: flex; gap: 7px; align-items: center; }
+.back:hover { border-color: var(--porch); }
+.only { display: flex; gap: 7px; align-items: center; }
 .icon-button[aria-pressed='true'] { background: var(--ceiling); color: var(--ink); }
 .menu-item { display: flex; justify-content: space-between; gap: 24px; width: 100%; color: inherit; }
 @media (max-width: 900px) {

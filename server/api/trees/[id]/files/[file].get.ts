@@ -1,22 +1,37 @@
+import { Readable } from 'node:stream'
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../../access/answer'
 import { Fault } from '../../../../access/fault'
-import { readFileOf } from '../../../../files/store'
+import { rangeOf } from '../../../../files/range'
+import { findFile, readChunks } from '../../../../files/store'
 
 /** Only pictures that were drawn anew here are shown in the page; anything else comes as a download. All from a sandbox. */
 const SHOWN = ['image/jpeg', 'image/webp']
 
-export default answer(OPERATIONS.openFile, async ({ event, params }) => {
-  const found = await readFileOf(params.id, params.file)
-  if (!found) throw new Fault(404, 'no-file', 'This tree has no such file.')
-  const { type } = found.file
+export default answer(OPERATIONS.openFile, async ({ event, params, query }) => {
+  const file = await findFile(params.id, params.file)
+  if (!file) throw new Fault(404, 'no-file', 'This tree has no such file.')
+  const drawnHere = file.width !== null && SHOWN.includes(file.type)
+  const name = query.name ? `; filename*=UTF-8''${encodeURIComponent(query.name)}` : ''
+  const range = rangeOf(getHeader(event, 'range'), file.size)
   setResponseHeaders(event, {
-    'content-type': SHOWN.includes(type) ? type : 'application/octet-stream',
-    'content-disposition': SHOWN.includes(type) ? 'inline' : 'attachment',
+    'content-type': drawnHere ? file.type : 'application/octet-stream',
+    'content-disposition': drawnHere ? 'inline' : `attachment${name}`,
     'content-security-policy': 'default-src \'none\'; sandbox',
     'x-content-type-options': 'nosniff',
     'cache-control': 'private, max-age=31536000, immutable',
-    'content-length': found.data.length,
+    'accept-ranges': 'bytes',
+    'etag': `"${file.id}"`,
   })
-  return found.data
+  if (range === 'outside') {
+    setResponseHeader(event, 'content-range', `bytes */${file.size}`)
+    throw new Fault(416, 'range', 'The file ends before that.')
+  }
+  const { from, to } = range ?? { from: 0, to: file.size - 1 }
+  if (range) {
+    setResponseStatus(event, 206)
+    setResponseHeader(event, 'content-range', `bytes ${from}-${to}/${file.size}`)
+  }
+  setResponseHeader(event, 'content-length', to - from + 1)
+  return sendStream(event, Readable.from(readChunks(file.id, from, to), { objectMode: false }))
 })

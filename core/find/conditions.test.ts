@@ -1,0 +1,137 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { noteFromMarkdown } from '../formats/note-text'
+import { addAt, applyChanges, BLANK, emptyTree, type Initial, type Tree } from '../tree'
+import { type Condition, conditionInWords, countConditions, type Names, type Query, queryInWords, querySchema } from './conditions'
+import { compile } from './evaluate'
+import { readingOrder, search } from './search'
+
+const TODAY = '2027-03-10'
+const HASH = 'a'.repeat(64)
+
+function grow(...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
+  const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
+  for (const [id, parent, given] of topics) applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { title: id, ...given }).changes)
+  return tree
+}
+
+const tree = grow(
+  ['plan', 'c'],
+  ['shelves', 'plan', { due: '2027-03-09', people: ['ines'], markers: ['risk'], done: 50, priority: 1, links: [{ id: 'l', url: 'https://joiner.example/oak', title: '' }] }],
+  ['crates', 'plan', { due: '2027-03-12', people: ['tomas'], done: 100, start: '2027-03-01' }],
+  ['lamps', 'plan', { due: '2027-03-25', done: 0, checks: [{ id: 'k', order: 'a0', text: 'Measure the loft', done: false, due: null, priority: null }] }],
+  ['oak', 'shelves', { note: noteFromMarkdown('The **Réading** room comes first'), files: [{ id: 'f', file: HASH, name: 'quote.pdf', type: 'application/pdf', size: 3, preview: null }] }],
+  ['late but done', 'plan', { due: '2027-01-01', done: 100 }],
+  ['shown', 'c', { reference: { tree: null, topic: 'oak' } }],
+  ['paged', 'c', { page: true, place: { name: 'Tannery', lat: null, lon: null } }],
+  ['loose', null, { ties: [{ id: 't', to: 'oak', label: 'needs', ends: 'to', bend: null, hue: null }] }],
+)
+const changes = new Map([['oak', [{ user: 'ines', at: '2027-03-08T09:00:00.000Z' }, { user: 'tomas', at: '2027-02-01T09:00:00.000Z' }]], ['crates', [{ user: 'tomas', at: '2027-03-10T07:00:00.000Z' }]]])
+const circumstances = { me: 'ines', today: TODAY, changesOf: (id: string) => changes.get(id) ?? [] }
+const found = (query: Query): string[] => readingOrder(tree).filter(compile(query, tree, circumstances)).map(topic => topic.id)
+
+describe('conditions', () => {
+  it.each<[Condition, string[]]>([
+    [{ about: 'text', words: 'OAK', where: 'title' }, ['oak']],
+    [{ about: 'text', words: 'oak joiner', where: 'anywhere' }, ['shelves']],
+    [{ about: 'text', words: 'reading', where: 'note' }, ['oak']],
+    [{ about: 'text', words: 'quote', where: 'anywhere' }, ['oak']],
+    [{ about: 'text', words: 'measure', where: 'anywhere' }, ['lamps']],
+    [{ about: 'marker', marker: 'risk' }, ['shelves']],
+    [{ about: 'person', person: 'me' }, ['shelves']],
+    [{ about: 'person', person: 'tomas' }, ['crates']],
+    [{ about: 'person', person: 'somebody' }, ['shelves', 'crates']],
+    [{ about: 'due', is: 'late' }, ['shelves']],
+    [{ about: 'due', is: 'within', days: 2 }, ['crates']],
+    [{ about: 'due', is: 'within', days: 15 }, ['crates', 'lamps']],
+    [{ about: 'due', is: 'before', day: '2027-03-09' }, ['late but done']],
+    [{ about: 'due', is: 'after', day: '2027-03-12' }, ['lamps']],
+    [{ about: 'due', is: 'on', day: '2027-03-12' }, ['crates']],
+    [{ about: 'due', is: 'some' }, ['shelves', 'crates', 'lamps', 'late but done']],
+    [{ about: 'state', is: 'open' }, ['shelves', 'lamps']],
+    [{ about: 'state', is: 'not-begun' }, ['lamps']],
+    [{ about: 'state', is: 'under-way' }, ['shelves']],
+    [{ about: 'state', is: 'done' }, ['crates', 'late but done']],
+    [{ about: 'done', least: 50, most: 99 }, ['shelves']],
+    [{ about: 'priority', most: 2 }, ['shelves']],
+    [{ about: 'depth', least: 3, most: 400 }, ['oak']],
+    [{ about: 'depth', least: 0, most: 1 }, ['c', 'plan', 'shown', 'paged', 'loose']],
+    [{ about: 'kind', is: 'task' }, ['shelves', 'crates', 'lamps', 'late but done']],
+    [{ about: 'kind', is: 'reference' }, ['shown']],
+    [{ about: 'kind', is: 'page' }, ['paged']],
+    [{ about: 'kind', is: 'loose' }, ['loose']],
+    [{ about: 'kind', is: 'parent' }, ['c', 'plan', 'shelves']],
+    [{ about: 'changed', since: '2027-03-08' }, ['oak', 'crates']],
+    [{ about: 'changed', days: 0 }, ['crates']],
+    [{ about: 'changed', days: 3, by: 'me' }, ['oak']],
+    [{ about: 'changed', since: '2027-03-01', by: 'tomas' }, ['crates']],
+    [{ about: 'changed', by: 'tomas' }, ['oak', 'crates']],
+    [{ about: 'has', what: 'note' }, ['oak']],
+    [{ about: 'has', what: 'link' }, ['shelves']],
+    [{ about: 'has', what: 'file' }, ['oak']],
+    [{ about: 'has', what: 'checklist' }, ['lamps']],
+    [{ about: 'has', what: 'place' }, ['paged']],
+    [{ about: 'has', what: 'cross-link' }, ['loose']],
+  ])('%j', (condition, ids) => {
+    expect(found(condition)).toEqual(ids)
+    const all = readingOrder(tree).map(topic => topic.id)
+    expect(found({ ...condition, not: true })).toEqual(all.filter(id => !ids.includes(id)))
+    expect(querySchema.safeParse(condition).success).toBe(true)
+  })
+
+  it('join by and, by or, inside each other, and turned round; an empty group asks for nothing', () => {
+    const mine: Condition = { about: 'person', person: 'me' }
+    const late: Condition = { about: 'due', is: 'late' }
+    const done: Condition = { about: 'state', is: 'done' }
+    expect(found({ join: 'all', of: [mine, late] })).toEqual(['shelves'])
+    expect(found({ join: 'any', of: [mine, done] })).toEqual(['shelves', 'crates', 'late but done'])
+    expect(found({ join: 'all', of: [{ about: 'due', is: 'some' }, { join: 'any', not: true, of: [mine, done] }] })).toEqual(['lamps'])
+    expect(found({ join: 'any', of: [] })).toHaveLength(10)
+  })
+
+  const condition = fc.oneof(
+    fc.record({ about: fc.constant('done' as const), least: fc.nat(60), most: fc.integer({ min: 40, max: 100 }) }),
+    fc.record({ about: fc.constant('kind' as const), is: fc.constantFrom('task' as const, 'leaf' as const, 'loose' as const) }),
+    fc.record({ about: fc.constant('due' as const), is: fc.constantFrom('late' as const, 'some' as const) }),
+  )
+  const query = fc.letrec<{ query: Query }>(tie => ({ query: fc.oneof({ maxDepth: 3 }, condition as fc.Arbitrary<Query>, fc.record({ join: fc.constantFrom('all' as const, 'any' as const), of: fc.array(tie('query'), { minLength: 1, maxLength: 3 }), not: fc.boolean() })) })).query
+  it('De Morgan: not (a and b) is (not a) or (not b), for any filters', () => {
+    const turn = (one: Query): Query => ({ ...one, not: !one.not }) as Query
+    fc.assert(fc.property(query, query, (a, b) => {
+      expect(found({ join: 'all', not: true, of: [a, b] })).toEqual(found({ join: 'any', of: [turn(a), turn(b)] }))
+    }))
+  })
+
+  it('words and filter are asked together, and the path to each match stays', () => {
+    const { matches, lit } = search(tree, { text: 'la', marker: null }, undefined, compile({ about: 'state', is: 'open' }, tree, circumstances))
+    expect(matches).toEqual(['lamps'])
+    expect([...lit].sort()).toEqual(['c', 'lamps', 'plan'])
+  })
+})
+
+describe('a filter as a sentence', () => {
+  const names: Names = { marker: id => id === 'risk' ? 'Risk' : id, person: () => 'Ines Bauer' }
+  it.each<[Condition, string]>([
+    [{ about: 'due', is: 'within', days: 7 }, 'due within 7 days'],
+    [{ about: 'due', is: 'before', day: '2027-05-12', not: true }, 'not due before 12 May 2027'],
+    [{ about: 'marker', marker: 'risk' }, 'marked Risk'],
+    [{ about: 'person', person: 'me' }, 'mine'],
+    [{ about: 'person', person: 'u1' }, 'of Ines Bauer'],
+    [{ about: 'depth', least: 0, most: 3 }, 'to depth 3'],
+    [{ about: 'changed', days: 7, by: 'u1' }, 'changed in the last 7 days by Ines Bauer'],
+    [{ about: 'text', words: 'oak', where: 'note' }, 'with “oak” in the note'],
+  ])('%j', (condition, words) => expect(conditionInWords(condition, names)).toBe(words))
+  it('with and, or, not and brackets', () => {
+    const query: Query = { join: 'all', of: [{ about: 'person', person: 'me' }, { join: 'any', of: [{ about: 'due', is: 'late' }, { about: 'marker', marker: 'risk' }] }] }
+    expect(queryInWords(query, names)).toBe('mine and (late or marked Risk)')
+    expect(queryInWords({ ...query, not: true }, names)).toBe('not (mine and (late or marked Risk))')
+    expect(countConditions(query)).toBe(3)
+  })
+  it('refuses what is no filter, nests without end, or has too many conditions', () => {
+    let deep: Query = { about: 'due', is: 'late' }
+    for (let i = 0; i < 20; i++) deep = { join: 'all', of: [deep] }
+    const many: Query = { join: 'any', of: Array.from({ length: 9 }, (): Query => ({ join: 'all', of: Array.from({ length: 9 }, (): Query => ({ about: 'due', is: 'late' })) })) }
+    for (const bad of [deep, many, { about: 'due', is: 'sometime' }, { about: 'done', least: -1, most: 5 }, {}, null]) expect(querySchema.safeParse(bad).success).toBe(false)
+  })
+})
+

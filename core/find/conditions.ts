@@ -1,0 +1,61 @@
+import { addDays, dayInWords } from '../schedule/days'
+import { type Condition, isGroup, type KINDS, type Query, type STATES } from '../tree/query'
+
+export * from '../tree/query'
+
+/*
+ * A filter as people read it.
+ */
+
+/** Names for what a condition holds by id. */
+export interface Names {
+  marker(id: string): string
+  person(id: string): string
+}
+
+const KIND_WORDS: Record<(typeof KINDS)[number], string> = { task: 'a task', reference: 'a reference', page: 'a page of its own', loose: 'loose', parent: 'with something under it', leaf: 'with nothing under it' }
+const STATE_WORDS: Record<(typeof STATES)[number], string> = { 'open': 'open', 'not-begun': 'not begun', 'under-way': 'under way', 'done': 'done' }
+
+/** A condition in words that carry on the sentence "Topics …": "due within 7 days", "not marked Risk". */
+export function conditionInWords(condition: Condition, names: Names): string {
+  const words = plainWords(condition, names)
+  return condition.not ? `not ${words}` : words
+}
+
+function plainWords(condition: Condition, names: Names): string {
+  switch (condition.about) {
+    case 'text': return `with “${condition.words}”${condition.where === 'anywhere' ? '' : ` in the ${condition.where}`}`
+    case 'marker': return `marked ${names.marker(condition.marker)}`
+    case 'person': return condition.person === 'me' ? 'mine' : condition.person === 'nobody' ? 'nobody’s' : condition.person === 'somebody' ? 'somebody’s' : `of ${names.person(condition.person)}`
+    case 'due': {
+      const date = condition.day ? dayInWords(condition.day) : '…'
+      const said: Record<typeof condition.is, string> = {
+        late: 'late', today: 'due today', within: `due within ${condition.days ?? 7} days`, before: `due before ${date}`, after: `due after ${date}`, on: `due on ${date}`, some: 'with a due date', none: 'without a due date',
+      }
+      return said[condition.is]
+    }
+    case 'state': return STATE_WORDS[condition.is]
+    case 'done': return condition.least === condition.most ? `${condition.least} % done` : condition.most === 100 ? `${condition.least} % done or more` : condition.least === 0 ? `${condition.most} % done or less` : `${condition.least} to ${condition.most} % done`
+    case 'priority': return condition.most === 1 ? 'of priority 1' : `of priority 1 to ${condition.most}`
+    case 'depth': return condition.least === condition.most ? `at depth ${condition.least}` : condition.least === 0 ? `to depth ${condition.most}` : condition.most >= 400 ? `from depth ${condition.least}` : `at depth ${condition.least} to ${condition.most}`
+    case 'kind': return KIND_WORDS[condition.is]
+    case 'changed': {
+      const when = condition.since ? ` since ${dayInWords(condition.since)}` : condition.days === undefined ? '' : condition.days === 0 ? ' today' : ` in the last ${condition.days} days`
+      return `changed${when}${condition.by ? ` by ${condition.by === 'me' ? 'me' : names.person(condition.by)}` : ''}`
+    }
+    case 'has': return `with a ${condition.what}`
+  }
+}
+
+/** A whole filter as a sentence. */
+export function queryInWords(query: Query, names: Names, inner = false): string {
+  if (!isGroup(query)) return conditionInWords(query, names)
+  const joined = query.of.map(one => queryInWords(one, names, true)).join(query.join === 'all' ? ' and ' : ' or ')
+  if (query.not) return `not (${joined})`
+  return inner && query.of.length > 1 ? `(${joined})` : joined
+}
+
+/** The day a `changed` condition counts from; null when any change counts. */
+export function changedFrom(condition: Extract<Condition, { about: 'changed' }>, today: string): string | null {
+  return condition.since ?? (condition.days === undefined ? null : addDays(today, -condition.days))
+}

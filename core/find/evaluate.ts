@@ -1,0 +1,115 @@
+import { addDays } from '../schedule/days'
+import { isTask, type Topic, type TopicId } from '../tree/topic'
+import { childrenOf, type Tree } from '../tree/tree'
+import { changedFrom, type Condition, isGroup, type Query, type SubstanceKind } from './conditions'
+import { hasAll, hasWords } from './search'
+import { fold, foldedText, foldedTitle, foldedNote } from './text'
+
+/** When a person last changed a topic. */
+export interface LastChange { readonly user: string, /** ISO 8601 instant. */ readonly at: string }
+
+/** What conditions need to know besides the tree. */
+export interface Circumstances {
+  readonly me: string
+  /** The present day, ISO 8601. */
+  readonly today: string
+  /** Who changed a topic when, each person's last change; nothing when it isn't known. */
+  changesOf(id: TopicId): readonly LastChange[]
+}
+
+type Test = (topic: Topic) => boolean
+
+/** Whether a topic carries something of a kind. */
+export function has(topic: Topic, what: SubstanceKind): boolean {
+  switch (what) {
+    case 'note': return topic.note !== null
+    case 'link': return topic.links.length > 0
+    case 'file': return topic.files.length > 0
+    case 'checklist': return topic.checks.length > 0
+    case 'place': return topic.place !== null
+    case 'sketch': return topic.sketch !== null
+    case 'cross-link': return topic.ties.length > 0
+    case 'picture': return topic.picture !== null
+  }
+}
+
+/** A filter made ready for many topics. */
+export function compile(query: Query, tree: Tree, { me, today, changesOf }: Circumstances): Test {
+  const plain = (condition: Condition): Test => {
+    switch (condition.about) {
+      case 'text': {
+        const words = fold(condition.words).split(/\s+/).filter(Boolean)
+        const text = condition.where === 'title' ? foldedTitle : condition.where === 'note' ? foldedNote : foldedText
+        return condition.where === 'anywhere' ? topic => hasWords(topic, words) : topic => hasAll(text(topic), words)
+      }
+      case 'marker': return topic => topic.markers.includes(condition.marker)
+      case 'person': {
+        if (condition.person === 'nobody') return topic => topic.people.length === 0
+        if (condition.person === 'somebody') return topic => topic.people.length > 0
+        const person = condition.person === 'me' ? me : condition.person
+        return topic => topic.people.includes(person)
+      }
+      case 'due': return dueTest(condition, today)
+      case 'state': switch (condition.is) {
+        case 'done': return topic => topic.done === 100
+        case 'open': return topic => isTask(topic) && topic.done !== 100
+        case 'not-begun': return topic => isTask(topic) && (topic.done ?? 0) === 0
+        case 'under-way': return topic => topic.done !== null && topic.done > 0 && topic.done < 100
+      }
+      // falls through: never, each state returns
+      case 'done': return topic => topic.done !== null && topic.done >= condition.least && topic.done <= condition.most
+      case 'priority': return topic => topic.priority !== null && topic.priority <= condition.most
+      case 'depth': return (topic) => {
+        let level = 0
+        // No further up than it takes to know that it's too deep.
+        for (let at = topic.parent; at !== null && level <= condition.most; at = tree.topics.get(at)?.parent ?? null) level++
+        return level >= condition.least && level <= condition.most
+      }
+      case 'kind': switch (condition.is) {
+        case 'task': return isTask
+        case 'reference': return topic => topic.reference !== null
+        case 'page': return topic => topic.page
+        case 'loose': return topic => topic.parent === null && topic.id !== tree.centre
+        case 'parent': return topic => childrenOf(tree, topic.id).length > 0
+        case 'leaf': return topic => childrenOf(tree, topic.id).length === 0
+      }
+      // falls through: never, each kind returns
+      case 'changed': {
+        const from = changedFrom(condition, today)
+        const by = condition.by === 'me' ? me : condition.by
+        return topic => changesOf(topic.id).some(({ user, at }) => (by === undefined || user === by) && (from === null || at.slice(0, 10) >= from))
+      }
+      case 'has': return topic => has(topic, condition.what)
+    }
+  }
+  const build = (one: Query): Test => {
+    const test = isGroup(one) ? joined(one.of.map(build), one.join) : plain(one)
+    return one.not ? topic => !test(topic) : test
+  }
+  return build(query)
+}
+
+/** An empty group asks for nothing, so everything fits it. */
+function joined(tests: readonly Test[], join: 'all' | 'any'): Test {
+  if (tests.length === 0) return () => true
+  if (tests.length === 1) return tests[0]!
+  return join === 'all' ? topic => tests.every(test => test(topic)) : topic => tests.some(test => test(topic))
+}
+
+function dueTest(condition: Extract<Condition, { about: 'due' }>, today: string): Test {
+  const { day } = condition
+  switch (condition.is) {
+    case 'some': return topic => topic.due !== null
+    case 'none': return topic => topic.due === null
+    // What is done can't be late any more.
+    case 'late': return topic => topic.due !== null && topic.due < today && topic.done !== 100
+    case 'today': return topic => topic.due === today
+    case 'within': {
+      const last = addDays(today, condition.days ?? 7)
+      return topic => topic.due !== null && topic.due >= today && topic.due <= last
+    }
+    case 'before': return topic => topic.due !== null && day !== undefined && topic.due < day
+    case 'after': return topic => topic.due !== null && day !== undefined && topic.due > day
+    case 'on': return topic => topic.due !== null && topic.due === day
+  }
+}

@@ -1,0 +1,121 @@
+import { addDays, endOfWeek } from '../schedule/days'
+import { isTask, type Topic, type TopicId } from '../tree/topic'
+import { childrenOf, topicOf, type Tree } from '../tree/tree'
+import { allTopics, roots } from '../tree/walk'
+import type { Grouping, OutlineShape } from '../tree/view'
+
+/*
+ * The rows of an outline: as the tree has them, with siblings in another order, or flat in groups. None of it changes the tree.
+ */
+
+export type Row =
+  | { readonly kind: 'topic', readonly id: TopicId, readonly level: number, /** Tells a topic that stands in two groups apart. */ readonly key: string }
+  | { readonly kind: 'group', readonly key: string, readonly name: string, readonly count: number }
+
+export interface RowsAsked {
+  readonly sort: OutlineShape['sort']
+  readonly group: Grouping | null
+  /** The one branch that is shown, or null. */
+  readonly only: TopicId | null
+  readonly today: string
+  folded(id: TopicId): boolean
+  hidden(id: TopicId): boolean
+  /** Whether a topic is taken into a group; all are when nothing is looked for. */
+  wanted(id: TopicId): boolean
+  personName(id: string): string
+  markerName(id: string): string
+}
+
+type SortBy = NonNullable<OutlineShape['sort']>['by']
+
+const words = new Intl.Collator('en', { numeric: true, sensitivity: 'base' })
+
+const VALUES: Record<Exclude<SortBy, 'title'>, (topic: Topic) => string | number | null> = {
+  start: topic => topic.start, due: topic => topic.due, length: topic => topic.duration, done: topic => topic.done, priority: topic => topic.priority,
+}
+
+/** Which of two siblings comes first. Those without a value come last, whichever way the order runs; equal ones keep the tree's order. */
+export function siblingOrder({ by, down }: NonNullable<OutlineShape['sort']>): (a: Topic, b: Topic) => number {
+  const sign = down ? -1 : 1
+  if (by === 'title') return (a, b) => sign * words.compare(a.title, b.title)
+  const value = VALUES[by]
+  return (a, b) => {
+    const [x, y] = [value(a), value(b)]
+    if (x === y) return 0
+    if (x === null) return 1
+    if (y === null) return -1
+    return x < y ? -sign : sign
+  }
+}
+
+export function outlineRows(tree: Tree, asked: RowsAsked): Row[] {
+  return asked.group === null ? nested(tree, asked) : grouped(tree, asked, asked.group)
+}
+
+function nested(tree: Tree, { sort, only, folded, hidden }: RowsAsked): Row[] {
+  const rows: Row[] = []
+  const compare = sort && siblingOrder(sort)
+  const tops = only !== null && tree.topics.has(only) ? [only] : roots(tree)
+  const stack: [TopicId, number][] = tops.map((id): [TopicId, number] => [id, 1]).reverse()
+  while (stack.length > 0) {
+    const [id, level] = stack.pop()!
+    if (hidden(id)) continue
+    rows.push({ kind: 'topic', id, level, key: id })
+    if (id !== only && folded(id)) continue
+    let kids = childrenOf(tree, id)
+    if (compare && kids.length > 1) kids = [...kids].sort((a, b) => compare(topicOf(tree, a), topicOf(tree, b)))
+    for (let i = kids.length - 1; i >= 0; i--) stack.push([kids[i]!, level + 1])
+  }
+  return rows
+}
+
+interface Place { readonly rank: string | number, readonly name: string }
+
+const STATES = ['Not begun', 'Under way', 'Done'] as const
+
+/** The groups that a topic belongs to; none when it has nothing to do with the grouping. */
+function placesOf(topic: Topic, group: Grouping, { today, personName, markerName }: RowsAsked): Place[] {
+  switch (group) {
+    case 'person': {
+      if (!isTask(topic)) return []
+      return topic.people.length > 0 ? topic.people.map(id => ({ rank: `a${personName(id)}`, name: personName(id) })) : [{ rank: 'z', name: 'Nobody' }]
+    }
+    case 'marker': return topic.markers.map(id => ({ rank: markerName(id), name: markerName(id) }))
+    case 'state': {
+      if (!isTask(topic)) return []
+      const rank = topic.done === 100 ? 2 : (topic.done ?? 0) > 0 ? 1 : 0
+      return [{ rank, name: STATES[rank] }]
+    }
+    case 'due': {
+      if (!isTask(topic)) return []
+      const { due } = topic
+      if (due === null) return [{ rank: 6, name: 'No date' }]
+      if (topic.done === 100) return [{ rank: 7, name: 'Done' }]
+      if (due < today) return [{ rank: 0, name: 'Late' }]
+      if (due === today) return [{ rank: 1, name: 'Today' }]
+      const sunday = endOfWeek(today)
+      if (due <= sunday) return [{ rank: 2, name: 'This week' }]
+      if (due <= addDays(sunday, 7)) return [{ rank: 3, name: 'Next week' }]
+      return due.slice(0, 7) === today.slice(0, 7) ? [{ rank: 4, name: 'Later this month' }] : [{ rank: 5, name: 'Later' }]
+    }
+  }
+}
+
+function grouped(tree: Tree, asked: RowsAsked, group: Grouping): Row[] {
+  const groups = new Map<string, { place: Place, topics: Topic[] }>()
+  for (const topic of allTopics(tree)) {
+    if (asked.hidden(topic.id) || !asked.wanted(topic.id)) continue
+    for (const place of placesOf(topic, group, asked)) {
+      const found = groups.get(place.name)
+      if (found) found.topics.push(topic)
+      else groups.set(place.name, { place, topics: [topic] })
+    }
+  }
+  const compare = asked.sort && siblingOrder(asked.sort)
+  return [...groups.values()]
+    .sort((a, b) => typeof a.place.rank === 'number' ? a.place.rank - Number(b.place.rank) : words.compare(a.place.rank, String(b.place.rank)))
+    .flatMap(({ place, topics }): Row[] => {
+      const list = compare ? [...topics].sort(compare) : topics
+      return [{ kind: 'group', key: `group ${place.name}`, name: place.name, count: list.length }, ...list.map((topic): Row => ({ kind: 'topic', id: topic.id, level: 2, key: `${place.name} ${topic.id}` }))]
+    })
+}

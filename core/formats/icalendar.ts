@@ -1,0 +1,220 @@
+import ICAL from 'ical.js'
+import { Unreadable } from '../capture/nested'
+import type { Rule } from '../meeting/recurrence'
+import { writeRule } from '../meeting/recurrence'
+import { offsetAt, transitionsOf, wallTime } from '../meeting/zones'
+
+/*
+ * Meetings and tasks as iCalendar (RFC 5545), invitations and answers as RFC 5546 has them: REQUEST, CANCEL, REPLY. Times carry their zone, and the zone its rules
+ * as they are around the meeting, so that they're right on both sides of a daylight-saving change.
+ */
+
+// Lines fold at 75 octets (RFC 5545, section 3.1), the line's own end not counted.
+ICAL.foldLength = 74
+
+const PRODUCT = '-//Sun Porch//Sun Porch 1//EN'
+const MOST_BYTES = 500_000
+const YEAR_MS = 366 * 86_400_000
+
+export type Answer = 'needs-action' | 'accepted' | 'declined' | 'tentative'
+
+export interface CalendarPerson {
+  readonly mail: string
+  readonly name: string
+  readonly part: 'chair' | 'needed' | 'optional'
+  readonly answer: Answer
+}
+
+export interface CalendarMeeting {
+  /** The same as long as the meeting is the same. */
+  readonly uid: string
+  /** Raised with every change that people must hear of. */
+  readonly sequence: number
+  readonly title: string
+  readonly text: string
+  readonly where: string
+  /** Instants are milliseconds since 1970 UTC. */
+  readonly start: number
+  readonly minutes: number
+  /** IANA name. */
+  readonly zone: string
+  readonly organizer: { readonly mail: string, readonly name: string }
+  readonly people: readonly CalendarPerson[]
+  readonly rule: Rule | null
+  /** When this was written. */
+  readonly stamp: number
+  readonly cancelled: boolean
+}
+
+export interface CalendarTask {
+  readonly uid: string
+  readonly title: string
+  readonly text: string
+  /** ISO 8601 days. */
+  readonly due: string | null
+  readonly done: number | null
+  readonly priority: number | null
+  readonly stamp: number
+}
+
+/** Control characters have no place in iCalendar text, and a bare CR ends lines for some readers. */
+function clean(text: string): string {
+  // eslint-disable-next-line no-control-regex -- RFC 5545, section 3.1: CONTROL is these, without HTAB
+  return text.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000B-\u001F\u007F]/g, '')
+}
+
+function utc(instant: number): ICAL.Time {
+  return ICAL.Time.fromJSDate(new Date(Math.floor(instant / 1000) * 1000), true)
+}
+
+function local(instant: number, zone: string): ICAL.Time {
+  const { day, time } = wallTime(instant, zone)
+  return ICAL.Time.fromDateTimeString(`${day}T${time}:00`)
+}
+
+const offset = (minutes: number): ICAL.UtcOffset => ICAL.UtcOffset.fromSeconds(Math.round(minutes * 60))
+
+/** A zone's rules from a year before to some years after, each change by its own date. */
+function timezone(zone: string, from: number, to: number): ICAL.Component {
+  const component = new ICAL.Component('vtimezone')
+  component.updatePropertyWithValue('tzid', zone)
+  const begin = from - YEAR_MS
+  const rules = transitionsOf(zone, begin, to + YEAR_MS)
+  const first = rules[0]
+  const observe = (kind: 'standard' | 'daylight', start: string, before: number, after: number): void => {
+    const part = new ICAL.Component(kind)
+    part.updatePropertyWithValue('dtstart', ICAL.Time.fromDateTimeString(start))
+    part.updatePropertyWithValue('tzoffsetfrom', offset(before))
+    part.updatePropertyWithValue('tzoffsetto', offset(after))
+    component.addSubcomponent(part)
+  }
+  const base = offsetAt(begin, zone)
+  observe(first?.daylight === false ? 'daylight' : 'standard', '1970-01-01T00:00:00', base, base)
+  // An onset is written in the time that was on the wall just before it (RFC 5545, section 3.6.5).
+  for (const { at, from: before, to: after, daylight } of rules) observe(daylight ? 'daylight' : 'standard', new Date(at + before * 60_000).toISOString().slice(0, 19), before, after)
+  return component
+}
+
+function calendar(method: string | null): ICAL.Component {
+  const component = new ICAL.Component('vcalendar')
+  component.updatePropertyWithValue('prodid', PRODUCT)
+  component.updatePropertyWithValue('version', '2.0')
+  if (method) component.updatePropertyWithValue('method', method)
+  return component
+}
+
+function person(name: 'organizer' | 'attendee', { mail, name: called }: { mail: string, name: string }): ICAL.Property {
+  const property = new ICAL.Property(name)
+  property.setParameter('cn', clean(called).replace(/["\n]/g, '\''))
+  property.setValue(`mailto:${mail}`)
+  return property
+}
+
+const ROLES: Record<CalendarPerson['part'], string> = { chair: 'CHAIR', needed: 'REQ-PARTICIPANT', optional: 'OPT-PARTICIPANT' }
+
+function event(meeting: CalendarMeeting): ICAL.Component {
+  const component = new ICAL.Component('vevent')
+  const timed = (name: string, instant: number): void => {
+    const property = new ICAL.Property(name)
+    property.setParameter('tzid', meeting.zone)
+    property.setValue(local(instant, meeting.zone))
+    component.addProperty(property)
+  }
+  component.updatePropertyWithValue('uid', meeting.uid)
+  component.updatePropertyWithValue('sequence', meeting.sequence)
+  component.updatePropertyWithValue('dtstamp', utc(meeting.stamp))
+  timed('dtstart', meeting.start)
+  timed('dtend', meeting.start + meeting.minutes * 60_000)
+  component.updatePropertyWithValue('summary', clean(meeting.title).replace(/\n/g, ' '))
+  if (meeting.text) component.updatePropertyWithValue('description', clean(meeting.text))
+  if (meeting.where) component.updatePropertyWithValue('location', clean(meeting.where))
+  if (meeting.rule) component.updatePropertyWithValue('rrule', ICAL.Recur.fromString(writeRule(meeting.rule)))
+  component.updatePropertyWithValue('status', meeting.cancelled ? 'CANCELLED' : 'CONFIRMED')
+  component.addProperty(person('organizer', meeting.organizer))
+  for (const one of meeting.people) {
+    const attendee = person('attendee', one)
+    attendee.setParameter('role', ROLES[one.part])
+    attendee.setParameter('partstat', one.answer.toUpperCase())
+    if (one.answer === 'needs-action') attendee.setParameter('rsvp', 'TRUE')
+    component.addProperty(attendee)
+  }
+  return component
+}
+
+function todo(task: CalendarTask): ICAL.Component {
+  const component = new ICAL.Component('vtodo')
+  component.updatePropertyWithValue('uid', task.uid)
+  component.updatePropertyWithValue('dtstamp', utc(task.stamp))
+  component.updatePropertyWithValue('summary', clean(task.title).replace(/\n/g, ' '))
+  if (task.text) component.updatePropertyWithValue('description', clean(task.text))
+  if (task.due) component.updatePropertyWithValue('due', ICAL.Time.fromDateString(task.due))
+  // Ours runs from 1 to 5, iCalendar's from 1 to 9 (RFC 5545, section 3.8.1.9).
+  if (task.priority !== null) component.updatePropertyWithValue('priority', task.priority * 2 - 1)
+  if (task.done !== null) component.updatePropertyWithValue('percent-complete', task.done)
+  component.updatePropertyWithValue('status', task.done === 100 ? 'COMPLETED' : (task.done ?? 0) > 0 ? 'IN-PROCESS' : 'NEEDS-ACTION')
+  return component
+}
+
+function finished(component: ICAL.Component): string {
+  return `${component.toString().replace(/\r?\n$/, '')}\r\n`
+}
+
+function withZones(component: ICAL.Component, meetings: readonly CalendarMeeting[]): void {
+  for (const zone of new Set(meetings.map(meeting => meeting.zone))) {
+    const starts = meetings.filter(meeting => meeting.zone === zone).map(meeting => meeting.start)
+    const years = meetings.some(meeting => meeting.zone === zone && meeting.rule) ? 5 : 1
+    component.addSubcomponent(timezone(zone, Math.min(...starts), Math.max(...starts) + years * YEAR_MS))
+  }
+}
+
+/** An invitation, or its cancelling, to be sent by mail. */
+export function writeInvitation(meeting: CalendarMeeting): string {
+  const component = calendar(meeting.cancelled ? 'CANCEL' : 'REQUEST')
+  withZones(component, [meeting])
+  component.addSubcomponent(event(meeting))
+  return finished(component)
+}
+
+/** A calendar to be read: somebody's meetings and tasks. */
+export function writeCalendar(meetings: readonly CalendarMeeting[], tasks: readonly CalendarTask[]): string {
+  const component = calendar(null)
+  withZones(component, meetings)
+  for (const meeting of meetings) component.addSubcomponent(event(meeting))
+  for (const task of tasks) component.addSubcomponent(todo(task))
+  return finished(component)
+}
+
+export interface Reply {
+  readonly uid: string
+  readonly sequence: number
+  readonly mail: string
+  readonly answer: Answer
+  readonly comment: string
+}
+
+const ANSWERS: Readonly<Record<string, Answer>> = { 'ACCEPTED': 'accepted', 'DECLINED': 'declined', 'TENTATIVE': 'tentative', 'NEEDS-ACTION': 'needs-action' }
+
+/** Reads the answers in a calendar file of the method REPLY. Whatever else it is, it's refused in words. */
+export function readReplies(text: string): Reply[] {
+  if (text.length > MOST_BYTES) throw new Unreadable('This calendar file is larger than half a megabyte. Nothing was changed.')
+  let component: ICAL.Component
+  try {
+    component = new ICAL.Component(ICAL.parse(text.replace(/^\uFEFF/, '')) as ConstructorParameters<typeof ICAL.Component>[0])
+  }
+  catch {
+    throw new Unreadable('This isn’t a calendar file, or it is broken. Nothing was changed.')
+  }
+  if (component.name !== 'vcalendar' || String(component.getFirstPropertyValue('method') ?? '').toUpperCase() !== 'REPLY') throw new Unreadable('This calendar file holds no answer to an invitation. Nothing was changed.')
+  const replies: Reply[] = []
+  for (const one of component.getAllSubcomponents('vevent')) {
+    const uid = one.getFirstPropertyValue('uid')
+    if (typeof uid !== 'string' || uid === '' || uid.length > 300) continue
+    for (const attendee of one.getAllProperties('attendee')) {
+      const mail = /^mailto:([^\s@]+@[^\s@]+)$/i.exec(String(attendee.getFirstValue()))?.[1]
+      const answer = ANSWERS[String(attendee.getParameter('partstat') ?? 'NEEDS-ACTION').toUpperCase()]
+      if (mail && answer) replies.push({ uid, sequence: Number(one.getFirstPropertyValue('sequence') ?? 0) || 0, mail: mail.toLowerCase(), answer, comment: String(one.getFirstPropertyValue('comment') ?? '').slice(0, 1000) })
+    }
+  }
+  if (replies.length === 0) throw new Unreadable('This calendar file names nobody who answers. Nothing was changed.')
+  return replies
+}

@@ -1,0 +1,29 @@
+import { z } from 'zod'
+import { querySchema } from './query'
+
+/** Columns that the outline can show beside the title. */
+export const COLUMNS = ['number', 'markers', 'people', 'start', 'due', 'length', 'done', 'priority', 'signs'] as const
+export type Column = (typeof COLUMNS)[number]
+export const GROUPINGS = ['person', 'marker', 'state', 'due'] as const
+export type Grouping = (typeof GROUPINGS)[number]
+
+/** What the outline shows and in which order; nothing of it changes the tree. */
+export const outlineShape = z.strictObject({
+  columns: z.array(z.enum(COLUMNS)).max(COLUMNS.length),
+  sort: z.strictObject({ by: z.enum(['title', 'start', 'due', 'length', 'done', 'priority']), down: z.boolean() }).nullable(),
+  group: z.enum(GROUPINGS).nullable(),
+})
+export type OutlineShape = Readonly<z.infer<typeof outlineShape>>
+
+/** A way to look at a tree under a name: a filter, what becomes of the rest, the view, and how deep. */
+export const savedView = z.strictObject({
+  id: z.string().regex(/^[\w-]{1,40}$/),
+  name: z.string().trim().min(1).max(120),
+  query: querySchema.nullable(),
+  text: z.string().max(200),
+  rest: z.enum(['dim', 'hide']),
+  view: z.enum(['canvas', 'outline']),
+  depth: z.int().min(1).max(6).nullable(),
+  outline: outlineShape.nullable(),
+})
+export type SavedView = Readonly<z.infer<typeof savedView>>

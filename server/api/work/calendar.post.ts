@@ -1,0 +1,5 @@
+import { OPERATIONS } from '#core/contract'
+import { answer } from '../../access/answer'
+import { makeCalendarAddress } from '../../work/calendar-address'
+
+export default answer(OPERATIONS.makeCalendar, ({ account }) => makeCalendarAddress(account.id))
