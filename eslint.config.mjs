@@ -2,7 +2,7 @@ import importX from 'eslint-plugin-import-x'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 /** Folders of the core in the order they may know each other: each only those before it. */
-const CORE = ['tree', 'schedule', 'meeting', 'find', 'capture', 'dress', 'arrange', 'formats', 'scene', 'starters', 'contract']
+const CORE = ['tree', 'schedule', 'meeting', 'compare', 'find', 'capture', 'dress', 'arrange', 'formats', 'scene', 'starters', 'contract']
 const NO_HOUSE = ['vue', 'vue-router', 'pinia', '#imports', '#app', 'nuxt', 'nuxt/*', 'h3', 'node:*', 'drizzle-orm', 'drizzle-orm/*', 'mysql2', 'mysql2/*']
 
 export default withNuxt(

@@ -1,5 +1,6 @@
 import ICAL from 'ical.js'
 import { Unreadable } from '../capture/nested'
+import type { Answer } from '../tree/meeting'
 import type { Rule } from '../meeting/recurrence'
 import { writeRule } from '../meeting/recurrence'
 import { offsetAt, transitionsOf, wallTime } from '../meeting/zones'
@@ -16,7 +17,6 @@ const PRODUCT = '-//Sun Porch//Sun Porch 1//EN'
 const MOST_BYTES = 500_000
 const YEAR_MS = 366 * 86_400_000
 
-export type Answer = 'needs-action' | 'accepted' | 'declined' | 'tentative'
 
 export interface CalendarPerson {
   readonly mail: string

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Unreadable } from '../capture/nested'
-import { FIELDS, LIMITS, MEMBERS, TREE_FIELDS, TREE_MEMBERS } from '../tree/change'
+import { FIELDS, LIMITS, MEMBERS, mostIn, type SetName, TREE_FIELDS, TREE_MEMBERS } from '../tree/change'
 import { fromSnapshot, type Snapshot, toSnapshot } from '../tree/snapshot'
 import type { Tree } from '../tree/tree'
 
@@ -17,7 +17,7 @@ const topicSchema = z.strictObject({
   order: z.string().min(1).max(400).regex(/^[0-9A-Za-z]+$/),
   removed: z.boolean().optional(),
   ...Object.fromEntries(Object.entries(FIELDS).map(([name, schema]) => [name, schema.optional()])),
-  ...Object.fromEntries(Object.entries(MEMBERS).map(([name, schema]) => [name, z.array(schema).max(LIMITS.members).optional()])),
+  ...Object.fromEntries(Object.entries(MEMBERS).map(([name, schema]) => [name, z.array(schema).max(mostIn(name as SetName)).optional()])),
   note: z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/).nullable().optional(),
 })
 

@@ -3,7 +3,7 @@ import { findingsOf, type Planned, type PlannedItem, readinessOf } from './readi
 
 const item = (part: Partial<PlannedItem> = {}): PlannedItem => ({ id: 'i1', title: 'Two offers for the removal', intent: 'decide', minutes: 20, owner: 'oskar', serves: ['m1'], section: null, documents: [], ...part })
 const ready: Planned = {
-  lead: 'ines', why: 'Decide who moves us.', musts: [{ id: 'm1', text: 'Which removal firm' }], items: [item()], slot: 30,
+  lead: 'ines', why: 'Decide who moves us.', musts: [{ id: 'm1', text: 'Which removal firm' }], items: [item()], slot: 30, start: 'set', laidOut: true,
   people: [{ id: 'oskar', name: 'Oskar Malm', needed: true, invited: true, elsewhere: null }],
 }
 const kinds = (part: Partial<Planned>): string[] => findingsOf({ ...ready, ...part }).map(({ kind, weight, who }) => `${kind} ${weight} ${who}`)
@@ -26,6 +26,9 @@ describe('a meeting', () => {
     ['whose section isn’t filled in, which its owner mends', { items: [item({ section: { by: '2027-03-01', ready: false } })] }, ['section-open look oskar']],
     ['whose document doesn’t open', { items: [item({ documents: [{ name: 'Offer.pdf', opens: false }] })] }, ['document-closed stop oskar']],
     ['longer than its slot', { slot: 15 }, ['over-slot stop ines']],
+    ['without a day', { start: 'none' }, ['start-missing stop ines']],
+    ['at a time that daylight saving leaves out', { start: 'gap' }, ['start-gap stop ines']],
+    ['whose items aren’t topics yet', { laidOut: false }, ['not-laid-out look ines']],
     ['that nobody is asked to', { people: [] }, ['nobody-needed stop ines']],
     ['whose people aren’t invited, or elsewhere', { people: [{ id: 'lev', name: 'Lev', needed: true, invited: false, elsewhere: 'Training' }] }, ['not-invited stop ines', 'elsewhere stop ines']],
     ['of whom one who may stay away is elsewhere', { people: [...ready.people, { id: 'lev', name: 'Lev', needed: false, invited: true, elsewhere: 'Training' }] }, ['elsewhere look ines']],

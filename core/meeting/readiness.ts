@@ -3,8 +3,8 @@
  * (whose calendar is taken, which documents open) is passed in.
  */
 
-export const INTENTS = ['inform', 'discuss', 'decide'] as const
-export type Intent = (typeof INTENTS)[number]
+
+import type { Intent } from '../tree/meeting'
 
 /** Three things that must be settled, and one sentence for why, are as much as a meeting carries. Common practice, no source. */
 export const MOST_MUSTS = 3
@@ -40,10 +40,14 @@ export interface Planned {
   readonly items: readonly PlannedItem[]
   /** Minutes that were set aside; null when the items alone decide. */
   readonly slot: number | null
+  /** Whether it has a day and time, and one that exists on the wall. */
+  readonly start: 'none' | 'gap' | 'set'
+  /** False while there are items that aren't topics of the tree yet. */
+  readonly laidOut: boolean
   readonly people: readonly Invited[]
 }
 
-export type FindingKind = 'why-missing' | 'why-long' | 'musts-missing' | 'musts-many' | 'must-unserved' | 'items-missing' | 'item-minutes' | 'item-owner' | 'section-open' | 'document-closed' | 'over-slot' | 'nobody-needed' | 'not-invited' | 'elsewhere'
+export type FindingKind = 'why-missing' | 'why-long' | 'musts-missing' | 'musts-many' | 'must-unserved' | 'items-missing' | 'item-minutes' | 'item-owner' | 'section-open' | 'document-closed' | 'over-slot' | 'start-missing' | 'start-gap' | 'not-laid-out' | 'nobody-needed' | 'not-invited' | 'elsewhere'
 
 export interface Finding {
   readonly kind: FindingKind
@@ -59,7 +63,7 @@ export interface Finding {
 const named = (title: string): string => `“${title.length > 40 ? `${title.slice(0, 39)}…` : title || 'untitled'}”`
 
 /** What stands between a meeting and its being ready, the gravest first; none when it is. */
-export function findingsOf({ lead, why, musts, items, slot, people }: Planned): Finding[] {
+export function findingsOf({ lead, why, musts, items, slot, start, laidOut, people }: Planned): Finding[] {
   const found: Finding[] = []
   const add = (kind: FindingKind, weight: Finding['weight'], words: string, where: Finding['where'], who = lead): void => {
     found.push({ kind, weight, words, who, where })
@@ -80,6 +84,9 @@ export function findingsOf({ lead, why, musts, items, slot, people }: Planned): 
   }
   const needed = items.reduce((sum, { minutes }) => sum + Math.max(0, minutes ?? 0), 0)
   if (slot !== null && needed > slot) add('over-slot', 'stop', `The items take ${needed} minutes, and ${slot} are set aside.`, { part: 'time' })
+  if (start === 'none') add('start-missing', 'stop', 'It has no day and time yet.', { part: 'time' })
+  if (start === 'gap') add('start-gap', 'stop', 'That time is left out: clocks go forward then. Choose another.', { part: 'time' })
+  if (items.length > 0 && !laidOut) add('not-laid-out', 'look', 'The agenda isn’t laid out in the tree yet.', { part: 'items' })
   if (!people.some(person => person.needed)) add('nobody-needed', 'stop', 'Nobody is asked to come.', { part: 'people' })
   for (const person of people) {
     if (person.needed && !person.invited) add('not-invited', 'stop', `${person.name} is needed and hasn’t been invited.`, { person: person.id })
@@ -90,8 +97,8 @@ export function findingsOf({ lead, why, musts, items, slot, people }: Planned): 
 
 /** How ready a meeting is: 0 to 1, the share of what is asked of it that is there. */
 export function readinessOf(planned: Planned): number {
-  const asked = 3 + Math.min(MOST_MUSTS, planned.musts.length) + planned.items.length * 2 + planned.items.filter(item => item.section).length
+  const asked = 4 + Math.min(MOST_MUSTS, planned.musts.length) + planned.items.length * 2 + planned.items.filter(item => item.section).length
     + planned.items.reduce((sum, item) => sum + item.documents.length, 0) + planned.people.filter(person => person.needed).length
-  const missing = findingsOf(planned).filter(({ kind }) => !['why-long', 'musts-many', 'elsewhere', 'over-slot'].includes(kind)).length
+  const missing = findingsOf(planned).filter(({ kind }) => !['why-long', 'musts-many', 'elsewhere', 'over-slot', 'not-laid-out'].includes(kind)).length
   return Math.max(0, Math.min(1, (asked - missing) / asked))
 }

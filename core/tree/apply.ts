@@ -1,4 +1,4 @@
-import { type Change, type Initial, isTreeChange, LIMITS, type Member, memberKey, SET_NAMES, type SetName, type TopicChange, type TreeChange, type TreeFields } from './change'
+import { type Change, type Initial, isTreeChange, LIMITS, type Member, memberKey, mostIn, SET_NAMES, type SetName, type TopicChange, type TreeChange, type TreeFields } from './change'
 import { mergeNote } from './note'
 import { BLANK, newTopic, type Topic, type TopicId } from './topic'
 import { swapTopic, type Tree } from './tree'
@@ -41,7 +41,7 @@ function withMember(topic: Topic, set: SetName, member: Member): Topic {
   const key = memberKey(member)
   const members: readonly Member[] = topic[set]
   const at = members.findIndex(other => memberKey(other) === key)
-  if (at < 0 && members.length >= LIMITS.members) throw new Refused('many', `A topic holds ${LIMITS.members} ${set} at most.`)
+  if (at < 0 && members.length >= mostIn(set)) throw new Refused('many', set === 'meeting' || set === 'item' ? `A meeting holds ${mostIn(set)} parts at most.` : `A topic holds ${mostIn(set)} ${set} at most.`)
   return { ...topic, [set]: at < 0 ? [...members, member] : members.with(at, member) }
 }
 

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { savedView } from './view'
 import { customMarkerSet } from './markers'
 import { lookSchema } from './looks'
+import { briefPart, entrySchema, itemPart } from './meeting'
 import { colour, styleFields } from './style'
 import { attachmentSchema, checkSchema, fileId, linkSchema, substanceFields, tieSchema, words } from './substance'
 import { ARRANGEMENTS, type Topic } from './topic'
@@ -20,6 +21,8 @@ export const LIMITS = {
   depth: 400,
   /** Members in one set of one topic. */
   members: 100,
+  /** Parts of one meeting: what must be settled, the items, the people, their answers and attendance. */
+  meetingParts: 600,
   /** Sets of markers, and looks, that a tree has of its own. */
   treeMembers: 40,
   /** Bytes of one note, as a Yjs update. */
@@ -56,15 +59,21 @@ export const FIELDS = {
   }).nullable(),
   ...styleFields,
   ...substanceFields,
+  entry: entrySchema.nullable(),
 } as const
 export type Field = keyof typeof FIELDS
 export type Fields = { [F in Field]: z.infer<(typeof FIELDS)[F]> }
 
 /** The sets of a topic; members merge when two people add at once. */
-export const MEMBERS = { markers: id, people: id, links: linkSchema, files: attachmentSchema, checks: checkSchema, ties: tieSchema } as const
+export const MEMBERS = { markers: id, people: id, links: linkSchema, files: attachmentSchema, checks: checkSchema, ties: tieSchema, meeting: briefPart, item: itemPart } as const
 export type SetName = keyof typeof MEMBERS
 export const SET_NAMES = Object.keys(MEMBERS) as readonly SetName[]
 export type Member = Topic[SetName][number]
+
+/** How many members a set of one topic may have. */
+export function mostIn(set: SetName): number {
+  return set === 'meeting' ? LIMITS.meetingParts : LIMITS.members
+}
 
 /** The fields of the tree itself. */
 export const TREE_FIELDS = {
@@ -93,7 +102,7 @@ const base64 = z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/).max(Math.ceil((LIMITS.
 const initial = z.strictObject({
   ...Object.fromEntries(Object.entries(FIELDS).map(([name, schema]) => [name, schema.optional()])) as
   { [F in Field]: z.ZodOptional<(typeof FIELDS)[F]> },
-  ...Object.fromEntries(Object.entries(MEMBERS).map(([name, schema]) => [name, z.array(schema).max(LIMITS.members).optional()])) as
+  ...Object.fromEntries(Object.entries(MEMBERS).map(([name, schema]) => [name, z.array(schema).max(mostIn(name as SetName)).optional()])) as
   { [S in SetName]: z.ZodOptional<z.ZodArray<(typeof MEMBERS)[S]>> },
   note: base64.nullable().optional(),
 })

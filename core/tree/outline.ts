@@ -1,5 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { type Change, type Initial, SET_NAMES } from './change'
+import type { BriefPart } from './meeting'
 import type { Topic, TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 
@@ -15,7 +16,7 @@ export interface OutlineItem {
   readonly children: readonly OutlineItem[]
 }
 
-const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'x', 'y', 'z', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width', 'picture', 'note', 'place', 'sketch', 'page', 'reference', 'numbering'] as const
+const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'x', 'y', 'z', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width', 'picture', 'note', 'place', 'sketch', 'page', 'reference', 'numbering', 'entry'] as const
 
 function detailsOf(topic: Topic): Omit<Initial, 'title'> | undefined {
   const details: Record<string, unknown> = {}
@@ -24,7 +25,14 @@ function detailsOf(topic: Topic): Omit<Initial, 'title'> | undefined {
     if (value !== null && value !== false && value !== 0) details[key] = value
   }
   for (const key of SET_NAMES) if (topic[key].length > 0) details[key] = [...topic[key]]
+  if (topic.meeting.length > 0) details.meeting = meetingInCopies(topic.meeting)
   return Object.keys(details).length > 0 ? details : undefined
+}
+
+/** A copy of a meeting is another meeting: it was neither sent to anybody nor is it being held. */
+function meetingInCopies(parts: readonly BriefPart[]): BriefPart[] {
+  const ended = parts.some(part => part.kind === 'stage' && part.stage === 'ended')
+  return parts.filter(({ kind }) => kind !== 'invitation' && (ended || (kind !== 'run' && kind !== 'stage' && kind !== 'answer' && kind !== 'attendance')))
 }
 
 /** Another title and other details for a topic on its way out. */

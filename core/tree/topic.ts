@@ -1,3 +1,4 @@
+import type { BriefPart, Entry, ItemPart } from './meeting'
 import type { Attachment, Check, Link, Numbering, Place, Reference, Tie } from './substance'
 
 /** A topic's address inside its tree: URL-safe letters, unguessable, made by whoever adds the topic. */
@@ -89,6 +90,12 @@ export interface Topic {
   readonly reference: Reference | null
   /** How what hangs from here is numbered. On the centre it counts for the whole tree. */
   readonly numbering: Numbering | null
+  /** The parts of a meeting's brief and of its running; a topic that has any is a meeting. */
+  readonly meeting: readonly BriefPart[]
+  /** The parts of an agenda item; a topic that has any is one. */
+  readonly item: readonly ItemPart[]
+  /** What this topic is in a meeting's record. */
+  readonly entry: Entry | null
   /** The note as a merged Yjs update in base64; null when there is none. */
   readonly note: string | null
 }
@@ -132,6 +139,9 @@ export const BLANK: Omit<Topic, 'id' | 'parent' | 'order'> = {
   page: false,
   reference: null,
   numbering: null,
+  meeting: [],
+  item: [],
+  entry: null,
   note: null,
 }
 
@@ -147,7 +157,8 @@ export function newTopic(id: TopicId, parent: TopicId | null, order: string): { 
     tray: BLANK.tray, hue: BLANK.hue, fill: BLANK.fill, ink: BLANK.ink, textSize: BLANK.textSize, bold: BLANK.bold, slanted: BLANK.slanted,
     underlined: BLANK.underlined, shape: BLANK.shape, border: BLANK.border, edge: BLANK.edge, width: BLANK.width, picture: BLANK.picture,
     markers: BLANK.markers, people: BLANK.people, links: BLANK.links, files: BLANK.files, checks: BLANK.checks, ties: BLANK.ties, place: BLANK.place,
-    sketch: BLANK.sketch, page: BLANK.page, reference: BLANK.reference, numbering: BLANK.numbering, note: BLANK.note,
+    sketch: BLANK.sketch, page: BLANK.page, reference: BLANK.reference, numbering: BLANK.numbering,
+    meeting: BLANK.meeting, item: BLANK.item, entry: BLANK.entry, note: BLANK.note,
   }
 }
 

@@ -1,0 +1,47 @@
+import type { Topic, TopicId } from '../tree/topic'
+import { isLive, type Tree } from '../tree/tree'
+import { pathTo } from '../tree/walk'
+
+/*
+ * What is different between two states of one tree, topic by topic. Topics are matched by identity. A branch that went or came counts
+ * once for each of its topics, so that nothing hides behind its top.
+ */
+
+export type DifferenceKind = 'added' | 'removed' | 'moved' | 'changed'
+
+export interface Difference {
+  readonly id: TopicId
+  readonly kind: DifferenceKind
+  readonly title: string
+  /** Titles from the centre down to the parent, as they are now (as they were, for what went). */
+  readonly path: readonly string[]
+  /** For 'changed': the fields, in words of the API. */
+  readonly fields: readonly (keyof Topic)[]
+  /** What the title was, where it's another one now. */
+  readonly was: string | null
+}
+
+/** Fields that say where a topic stands, not what it is; order counts as moved only together with another parent. */
+const PLACE: ReadonlySet<keyof Topic> = new Set(['id', 'parent', 'order', 'removed', 'x', 'y', 'z', 'side', 'folded'])
+
+function changedFields(before: Topic, after: Topic): (keyof Topic)[] {
+  return (Object.keys(after) as (keyof Topic)[]).filter(key => !PLACE.has(key) && before[key] !== after[key] && JSON.stringify(before[key]) !== JSON.stringify(after[key]))
+}
+
+/** The differences, in the order in which the topics stand in the later state, what went last. Cost: all topics of both. */
+export function differencesOf(before: Tree, after: Tree): Difference[] {
+  const found: Difference[] = []
+  const gone: Difference[] = []
+  const pathOf = (tree: Tree, id: TopicId): string[] => pathTo(tree, id).slice(0, -1).map(({ title }) => title)
+  for (const topic of after.topics.values()) {
+    const old = before.topics.get(topic.id)
+    const [was, is] = [old !== undefined && isLive(before, topic.id), isLive(after, topic.id)]
+    if (!was && is) found.push({ id: topic.id, kind: 'added', title: topic.title, path: pathOf(after, topic.id), fields: [], was: null })
+    else if (was && !is) gone.push({ id: topic.id, kind: 'removed', title: old!.title, path: pathOf(before, topic.id), fields: [], was: null })
+    if (!was || !is || !old) continue
+    if (old.parent !== topic.parent) found.push({ id: topic.id, kind: 'moved', title: topic.title, path: pathOf(after, topic.id), fields: [], was: null })
+    const fields = changedFields(old, topic)
+    if (fields.length > 0) found.push({ id: topic.id, kind: 'changed', title: topic.title, path: pathOf(after, topic.id), fields, was: old.title === topic.title ? null : old.title })
+  }
+  return [...found, ...gone]
+}
