@@ -1,5 +1,6 @@
 import { cpSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import { FONT_FILES } from './server/documents/fonts'
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 
@@ -47,6 +48,7 @@ export default defineNuxtConfig({
     hooks: {
       compiled(nitro) {
         cpSync(here('./server/database/migrations'), `${nitro.options.output.serverDir}/migrations`, { recursive: true })
+        for (const file of Object.values(FONT_FILES)) cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/fonts/${file.split('/').at(-1)}`)
       },
     },
   },

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { savedView } from '../tree/view'
 import { editSchema } from '../tree/change'
+import { ANSWERS } from '../tree/meeting'
 import { ARRANGEMENTS } from '../tree/topic'
 import { ROLES, type Role } from './roles'
 
@@ -16,9 +17,12 @@ const name = z.string().trim().min(1, 'Please give a name.').max(120)
 const title = z.string().max(10_000)
 const role = z.enum(ROLES)
 const tree = z.object({ id: idSchema })
+const meeting = z.object({ id: idSchema, topic: idSchema })
+const token = z.object({ token: z.string().min(20).max(104) })
 const none = z.object({})
 
 export const EXPORT_FORMATS = ['json', 'markdown', 'opml', 'csv', 'text'] as const
+export const MINUTES_FORMATS = ['docx', 'pdf', 'markdown', 'tasks'] as const
 export const IMPORT_FORMATS = ['json', 'markdown', 'opml', 'csv', 'text', 'html'] as const
 
 /** 'nobody': no sign-in needed. 'person': signed in. A role: that role, or more, on the tree in the path. */
@@ -52,11 +56,11 @@ export const OPERATIONS = {
   signOut: operation('POST', '/api/sign-out', 'nobody', 'Ends this session.'),
   signOutEverywhere: operation('POST', '/api/sign-out-everywhere', 'person', 'Ends all sessions of this person and cuts their live connections.'),
   me: operation('GET', '/api/me', 'person', 'Who is signed in.'),
-  home: operation('GET', '/api/home', 'person', 'One’s open tasks by due date, and the trees changed since one last looked.'),
-  work: operation('GET', '/api/work', 'person', 'What one owes, and what others owe because one asked them, across all trees.'),
+  home: operation('GET', '/api/home', 'person', 'One’s next meetings, sections to fill in and open tasks, and the trees changed since one last looked.'),
+  work: operation('GET', '/api/work', 'person', 'What one owes, what others owe because one asked them, and sections to fill in, across all trees.'),
   makeCalendar: operation('POST', '/api/work/calendar', 'person', 'Makes one’s private calendar address. The one before stops working.'),
   withdrawCalendar: operation('DELETE', '/api/work/calendar', 'person', 'Withdraws one’s calendar address.'),
-  readCalendar: operation('GET', '/api/calendars/{token}', 'nobody', 'One’s due tasks as iCalendar.', { params: z.object({ token: z.string().min(20).max(104) }) }),
+  readCalendar: operation('GET', '/api/calendars/{token}', 'nobody', 'One’s meetings and due tasks as iCalendar.', { params: z.object({ token: z.string().min(20).max(104) }) }),
   listTrees: operation('GET', '/api/trees', 'person', 'Trees one has a role in. `text` is looked for in titles, descriptions, tags and topics.', {
     query: z.object({ scope: z.enum(['all', 'mine', 'shared', 'trash', 'starters']).default('all'), text: z.string().max(200).optional(), tag: z.string().max(60).optional() }),
   }),
@@ -98,7 +102,23 @@ export const OPERATIONS = {
   removeMember: operation('DELETE', '/api/trees/{id}/members/{user}', 'viewer', 'Takes somebody’s role away (owners), or leaves the tree (oneself).', { params: z.object({ id: idSchema, user: idSchema }) }),
   invite: operation('POST', '/api/trees/{id}/invitations', 'owner', 'Invites somebody by mail.', { params: tree, body: z.strictObject({ email, role: z.enum(['viewer', 'commenter', 'editor']) }) }),
   acceptInvitation: operation('POST', '/api/invitations/{token}', 'person', 'Takes an invitation up.', { params: z.object({ token: z.string().min(20).max(100) }) }),
-  listLetters: operation('GET', '/api/letters', 'person', 'Letters to one’s mail address, newest first.'),
+  listMeetings: operation('GET', '/api/meetings', 'person', 'Meetings in all trees open to one, with how ready they are. `from`: the first day, ISO 8601.', { query: z.object({ from: z.iso.date().optional() }) }),
+  lookAtMeeting: operation('GET', '/api/trees/{id}/meetings/{topic}', 'viewer', 'What the tree itself can’t say of a meeting: who is in another one then, and which documents don’t open.', { params: meeting }),
+  moveMeeting: operation('POST', '/api/trees/{id}/meetings/{topic}/moves', 'editor', 'Begins a meeting, moves it to another item, pauses or ends it. Time is counted here. `from`: the step one had before one; a move from an older step does nothing.', {
+    params: meeting, body: z.strictObject({ to: z.enum(['begin', 'next', 'back', 'item', 'pause', 'go-on', 'end']), item: idSchema.optional(), from: z.int().min(0).nullable().default(null) }),
+  }),
+  invitePeople: operation('POST', '/api/trees/{id}/meetings/{topic}/invitation', 'editor', 'Mails everybody of a meeting an invitation, its change, or that it’s cancelled (RFC 5546).', { params: meeting, body: z.strictObject({ cancel: z.boolean().default(false) }) }),
+  answerMeeting: operation('POST', '/api/trees/{id}/meetings/{topic}/answer', 'viewer', 'Says whether one comes.', { params: meeting, body: z.strictObject({ answer: z.enum(ANSWERS), comment: z.string().max(1000).default('') }) }),
+  requestSections: operation('POST', '/api/trees/{id}/meetings/{topic}/requests', 'editor', 'Asks the owner of each item to fill it in by a day.', { params: meeting, body: z.strictObject({ by: z.iso.date() }) }),
+  minutes: operation('GET', '/api/trees/{id}/meetings/{topic}/minutes/{format}', 'viewer', 'The minutes as a file; `tasks`: its actions as iCalendar.', { params: z.object({ id: idSchema, topic: idSchema, format: z.enum(MINUTES_FORMATS) }) }),
+  mailMinutes: operation('POST', '/api/trees/{id}/meetings/{topic}/letters', 'editor', 'Mails the minutes to everybody of the meeting, each with their own actions first.', { params: meeting }),
+  changedSinceMeeting: operation('GET', '/api/trees/{id}/meetings/{topic}/since', 'viewer', 'What has changed in the tree since the meeting began, topic by topic.', { params: meeting }),
+  seriesLog: operation('GET', '/api/trees/{id}/meetings/{topic}/series', 'viewer', 'When the actions of a meeting’s series were done.', { params: meeting }),
+  takeReplies: operation('POST', '/api/trees/{id}/replies', 'editor', 'Takes the answers in a calendar file (RFC 5546, REPLY).', { params: tree, body: z.strictObject({ text: z.string() }) }),
+  readAnswer: operation('GET', '/api/answers/{token}', 'nobody', 'What a guest sees of a meeting by the link in their letter.', { params: token }),
+  giveAnswer: operation('POST', '/api/answers/{token}', 'nobody', 'A guest’s answer.', { params: token, body: z.strictObject({ answer: z.enum(['accepted', 'declined', 'tentative']), comment: z.string().max(1000).default('') }) }),
+  listLetters: operation('GET', '/api/letters', 'person', 'Letters to one’s mail address, or those one has sent, newest first.', { query: z.object({ box: z.enum(['in', 'sent']).default('in') }) }),
+  openLetterFile: operation('GET', '/api/letters/{id}/files/{number}', 'person', 'A file that came with a letter.', { params: z.object({ id: idSchema, number: z.coerce.number().int().min(0).max(20) }) }),
   readLetter: operation('POST', '/api/letters/{id}/read', 'person', 'Marks a letter as read.', { params: z.object({ id: idSchema }) }),
 } as const
 

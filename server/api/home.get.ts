@@ -1,9 +1,11 @@
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../access/answer'
+import { listMeetings, sectionsOf } from '../meetings/list'
+import { isoDay } from '#core/schedule/days'
 import { openTasks } from '../work/tasks'
 import { listTrees } from '../trees/store'
 
 export default answer(OPERATIONS.home, async ({ account }) => {
-  const [tasks, trees] = await Promise.all([openTasks(account.id), listTrees(account.id, { scope: 'all' })])
-  return { tasks, changed: trees.filter(tree => tree.version > tree.seenVersion), recent: trees.slice(0, 8) }
+  const [tasks, trees, meetings, sections] = await Promise.all([openTasks(account.id), listTrees(account.id, { scope: 'all' }), listMeetings(account.id, isoDay(new Date())), sectionsOf(account.id)])
+  return { tasks, sections, meetings: meetings.filter(({ stage }) => stage === 'planned' || stage === 'running').slice(0, 6), changed: trees.filter(tree => tree.version > tree.seenVersion), recent: trees.slice(0, 8) }
 })

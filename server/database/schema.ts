@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import { boolean, customType, datetime, double, index, int, json, mediumtext, mysqlEnum, mysqlTable, primaryKey, text, tinyint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { ROLES } from '../../core/contract/roles'
 import type { SavedView } from '../../core/tree/view'
@@ -67,6 +68,9 @@ export const invitations = mysqlTable('invitations', {
   usedAt: instant('used_at'),
 }, table => [index('invitations_tree').on(table.treeId)])
 
+/** A file that goes with a letter: text of a media type. */
+export interface LetterFile { readonly name: string, readonly type: string, readonly text: string }
+
 /** Mail as the stand-in keeps it; also what was sent by SMTP, so that it can be read in the app. */
 export const letters = mysqlTable('letters', {
   id: key('id', { length: 40 }).primaryKey(),
@@ -74,9 +78,12 @@ export const letters = mysqlTable('letters', {
   subject: varchar('subject', { length: 300 }).notNull(),
   body: mediumtext('body').notNull(),
   link: varchar('link', { length: 1000 }),
+  /** Who sent it, where a person did; they can read it too. */
+  fromUser: key('from_user', { length: 40 }),
+  attachments: json('attachments').$type<readonly LetterFile[]>(),
   createdAt: instant('created_at').notNull(),
   readAt: instant('read_at'),
-}, table => [index('letters_to').on(table.toEmail, table.createdAt)])
+}, table => [index('letters_to').on(table.toEmail, table.createdAt), index('letters_from').on(table.fromUser, table.createdAt)])
 
 /** Every topic as it is now, kept current in the transaction of each edit. */
 export const topics = mysqlTable('topics', {
@@ -95,7 +102,9 @@ export const topics = mysqlTable('topics', {
   rest: json('rest').$type<Record<string, unknown>>().notNull(),
   links: json('links').$type<readonly Link[]>().notNull(),
   note: bytes('note'),
-}, table => [primaryKey({ columns: [table.treeId, table.id] }), index('topics_due').on(table.due)])
+  /** Whether it's a meeting, kept by the database itself, so that meetings are found by an index. */
+  meets: boolean('meets').generatedAlwaysAs(sql`json_exists(rest, '$.meeting')`, { mode: 'stored' }),
+}, table => [primaryKey({ columns: [table.treeId, table.id] }), index('topics_due').on(table.due), index('topics_meets').on(table.meets, table.treeId)])
 
 export const topicPeople = mysqlTable('topic_people', {
   treeId: key('tree_id', { length: 40 }).notNull(),
@@ -127,6 +136,16 @@ export const snapshots = mysqlTable('snapshots', {
   number: int('number').notNull(),
   data: customType<{ data: Buffer }>({ dataType: () => 'longblob' })('data').notNull(),
 }, table => [primaryKey({ columns: [table.treeId, table.number] })])
+
+/** Answer links of guests. Only the letter holds the token; this is its hash. */
+export const meetingGuests = mysqlTable('meeting_guests', {
+  tokenHash: key('token_hash', { length: 64 }).primaryKey(),
+  treeId: key('tree_id', { length: 40 }).notNull(),
+  topicId: key('topic_id', { length: 40 }).notNull(),
+  /** The person's id in the meeting's brief. */
+  person: key('person', { length: 40 }).notNull(),
+  createdAt: instant('created_at').notNull(),
+}, table => [index('meeting_guests_topic').on(table.treeId, table.topicId)])
 
 /** Reminders that have been written: one a day before a task's due day, one on it. */
 export const reminders = mysqlTable('reminders', {

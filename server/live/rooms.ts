@@ -113,7 +113,7 @@ function editIdOf(raw: unknown): string | null {
 function act(seat: Seat, message: ClientMessage): void {
   switch (message.type) {
     case 'ping':
-      seat.say({ type: 'pong' })
+      seat.say({ type: 'pong', at: Date.now() })
       return
     case 'hello':
       welcome(seat, message.since).catch((error: unknown) => {
@@ -153,7 +153,7 @@ async function welcome(seat: Seat, since: number | null): Promise<void> {
   const db = database()
   const [row] = await db.select({ version: trees.version }).from(trees).where(eq(trees.id, seat.treeId))
   const version = row?.version ?? 0
-  seat.say({ type: 'welcome', client: seat.client, version, role: seat.role, present: others(seat).map(other => other.present) })
+  seat.say({ type: 'welcome', client: seat.client, version, role: seat.role, present: others(seat).map(other => other.present), at: Date.now() })
   if (since === null || since > version || version - since > MOST_CATCH_UP) {
     const item = await readTree(seat.treeId, version)
     if (!item) throw new Error('no snapshot')

@@ -5,6 +5,7 @@ import { hashed } from '../access/accounts'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { calendarAddresses } from '../database/schema'
+import { calendarMeetings } from '../meetings/calendar'
 import { openTasks } from './tasks'
 
 /** Makes somebody's private calendar address; the one before stops working. Only the answer holds it: what is kept is its hash. */
@@ -23,10 +24,10 @@ export async function hasCalendarAddress(userId: string): Promise<boolean> {
   return (await database().select({ userId: calendarAddresses.userId }).from(calendarAddresses).where(eq(calendarAddresses.userId, userId))).length > 0
 }
 
-/** The calendar behind an address: what its owner has to do, by due date. */
+/** The calendar behind an address: its owner's meetings, and what they have to do, by due date. */
 export async function calendarAt(token: string, now: number): Promise<string> {
   const [found] = await database().select({ userId: calendarAddresses.userId }).from(calendarAddresses).where(eq(calendarAddresses.tokenHash, hashed(token)))
   if (!found) throw new Fault(404, 'no-calendar', 'There is no calendar at this address any more.')
-  const tasks = await openTasks(found.userId, 2000)
-  return writeCalendar([], tasks.filter(task => task.due !== null).map(({ treeId, id, title, tree, due, done, priority }) => ({ uid: `${treeId}.${id}@sun-porch`, title: title || 'untitled', text: tree, due, done, priority, stamp: now })))
+  const [tasks, meetings] = await Promise.all([openTasks(found.userId, 2000), calendarMeetings(found.userId, now)])
+  return writeCalendar(meetings, tasks.filter(task => task.due !== null).map(({ treeId, id, title, tree, due, done, priority }) => ({ uid: `${treeId}.${id}@sun-porch`, title: title || 'untitled', text: tree, due, done, priority, stamp: now })))
 }

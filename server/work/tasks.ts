@@ -30,6 +30,8 @@ async function tasksOf(from: SQL, viewer: SQL, most: number): Promise<OpenTask[]
       join topics t on t.tree_id = p.tree_id and t.id = p.topic_id
       join users u on u.id = p.user_id
       where coalesce(t.done, 0) < 100 and t.removed = 0
+        -- The owner of an agenda item doesn't owe it as a task: sections to fill in are listed on their own.
+        and not (t.due is null and t.start is null and t.duration is null and t.done is null and t.priority is null and json_exists(t.rest, '$.item'))
     ), up as (
       select tree_id, id, parent, removed from owed
       union distinct

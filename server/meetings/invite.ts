@@ -1,0 +1,144 @@
+import { randomBytes } from 'node:crypto'
+import { and, eq } from 'drizzle-orm'
+import type { GuestMeeting } from '#core/contract'
+import { type CalendarMeeting, type Reply, readReplies, writeInvitation } from '#core/formats/icalendar'
+import { lengthOfMeeting } from '#core/meeting/agenda'
+import { type Brief, briefOf, instantOfStart, startOf } from '#core/meeting/brief'
+import { invitationDigest, invitationText, whenInWords } from '#core/meeting/invitation'
+import { type Answer, isLive, shorten, topicOf, type Tree } from '#core/tree'
+import { type Account, hashed } from '../access/accounts'
+import { Fault } from '../access/fault'
+import { database } from '../database/connect'
+import { meetingGuests, trees } from '../database/schema'
+import { sendLetter } from '../letters/send'
+import { newEditId, submit } from '../trees/door'
+import { submitFor } from './behalf'
+import { accountsOf, everybodyIn, mailOf, nameFrom, openMeeting } from './meeting'
+
+/** The same as long as the meeting is the same (RFC 5545, section 3.8.4.7). */
+export const uidOf = (treeId: string, topicId: string): string => `${topicId}.${treeId}@sun-porch`
+
+type Accounts = Awaited<ReturnType<typeof accountsOf>>
+
+/** A meeting as calendars take it. `organizer`: whoever invites. Null while it has no start. */
+export function asCalendarMeeting(treeId: string, tree: Tree, topicId: string, accounts: Accounts, organizer: { name: string, email: string }, sequence: number, stamp: number): CalendarMeeting | null {
+  const topic = topicOf(tree, topicId)
+  const brief = briefOf(topic)
+  const start = instantOfStart(brief)
+  if (start === null || !brief.begins) return null
+  const nameOf = nameFrom(accounts)
+  return {
+    uid: uidOf(treeId, topicId), sequence, title: topic.title || 'Meeting', text: invitationText(tree, topicId, nameOf), where: brief.where, start, minutes: lengthOfMeeting(tree, topicId), zone: brief.begins.zone,
+    organizer: { mail: organizer.email, name: organizer.name },
+    people: brief.people.flatMap((person) => {
+      const mail = mailOf(person, accounts)
+      return mail === null ? [] : [{ mail, name: person.user === null ? person.name || mail : nameOf(person.user), part: person.role === 'chair' ? 'chair' as const : person.needed ? 'needed' as const : 'optional' as const, answer: person.answer }]
+    }),
+    // Each meeting of a series is an event of its own here, so that each can have its own agenda.
+    rule: null, stamp, cancelled: brief.stage === 'cancelled',
+  }
+}
+
+function checkInvitable(brief: Brief): void {
+  const start = startOf(brief)
+  if (start === null) throw new Fault(409, 'no-start', 'It has no day and time yet. Nobody was invited.')
+  if (start.kind === 'gap') throw new Fault(409, 'gap', 'That time is left out: clocks go forward then. Choose another; nobody was invited.')
+  if (brief.people.length === 0) throw new Fault(409, 'nobody', 'Nobody is asked to come yet.')
+  if (brief.stage === 'ended') throw new Fault(409, 'ended', 'This meeting has ended.')
+}
+
+/** Writes everybody an invitation, or a new one after a change, or says that it's cancelled. Returns how many letters that were. */
+export async function inviteAll(treeId: string, topicId: string, version: number, from: Account, cancel: boolean): Promise<{ letters: number, sequence: number }> {
+  const { tree, topic, brief } = await openMeeting(treeId, topicId, version)
+  if (cancel && brief.stage === 'cancelled') throw new Fault(409, 'cancelled', 'It was cancelled already.')
+  if (!cancel) checkInvitable(brief)
+  const accounts = await everybodyIn(tree)
+  const sequence = brief.invitation ? brief.invitation.sequence + 1 : 0
+  const at = Date.now()
+  const meeting = asCalendarMeeting(treeId, tree, topicId, accounts, from, sequence, at)
+  // The tree says so first: should a letter fail, nobody is told what the tree doesn't say.
+  await submit(treeId, from.id, {
+    id: newEditId(), changes: [
+      { op: 'put', topic: topicId, set: 'meeting', member: { id: 'invitation', kind: 'invitation', uid: uidOf(treeId, topicId), sequence, at, by: from.id, digest: invitationDigest(tree, topicId) } },
+      { op: 'put', topic: topicId, set: 'meeting', member: { id: 'stage', kind: 'stage', stage: cancel ? 'cancelled' : brief.stage === 'cancelled' ? 'planned' : brief.stage } },
+    ],
+  })
+  if (cancel && !brief.invitation) return { letters: 0, sequence }
+  const calendar = meeting ? [{ name: cancel ? 'cancelled.ics' : 'invitation.ics', type: `text/calendar; charset=utf-8; method=${cancel ? 'CANCEL' : 'REQUEST'}`, text: writeInvitation({ ...meeting, cancelled: cancel }) }] : []
+  const title = shorten(topic.title || 'Meeting', 150)
+  const subject = cancel ? `Cancelled: ${title}` : sequence === 0 ? `Invitation: ${title}` : `Changed: ${title}`
+  let letters = 0
+  for (const person of brief.people) {
+    const to = mailOf(person, accounts)
+    if (to === null) continue
+    const link = person.user === null ? `/answer/${await guestToken(treeId, topicId, person.id)}` : `/trees/${treeId}?topic=${topicId}&view=meeting`
+    await sendLetter({
+      to, subject, from: from.id, link, attachments: calendar,
+      body: `${cancel ? `${from.name} has cancelled this meeting.` : `${from.name} (${from.email}) asks you to ${person.needed ? 'come to' : 'join, if you like,'} this meeting.`}\n\n${invitationText(tree, topicId, nameFrom(accounts))}`,
+    })
+    letters++
+  }
+  return { letters, sequence }
+}
+
+/** A guest's link; the one before goes on working, since it stands in letters that have been sent. */
+async function guestToken(treeId: string, topicId: string, person: string): Promise<string> {
+  const token = randomBytes(24).toString('base64url')
+  await database().insert(meetingGuests).values({ tokenHash: hashed(token), treeId, topicId, person, createdAt: new Date() })
+  return token
+}
+
+function answerPart(person: string, answer: Answer, comment: string) {
+  return { op: 'put' as const, set: 'meeting' as const, member: { id: `a-${person}`.slice(0, 40), kind: 'answer' as const, of: person, answer, comment: comment.trim().toWellFormed().slice(0, 1000), at: Date.now() } }
+}
+
+/** Keeps a member's own answer. */
+export async function answerAs(account: Account, treeId: string, topicId: string, version: number, answer: Answer, comment: string): Promise<void> {
+  const { brief } = await openMeeting(treeId, topicId, version)
+  const own = brief.people.find(({ user, mail }) => user === account.id || mail?.toLowerCase() === account.email)
+  if (!own) throw new Fault(409, 'not-asked', 'You aren’t among the people of this meeting.')
+  await submitFor(treeId, [account.id, brief.invitation?.by ?? ''], [{ topic: topicId, ...answerPart(own.id, answer, comment) }])
+}
+
+async function guestOf(token: string): Promise<{ treeId: string, topicId: string, person: string, tree: Tree, brief: Brief }> {
+  const gone = new Fault(404, 'no-link', 'This link doesn’t lead to a meeting any more.')
+  const [found] = await database().select({ treeId: meetingGuests.treeId, topicId: meetingGuests.topicId, person: meetingGuests.person, version: trees.version, trashed: trees.trashedAt }).from(meetingGuests)
+    .innerJoin(trees, eq(trees.id, meetingGuests.treeId)).where(and(eq(meetingGuests.tokenHash, hashed(token))))
+  if (!found || found.trashed) throw gone
+  const { tree, brief } = await openMeeting(found.treeId, found.topicId, found.version).catch(() => { throw gone })
+  if (!isLive(tree, found.topicId) || !brief.people.some(({ id }) => id === found.person)) throw gone
+  return { ...found, tree, brief }
+}
+
+/** What a guest sees by the link in their letter. */
+export async function guestMeeting(token: string): Promise<GuestMeeting> {
+  const { topicId, person, tree, brief } = await guestOf(token)
+  const accounts = await everybodyIn(tree)
+  const own = brief.people.find(({ id }) => id === person)!
+  const organizer = brief.invitation ? (await accountsOf([brief.invitation.by])).get(brief.invitation.by)?.name ?? '' : ''
+  return { title: topicOf(tree, topicId).title, when: whenInWords(tree, topicId), text: invitationText(tree, topicId, nameFrom(accounts)), name: own.name || own.mail || '', answer: own.answer, stage: brief.stage, organizer }
+}
+
+export async function answerAsGuest(token: string, answer: Answer, comment: string): Promise<void> {
+  const { treeId, topicId, person, brief } = await guestOf(token)
+  if (brief.stage === 'cancelled' || brief.stage === 'ended') throw new Fault(409, 'over', brief.stage === 'ended' ? 'This meeting is over.' : 'This meeting was cancelled.')
+  await submitFor(treeId, [brief.invitation?.by ?? ''], [{ topic: topicId, ...answerPart(person, answer, comment) }])
+}
+
+/** Takes the answers in a calendar file (RFC 5546, REPLY) to meetings of this tree. One to an older invitation than the last counts too: the person is the same. */
+export async function takeReplies(treeId: string, tree: Tree, account: Account, text: string): Promise<{ name: string, answer: Answer, meeting: string }[]> {
+  const replies: Reply[] = readReplies(text)
+  const accounts = await everybodyIn(tree)
+  const taken: { name: string, answer: Answer, meeting: string }[] = []
+  for (const { uid, mail, answer, comment } of replies) {
+    const topicId = uid.endsWith(`.${treeId}@sun-porch`) ? uid.slice(0, -`.${treeId}@sun-porch`.length) : ''
+    const topic = tree.topics.get(topicId)
+    if (!topic || !isLive(tree, topicId)) continue
+    const person = briefOf(topic).people.find(one => mailOf(one, accounts) === mail)
+    if (!person) continue
+    await submit(treeId, account.id, { id: newEditId(), changes: [{ topic: topicId, ...answerPart(person.id, answer, comment) }] })
+    taken.push({ name: person.user === null ? person.name || mail : nameFrom(accounts)(person.user), answer, meeting: topic.title })
+  }
+  if (taken.length === 0) throw new Fault(422, 'no-meeting', 'This answer is to no meeting of this tree, or from nobody who was invited. Nothing was changed.')
+  return taken
+}

@@ -1,0 +1,56 @@
+import { type CalendarTask, writeCalendar } from '#core/formats/icalendar'
+import { minutesLetter, writeMinutesMarkdown } from '#core/formats/minutes-markdown'
+import { type Minutes, minutesOf } from '#core/meeting/minutes'
+import { fileStem, shorten, topicOf, type Tree } from '#core/tree'
+import type { Account } from '../access/accounts'
+import { Fault } from '../access/fault'
+import { minutesAsDocx } from '../documents/minutes-docx'
+import { minutesAsPdf } from '../documents/minutes-pdf'
+import { sendLetter } from '../letters/send'
+import { everybodyIn, mailOf, nameFrom, openMeeting } from './meeting'
+
+export const MINUTES_TYPES = {
+  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+  pdf: 'application/pdf',
+  markdown: 'text/markdown; charset=utf-8',
+  tasks: 'text/calendar; charset=utf-8',
+} as const
+const ENDINGS: Record<keyof typeof MINUTES_TYPES, string> = { docx: 'docx', pdf: 'pdf', markdown: 'md', tasks: 'ics' }
+
+/** The actions of a meeting as calendar tasks. `person`: only theirs. */
+function tasksOf(treeId: string, tree: Tree, minutes: Minutes, person: string | null): CalendarTask[] {
+  const stamp = Date.now()
+  return minutes.actions.filter(({ ownerIds }) => person === null || ownerIds.includes(person)).map(({ id, title, owners }) => {
+    const { due, done, priority } = topicOf(tree, id)
+    return { uid: `${treeId}.${id}@sun-porch`, title: title || 'untitled', text: [minutes.title, owners.join(', ')].filter(Boolean).join('\n'), due, done, priority, stamp }
+  })
+}
+
+/** The minutes as a file. */
+export async function minutesFile(treeId: string, topicId: string, version: number, format: keyof typeof MINUTES_TYPES): Promise<{ data: Buffer | string, type: string, name: string }> {
+  const { tree, topic } = await openMeeting(treeId, topicId, version)
+  const minutes = minutesOf(tree, topicId, nameFrom(await everybodyIn(tree)))
+  const data = format === 'docx' ? await minutesAsDocx(minutes) : format === 'pdf' ? await minutesAsPdf(minutes) : format === 'markdown' ? writeMinutesMarkdown(minutes) : writeCalendar([], tasksOf(treeId, tree, minutes, null))
+  return { data, type: MINUTES_TYPES[format], name: `${fileStem(topic.title)}.${ENDINGS[format]}` }
+}
+
+/** Mails the minutes to everybody of the meeting, each with their own actions first and as tasks. */
+export async function mailMinutes(treeId: string, topicId: string, version: number, from: Account): Promise<{ letters: number }> {
+  const { tree, topic, brief } = await openMeeting(treeId, topicId, version)
+  if (brief.stage !== 'ended') throw new Fault(409, 'not-ended', 'The meeting hasn’t ended. Nobody was written to.')
+  const accounts = await everybodyIn(tree)
+  const minutes = minutesOf(tree, topicId, nameFrom(accounts))
+  let letters = 0
+  for (const person of brief.people) {
+    const to = mailOf(person, accounts)
+    if (to === null) continue
+    const own = person.user === null ? [] : tasksOf(treeId, tree, minutes, person.user)
+    letters++
+    await sendLetter({
+      to, from: from.id, subject: `Minutes: ${shorten(topic.title || 'Meeting', 150)}`, body: minutesLetter(minutes, person.user),
+      ...(person.user === null ? {} : { link: `/trees/${treeId}?topic=${topicId}&view=meeting` }),
+      attachments: own.length > 0 ? [{ name: 'tasks.ics', type: 'text/calendar; charset=utf-8', text: writeCalendar([], own) }] : [],
+    })
+  }
+  return { letters }
+}
