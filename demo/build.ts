@@ -1,7 +1,8 @@
 import { readDetails } from '#core/capture/quick-details'
 import { readNested } from '#core/capture/nested'
 import { noteFromMarkdown } from '#core/formats/note-text'
-import { addAt, allTopics, applyChanges, BLANK, type Change, emptyTree, lastChild, MARKERS, type OutlineItem, plantAt, type Topic, type Tree } from '#core/tree'
+import { addAt, allTopics, applyChanges, branch, BLANK, type Change, emptyTree, lastChild, MARKERS, type OutlineItem, plantAt, type Topic, type Tree } from '#core/tree'
+import { demoMeetings, demoStillOpen } from './meetings'
 import type { DemoTree } from './trees'
 
 /** A demo tree as it stands on `today` (ISO 8601), with the people's real ids. `other`: the tree that it shows topics of. */
@@ -25,10 +26,20 @@ export function buildDemo(demo: DemoTree, people: readonly { id: string, name: s
   if (other) {
     for (const { under, title } of demo.shows ?? []) applyChanges(tree, addAt(tree, lastChild(tree, titled(tree, under).id), newId, { title, reference: { tree: other.id, topic: titled(other.tree, title).id } }).changes)
   }
+  if (demo.series) {
+    const find = (title: string, under: string | null): string => titledUnder(tree, title, under)
+    applyChanges(tree, demoMeetings(tree, demo.series, people, today, find))
+    applyChanges(tree, demoStillOpen(tree, demo.series, today, find, newId))
+  }
   return tree
 }
 
 function titled(tree: Tree, title: string): Topic {
   for (const topic of allTopics(tree)) if (topic.title === title) return topic
   throw new Error(`the demo has no topic “${title}”`)
+}
+
+function titledUnder(tree: Tree, title: string, under: string | null): string {
+  for (const topic of under === null ? allTopics(tree) : branch(tree, under)) if (topic.title === title) return topic.id
+  throw new Error(`the demo has no topic “${title}” there`)
 }

@@ -4,6 +4,7 @@
  */
 
 import type { Arrangement, Initial, Tie } from '#core/tree'
+import type { DemoSeries } from './meetings'
 
 export interface DemoTree {
   readonly title: string
@@ -22,6 +23,8 @@ export interface DemoTree {
   /** Cross-links: from one title to another. */
   readonly ties?: readonly (Pick<Tie, 'label' | 'ends'> & { readonly from: string, readonly to: string })[]
   /** Topics that show one of another demo tree: their title, and that of the original. */
+  /** The branches that are meetings, where they are. */
+  readonly series?: DemoSeries
   readonly shows?: readonly { readonly under: string, readonly title: string }[]
 }
 
@@ -213,51 +216,90 @@ export const MEETINGS: DemoTree = {
   tags: ['tannery', 'meetings'],
   folded: ['Meeting 1'],
   notes: {
-    'Meeting 3': '**Why we meet:** decide who moves us and whether the shelving date still holds.',
     'Shelving is late': 'Ines: the count took longer because of the cellar. The joiner can still make it if we order this week.',
+    'Two offers for the removal': 'Two Rivers Carriers: five days, crates lent. Lindqvist Removals: four days, crates extra. Both are free in the move week.',
   },
-  shows: [{ under: 'Meeting 3', title: 'Shelving' }],
+  links: { 'Two offers for the removal': [{ url: 'https://carriers.example/offers/library', title: 'Offer of Two Rivers Carriers' }] },
+  shows: [{ under: 'Shelving is late', title: 'Shelving' }],
+  series: {
+    zone: 'Europe/Copenhagen', time: '14:00', where: 'Drying loft, second floor',
+    people: [
+      { name: 'Ines', needed: true, role: 'chair' }, { name: 'Rana', needed: true, role: 'notes' }, { name: 'Oskar', needed: true, role: null },
+      { name: 'Lev', needed: false, role: null }, { name: 'Tove Lind', needed: false, role: null, mail: 'tove@oakjoiners.example' },
+    ],
+    meetings: [
+      {
+        title: 'Meeting 3', back: 0, slot: 60, why: 'So that the move has a firm and a date that holds before the lease runs out.',
+        musts: ['Which removal firm', 'Does the shelving date hold', 'Where the lorry may stand'],
+        items: [
+          { title: 'Shelving is late', intent: 'discuss', minutes: 15, serves: ['Does the shelving date hold'], pattern: ['Report', 'Concerns', 'Options'], asked: true },
+          { title: 'Two offers for the removal', intent: 'decide', minutes: 20, serves: ['Which removal firm'], pattern: ['Report', 'Concerns', 'Options'], asked: true },
+          { title: 'Neighbours', intent: 'inform', minutes: 10 },
+          { title: 'Next steps', intent: 'decide', minutes: null },
+        ],
+      },
+      {
+        title: 'Meeting 2', back: 2, slot: 60, why: 'Agree how books travel, so that packing can be planned.', musts: ['How crates are marked', 'How long fiction takes'], came: { 'Lev': false, 'Tove Lind': false },
+        items: [
+          { title: 'Crates and colours', intent: 'decide', minutes: 20, spent: 26, serves: ['How crates are marked', 'How long fiction takes'] },
+          { title: 'Offers for the removal', intent: 'discuss', minutes: 15, spent: 19 },
+          { title: 'Keys and doors', intent: 'discuss', minutes: 10, spent: 12 },
+          { title: 'Next steps', intent: 'decide', minutes: 10, spent: 6 },
+        ],
+      },
+      {
+        title: 'Meeting 1', back: 4, slot: 60, why: 'Begin with one picture of what has to be done.', musts: ['When the move week is'], came: { 'Tove Lind': false },
+        items: [
+          { title: 'The rooms', intent: 'inform', minutes: 20, spent: 21 },
+          { title: 'The move week', intent: 'decide', minutes: 20, spent: 31, serves: ['When the move week is'] },
+          { title: 'Next steps', intent: 'decide', minutes: 10, spent: 9 },
+        ],
+      },
+    ],
+    record: {
+      'Crates are marked by room colour': ['decision', 'Rana'], 'Fiction moves in one day': ['decision', 'Rana'], 'Labels in four colours need a printer': ['idea', 'Oskar'],
+      'Get a second offer for the removal': ['action', 'Ines'], 'Ask the scouts about steel shelves': ['action', 'Ines'], 'Who holds the keys at night?': ['question', 'Oskar'],
+      'Count shelves in the cellar': ['action', 'Oskar'], 'Late opening on Thursdays': ['parked', 'Rana'], 'Ask the town for a no-stopping zone': ['action', 'Ines'],
+      'We keep the beams in sight': ['decision', 'Oskar'], 'Move week is the first of next month': ['decision', 'Ines'], 'Insurance for helpers': ['action', 'Ines'], 'List of all rooms': ['action', 'Ines'],
+      'Does the old clock come along?': ['question', 'Lev'],
+    },
+  },
   text: `Meeting 3
-	To be settled
-		Which removal firm // important
-		Does the shelving date hold // important
-		Where the lorry may stand
-	Items
-		Shelving is late // Ines, at risk
-			Report
-			Concerns
-			Options
-		Two offers for the removal // Oskar
-			Report
-			Concerns
-			Options
-		Neighbours // Rana
-		Next steps
-	Actions
-		Ask the town for a no-stopping zone // Oskar, due in 5 days
-		Confirm the order of the oak // Ines, due in 3 days
-		Draft the letter to Bridge Street // Rana, due in 2 days
-	Parked
-		Late opening on Thursdays
+	Shelving is late // Ines, at risk
+		Report
+			The cellar held more than the list
+			Oak can be here in nine days
+		Concerns
+		Options
+	Two offers for the removal // Oskar
+		Report
+		Concerns
+		Options
+	Neighbours // Rana
+	Next steps // Ines
 Meeting 2
-	Attended
-		Ines, Rana, Oskar, Lev
-	Decisions
-		Crates are marked by room colour // decision
-		Fiction moves in one day // decision
-	Actions
+	Crates and colours // Rana
+		Crates are marked by room colour
+		Fiction moves in one day
+		Labels in four colours need a printer
+	Offers for the removal // Oskar
 		Get a second offer for the removal // Oskar, done
 		Count shelves in the cellar // Ines, done
 		Ask the scouts about steel shelves // Rana, due 4 days ago, 50%
-	Questions
-		Who holds the keys at night? // question
+	Keys and doors // Ines
+		Who holds the keys at night?
+	Next steps // Ines
+		Ask the town for a no-stopping zone // Oskar, due in 5 days
+		Late opening on Thursdays
 Meeting 1
-	Decisions
-		We keep the beams in sight // decision
-		Move week is the first of next month // decision
-	Actions
-		Insurance for helpers // Rana, done
+	The rooms // Oskar
+		We keep the beams in sight
 		List of all rooms // Lev, done
+	The move week // Ines
+		Move week is the first of next month
+		Does the old clock come along?
+	Next steps // Ines
+		Insurance for helpers // Rana, done
 `,
 }
 

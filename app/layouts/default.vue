@@ -7,6 +7,7 @@ const places = [
   { to: '/', name: 'Home', icon: 'lucide:house' },
   { to: '/trees', name: 'Trees', icon: 'lucide:shapes' },
   { to: '/work', name: 'My work', icon: 'lucide:list-todo' },
+  { to: '/meetings', name: 'Meetings', icon: 'lucide:presentation' },
   { to: '/letterbox', name: 'Letterbox', icon: 'lucide:mail' },
 ]
 const items = computed(() => [

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import type { ListedMeeting, Section } from '#core/contract'
+
 interface Task { treeId: string, tree: string, id: string, title: string, due: string | null, done: number | null }
 interface Listed { id: string, title: string, changedAt: string, changedBy: string | null, topicCount: number }
 const account = useAccount()
-const home = ref<{ tasks: Task[], changed: Listed[], recent: Listed[] } | null>(null)
+const home = ref<{ tasks: Task[], sections: Section[], meetings: ListedMeeting[], changed: Listed[], recent: Listed[] } | null>(null)
 const wrong = ref('')
 async function load(): Promise<void> {
   wrong.value = ''
@@ -30,6 +32,14 @@ useHead({ title: 'Home · Sun Porch' })
     <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button class="plain" @click="load">Try again</button></Message>
     <div v-if="home" class="columns">
       <section>
+        <template v-if="home.meetings.length">
+          <h2>Next meetings</h2>
+          <ul class="gap"><li v-for="meeting in home.meetings" :key="meeting.treeId + meeting.id"><MeetingRow :meeting="meeting" /></li></ul>
+        </template>
+        <template v-if="home.sections.length">
+          <h2>To fill in</h2>
+          <ul class="gap"><li v-for="section in home.sections" :key="section.treeId + section.id"><SectionRow :section="section" /></li></ul>
+        </template>
         <h2>Mine to do</h2>
         <p v-if="home.tasks.length === 0" class="quiet">Nothing is waiting for you. Tasks that carry your name in any tree show here.</p>
         <div v-for="group in groups" :key="group.name">
@@ -77,6 +87,7 @@ ul { list-style: none; margin: 8px 0 0; padding: 0; display: flex; flex-directio
 small { color: var(--quiet); font-weight: 400; font-size: 12px; }
 .due { color: var(--quiet); font-size: 12.5px; white-space: nowrap; }
 .due.late { color: var(--clay); font-weight: 650; }
+ul.gap { margin-bottom: 26px; }
 .plain { border: 0; background: none; color: var(--porch); font-weight: 600; cursor: pointer; text-decoration: underline; }
 @media (max-width: 800px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 </style>

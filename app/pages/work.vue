@@ -3,10 +3,11 @@ import { nanoid } from 'nanoid'
 import { allows, type Role } from '#core/contract'
 import { movedDue, type When, WHEN_NAMES, whenOf, WHENS } from '#core/schedule/when'
 import type { Change } from '#core/tree'
+import type { Section } from '#core/contract'
 
 /** What one owes across all trees, and what others owe because one asked them. One key does a task or moves its day. */
 interface Task { readonly treeId: string, readonly tree: string, readonly id: string, readonly title: string, readonly due: string | null, readonly done: number | null, readonly priority: number | null, readonly role: Role, readonly person: string | null }
-const work = ref<{ mine: Task[], asked: Task[], calendar: boolean } | null>(null)
+const work = ref<{ mine: Task[], asked: Task[], sections: Section[], calendar: boolean } | null>(null)
 const wrong = ref('')
 const side = ref<'mine' | 'asked'>('mine')
 const by = ref<'date' | 'tree'>('date')
@@ -147,7 +148,7 @@ const calendar = ref()
       <button class="plain" aria-haspopup="dialog" @click="calendar.toggle($event)"><Icon name="lucide:calendar-plus" size="16" /> Calendar address</button>
       <Popover ref="calendar">
         <div class="calendar">
-          <p>Your due tasks in any calendar program that reads an address. Whoever has the address can read them.</p>
+          <p>Your meetings and due tasks in any calendar program that reads an address. Whoever has the address can read them.</p>
           <template v-if="address"><InputText :value="address" readonly fluid size="small" aria-label="Your calendar address" @focus="($event.target as HTMLInputElement).select()" /><p class="quiet">It’s shown this once. A new one makes it stop working.</p></template>
           <p v-else-if="work?.calendar" class="quiet">You have one. It isn’t shown again; a new one replaces it.</p>
           <div class="row"><Button size="small" :label="work?.calendar ? 'Make a new one' : 'Make one'" @click="makeAddress" /><Button v-if="work?.calendar" size="small" text label="Withdraw it" @click="withdraw" /></div>
@@ -156,6 +157,10 @@ const calendar = ref()
     </header>
     <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button class="plain" @click="load">Try again</button></Message>
     <p v-if="work && rows.length === 0" class="quiet empty">{{ side === 'mine' ? 'You owe nothing just now. Tasks that carry your name in any tree show here.' : 'Nobody owes you anything. Tasks that you put somebody else’s name on show here.' }}</p>
+    <section v-if="side === 'mine' && work?.sections.length" class="sections" aria-label="Sections to fill in">
+      <h2>Sections to fill in <span>{{ work.sections.length }}</span></h2>
+      <SectionRow v-for="section in work.sections" :key="section.treeId + section.id" :section="section" />
+    </section>
     <div v-if="rows.length" ref="list" class="list" role="tree" tabindex="0" aria-label="Tasks" :aria-activedescendant="focused ? `task-${keyOf(focused)}` : undefined" @keydown="key">
       <div v-for="group in groups" :key="group.key" role="group" :aria-label="group.name">
         <h2 role="presentation" :class="{ late: group.late }">{{ group.name }} <span>{{ group.tasks.length }}</span></h2>
@@ -186,6 +191,7 @@ header { display: flex; align-items: center; gap: 18px; flex-wrap: wrap; margin:
 .segments { flex: none; }
 .segments button { flex: none; padding: 4px 12px; }
 .plain { border: 0; background: none; color: var(--porch); font-weight: 600; cursor: pointer; display: inline-flex; gap: 6px; align-items: center; min-height: 28px; }
+.sections { max-width: 980px; display: flex; flex-direction: column; gap: 5px; }
 .list { max-width: 980px; outline: none; }
 h2 { font: 600 12.5px var(--text); color: var(--quiet); margin: 18px 0 6px; }
 h2 span { background: var(--ceiling); color: var(--ink); border-radius: 8px; padding: 0 7px; margin-left: 4px; }

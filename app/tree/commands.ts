@@ -1,4 +1,5 @@
 import { alignSelection, arrange, ARRANGEMENT_NAMES, distributeSelection, evenOut, layer } from './arranging'
+import { makeNext, toggleItem, toggleReady } from '~/meeting/doing'
 import type { Desk } from './desk'
 import { apart, detach, join, reverse, sort, split, toggleCentre } from './reshaping'
 import { toTray } from './tray'
@@ -13,7 +14,7 @@ export type Box = 'everything' | 'keys' | 'share' | 'help' | 'duplicate' | 'star
 export interface Command {
   readonly id: string
   readonly name: string
-  readonly group: 'Type and build' | 'Move and order' | 'Arrange' | 'Go and find' | 'See' | 'Mark and dress' | 'Substance' | 'General'
+  readonly group: 'Type and build' | 'Move and order' | 'Arrange' | 'Go and find' | 'See' | 'Mark and dress' | 'Substance' | 'Meet' | 'General'
   /** One line for the help and the key list. */
   readonly help: string
   /** Whether it stands on the context menu of a topic: on it at once, or under the heading of its group. */
@@ -40,6 +41,9 @@ export interface House {
   choose(what: 'tie' | 'reference'): void
   /** Into the first cell of the row, in the outline. */
   cells(): void
+  /** Shows the meeting, or the tree again. */
+  meeting(): void
+  makeMeeting(): void
 }
 
 /** Gives the focused branch a page of its own, or puts it back. */
@@ -129,6 +133,7 @@ export const COMMANDS: readonly Command[] = [
   looking('See', 'zoom-whole', 'Zoom to 100 %', 'Text as large as everywhere else.', (_, house) => house.zoom('whole')),
   looking('See', 'overview', 'Overview window', 'The whole tree in small; push the frame to go there.', (_, house) => house.overview()),
   looking('See', 'switch-view', 'Switch between canvas and outline', 'The same tree as a drawing or as rows.', (desk) => { desk.view.value = desk.view.value === 'canvas' ? 'outline' : 'canvas' }),
+  looking('See', 'meeting', 'Meeting: brief, running and minutes', 'Of the meeting that the selection belongs to, or the nearest one; again for the way back.', (_, house) => house.meeting()),
   looking('See', 'cells', 'Into the cells of the row', 'In the outline: Tab goes on, Enter keeps, Esc leads back.', (_, house) => house.cells()),
   looking('See', 'sheet', 'Show or hide the side sheet', 'Everything about the selected topic.', (desk) => { desk.sheetOpen.value = !desk.sheetOpen.value }),
   looking('See', 'theme', 'Light or dusk', 'The bright or the dark theme.', (_, house) => house.toggleTheme()),
@@ -155,6 +160,11 @@ export const COMMANDS: readonly Command[] = [
   command('Substance', 'reference', 'Show another topic here …', 'A reference: live, with the way to the original.', (_, house) => house.choose('reference'), 'more'),
   command('Substance', 'page', 'A page of its own, or back in the tree', 'A branch that has grown large gets a sheet for itself.', desk => togglePage(desk), 'more'),
   looking('Substance', 'pages', 'Pages, numbers and cross-links', 'The list of pages, the numbering of topics, and every cross-link.', (_, house) => house.panel('pages')),
+
+  command('Meet', 'make-meeting', 'Make it a meeting', 'Gives the topic a brief: why, what must be settled, the way there, when and who.', (_, house) => house.makeMeeting(), 'more'),
+  command('Meet', 'make-item', 'Make it an agenda item, or a topic again', 'An item of the meeting it stands in, with minutes and an owner.', desk => toggleItem(desk), 'more'),
+  command('Meet', 'ready', 'My section is ready', 'Tells the lead that what was asked for is filled in; again takes it back.', desk => toggleReady(desk), 'more'),
+  command('Meet', 'next-meeting', 'Next meeting of the series', 'The same people and shape, the next day by the rule, with what is still open.', desk => makeNext(desk), 'more'),
 
   looking('General', 'everything', 'Everything box', 'Topics, trees and commands by name.', (_, house) => house.open('everything')),
   looking('General', 'help', 'Help', 'Short pages on everything, with a search.', (_, house) => house.open('help')),

@@ -21,7 +21,8 @@ import { type LineState, type TreePerson, TreeSession } from './session'
 import { Ties } from './ties'
 import { Uploads } from './uploads'
 
-export type View = 'canvas' | 'outline'
+/** `meeting`: the brief, the running and the minutes of a meeting, in place of the tree. */
+export type View = 'canvas' | 'outline' | 'meeting'
 
 export interface Drawn {
   readonly topic: Topic

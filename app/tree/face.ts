@@ -1,4 +1,5 @@
 import type { PlankContent } from '#core/arrange/plank'
+import { itemOf } from '#core/meeting/agenda'
 import { isTask, type Style, type Topic, type Tree } from '#core/tree'
 import type { Guise } from './guises'
 
@@ -13,6 +14,7 @@ export function smallPrintOf({ topic, names }: Pick<Guise, 'topic' | 'names'>, n
   const print: SmallPrint[] = []
   const people = [...topic.people.map(nameOf), ...names]
   if (people.length > 0) print.push({ text: people.map(initialsOf).join(' '), tone: 'people' })
+  if (topic.item.length > 0) print.push(...itemPrint(topic))
   if (isTask(topic)) {
     if (topic.done === 100) print.push({ text: 'done', tone: 'ok' })
     else if (topic.due !== null) {
@@ -27,6 +29,15 @@ export function smallPrintOf({ topic, names }: Pick<Guise, 'topic' | 'names'>, n
     print.push({ text: `${done} of ${topic.checks.length} checked`, tone: done === topic.checks.length ? 'ok' : 'plain' })
   }
   return print
+}
+
+/** What an agenda item says of itself: its minutes, and whether its section is filled in. */
+function itemPrint(topic: Topic): SmallPrint[] {
+  const { minutes, asked, ready } = itemOf(topic)
+  return [
+    ...(minutes === null ? [] : [{ text: `${minutes} min`, tone: 'plain' as const }]),
+    ...(ready ? [{ text: 'ready', tone: 'ok' as const }] : asked ? [{ text: 'to fill in', tone: 'plain' as const }] : []),
+  ]
 }
 
 export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'page' | 'reference'

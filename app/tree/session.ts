@@ -159,10 +159,31 @@ export class TreeSession {
     }
   }
 
+  private offBy = 0
+  private quickest = Infinity
+  private pinged = 0
+
+  /** The server's clock, as far as this browser can tell: ms since 1970 UTC. Off by half the quickest round trip at most. */
+  serverNow(): number {
+    return Date.now() + this.offBy
+  }
+
+  /** Takes the server's word for what time it is. `trip`: ms between asking and hearing. */
+  private setClock(at: number, trip: number): void {
+    if (trip > this.quickest) return
+    this.quickest = trip
+    this.offBy = at + trip / 2 - Date.now()
+  }
+
+  private ping(): void {
+    this.pinged = performance.now()
+    this.socket?.send(JSON.stringify({ type: 'ping' }))
+  }
+
   private beat(): void {
     if (this.socket?.readyState !== WebSocket.OPEN) return
     if (Date.now() - this.heardAt > SILENCE_MS) this.socket.close()
-    else this.socket.send(JSON.stringify({ type: 'ping' }))
+    else this.ping()
   }
 
   private hear(message: ServerMessage): void {
@@ -170,6 +191,10 @@ export class TreeSession {
       case 'welcome':
         this.role = message.role
         this.target = message.version
+        // Until the first round trip has been timed, the welcome's own word has to do.
+        if (this.quickest === Infinity) this.offBy = message.at - Date.now()
+        this.quickest = Infinity
+        this.ping()
         this.present = new Map(message.present.map(person => [person.client, person]))
         this.catchUp()
         break
@@ -218,7 +243,8 @@ export class TreeSession {
         this.events.elsewhere(message.tree)
         return
       case 'pong':
-        break
+        this.setClock(message.at, performance.now() - this.pinged)
+        return
     }
     this.events.status()
   }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { markersOf, type Topic, topicOf } from '#core/tree'
 import type { SheetPart } from '~/tree/commands'
+import { itemAbove } from '~/meeting/doing'
 import { useDesk } from '~/tree/desk'
 
 /** Everything about what is selected, in one scroll. With many selected it edits them all and says what differs. */
@@ -75,6 +76,15 @@ const hasReferences = computed(() => {
   return one.value !== null && desk.guises.isShownElsewhere(one.value.id)
 })
 
+/** Whether the topic is a meeting, an item, or stands in a section that was asked for. */
+const inMeeting = computed(() => {
+  void desk.lateTick.value
+  if (!one.value) return false
+  if (one.value.meeting.length > 0 || one.value.item.length > 0) return true
+  const above = itemAbove(desk, one.value.id)
+  return above !== null && desk.tree.topics.get(above)!.item.some(({ kind }) => kind === 'asked' || kind === 'ready')
+})
+
 function escape(event: KeyboardEvent): void {
   if (event.key !== 'Escape') return
   event.stopPropagation()
@@ -134,6 +144,10 @@ function escape(event: KeyboardEvent): void {
       />
     </div>
 
+    <template v-if="one && inMeeting">
+      <h3>Meeting</h3>
+      <TreePartsMeetingPart :key="`m${one.id}`" :topic="one" />
+    </template>
     <template v-if="one">
       <h3>Note</h3>
       <NoteEditor ref="note" :key="one.id" :topic="one.id" />

@@ -2,6 +2,8 @@
 import { childrenOf, lastChild, type MarkerSet, readAddress, shorten, topicOf, type TopicId } from '#core/tree'
 import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
 import { type Box, COMMANDS, type Command, commandOf, type House, type Panel, type SheetPart } from '~/tree/commands'
+import { isMeeting } from '#core/meeting/brief'
+import { makeMeetingOf } from '~/meeting/doing'
 import { copy as copyBranches, cut as cutBranches, paste as pasteBranches } from '~/tree/copying'
 import { DESK, Desk, newId } from '~/tree/desk'
 import { chordInWords, chordOf, commandFor, keys } from '~/tree/keys'
@@ -58,7 +60,13 @@ onMounted(async () => {
     await fontsReady()
     await desk.open()
     const wanted = String(route.query.topic ?? '')
-    if (desk.tree.topics.has(wanted)) nextTick(() => desk.visit(wanted))
+    if (desk.tree.topics.has(wanted)) {
+      if (route.query.view === 'meeting') {
+        desk.focus.value = wanted
+        desk.view.value = 'meeting'
+      }
+      nextTick(() => desk.visit(wanted))
+    }
     void callApi(`/api/trees/${desk.session.treeId}/seen`, { method: 'POST', body: { version: desk.session.replica.version } }).catch(() => {})
     requestAnimationFrame(() => requestAnimationFrame(() => { settled.value = true }))
   }
@@ -110,11 +118,34 @@ const house: House = {
     if (what === 'reference') referring.value = true
     else choosing.value = what
   },
+  meeting: () => {
+    if (desk.view.value === 'meeting') desk.view.value = treeView.value
+    else desk.view.value = 'meeting'
+  },
+  makeMeeting: () => {
+    const id = desk.focus.value
+    if (makeMeetingOf(desk, id)) {
+      if (desk.view.value === 'meeting') meeting.value?.choose(id)
+      else desk.view.value = 'meeting'
+    }
+    else if (isMeeting(topicOf(desk.tree, id))) desk.view.value = 'meeting'
+  },
   cells: () => {
     desk.view.value = 'outline'
     nextTick(() => outline.value?.cells())
   },
 }
+
+/** The view of the tree to come back to from the meeting. */
+const treeView = ref<'canvas' | 'outline'>('canvas')
+watch(desk.view, (now, before) => {
+  if (now !== 'meeting') treeView.value = now
+  if (before === 'meeting') nextTick(focusTree)
+}, { immediate: true })
+const meeting = ref<{ choose(id: TopicId): void }>()
+const sheeted = computed(() => desk.view.value !== 'meeting' && (panel.value !== null || desk.sheetOpen.value))
+/** What the keys do while a meeting is shown; the rest of them belong to its own views. */
+const IN_MEETING = new Set(['meeting', 'undo', 'redo', 'everything', 'help', 'keys', 'theme', 'next-meeting'])
 
 const findBar = ref<{ focus(): void }>()
 const pictureFile = ref<HTMLInputElement>()
@@ -214,6 +245,7 @@ function key(event: KeyboardEvent): void {
   if (!command) return
   // Outside the tree a button keeps its own Enter, Tab and arrows; chords with Mod work everywhere.
   if (!inTree(event.target) && !event.ctrlKey && !event.metaKey && !['?', '/'].includes(event.key)) return
+  if (desk.view.value === 'meeting' && !IN_MEETING.has(command.id) && !(event.target instanceof HTMLElement && event.target.closest('[role="tree"]'))) return
   event.preventDefault()
   run(command)
 }
@@ -326,11 +358,11 @@ function takeFiles(files: File[], topic: TopicId | null): void {
   else if (files.length > 0) desk.uploads.add(files, at)
 }
 
-const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline' }] as const
+const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline' }, { id: 'meeting', name: 'Meeting' }] as const
 </script>
 
 <template>
-  <div class="tree-page" :class="{ sheeted: (panel || desk.sheetOpen.value) && desk.status.ready, trayed: tray && desk.status.ready }">
+  <div class="tree-page" :class="{ sheeted: sheeted && desk.status.ready, trayed: tray && desk.status.ready }">
     <div v-if="trouble" class="trouble">
       <h1>This tree didn’t open</h1>
       <p>{{ trouble }}</p>
@@ -367,8 +399,9 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
             </div>
           </template>
         </TreeCanvas>
+        <LazyMeetingView v-else-if="desk.view.value === 'meeting'" ref="meeting" @make="house.makeMeeting()" @tree="desk.view.value = treeView" />
         <TreeOutline v-else ref="outline" @menu="menu.show($event)" @files="takeFiles" />
-        <div v-if="blank && !desk.editing.value && desk.session.canEdit" class="empty">
+        <div v-if="blank && desk.view.value !== 'meeting' && !desk.editing.value && desk.session.canEdit" class="empty">
           <p><b>Type it as it comes.</b> <kbd>Tab</kbd> starts the first topic, <kbd>Enter</kbd> the next one. Or paste a list.</p>
         </div>
         <div v-if="offer" class="offer" role="status">
@@ -380,12 +413,12 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <LazyTreeTieBox v-if="desk.tie.value" :key="desk.tie.value.id" @closed="focusTree" />
         <LazyTreePreviewCard v-if="desk.previewed.value" :key="desk.previewed.value.topic" @closed="focusTree" />
         <TreeUploadsBox />
-        <div v-if="desk.only.value" class="only" role="status"><template v-if="onPage"><Icon name="lucide:book-open" size="14" /> Page “{{ onPage.title }}” <button @click="desk.showOnly(onPage.above)">Back to {{ onPage.aboveTitle }}</button></template><template v-else>Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></template></div>
+        <div v-if="desk.only.value && desk.view.value !== 'meeting'" class="only" role="status"><template v-if="onPage"><Icon name="lucide:book-open" size="14" /> Page “{{ onPage.title }}” <button @click="desk.showOnly(onPage.above)">Back to {{ onPage.aboveTitle }}</button></template><template v-else>Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></template></div>
         <button v-if="desk.steps.value" class="back" @click="desk.jumpBack(); focusTree()"><Icon name="lucide:undo-dot" size="15" /> Back to where you were <kbd>Esc</kbd></button>
         <LazyTreeOverviewWindow v-if="overview && canvas && desk.view.value === 'canvas'" :layout="canvas.layout" :view="canvas.view" :painted="canvas.painted" />
         <input ref="pictureFile" type="file" class="visually-hidden" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" aria-label="Picture for the topic" tabindex="-1" @change="choosePicture">
       </main>
-      <aside v-if="panel" class="panel side" :aria-label="PANELS[panel]" @keydown.esc.stop="closePanel" @click="backToTree">
+      <aside v-if="panel && desk.view.value !== 'meeting'" class="panel side" :aria-label="PANELS[panel]" @keydown.esc.stop="closePanel" @click="backToTree">
         <div class="panel-head"><h2>{{ PANELS[panel] }}</h2><button class="icon-button" aria-label="Close" @click="closePanel"><Icon name="lucide:x" size="16" /></button></div>
         <TreeMarkerSheet v-if="panel === 'markers'" :ids="[...desk.selection.value]" :editable="desk.session.canEdit" @change="changedSet = $event ?? 'new'" />
         <LazyTreeDressPanel v-else-if="panel === 'dress'" />
@@ -394,7 +427,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <LazyTreePagesPanel v-else-if="panel === 'pages'" />
         <LazyTreeKeyPanel v-else />
       </aside>
-      <LazyTreeSideSheet v-else-if="desk.sheetOpen.value && settled" ref="sheet" class="side" />
+      <LazyTreeSideSheet v-else-if="desk.sheetOpen.value && settled && desk.view.value !== 'meeting'" ref="sheet" class="side" />
       <TreeFootStrip class="foot" :zoom="canvas?.zoom ?? 1" @fit="house.fit()" @zoom="house.zoom($event)" @arrange="house.panel('arrange')" @tray="house.tray()" />
       <ContextMenu v-if="settled" ref="menu" :model="menuItems">
         <template #item="{ item, props: at }">

@@ -1,0 +1,147 @@
+import type { InjectionKey } from 'vue'
+import { itemsOf, itemStarts, lengthOfMeeting, minutesNeeded, runningOf, timed } from '#core/meeting/agenda'
+import { type Brief, briefOf, instantOfStart, isMeeting, meetingsOf, nearestMeeting, meetingOf } from '#core/meeting/brief'
+import { cutToEnd, forecastEnd, leftOf, spentOn } from '#core/meeting/clock'
+import { invitationIsOld } from '#core/meeting/invitation'
+import { plannedOf } from '#core/meeting/planned'
+import { type Finding, findingsOf, readinessOf } from '#core/meeting/readiness'
+import type { Move } from '#core/meeting/running'
+import { wallTime } from '#core/meeting/zones'
+import { type BriefPart, type Change, type Topic, topicOf, type TopicId } from '#core/tree'
+import type { MeetingWorld } from '#core/contract'
+import { useDesk } from '~/tree/desk'
+
+export type MeetingTab = 'brief' | 'room' | 'minutes' | 'series'
+export const MEETING_TABS: Readonly<Record<MeetingTab, string>> = { brief: 'Brief', room: 'Meeting', minutes: 'Minutes', series: 'Series' }
+
+/** How often the clock on the screen is drawn. */
+const TICK_MS = 250
+
+/** One meeting of the open tree as its views show it. Everything is read from the tree; nothing is kept here but which meeting and which view. */
+export function makeMeeting() {
+  const desk = useDesk()
+  const id = ref<TopicId | null>(null)
+  const tab = ref<MeetingTab>('brief')
+  const now = ref(desk.session.serverNow())
+  const world = shallowRef<MeetingWorld>({ elsewhere: {}, closed: [] })
+  const busy = ref('')
+
+  const fresh = <T>(read: (meeting: TopicId, topic: Topic, brief: Brief) => T, none: T) => computed(() => {
+    void desk.lateTick.value
+    const topic = id.value === null ? undefined : desk.tree.topics.get(id.value)
+    return topic && isMeeting(topic) ? read(topic.id, topic, briefOf(topic)) : none
+  })
+  const topic = fresh<Topic | null>((_, one) => one, null)
+  const brief = fresh<Brief>((_, __, one) => one, briefOf({ meeting: [] }))
+  const items = fresh(meeting => itemsOf(desk.tree, meeting), [])
+  const starts = fresh(meeting => itemStarts(desk.tree, meeting), new Map<string, number>())
+  const needed = fresh(meeting => minutesNeeded(desk.tree, meeting), 0)
+  const running = fresh(meeting => runningOf(desk.tree, meeting), null)
+  const isOld = fresh(meeting => invitationIsOld(desk.tree, meeting), false)
+  const all = computed(() => {
+    void desk.lateTick.value
+    return meetingsOf(desk.tree).map(one => topicOf(desk.tree, one))
+  })
+  const planned = fresh(meeting => plannedOf(desk.tree, meeting, {
+    nameOf: desk.nameOf, lead: desk.userId, elsewhere: new Map(Object.entries(world.value.elsewhere)), closed: new Set(world.value.closed),
+  }), null)
+  const findings = computed<readonly Finding[]>(() => planned.value ? findingsOf(planned.value) : [])
+  const readiness = computed(() => planned.value ? readinessOf(planned.value) : 0)
+  const end = fresh((meeting, _, one) => {
+    // Counted from when it was to begin; a meeting without a start ends its length after it began.
+    const start = instantOfStart(one) ?? one.run?.began ?? null
+    return start === null ? null : start + lengthOfMeeting(desk.tree, meeting) * 60_000
+  }, null)
+
+  /** The clock: ms, from the server's time. */
+  const clock = computed(() => {
+    const run = running.value
+    const list = items.value.map(timed)
+    if (!run) return null
+    const left = leftOf(list, run, now.value)
+    const forecast = forecastEnd(list, run, now.value)
+    const cut = end.value === null ? null : cutToEnd(list, run, now.value, end.value)
+    return { run, list, left, forecast, cut, spent: spentOn(list, run, run.current, now.value), late: end.value === null ? 0 : Math.max(0, forecast - end.value) }
+  })
+  const timer = setInterval(() => { now.value = desk.session.serverNow() }, TICK_MS)
+
+  async function look(): Promise<void> {
+    if (id.value === null) return
+    try {
+      world.value = await callApi<MeetingWorld>(`/api/trees/${desk.session.treeId}/meetings/${id.value}`)
+    }
+    catch { /* offline, or just made: what was known stays */ }
+  }
+  let lookTimer = 0
+  /** What the tree can't say changes with time, length and people. */
+  const asked = computed(() => JSON.stringify([id.value, brief.value.begins, brief.value.slot, needed.value, brief.value.people.map(({ user, mail, answer }) => [user, mail, answer]), items.value.length]))
+  watch(asked, () => {
+    clearTimeout(lookTimer)
+    lookTimer = window.setTimeout(look, 700)
+  }, { immediate: true })
+  onBeforeUnmount(() => {
+    clearInterval(timer)
+    clearTimeout(lookTimer)
+  })
+
+  /** Chooses a meeting: the one named, the one the selection belongs to, or the nearest. */
+  function choose(wanted: TopicId | null = null): void {
+    const found = wanted ?? meetingOf(desk.tree, desk.focus.value) ?? nearestMeeting(desk.tree, today())
+    id.value = found
+    if (found === null) return
+    const { stage } = briefOf(topicOf(desk.tree, found))
+    tab.value = stage === 'running' ? 'room' : stage === 'ended' ? 'minutes' : 'brief'
+  }
+
+  /** Makes one edit of what somebody did here. */
+  function run(changes: readonly Change[]): boolean {
+    return desk.guard() && changes.length > 0 && desk.run({ changes })
+  }
+  const say = (part: BriefPart): boolean => id.value !== null && run([{ op: 'put', topic: id.value, set: 'meeting', member: part }])
+  const unsay = (part: string): boolean => id.value !== null && run([{ op: 'take', topic: id.value, set: 'meeting', member: part }])
+
+  /** Asks the server for something that takes a moment; one at a time, and what goes wrong is said. */
+  async function ask<T>(what: string, path: string, body: object = {}): Promise<T | null> {
+    if (busy.value || id.value === null) return null
+    busy.value = what
+    try {
+      return await callApi<T>(`/api/trees/${desk.session.treeId}/meetings/${id.value}/${path}`, { method: 'POST', body })
+    }
+    catch (error) {
+      desk.say((error as Error).message)
+      return null
+    }
+    finally {
+      busy.value = ''
+    }
+  }
+  async function move(to: Move): Promise<void> {
+    const from = to.to === 'begin' ? null : brief.value.run?.step ?? null
+    const moved = await ask<{ already: boolean }>(to.to, 'moves', { ...to, from })
+    if (moved?.already) desk.say(to.to === 'end' ? 'It had been ended already.' : 'Somebody had moved on already.')
+    else if (moved && to.to === 'begin') tab.value = 'room'
+    else if (moved && to.to === 'end') tab.value = 'minutes'
+  }
+
+  const zone = computed(() => brief.value.begins?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone)
+  /** A time on the meeting's wall: "14:20". */
+  const timeAt = (instant: number): string => wallTime(instant, zone.value).time
+  const may = computed(() => desk.status.ready && desk.session.canEdit && desk.status.role !== 'viewer' && desk.status.role !== 'commenter')
+
+  return { desk, id, tab, now, topic, brief, items, starts, needed, running, isOld, all, planned, findings, readiness, end, clock, world, busy, zone, may, choose, run, say, unsay, ask, move, timeAt, look }
+}
+
+export type Meeting = ReturnType<typeof makeMeeting>
+export const MEETING: InjectionKey<Meeting> = Symbol('meeting')
+
+export function useMeeting(): Meeting {
+  const meeting = inject(MEETING)
+  if (!meeting) throw new Error('no meeting is shown here')
+  return meeting
+}
+
+/** "12:05", and with a sign when it's negative. */
+export function clockInWords(ms: number): string {
+  const seconds = Math.floor(Math.abs(ms) / 1000)
+  return `${ms < 0 && seconds > 0 ? '−' : ''}${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
+}
