@@ -5,7 +5,7 @@ export default defineConfig({
   globalSetup: './tests/interface/start.ts',
   outputDir: '.data/playwright',
   timeout: 240_000,
-  expect: { timeout: 30_000 },
+  expect: { timeout: Number(process.env.EXPECT_MS ?? 30_000) },
   workers: 1,
   retries: 0,
   use: { actionTimeout: 40_000,

@@ -29,7 +29,7 @@ export function buildDemo(demo: DemoTree, people: readonly { id: string, name: s
   if (demo.series) {
     const find = (title: string, under: string | null): string => titledUnder(tree, title, under)
     applyChanges(tree, demoMeetings(tree, demo.series, people, today, find))
-    applyChanges(tree, demoStillOpen(tree, demo.series, today, find, newId))
+    applyChanges(tree, demoStillOpen(tree, demo.series, people, today, find, newId))
   }
   return tree
 }

@@ -30,6 +30,8 @@ export interface DemoSeries {
   readonly where: string
   readonly people: readonly { readonly name: string, readonly needed: boolean, readonly role: 'chair' | 'notes' | null, readonly mail?: string }[]
   readonly meetings: readonly DemoMeeting[]
+  /** Actions that have been done since, by title: by whom, and how many days ago. */
+  readonly done: Readonly<Record<string, readonly [string, number]>>
   /** Lines of the record by title: what they are, and who said them. */
   readonly record: Readonly<Record<string, readonly [EntryKind, string]>>
 }
@@ -83,7 +85,7 @@ export function demoMeetings(tree: Tree, series: DemoSeries, people: readonly { 
     })
     if (!held) return
     put({ id: 'run', kind: 'run', step: open.length + 1, current: null, since: null, began, ended: began + spent * MINUTE, version: 0, by: idOf('Ines')! })
-    put({ id: 'invitation', kind: 'invitation', uid: `demo-${meeting.title}`, sequence: 0, at: began - 6 * 86_400_000, by: idOf('Ines')!, digest: '' })
+    put({ id: 'invitation', kind: 'invitation', uid: `demo-${meeting.title}`, sequence: 0, at: began - 6 * 86_400_000, by: idOf('Ines')!, to: [], digest: '' })
     series.people.forEach(({ name }, i) => {
       const came = meeting.came?.[name] ?? true
       const answer: Answer = came ? 'accepted' : 'declined'
@@ -95,15 +97,15 @@ export function demoMeetings(tree: Tree, series: DemoSeries, people: readonly { 
 }
 
 /** What the meeting to come shows of the earlier ones: made as the app makes it. */
-export function demoStillOpen(tree: Tree, series: DemoSeries, today: string, find: (title: string, under: TopicId | null) => TopicId, newId: () => TopicId): Change[] {
+export function demoStillOpen(tree: Tree, series: DemoSeries, people: readonly { id: string, name: string }[], today: string, find: (title: string, under: TopicId | null) => TopicId, newId: () => TopicId): Change[] {
   const next = series.meetings.find(({ back }) => back === 0)
   if (!next) return []
   const meeting = find(next.title, null)
-  const open = carryOver(heldIn(tree, series.meetings.filter(({ back }) => back > 0).map(({ title }) => find(title, null))), nextTuesday(today))
+  const open = carryOver(heldIn(tree, series.meetings.filter(({ back }) => back > 0).map(({ title }) => find(title, null))), nextTuesday(today)).filter(({ id }) => !(topicOf(tree, id).title in series.done))
   const first = childrenOf(tree, meeting)[0]
   const item = openItemId(meeting)
   return [
-    { op: 'add', topic: item, parent: meeting, order: generateKeyBetween(null, first === undefined ? null : topicOf(tree, first).order), with: itemFrom({ title: OPEN_TITLE, intent: 'inform', minutes: 10, floor: null, owner: null, serves: [], pattern: [] }) },
+    { op: 'add', topic: item, parent: meeting, order: generateKeyBetween(null, first === undefined ? null : topicOf(tree, first).order), with: itemFrom({ title: OPEN_TITLE, intent: 'inform', minutes: 10, floor: null, owner: people.find(person => person.name.startsWith('Ines'))?.id ?? null, serves: [], pattern: [] }) },
     ...open.map((one, i): Change => ({ op: 'add', topic: newId(), parent: item, order: `a${i}`, with: { title: topicOf(tree, one.id).title, reference: { tree: null, topic: one.id } } })),
   ]
 }

@@ -256,6 +256,7 @@ export const MEETINGS: DemoTree = {
         ],
       },
     ],
+    done: { 'Insurance for helpers': ['Rana', 12], 'List of all rooms': ['Lev', 15], 'Get a second offer for the removal': ['Oskar', 3], 'Count shelves in the cellar': ['Ines', 2] },
     record: {
       'Crates are marked by room colour': ['decision', 'Rana'], 'Fiction moves in one day': ['decision', 'Rana'], 'Labels in four colours need a printer': ['idea', 'Oskar'],
       'Get a second offer for the removal': ['action', 'Ines'], 'Ask the scouts about steel shelves': ['action', 'Ines'], 'Who holds the keys at night?': ['question', 'Oskar'],
@@ -283,8 +284,8 @@ Meeting 2
 		Fiction moves in one day
 		Labels in four colours need a printer
 	Offers for the removal // Oskar
-		Get a second offer for the removal // Oskar, done
-		Count shelves in the cellar // Ines, done
+		Get a second offer for the removal // Oskar
+		Count shelves in the cellar // Ines
 		Ask the scouts about steel shelves // Rana, due 4 days ago, 50%
 	Keys and doors // Ines
 		Who holds the keys at night?
@@ -294,12 +295,12 @@ Meeting 2
 Meeting 1
 	The rooms // Oskar
 		We keep the beams in sight
-		List of all rooms // Lev, done
+		List of all rooms // Lev
 	The move week // Ines
 		Move week is the first of next month
 		Does the old clock come along?
 	Next steps // Ines
-		Insurance for helpers // Rana, done
+		Insurance for helpers // Rana
 `,
 }
 

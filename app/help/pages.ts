@@ -105,6 +105,27 @@ export const HELP: readonly HelpPage[] = [
     '{switch-view} shows the tree as rows. Choose columns at the head; click a column to sort, again to turn it round, and once more for the tree’s own order. Rows can be grouped by person, marker, state or due date. None of it changes the tree.',
     '{cells} goes into the cells of the row: Tab goes on, up and down change the row, Enter keeps, Esc leads back. Days can be words: “fri”, “in 2 weeks”.',
   ] },
+  { id: 'brief', title: 'A meeting: the brief', body: [
+    'Any topic can be a meeting: {make-meeting}. {meeting} shows it, and again leads back to the tree. Alt with 1 to 4 goes from brief to meeting, minutes and series.',
+    'Write why you meet, in one sentence; then what must be settled, three things at most; then the way there. A line such as “Two offers // decide, 20 min, Oskar” says it all. The number buttons say which thing an item settles.',
+    'Lay out the agenda makes the items topics of the tree, with an inner pattern where you chose one. Lay it out again after changes: it adds what is missing, and doubles or overwrites nothing.',
+    'Beside the brief stands what is in the way of holding it. A click leads to where it’s mended.',
+  ] },
+  { id: 'invite', title: 'A meeting: asking and inviting', body: [
+    'Ask the owners writes to each owner to fill in their section by a day. It shows on their Home and among their work; {ready} says that it’s ready.',
+    'Invite everybody sends letters with a calendar file. After a change of time, place or people, send the change: calendars take it over. Members answer in the app, guests by the link in their letter; an answer that arrives as a calendar file can be dropped on the brief.',
+    'Who is in another meeting at that time is pointed out. My work has a private calendar address with your meetings and tasks.',
+  ] },
+  { id: 'hold', title: 'A meeting: holding it', body: [
+    'Begin, and the clock runs for everybody alike. Page Down and Page Up go from item to item; everyone follows. Click an item to look around, Esc to come back.',
+    'D, A, Q, I and P begin a decision, an action, a question, an idea, something parked. After // an action gets its owner and day. Enter keeps the line, Esc ends. Everything can be reworded in place, by anyone.',
+    'When it runs late, the strip says what that does to the rest; C cuts what is left evenly, so that it ends on time. Z lets the clock stand still. F fills the screen; the number keys open the item’s files and links.',
+  ] },
+  { id: 'after', title: 'A meeting: minutes and the next one', body: [
+    'End the meeting, and its minutes are there: who came, what was said and decided, who does what by when. They are the topics themselves: change them here or in the tree. They leave as a Word document, a PDF, Markdown, tasks for a calendar, or by mail with each person’s actions first.',
+    '{next-meeting} lays out the next meeting: same people and shape, the next day by the rule, and what is still open under “Still open”, each with its age.',
+    'Series shows all decisions, how many actions were raised, closed and late, how long they live, what takes longer than planned, and who comes.',
+  ] },
   { id: 'together', title: 'Together and offline', body: [
     'Everyone sees each step at once, and where the others are. Undo takes back your own edits only.',
     'Without a line you type on. The strip says how many edits wait; they are sent once when the line is back.',

@@ -47,7 +47,7 @@ export function toggleReady(desk: Desk, id: TopicId | null = itemAbove(desk, des
     return
   }
   const { ready, title } = itemOf(topicOf(desk.tree, id))
-  if (desk.run({ changes: [ready ? takeItem(id, 'ready') : sayItem(id, { id: 'ready', kind: 'ready', at: Math.round(desk.session.serverNow()), by: desk.userId })] })) desk.say(ready ? `“${shorten(title)}” isn’t ready again.` : `“${shorten(title)}” is ready. The lead sees it.`, true)
+  if (desk.run({ changes: [ready ? takeItem(id, 'ready') : sayItem(id, { id: 'ready', kind: 'ready', at: desk.session.serverNow(), by: desk.userId })] })) desk.say(ready ? `“${shorten(title)}” isn’t ready again.` : `“${shorten(title)}” is ready. The lead sees it.`, true)
 }
 
 /** Lays out the meeting after the one that the selection belongs to. Returns it; null when there is none to go on from. */

@@ -1,6 +1,6 @@
 import type { InjectionKey } from 'vue'
-import { itemsOf, itemStarts, lengthOfMeeting, minutesNeeded, runningOf, timed } from '#core/meeting/agenda'
-import { type Brief, briefOf, instantOfStart, isMeeting, meetingsOf, nearestMeeting, meetingOf } from '#core/meeting/brief'
+import { itemsOf, itemStarts, minutesNeeded, plannedEnd, runningOf, timed } from '#core/meeting/agenda'
+import { type Brief, briefOf, isMeeting, meetingsOf, nearestMeeting, meetingOf } from '#core/meeting/brief'
 import { cutToEnd, forecastEnd, leftOf, spentOn } from '#core/meeting/clock'
 import { invitationIsOld } from '#core/meeting/invitation'
 import { plannedOf } from '#core/meeting/planned'
@@ -13,6 +13,14 @@ import { useDesk } from '~/tree/desk'
 
 export type MeetingTab = 'brief' | 'room' | 'minutes' | 'series'
 export const MEETING_TABS: Readonly<Record<MeetingTab, string>> = { brief: 'Brief', room: 'Meeting', minutes: 'Minutes', series: 'Series' }
+
+/** What can be done to the meeting that is shown, from anywhere. */
+export type MeetingAct = 'begin' | 'end' | 'layOut' | 'invite' | 'request' | 'mail' | 'next'
+
+/** Resolves once something holds, or after two seconds. */
+export async function until(holds: () => boolean): Promise<void> {
+  for (let i = 0; i < 100 && !holds(); i++) await new Promise(done => setTimeout(done, 20))
+}
 
 /** How often the clock on the screen is drawn. */
 const TICK_MS = 250
@@ -47,11 +55,7 @@ export function makeMeeting() {
   }), null)
   const findings = computed<readonly Finding[]>(() => planned.value ? findingsOf(planned.value) : [])
   const readiness = computed(() => planned.value ? readinessOf(planned.value) : 0)
-  const end = fresh((meeting, _, one) => {
-    // Counted from when it was to begin; a meeting without a start ends its length after it began.
-    const start = instantOfStart(one) ?? one.run?.began ?? null
-    return start === null ? null : start + lengthOfMeeting(desk.tree, meeting) * 60_000
-  }, null)
+  const end = fresh(meeting => plannedEnd(desk.tree, meeting), null)
 
   /** The clock: ms, from the server's time. */
   const clock = computed(() => {

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { nanoid } from 'nanoid'
-import { allows, type Role } from '#core/contract'
+import { allows, type Role, type Section } from '#core/contract'
 import { movedDue, type When, WHEN_NAMES, whenOf, WHENS } from '#core/schedule/when'
 import type { Change } from '#core/tree'
-import type { Section } from '#core/contract'
 
 /** What one owes across all trees, and what others owe because one asked them. One key does a task or moves its day. */
 interface Task { readonly treeId: string, readonly tree: string, readonly id: string, readonly title: string, readonly due: string | null, readonly done: number | null, readonly priority: number | null, readonly role: Role, readonly person: string | null }

@@ -1,5 +1,6 @@
 import { alignSelection, arrange, ARRANGEMENT_NAMES, distributeSelection, evenOut, layer } from './arranging'
-import { makeNext, toggleItem, toggleReady } from '~/meeting/doing'
+import { toggleItem, toggleReady } from '~/meeting/doing'
+import type { MeetingAct } from '~/meeting/useMeeting'
 import type { Desk } from './desk'
 import { apart, detach, join, reverse, sort, split, toggleCentre } from './reshaping'
 import { toTray } from './tray'
@@ -41,6 +42,8 @@ export interface House {
   choose(what: 'tie' | 'reference'): void
   /** Into the first cell of the row, in the outline. */
   cells(): void
+  /** Does something to the meeting that the selection belongs to, showing it. */
+  meetingDo(what: MeetingAct): void
   /** Shows the meeting, or the tree again. */
   meeting(): void
   makeMeeting(): void
@@ -164,7 +167,13 @@ export const COMMANDS: readonly Command[] = [
   command('Meet', 'make-meeting', 'Make it a meeting', 'Gives the topic a brief: why, what must be settled, the way there, when and who.', (_, house) => house.makeMeeting(), 'more'),
   command('Meet', 'make-item', 'Make it an agenda item, or a topic again', 'An item of the meeting it stands in, with minutes and an owner.', desk => toggleItem(desk), 'more'),
   command('Meet', 'ready', 'My section is ready', 'Tells the lead that what was asked for is filled in; again takes it back.', desk => toggleReady(desk), 'more'),
-  command('Meet', 'next-meeting', 'Next meeting of the series', 'The same people and shape, the next day by the rule, with what is still open.', desk => makeNext(desk), 'more'),
+  command('Meet', 'lay-out', 'Lay out the agenda', 'Makes the lines of the brief topics, with owners, minutes and inner pattern. Again, it adds what is missing.', (_, house) => house.meetingDo('layOut')),
+  command('Meet', 'ask-owners', 'Ask the owners to fill in their sections', 'A letter to each, with the way straight to the section.', (_, house) => house.meetingDo('request')),
+  command('Meet', 'invite', 'Invite everybody, or send the change', 'Letters with a calendar file.', (_, house) => house.meetingDo('invite')),
+  command('Meet', 'begin-meeting', 'Begin the meeting', 'The clock runs for everybody.', (_, house) => house.meetingDo('begin')),
+  command('Meet', 'end-meeting', 'End the meeting', 'The minutes are there at once.', (_, house) => house.meetingDo('end')),
+  command('Meet', 'mail-minutes', 'Mail the minutes to everybody', 'Each with their own actions first.', (_, house) => house.meetingDo('mail')),
+  command('Meet', 'next-meeting', 'Next meeting of the series', 'The same people and shape, the next day by the rule, with what is still open.', (_, house) => house.meetingDo('next'), 'more'),
 
   looking('General', 'everything', 'Everything box', 'Topics, trees and commands by name.', (_, house) => house.open('everything')),
   looking('General', 'help', 'Help', 'Short pages on everything, with a search.', (_, house) => house.open('help')),

@@ -165,7 +165,7 @@ export class TreeSession {
 
   /** The server's clock, as far as this browser can tell: ms since 1970 UTC. Off by half the quickest round trip at most. */
   serverNow(): number {
-    return Date.now() + this.offBy
+    return Math.round(Date.now() + this.offBy)
   }
 
   /** Takes the server's word for what time it is. `trip`: ms between asking and hearing. */

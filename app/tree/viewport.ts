@@ -40,9 +40,9 @@ export class Viewport {
     this.changed()
   }
 
-  /** Shows a rectangle whole, at 100 % at most. */
-  fit(bounds: Rect): void {
-    this.zoom = clamp(Math.min(1, (this.width - MARGIN.fit * 2) / bounds.width, (this.height - MARGIN.fit * 2) / bounds.height))
+  /** Shows a rectangle whole, at 100 % at most, or as large as `most` says. */
+  fit(bounds: Rect, most = 1): void {
+    this.zoom = clamp(Math.min(most, (this.width - MARGIN.fit * 2) / bounds.width, (this.height - MARGIN.fit * 2) / bounds.height))
     this.centreOn(bounds)
   }
 

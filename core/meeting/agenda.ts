@@ -3,9 +3,9 @@ import type { Change, Initial } from '../tree/change'
 import type { Intent, ItemPart } from '../tree/meeting'
 import type { Topic, TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
-import { briefOf, takePart } from './brief'
+import { briefOf, instantOfStart, takePart } from './brief'
 import { plannedStarts, type Running, type TimedItem } from './clock'
-import { instantOfStart } from './brief'
+import { wallTime } from './zones'
 
 /*
  * The agenda: lines of the brief until it's laid out, topics of the tree from then on. There is one truth at any time: a line that is laid
@@ -95,9 +95,26 @@ export function lengthOfMeeting(tree: Tree, meeting: TopicId): number {
   return briefOf(topicOf(tree, meeting)).slot ?? (minutesNeeded(tree, meeting) || 60)
 }
 
+/**
+ * From when a meeting's times count: as planned, or, where it was begun on another day than planned (or none was), from when it was begun.
+ * Begun late on its day it still should end on time; held a day early, it can't.
+ */
+export function startForClock(tree: Tree, meeting: TopicId): number | null {
+  const brief = briefOf(topicOf(tree, meeting))
+  const start = instantOfStart(brief)
+  if (!brief.run) return start
+  return start !== null && brief.begins && wallTime(brief.run.began, brief.begins.zone).day === brief.begins.day ? start : brief.run.began
+}
+
+/** When a meeting should end (ms since 1970 UTC); null while nobody has said when it begins. */
+export function plannedEnd(tree: Tree, meeting: TopicId): number | null {
+  const start = startForClock(tree, meeting)
+  return start === null ? null : start + lengthOfMeeting(tree, meeting) * 60_000
+}
+
 /** The planned start of each item (ms since 1970 UTC); none while the meeting has no start. */
 export function itemStarts(tree: Tree, meeting: TopicId): Map<TopicId, number> {
-  const start = instantOfStart(briefOf(topicOf(tree, meeting)))
+  const start = startForClock(tree, meeting)
   if (start === null) return new Map()
   const items = itemsOf(tree, meeting)
   const starts = plannedStarts(start, items.map(({ minutes }) => ({ minutes: minutes ?? 0 })))

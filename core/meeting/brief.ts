@@ -1,10 +1,10 @@
-import { type Change } from '../tree/change'
+import type { Change } from '../tree/change'
 import type { Answer, BriefPart, Stage } from '../tree/meeting'
 import type { Topic, TopicId } from '../tree/topic'
 import { isLive, topicOf, type Tree } from '../tree/tree'
 import { pathTo } from '../tree/walk'
 import { readRule, type Rule } from './recurrence'
-import { instantOf, type WallTime } from './zones'
+import { instantOf, type WallTime, wallTime } from './zones'
 
 /*
  * A meeting's brief as it's read: the parts that its topic carries, put together. Whatever somebody hasn't said is null or empty.
@@ -117,9 +117,9 @@ export function meetingsOf(tree: Tree): TopicId[] {
   return found
 }
 
-/** The day a meeting was held or is planned for; '' while nobody has said. */
+/** The day a meeting was held, or else is planned for; '' while nobody has said. */
 export function dayOf(brief: Brief): string {
-  return brief.begins?.day ?? (brief.run ? new Date(brief.run.began).toISOString().slice(0, 10) : '')
+  return brief.run ? wallTime(brief.run.began, brief.begins?.zone ?? 'UTC').day : brief.begins?.day ?? ''
 }
 
 /**

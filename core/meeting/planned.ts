@@ -41,6 +41,6 @@ export function plannedOf(tree: Tree, meeting: TopicId, world: World): Planned {
       })),
       ...brief.lines.map(({ id, title, intent, minutes, owner, serves }) => ({ id, title, intent, minutes, owner, serves, section: null, documents: [] })),
     ],
-    people: brief.people.map(person => ({ id: person.id, name: personName(person, world.nameOf), needed: person.needed, invited: brief.invitation !== null, elsewhere: world.elsewhere.get(person.id) ?? null })),
+    people: brief.people.map(person => ({ id: person.id, name: personName(person, world.nameOf), needed: person.needed, invited: brief.invitation?.to.some(({ id }) => id === person.id) ?? false, elsewhere: world.elsewhere.get(person.id) ?? null })),
   }
 }

@@ -37,8 +37,8 @@ export const briefPart = z.discriminatedUnion('kind', [
   part('stage', { stage: z.enum(STAGES) }),
   /** An RRULE value (RFC 5545, section 3.3.10) and the days on which there is no meeting. */
   part('rule', { rule: z.string().max(100), closed: z.array(z.iso.date()).max(200) }),
-  /** What was sent last: the calendar's UID and SEQUENCE, when, by whom, and a digest of what it said. */
-  part('invitation', { uid: z.string().min(1).max(200), sequence: z.int().min(0).max(100_000), at: instant, by: id, digest: z.string().max(100) }),
+  /** What was sent last: the calendar's UID and SEQUENCE, when, by whom and to whom, and a digest of what it said. */
+  part('invitation', { uid: z.string().min(1).max(200), sequence: z.int().min(0).max(100_000), at: instant, by: id, to: z.array(z.strictObject({ id, mail })).max(200), digest: z.string().max(100) }),
   /** How the running goes: `step` counts each move, `since` is null while it stands still, `version` is the tree's number when it began. */
   part('run', { step: z.int().min(0).max(100_000), current: id.nullable(), since: instant.nullable(), began: instant, ended: instant.nullable(), version: z.int().min(0), by: id }),
   line('must', { order: orderKey, text: words(1000) }),

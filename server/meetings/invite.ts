@@ -56,10 +56,14 @@ export async function inviteAll(treeId: string, topicId: string, version: number
   const sequence = brief.invitation ? brief.invitation.sequence + 1 : 0
   const at = Date.now()
   const meeting = asCalendarMeeting(treeId, tree, topicId, accounts, from, sequence, at)
+  const to = brief.people.flatMap((person) => {
+    const mail = mailOf(person, accounts)
+    return mail === null ? [] : [{ id: person.id, mail }]
+  })
   // The tree says so first: should a letter fail, nobody is told what the tree doesn't say.
   await submit(treeId, from.id, {
     id: newEditId(), changes: [
-      { op: 'put', topic: topicId, set: 'meeting', member: { id: 'invitation', kind: 'invitation', uid: uidOf(treeId, topicId), sequence, at, by: from.id, digest: invitationDigest(tree, topicId) } },
+      { op: 'put', topic: topicId, set: 'meeting', member: { id: 'invitation', kind: 'invitation', uid: uidOf(treeId, topicId), sequence, at, by: from.id, to, digest: invitationDigest(tree, topicId) } },
       { op: 'put', topic: topicId, set: 'meeting', member: { id: 'stage', kind: 'stage', stage: cancel ? 'cancelled' : brief.stage === 'cancelled' ? 'planned' : brief.stage } },
     ],
   })
@@ -75,6 +79,15 @@ export async function inviteAll(treeId: string, topicId: string, version: number
     await sendLetter({
       to, subject, from: from.id, link, attachments: calendar,
       body: `${cancel ? `${from.name} has cancelled this meeting.` : `${from.name} (${from.email}) asks you to ${person.needed ? 'come to' : 'join, if you like,'} this meeting.`}\n\n${invitationText(tree, topicId, nameFrom(accounts))}`,
+    })
+    letters++
+  }
+  // Whoever isn't asked any more hears that it's off for them (RFC 5546, section 3.2.2.6).
+  const dropped = cancel ? [] : (brief.invitation?.to ?? []).filter(({ id, mail }) => !to.some(other => other.id === id || other.mail === mail))
+  for (const { mail } of dropped) {
+    await sendLetter({
+      to: mail, from: from.id, subject: `You aren’t needed any more: ${title}`, body: `${from.name} has taken you off “${topic.title}”. You needn’t come.`,
+      attachments: meeting ? [{ name: 'cancelled.ics', type: 'text/calendar; charset=utf-8; method=CANCEL', text: writeInvitation({ ...meeting, people: [{ mail, name: mail, part: 'optional', answer: 'needs-action' }], cancelled: true }) }] : [],
     })
     letters++
   }

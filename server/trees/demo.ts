@@ -1,4 +1,4 @@
-import { count } from 'drizzle-orm'
+import { and, count, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { buildDemo } from '#demo/build'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '#demo/people'
@@ -6,9 +6,10 @@ import { type DemoTree, MEETINGS, MOVE, TRAINING } from '#demo/trees'
 import type { Tree } from '#core/tree'
 import { createAccount } from '../access/accounts'
 import { database } from '../database/connect'
-import { users } from '../database/schema'
+import { edits, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
 import { hangDemoFiles } from './demo-files'
+import { submit } from './door'
 import { storeTree } from './store'
 
 /** Fills an empty workspace with the demo: four people and three trees they share. */
@@ -26,6 +27,18 @@ export async function loadDemoWhenEmpty(): Promise<void> {
   const storeFiles = await hangDemoFiles(move)
   const id = await storeTree(move, ines.id, [...all, { userId: lev.id, role: 'editor' }])
   await storeFiles(id, ines.id)
-  await storeTree(build(MEETINGS, { id, tree: move }), ines.id, [...all, { userId: lev.id, role: 'commenter' }])
+  const meetings = build(MEETINGS, { id, tree: move })
+  const meetingsId = await storeTree(meetings, ines.id, [...all, { userId: lev.id, role: 'commenter' }])
+  await doWhatWasDone(meetingsId, meetings, ines.id)
   await sendLetter({ to: ines.email, subject: 'Welcome to the porch', body: 'This is the Letterbox: mail that Sun Porch would send arrives here while no mail server is set.' })
+}
+
+/** Actions of the demo that have been done since their meeting go through the door as anybody's would; the log says when, which the demo sets back. */
+async function doWhatWasDone(treeId: string, tree: Tree, userId: string): Promise<void> {
+  for (const [title, [, ago]] of Object.entries(MEETINGS.series?.done ?? {})) {
+    const topic = [...tree.topics.values()].find(one => one.title === title && one.entry !== null)
+    if (!topic) throw new Error(`the demo has no action “${title}”`)
+    const { news } = await submit(treeId, userId, { id: nanoid(16), changes: [{ op: 'set', topic: topic.id, field: 'done', value: 100 }] })
+    await database().update(edits).set({ at: new Date(Date.now() - ago * 86_400_000) }).where(and(eq(edits.treeId, treeId), eq(edits.number, news.number)))
+  }
 }

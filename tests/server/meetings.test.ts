@@ -56,6 +56,13 @@ describe('an invitation', () => {
     ])
     expect(files.map(text => /METHOD:(\w+)/.exec(text)![1])).toEqual(['CANCEL', 'REQUEST', 'REQUEST'])
     expect(await partOf(ines, tree, 'm', 'stage')).toMatchObject({ stage: 'cancelled' })
+    // Asked again without the joiner, who hears that it's off for them alone.
+    await ines.edit(tree, [{ op: 'take', topic: 'm', set: 'meeting', member: 'p3' }])
+    expect((await ines.call('POST', `${at}/invitation`, {})).data).toEqual({ letters: 3, sequence: 3 })
+    const off = (await letters(ines, 'sent')).find(({ to, subject }) => to === 'joiner@oak.example' && subject.startsWith('You aren’t needed'))!
+    expect(await fileOf(ines, off)).toMatch(/METHOD:CANCEL[\s\S]*joiner@oak\.example/)
+    expect(await partOf(ines, tree, 'm', 'stage')).toMatchObject({ stage: 'planned' })
+    await ines.call('POST', `${at}/invitation`, { cancel: true })
     expect(await ines.refusal('POST', `${at}/invitation`, { cancel: true })).toBe('409 cancelled')
     expect(await rana.refusal('POST', `${at}/invitation`, {})).toBe('403 role')
   })

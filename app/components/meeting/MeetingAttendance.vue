@@ -23,7 +23,7 @@ const words = (came: boolean | null): string => came === null ? 'not noted' : ca
     <h2>There <span>{{ there }} of {{ brief.people.length }}</span></h2>
     <button v-for="person in brief.people" :key="person.id" class="person" :class="{ came: person.came, away: person.came === false }" :disabled="!may" :aria-pressed="person.came === true" :aria-label="`${personName(person, desk.nameOf)}: ${words(person.came)}`" @click="turn(person)">
       <Icon :name="person.came ? 'lucide:check' : person.came === false ? 'lucide:x' : 'lucide:circle-dashed'" size="14" />
-      <span>{{ personName(person, desk.nameOf) }}</span>
+      <span class="who">{{ personName(person, desk.nameOf) }}</span>
       <i v-if="person.user !== null && here.has(person.user)" title="has the tree open" />
     </button>
     <button v-if="may && brief.people.some(person => person.came === null && person.user !== null && here.has(person.user))" class="all" @click="allHere">Everybody with the tree open is there</button>
@@ -36,7 +36,7 @@ h2 { font-size: 14px; margin-bottom: 5px; }
 h2 span { color: var(--quiet); font-weight: 450; }
 .person { width: 100%; display: flex; gap: 8px; align-items: center; border: 0; background: none; padding: 3px 4px; min-height: 28px; cursor: pointer; text-align: left; color: var(--quiet); }
 .person:hover { background: var(--hover); }
-.person span { flex: 1; }
+.who { flex: 1; }
 .came { color: var(--ink); font-weight: 550; }
 .came :deep(.iconify) { color: var(--fern); }
 .away { text-decoration: line-through; }

@@ -3,6 +3,7 @@ import { generateKeyBetween } from 'fractional-indexing'
 import { lastKey } from '#core/meeting/agenda'
 import { type Finding, LONGEST_WHY, MOST_MUSTS } from '#core/meeting/readiness'
 import { newId } from '~/tree/desk'
+import { takeReply } from '~/meeting/replies'
 import { useMeeting } from '~/meeting/useMeeting'
 
 /** The brief, read top to bottom as people think: why, what must be settled, the way there, when, who. */
@@ -67,11 +68,21 @@ function mend({ where }: Finding): void {
   place?.scrollIntoView({ block: 'center' })
   place?.querySelector<HTMLElement>('textarea, input, button')?.focus()
 }
+// — An answer in a calendar file can be dropped anywhere on the brief
+const dropping = ref(false)
+function drop(event: DragEvent): void {
+  dropping.value = false
+  const file = event.dataTransfer?.files[0]
+  if (file) void takeReply(desk, file)
+}
+const way = ref<{ layOutNow(): void }>()
+const who = ref<{ invite(cancel?: boolean): Promise<void>, request(): Promise<void> }>()
+defineExpose({ layOut: () => way.value?.layOutNow(), invite: () => who.value?.invite(), request: () => who.value?.request() })
 const percent = computed(() => Math.round(readiness.value * 100))
 </script>
 
 <template>
-  <div ref="root" class="brief">
+  <div ref="root" class="brief" :class="{ dropping }" @dragover.prevent="dropping = true" @dragleave.self="dropping = false" @drop.prevent="drop">
     <div class="column">
       <section data-part="why">
         <h2><label for="meeting-why">Why we meet</label></h2>
@@ -92,9 +103,9 @@ const percent = computed(() => Math.round(readiness.value * 100))
         </ol>
         <input v-if="may" v-model="fresh" data-fresh-must class="fresh" dir="auto" :placeholder="brief.musts.length === 0 ? 'The first thing that must be settled, then Enter' : brief.musts.length < MOST_MUSTS ? 'And …' : 'If time allows …'" aria-label="Another thing to be settled" @keydown.enter.prevent="addMust" @blur="addMust">
       </section>
-      <MeetingBriefItems data-part="items" />
+      <MeetingBriefItems ref="way" data-part="items" />
       <MeetingBriefTime data-part="time" />
-      <MeetingBriefPeople data-part="people" />
+      <MeetingBriefPeople ref="who" data-part="people" />
     </div>
     <aside class="ready" aria-label="How ready it is">
       <h2>{{ findings.length === 0 ? 'Ready' : `${percent} % ready` }}</h2>
@@ -114,6 +125,8 @@ const percent = computed(() => Math.round(readiness.value * 100))
 
 <style scoped>
 .brief { flex: 1; overflow: auto; display: grid; grid-template-columns: minmax(0, 780px) minmax(220px, 300px); gap: 36px; padding: 22px clamp(14px, 3vw, 40px) 80px; align-items: start; }
+/* A file is held over it. */
+.dropping { outline: 2px dashed var(--sun); outline-offset: -8px; }
 .column { display: flex; flex-direction: column; gap: 26px; min-width: 0; }
 h2 { margin-bottom: 8px; }
 textarea { width: 100%; font: 600 20px/1.35 var(--display); color: var(--ink); background: var(--surface); border: 1px solid var(--line); border-left: 3px solid var(--sun); padding: 10px 14px; resize: none; field-sizing: content; min-height: 54px; }
@@ -132,6 +145,7 @@ textarea { width: 100%; font: 600 20px/1.35 var(--display); color: var(--ink); b
 .ready ul { list-style: none; margin: 0; padding: 0; display: flex; flex-direction: column; gap: 4px; }
 .ready li button { width: 100%; display: flex; gap: 8px; align-items: flex-start; text-align: left; border: 0; border-left: 3px solid var(--line); background: var(--surface); padding: 7px 10px; cursor: pointer; font-size: 13px; }
 .ready li button:hover { background: var(--hover); }
+.ready :deep(.iconify) { flex: none; margin-top: 2px; }
 .ready .stop { border-left-color: var(--clay); }
 .ready .stop :deep(.iconify) { color: var(--clay); }
 .ready small { display: block; color: var(--quiet); }

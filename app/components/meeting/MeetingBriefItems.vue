@@ -149,6 +149,7 @@ function layOutNow(): void {
     desk.say(`The agenda is laid out: ${made} ${made === 1 ? 'topic' : 'topics'} added.`, true)
   }
 }
+defineExpose({ layOutNow })
 function choose(id: string): void {
   const next = new Set(chosen.value)
   if (!next.delete(id)) next.add(id)
@@ -167,7 +168,7 @@ const timeOf = (id: TopicId): string => starts.value.has(id) ? meeting.timeAt(st
         <input class="title" :value="row.title" dir="auto" :readonly="!may" :aria-label="`Item ${i + 1}`" @blur="keepTitle(row, $event)" @keydown="key($event, row, i)">
         <Select :model-value="row.intent" :options="INTENT_OPTIONS" option-label="name" option-value="id" size="small" class="intent" :disabled="!may" :aria-label="`What ${row.title} is for`" @update:model-value="change(row, { intent: $event })" />
         <span class="minutes"><input :value="row.minutes ?? ''" inputmode="numeric" :readonly="!may" :class="{ missing: row.minutes === null }" :aria-label="`Minutes for ${row.title}`" @blur="keepMinutes(row, $event)" @keydown.enter.prevent="($event.target as HTMLElement).blur()"> min</span>
-        <Select :model-value="row.owner ?? ''" :options="owners" option-label="name" option-value="id" size="small" class="owner" :disabled="!may" :aria-label="`Owner of ${row.title}`" @update:model-value="change(row, { owner: $event || null })" />
+        <Select :model-value="row.owner ?? ''" :options="owners" option-label="name" option-value="id" size="small" class="owner" placeholder="nobody yet" :disabled="!may" :aria-label="`Owner of ${row.title}`" @update:model-value="change(row, { owner: $event || null })" />
         <span class="serves" role="group" :aria-label="`What ${row.title} settles`">
           <button v-for="(must, n) in brief.musts" :key="must.id" :aria-pressed="row.serves.includes(must.id)" :disabled="!may" :title="must.text" :aria-label="`Settles ${n + 1}: ${must.text}`" @click="toggleServe(row, must.id)">{{ n + 1 }}</button>
         </span>

@@ -5,13 +5,13 @@ import type { BriefPerson } from '#core/meeting/brief'
 import { personName } from '#core/meeting/minutes'
 import type { Answer } from '#core/tree'
 import { newId } from '~/tree/desk'
+import { ANSWER_WORDS, takeReply } from '~/meeting/replies'
 import { useMeeting } from '~/meeting/useMeeting'
 
 /** Who comes, what they answered, and what is sent to them. */
 const meeting = useMeeting()
 const { desk, brief, items, world, isOld, may, busy } = meeting
 
-const ANSWERS: Record<Answer, string> = { 'needs-action': 'no answer yet', 'accepted': 'comes', 'declined': 'doesn’t come', 'tentative': 'perhaps' }
 const PARTS = [{ id: '', name: 'takes part' }, { id: 'chair', name: 'chair' }, { id: 'notes', name: 'note taker' }]
 const members = computed(() => {
   void desk.lateTick.value
@@ -73,38 +73,24 @@ async function invite(cancel = false): Promise<void> {
 async function answer(given: Answer): Promise<void> {
   await meeting.ask('answer', 'answer', { answer: given, comment: '' })
 }
+defineExpose({ invite, request })
 const own = computed(() => brief.value.people.find(({ user }) => user === desk.userId) ?? null)
 
 // — Answers that arrived as calendar files
-const dropping = ref(false)
-async function takeFile(file: File | undefined): Promise<void> {
-  dropping.value = false
-  if (!file) return
-  if (file.size > 500_000) {
-    desk.say('This calendar file is larger than half a megabyte. Nothing was changed.')
-    return
-  }
-  try {
-    const taken = await callApi<{ name: string, answer: Answer }[]>(`/api/trees/${desk.session.treeId}/replies`, { method: 'POST', body: { text: await file.text() } })
-    desk.say(taken.map(one => `${one.name} ${ANSWERS[one.answer]}.`).join(' '))
-  }
-  catch (error) {
-    desk.say((error as Error).message)
-  }
-}
 function chooseFile(event: Event): void {
   const input = event.target as HTMLInputElement
-  void takeFile(input.files?.[0])
+  const file = input.files?.[0]
+  if (file) void takeReply(desk, file)
   input.value = ''
 }
 const reply = ref<HTMLInputElement>()
 </script>
 
 <template>
-  <section class="people" :class="{ dropping }" @dragover.prevent="dropping = true" @dragleave="dropping = false" @drop.prevent="takeFile($event.dataTransfer?.files[0])">
+  <section class="people">
     <h2>Who must be there</h2>
     <p v-if="own && brief.invitation && brief.stage === 'planned'" class="mine" role="group" aria-label="Your answer">
-      <span>{{ own.answer === 'needs-action' ? 'Do you come?' : `You said: ${ANSWERS[own.answer]}.` }}</span>
+      <span>{{ own.answer === 'needs-action' ? 'Do you come?' : `You said: ${ANSWER_WORDS[own.answer]}.` }}</span>
       <button v-for="(words, given) in { accepted: 'I come', tentative: 'Perhaps', declined: 'I don’t come' }" :key="given" :aria-pressed="own.answer === given" @click="answer(given)">{{ words }}</button>
     </p>
     <ul>
@@ -112,9 +98,9 @@ const reply = ref<HTMLInputElement>()
         <span class="initials" :style="{ background: hueOf(person.user ?? person.mail ?? '') }" aria-hidden="true">{{ initialsOf(personName(person, desk.nameOf) || '?') }}</span>
         <span class="name">{{ personName(person, desk.nameOf) }}<small v-if="person.user === null">guest{{ person.name ? `, ${person.mail}` : '' }}</small></span>
         <span v-if="world.elsewhere[person.id]" class="clash" :title="`In ${world.elsewhere[person.id]} at that time`"><Icon name="lucide:calendar-x" size="14" /> in {{ world.elsewhere[person.id] }}</span>
-        <span class="answer" :class="person.answer" :title="person.comment">{{ brief.invitation ? ANSWERS[person.answer] : '' }}{{ person.comment ? ` (${person.comment})` : '' }}</span>
+        <span class="answer" :class="person.answer" :title="person.comment">{{ brief.invitation ? ANSWER_WORDS[person.answer] : '' }}{{ person.comment ? ` (${person.comment})` : '' }}</span>
         <button class="needed" :disabled="!may" :aria-pressed="person.needed" :aria-label="`${personName(person, desk.nameOf)} is ${person.needed ? 'needed' : 'optional'}`" @click="put(person, { needed: !person.needed })">{{ person.needed ? 'needed' : 'optional' }}</button>
-        <Select :model-value="person.role ?? ''" :options="PARTS" option-label="name" option-value="id" size="small" class="role" :disabled="!may" :aria-label="`Part of ${personName(person, desk.nameOf)}`" @update:model-value="setRole(person, $event)" />
+        <Select :model-value="person.role ?? ''" :options="PARTS" option-label="name" option-value="id" size="small" class="role" placeholder="takes part" :disabled="!may" :aria-label="`Part of ${personName(person, desk.nameOf)}`" @update:model-value="setRole(person, $event)" />
         <button v-if="may" class="icon-button" :aria-label="`Take ${personName(person, desk.nameOf)} off`" @click="meeting.unsay(person.id)"><Icon name="lucide:x" size="14" /></button>
       </li>
     </ul>
@@ -139,7 +125,6 @@ const reply = ref<HTMLInputElement>()
 
 <style scoped>
 h2 { margin-bottom: 8px; }
-.dropping { outline: 2px dashed var(--sun); outline-offset: 8px; }
 ul { list-style: none; margin: 0; padding: 0; display: flex; flex-direction: column; gap: 3px; }
 li { display: flex; align-items: center; gap: 9px; background: var(--surface); box-shadow: 0 0 0 0.5px var(--line); padding: 3px 6px 3px 8px; flex-wrap: wrap; }
 .name { flex: 1; min-width: 120px; font-weight: 550; }

@@ -140,7 +140,7 @@ const here = computed(() => {
       <input id="meeting-where" :value="brief.where" :readonly="!may" dir="auto" placeholder="A room, or the address of a call" @blur="keepWhere" @keydown.enter.prevent="($event.target as HTMLElement).blur()">
       <label for="meeting-rule">Repeats</label>
       <span class="row">
-        <Select :model-value="brief.rule ? writeRule(brief.rule) : ''" input-id="meeting-rule" :options="rules" option-label="name" option-value="id" size="small" :disabled="!may" aria-label="Repeats" @update:model-value="setRule" />
+        <Select :model-value="brief.rule ? writeRule(brief.rule) : ''" input-id="meeting-rule" :options="rules" option-label="name" option-value="id" size="small" placeholder="doesn’t repeat" :disabled="!may" aria-label="Repeats" @update:model-value="setRule" />
         <template v-if="brief.rule">
           <span class="quiet">not on</span>
           <button v-for="one in brief.closed" :key="one" class="closed" :disabled="!may" :aria-label="`${dayInWords(one)} is no closed day after all`" @click="dropClosed(one)">{{ dayInWords(one) }} <Icon name="lucide:x" size="12" /></button>

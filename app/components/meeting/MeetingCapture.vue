@@ -37,7 +37,7 @@ function keep(): boolean {
   if (kind.value === null || under === null || title.trim() === '' || !desk.guard()) return false
   const guest = by.value.startsWith('guest ')
   const name = speakers.value.find(({ id }) => id === by.value)?.name ?? ''
-  const { changes, id } = capture(desk.tree, under, kind.value, { ...details, title: title.trim().toWellFormed() }, { by: guest ? null : by.value, name, at: Math.round(desk.session.serverNow()) }, newId)
+  const { changes, id } = capture(desk.tree, under, kind.value, { ...details, title: title.trim().toWellFormed() }, { by: guest ? null : by.value, name, at: desk.session.serverNow() }, newId)
   if (!desk.run({ changes })) return false
   text.value = ''
   // What was just said is in sight, in the list and in the branch.

@@ -23,6 +23,7 @@ async function mail(): Promise<void> {
   if (done) desk.say(`The minutes are out in ${done.letters} ${done.letters === 1 ? 'letter' : 'letters'}, each with that person’s actions first.`)
 }
 
+defineExpose({ mail })
 function keepTitle(id: TopicId, title: string, event: Event): void {
   const said = (event.target as HTMLInputElement).value.trim().toWellFormed()
   if (said !== '' && said !== title) desk.set('title', said, [id])
@@ -82,7 +83,7 @@ const inWords = ({ kind, fields, was }: Difference): string => kind === 'changed
           <tbody>
             <tr v-for="one in minutes.actions" :key="one.id">
               <td><input :value="one.title" :readonly="!may" :aria-label="`Action: ${one.title}`" @blur="keepTitle(one.id, one.title, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
-              <td><Select :model-value="one.ownerIds[0] ?? ''" :options="people" option-label="name" option-value="id" size="small" :disabled="!may" :class="{ missing: one.ownerIds.length === 0 }" :aria-label="`Who does ${one.title}`" @update:model-value="setOwner(one.id, one.ownerIds, $event)" /></td>
+              <td><Select :model-value="one.ownerIds[0] ?? ''" :options="people" option-label="name" option-value="id" size="small" placeholder="nobody yet" :disabled="!may" :class="{ missing: one.ownerIds.length === 0 }" :aria-label="`Who does ${one.title}`" @update:model-value="setOwner(one.id, one.ownerIds, $event)" /></td>
               <td><input class="due" :value="one.due ? dayInWords(one.due) : ''" placeholder="no date" :readonly="!may" :aria-label="`Due day of ${one.title}`" @blur="setDue(one.id, one.due, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
               <td class="quiet">{{ one.item }}</td>
             </tr>

@@ -46,7 +46,7 @@ function key(event: KeyboardEvent, topic: Topic): void {
 }
 const KINDS = ENTRY_KINDS.map(id => ({ id, name: ENTRY_NAMES[id] }))
 function setKind(topic: Topic, kind: EntryKind): void {
-  if (kind !== topic.entry!.kind) meeting.run(asEntry(topic, kind, { by: desk.userId, name: desk.nameOf(desk.userId), at: Math.round(desk.session.serverNow()) }))
+  if (kind !== topic.entry!.kind) meeting.run(asEntry(topic, kind, { by: desk.userId, name: desk.nameOf(desk.userId), at: desk.session.serverNow() }))
 }
 const said = ({ entry }: Topic): string => `${entry!.by === null ? entry!.name : desk.nameOf(entry!.by)}, ${meeting.timeAt(entry!.at)}`
 </script>

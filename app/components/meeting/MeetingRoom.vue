@@ -2,7 +2,7 @@
 import { sayItem, timed } from '#core/meeting/agenda'
 import { carriedInto } from '#core/meeting/next'
 import { ageInWords } from '#core/meeting/carry'
-import { type EntryKind, topicOf, type TopicId } from '#core/tree'
+import { branch, type EntryKind, topicOf, type TopicId } from '#core/tree'
 import { clockInWords, useMeeting } from '~/meeting/useMeeting'
 import { canView, openFile, openLink } from '~/tree/opening'
 
@@ -33,6 +33,12 @@ watch(shown, (id) => {
 onBeforeUnmount(() => {
   if (desk.only.value !== came) desk.showOnly(came)
 })
+// What is captured is in sight in the branch too.
+const size = computed(() => {
+  void desk.lateTick.value
+  return shown.value === null || !desk.tree.topics.has(shown.value) ? 0 : [...branch(desk.tree, shown.value)].length
+})
+watch(size, () => { if (size.value < 60) desk.fitSoon() })
 // Whoever follows goes along when the chair moves on.
 watch(current, (now) => { if (looking.value === now) looking.value = null })
 function lookAt(id: TopicId): void {
@@ -183,7 +189,7 @@ function underWhat(): TopicId | null {
       <p v-if="isAhead" class="away" role="status">You are looking around. <button @click="comeBack">Back to where the chair is <kbd>Esc</kbd></button></p>
       <div class="body">
         <div class="branch">
-          <TreeCanvas v-if="shown" :key="full ? 'full' : 'side'" />
+          <TreeCanvas v-if="shown" :key="full ? 'full' : 'side'" :most="full ? 2.2 : 1.25" />
           <div v-if="documents.length" class="documents" role="group" aria-label="Files and links of the item">
             <button v-for="(one, i) in documents" :key="one.key" @click="one.open"><kbd>{{ i + 1 }}</kbd><Icon :name="one.icon" size="15" /><span>{{ one.name }}</span></button>
           </div>

@@ -3,7 +3,7 @@ import { briefOf, dayOf } from '#core/meeting/brief'
 import { whenInWords } from '#core/meeting/invitation'
 import { shorten } from '#core/tree'
 import { makeNext } from '~/meeting/doing'
-import { makeMeeting, MEETING, MEETING_TABS, type MeetingTab } from '~/meeting/useMeeting'
+import { makeMeeting, MEETING, MEETING_TABS, type MeetingAct, type MeetingTab, until } from '~/meeting/useMeeting'
 
 /** One meeting, before, during and after: its brief, its running, its minutes, its series. */
 const meeting = makeMeeting()
@@ -16,7 +16,25 @@ meeting.choose()
 watch(all, (list) => {
   if (id.value === null || !list.some(one => one.id === id.value)) meeting.choose(list[0]?.id ?? null)
 })
-defineExpose({ choose: meeting.choose })
+const part = ref<{ layOut?(): void, invite?(): void, request?(): void, mail?(): void }>()
+/** What is done to the meeting that is shown, by name: from the everything box. */
+async function act(what: MeetingAct): Promise<void> {
+  if (topic.value === null || !desk.guard()) return
+  if (what === 'begin' || what === 'end') {
+    await meeting.move({ to: what })
+    return
+  }
+  if (what === 'next') {
+    next()
+    return
+  }
+  const wanted = what === 'mail' ? 'minutes' : 'brief'
+  if (tab.value !== wanted) tab.value = wanted
+  // The part is loaded when it's first shown.
+  await until(() => part.value?.[what] !== undefined)
+  part.value?.[what]?.()
+}
+defineExpose({ choose: meeting.choose, act })
 
 const options = computed(() => [...all.value].sort((a, b) => dayOf(briefOf(a)) < dayOf(briefOf(b)) ? 1 : -1).map(one => ({ id: one.id, name: [shorten(one.title || 'untitled', 60), dayOf(briefOf(one)) ? dayInWords(dayOf(briefOf(one))) : ''].filter(Boolean).join(', ') })))
 const STAGES = { planned: 'planned', running: 'running now', ended: 'ended', cancelled: 'cancelled' } as const
@@ -61,14 +79,14 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
         <div class="tabs" role="tablist" aria-label="Parts of the meeting">
           <button v-for="(name, one, i) in MEETING_TABS" :key="one" role="tab" :aria-selected="tab === one" :data-tip="`Alt + ${i + 1}`" @click="tab = one">{{ name }}</button>
         </div>
-        <button class="icon-button" data-tip="Show it in the tree" aria-label="Show it in the tree" @click="showInTree"><Icon name="lucide:shapes" size="16" /></button>
+        <button class="icon-button from-right" data-tip="Show it in the tree" aria-label="Show it in the tree" @click="showInTree"><Icon name="lucide:shapes" size="16" /></button>
         <Button v-if="brief.stage === 'planned' && meeting.may.value" label="Begin" size="small" :disabled="meeting.busy.value !== ''" @click="meeting.move({ to: 'begin' })" />
         <Button v-else-if="brief.stage === 'running' && meeting.may.value && tab !== 'room'" label="To the meeting" size="small" @click="tab = 'room'" />
         <Button v-else-if="brief.stage === 'ended' && meeting.may.value" label="Next meeting" size="small" @click="next" />
       </header>
-      <LazyMeetingBrief v-if="tab === 'brief'" :key="topic.id" />
+      <LazyMeetingBrief v-if="tab === 'brief'" ref="part" :key="topic.id" />
       <LazyMeetingRoom v-else-if="tab === 'room'" :key="`room ${topic.id}`" />
-      <LazyMeetingMinutes v-else-if="tab === 'minutes'" :key="`minutes ${topic.id}`" @next="next" />
+      <LazyMeetingMinutes v-else-if="tab === 'minutes'" ref="part" :key="`minutes ${topic.id}`" @next="next" />
       <LazyMeetingSeries v-else :key="`series ${topic.id}`" @choose="meeting.choose($event)" />
     </template>
     <div v-else class="none">

@@ -17,6 +17,8 @@ import type { Point } from '#core/arrange/bow'
 import type { DrawnTie } from '~/tree/ties'
 import type { ShownPlank } from './TreePlank.vue'
 
+/** `most`: how large it's fitted at most; a branch on a projector may be larger than life. */
+const { most = 1 } = defineProps<{ most?: number }>()
 const desk = useDesk()
 const emit = defineEmits<{ menu: [event: MouseEvent | PointerEvent], files: [files: File[], topic: TopicId | null] }>()
 
@@ -194,7 +196,7 @@ function same(a: ShownPlank, b: ShownPlank): boolean {
 
 // — The view
 
-const fit = (): void => view.fit(layout.bounds())
+const fit = (): void => view.fit(layout.bounds(), most)
 
 function reveal(id: TopicId): void {
   const placed = layout.find(id)

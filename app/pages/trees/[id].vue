@@ -4,6 +4,8 @@ import type TreeCanvas from '~/components/tree/TreeCanvas.vue'
 import { type Box, COMMANDS, type Command, commandOf, type House, type Panel, type SheetPart } from '~/tree/commands'
 import { isMeeting } from '#core/meeting/brief'
 import { makeMeetingOf } from '~/meeting/doing'
+import { isReply, takeReply } from '~/meeting/replies'
+import { type MeetingAct, until } from '~/meeting/useMeeting'
 import { copy as copyBranches, cut as cutBranches, paste as pasteBranches } from '~/tree/copying'
 import { DESK, Desk, newId } from '~/tree/desk'
 import { chordInWords, chordOf, commandFor, keys } from '~/tree/keys'
@@ -122,6 +124,11 @@ const house: House = {
     if (desk.view.value === 'meeting') desk.view.value = treeView.value
     else desk.view.value = 'meeting'
   },
+  meetingDo: async (what) => {
+    desk.view.value = 'meeting'
+    await until(() => meeting.value !== undefined)
+    await meeting.value?.act(what)
+  },
   makeMeeting: () => {
     const id = desk.focus.value
     if (makeMeetingOf(desk, id)) {
@@ -142,7 +149,7 @@ watch(desk.view, (now, before) => {
   if (now !== 'meeting') treeView.value = now
   if (before === 'meeting') nextTick(focusTree)
 }, { immediate: true })
-const meeting = ref<{ choose(id: TopicId): void }>()
+const meeting = ref<{ choose(id: TopicId): void, act(what: MeetingAct): Promise<void> }>()
 const sheeted = computed(() => desk.view.value !== 'meeting' && (panel.value !== null || desk.sheetOpen.value))
 /** What the keys do while a meeting is shown; the rest of them belong to its own views. */
 const IN_MEETING = new Set(['meeting', 'undo', 'redo', 'everything', 'help', 'keys', 'theme', 'next-meeting'])
@@ -351,7 +358,12 @@ function choosePicture(event: Event): void {
   input.value = ''
   if (chosen) void givePicture(chosen, null)
 }
-function takeFiles(files: File[], topic: TopicId | null): void {
+async function takeFiles(files: File[], topic: TopicId | null): Promise<void> {
+  // An answer to an invitation isn't hung on a topic: it's taken.
+  if (files.length === 1 && await isReply(files[0]!)) {
+    await takeReply(desk, files[0]!)
+    return
+  }
   // One picture that is dropped shows in its topic; everything else hangs on it as a file.
   const at = topic ?? desk.focus.value
   if (files.length === 1 && /^image\/(?:png|jpeg|gif|webp|avif)$/.test(files[0]!.type)) void givePicture(files[0]!, at)
@@ -379,10 +391,10 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <button data-tip="Find" class="icon-button" aria-label="Find" @click="house.find()"><Icon name="lucide:search" size="17" /></button>
         <button data-tip="Undo" class="icon-button" aria-label="Undo" :disabled="!desk.status.canUndo" @click="desk.undo()"><Icon name="lucide:undo-2" size="17" /></button>
         <button data-tip="Redo" class="icon-button redo" aria-label="Redo" :disabled="!desk.status.canRedo" @click="desk.redo()"><Icon name="lucide:redo-2" size="17" /></button>
-        <button data-tip="Side sheet" class="icon-button" aria-label="Side sheet" :aria-pressed="desk.sheetOpen.value" @click="desk.sheetOpen.value = !desk.sheetOpen.value"><Icon name="lucide:panel-right" size="17" /></button>
-        <button data-tip="Arrangement" class="icon-button extra" aria-label="Arrangement" :aria-pressed="panel === 'arrange'" @click="house.panel('arrange')"><Icon name="lucide:network" size="17" /></button>
-        <button data-tip="Markers" class="icon-button extra" aria-label="Markers" :aria-pressed="panel === 'markers'" @click="house.panel('markers')"><Icon name="lucide:bookmark" size="17" /></button>
-        <button data-tip="Colour and style" class="icon-button extra" aria-label="Colour and style" :aria-pressed="panel === 'dress'" @click="house.panel('dress')"><Icon name="lucide:palette" size="17" /></button>
+        <button v-if="desk.view.value !== 'meeting'" data-tip="Side sheet" class="icon-button" aria-label="Side sheet" :aria-pressed="desk.sheetOpen.value" @click="desk.sheetOpen.value = !desk.sheetOpen.value"><Icon name="lucide:panel-right" size="17" /></button>
+        <button v-if="desk.view.value !== 'meeting'" data-tip="Arrangement" class="icon-button extra" aria-label="Arrangement" :aria-pressed="panel === 'arrange'" @click="house.panel('arrange')"><Icon name="lucide:network" size="17" /></button>
+        <button v-if="desk.view.value !== 'meeting'" data-tip="Markers" class="icon-button extra" aria-label="Markers" :aria-pressed="panel === 'markers'" @click="house.panel('markers')"><Icon name="lucide:bookmark" size="17" /></button>
+        <button v-if="desk.view.value !== 'meeting'" data-tip="Colour and style" class="icon-button extra" aria-label="Colour and style" :aria-pressed="panel === 'dress'" @click="house.panel('dress')"><Icon name="lucide:palette" size="17" /></button>
         <button data-tip="Help" class="icon-button extra" aria-label="Help" @click="open.help = true"><Icon name="lucide:circle-help" size="17" /></button>
         <button data-tip="Keys" class="icon-button keys" aria-label="Keys" @click="open.keys = true"><Icon name="lucide:keyboard" size="17" /></button>
         <span class="here" role="group" aria-label="Who is here">
@@ -404,7 +416,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <div v-if="blank && desk.view.value !== 'meeting' && !desk.editing.value && desk.session.canEdit" class="empty">
           <p><b>Type it as it comes.</b> <kbd>Tab</kbd> starts the first topic, <kbd>Enter</kbd> the next one. Or paste a list.</p>
         </div>
-        <div v-if="offer" class="offer" role="status">
+        <div v-if="offer" class="offer" :class="{ high: desk.view.value === 'meeting' }" role="status">
           {{ offer }}<button v-if="canUndoOffer && desk.status.canUndo" @click="desk.undo(); offer = ''">Undo</button>
         </div>
         <TreeTargetPicker v-if="moving" class="move-under" label="Move under" :without="desk.selected()" @chosen="moveUnder" @closed="endMoving" />
@@ -470,6 +482,8 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 .strip button { width: 29px; height: 27px; border: 0; background: none; color: var(--quiet); cursor: pointer; display: grid; place-items: center; }
 .strip button:hover { color: var(--porch); background: var(--hover); }
 .offer { position: absolute; left: 50%; bottom: 18px; transform: translateX(-50%); background: var(--ink); color: var(--surface); border-radius: 8px; padding: 8px 14px; display: flex; gap: 12px; box-shadow: var(--shadow); z-index: 6; max-width: 90%; }
+/* Below stand the keys of the meeting. */
+.offer.high { top: 58px; bottom: auto; }
 .offer button { border: 0; background: none; color: var(--offer); font-weight: 700; cursor: pointer; padding: 0; }
 .empty { position: absolute; left: 50%; top: 62%; transform: translateX(-50%); background: var(--surface); border: 1px dashed var(--line); border-radius: 8px; padding: 4px 18px; color: var(--quiet); pointer-events: none; text-align: center; }
 .panel { overflow: auto; background: var(--surface); border-left: 1px solid var(--line); padding: 10px 16px 16px; }

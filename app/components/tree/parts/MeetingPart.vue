@@ -14,7 +14,10 @@ const above = computed(() => {
   return itemAbove(desk, topic.id)
 })
 const item = computed(() => topic.item.length > 0 ? itemOf(topic) : null)
-const section = computed(() => above.value === null ? null : itemOf(desk.tree.topics.get(above.value)!))
+const section = computed(() => {
+  void desk.lateTick.value
+  return above.value === null ? null : itemOf(desk.tree.topics.get(above.value)!)
+})
 function keepMinutes(event: Event): void {
   const field = event.target as HTMLInputElement
   const text = field.value.trim()

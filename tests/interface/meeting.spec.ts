@@ -1,0 +1,281 @@
+import { type Browser, expect, type Page, test } from '@playwright/test'
+import mammoth from 'mammoth'
+import type { BriefPart, Change } from '../../core/tree'
+import { bringIn } from '../caller'
+import { openTree, topic, tree, two, type Visitor, visitor } from './porch'
+
+const put = (at: string, member: BriefPart): Change => ({ op: 'put', topic: at, set: 'meeting', member })
+
+/** Two people and a tree with a meeting of two items that is ready to be begun. `minutes`: of each item; `slot`: set aside. */
+async function staged(browser: Browser, minutes = 20, slot = 60): Promise<{ ines: Visitor, rana: Visitor, id: string }> {
+  const { ines, rana, id } = await two(browser)
+  const { snapshot } = await ines.caller.open(id)
+  const item = (topicId: string, order: string, title: string, owner: string): Change => ({ op: 'add', topic: topicId, parent: 'm', order, with: { title, people: [owner], item: [{ id: 'intent', kind: 'intent', intent: 'decide' }, { id: 'minutes', kind: 'minutes', minutes }] } })
+  const { status } = await ines.caller.edit(id, [
+    { op: 'add', topic: 'm', parent: snapshot.centre, order: 'a0', with: { title: 'Meeting 3', meeting: [
+      { id: 'why', kind: 'why', text: 'Decide who moves us.' }, { id: 'slot', kind: 'slot', minutes: slot }, { id: 'm1', kind: 'must', order: 'a0', text: 'Which firm' }, { id: 'rule', kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', closed: [] }, { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'Europe/Copenhagen' },
+      { id: 'p1', kind: 'person', user: ines.caller.id, mail: null, name: '', needed: true, role: 'chair' }, { id: 'p2', kind: 'person', user: rana.caller.id, mail: null, name: '', needed: true, role: null },
+    ] } },
+    item('i1', 'a0', 'Two offers', rana.caller.id), item('i2', 'a1', 'Neighbours', ines.caller.id),
+    { op: 'add', topic: 'r1', parent: 'i1', order: 'a0', with: { title: 'Report', links: [{ id: 'l1', url: 'topic:i2', title: 'The neighbours' }] } },
+  ])
+  expect(status).toBe(200)
+  return { ines, rana, id }
+}
+const openMeeting = async (page: Page, id: string): Promise<void> => {
+  await page.goto(`/trees/${id}?topic=m&view=meeting`)
+  await expect(page.getByRole('tablist', { name: 'Parts of the meeting' })).toBeVisible()
+}
+const said = (page: Page) => page.getByRole('status').filter({ hasText: /\w/ })
+
+test('a brief is written from nothing by keyboard: why, what must be settled, the way there, when, who; laid out twice, nothing doubles', async ({ browser }) => {
+  const ines = await visitor(browser, 'Ines Brandt')
+  const id = await ines.caller.makeTree('Coordination')
+  const { page } = ines
+  await openTree(page, id)
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('Meeting 1')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await topic(page, 'Meeting 1').click()
+  await page.keyboard.press('Shift+M')
+  const ready = page.getByRole('complementary', { name: 'How ready it is' })
+  await expect(ready).toContainText('It doesn’t say why you meet')
+  await ready.getByRole('button', { name: /doesn’t say why/ }).click()
+  await page.keyboard.type('Decide who moves us.')
+  await page.keyboard.press('Enter')
+  await expect(ready).not.toContainText('why you meet')
+  await ready.getByRole('button', { name: /Nothing is said that must/ }).click()
+  for (const must of ['Which firm', 'Which week', 'Who pays', 'The old clock']) {
+    await page.keyboard.type(must)
+    await page.keyboard.press('Enter')
+  }
+  await expect(page.getByText('If time allows', { exact: true })).toBeVisible()
+  await expect(ready).toContainText('4 things are to be settled')
+  await expect(ready).toContainText('No item leads to “Which firm”')
+  const next = page.getByRole('textbox', { name: 'Next item of the agenda' })
+  await next.focus()
+  await page.keyboard.type('Two offers // decide, 20 min, Ines')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Neighbours // inform, 10')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('30 min needed')).toBeVisible()
+  await expect(ready).toContainText('Nobody owns “Neighbours”')
+  for (const n of [1, 2, 3]) await page.getByRole('group', { name: 'What Two offers settles' }).getByRole('button', { name: new RegExp(`^Settles ${n}`) }).press('Enter')
+  await expect(ready).not.toContainText('No item leads')
+  await page.getByRole('checkbox', { name: 'Choose Two offers' }).check()
+  await page.getByRole('combobox', { name: 'Inner pattern' }).click()
+  await page.getByRole('option', { name: 'Report, concerns, options' }).click()
+  await page.getByRole('button', { name: 'Lay out the agenda' }).click()
+  await expect(said(page).filter({ hasText: '5 topics added' })).toBeVisible()
+  await page.getByRole('button', { name: 'Lay out the agenda' }).click()
+  await expect(said(page).filter({ hasText: 'nothing to add' })).toBeVisible()
+  const field = page.getByRole('textbox', { name: 'Minutes for Neighbours' })
+  await field.fill('0')
+  await field.press('Enter')
+  await expect(said(page).filter({ hasText: 'whole number from 1' })).toBeVisible()
+  await expect(field).toHaveValue('10')
+  await page.getByLabel('Day', { exact: true }).fill('28 Mar 2027')
+  await page.getByLabel('Day', { exact: true }).press('Enter')
+  await page.getByLabel('at', { exact: true }).fill('2.30')
+  await page.getByLabel('at', { exact: true }).press('Enter')
+  await expect(page.getByRole('alert').filter({ hasText: 'clocks go forward' })).toBeVisible()
+  await page.getByLabel('at', { exact: true }).fill('25')
+  await page.getByLabel('at', { exact: true }).press('Enter')
+  await expect(page.getByRole('alert').filter({ hasText: 'isn’t a time' })).toBeVisible()
+  await page.getByLabel('at', { exact: true }).fill('14')
+  await page.getByLabel('at', { exact: true }).press('Enter')
+  await expect(page.getByLabel('at', { exact: true })).toHaveValue('14:00')
+  const who = page.getByRole('textbox', { name: 'Ask somebody to come' })
+  await who.fill('nobody at all')
+  await who.press('Enter')
+  await expect(page.getByRole('alert').filter({ hasText: 'nor a mail address' })).toBeVisible()
+  await who.fill('Tove Lind <tove@oak.example>')
+  await who.press('Enter')
+  await expect(page.getByText('guest, tove@oak.example')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('tab', { name: 'Canvas' }).click()
+  await expect(topic(page, /^Concerns/)).toHaveCount(1)
+  await page.keyboard.press('j')
+  await expect(page.getByRole('heading', { name: 'Why we meet' })).toBeVisible()
+})
+
+test('a meeting is held by two browsers: one key a line, everybody follows, looks around and comes back; it survives a reload and ends in minutes', async ({ browser }) => {
+  const { ines, rana, id } = await staged(browser)
+  await openMeeting(ines.page, id)
+  await openMeeting(rana.page, id)
+  await rana.page.keyboard.press('Alt+2')
+  await ines.page.getByRole('button', { name: 'Begin', exact: true }).press('Enter')
+  const now = (page: Page) => page.locator('[aria-current="step"]')
+  await expect(now(ines.page)).toContainText('Two offers')
+  await expect(now(rana.page)).toContainText('Two offers')
+  // Rana looks around, is told so, and comes back.
+  await rana.page.getByRole('button', { name: /Neighbours/ }).first().click()
+  await expect(rana.page.getByText('You are looking around.')).toBeVisible()
+  await rana.page.keyboard.press('Escape')
+  await expect(rana.page.getByText('You are looking around.')).toBeHidden()
+  // One key each, on both sides, with details at once.
+  await ines.page.keyboard.press('d')
+  await ines.page.keyboard.type('Two Rivers moves us')
+  await ines.page.keyboard.press('Enter')
+  await ines.page.keyboard.press('Escape')
+  await rana.page.keyboard.press('a')
+  await rana.page.keyboard.type('Sign the offer // Rana, 5 Mar 2027')
+  await expect(rana.page.getByText('due 2027-03-05')).toBeVisible()
+  await rana.page.keyboard.press('Enter')
+  await rana.page.keyboard.press('Escape')
+  await expect(ines.page.locator('.record').getByText('Rana Tahiri, due 5 Mar 2027')).toBeVisible()
+  const wording = ines.page.getByRole('textbox', { name: 'Action: Sign the offer' })
+  await wording.fill('Sign the offer of Two Rivers')
+  await wording.press('Enter')
+  await expect(rana.page.getByRole('textbox', { name: 'Action: Sign the offer of Two Rivers' })).toBeVisible()
+  for (const [key, line] of [['q', 'Who holds the keys?'], ['i', 'Soup at noon'], ['p', 'Late opening']] as const) {
+    await rana.page.keyboard.press(key)
+    await rana.page.keyboard.type(line)
+    await rana.page.keyboard.press('Enter')
+    await rana.page.keyboard.press('Escape')
+  }
+  await expect(ines.page.locator('[data-entry]')).toHaveCount(5)
+  // A link of the item opens, and Esc leads back to the meeting's item.
+  await expect(ines.page.getByRole('group', { name: 'Files and links of the item' })).toContainText('The neighbours')
+  await ines.page.getByRole('button', { name: 'Rana Tahiri: not noted' }).press('Enter')
+  await expect(rana.page.getByRole('button', { name: 'Rana Tahiri: there', exact: true })).toBeVisible()
+  await ines.page.keyboard.press('PageDown')
+  await expect(now(rana.page)).toContainText('Neighbours')
+  // Two chairs press at once: it moves on once.
+  await ines.page.keyboard.press('PageUp')
+  await expect(now(rana.page)).toContainText('Two offers')
+  await Promise.all([ines.page.keyboard.press('PageDown'), rana.page.keyboard.press('PageDown')])
+  await expect(now(ines.page)).toContainText('Neighbours')
+  await expect(now(rana.page)).toContainText('Neighbours')
+  await ines.page.reload()
+  await expect(now(ines.page)).toContainText('Neighbours')
+  await ines.page.getByRole('button', { name: 'End the meeting' }).press('Enter')
+  await expect(ines.page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
+  await expect(rana.page.getByText('This meeting has ended.')).toBeVisible()
+  const [download] = await Promise.all([ines.page.waitForEvent('download'), ines.page.getByRole('link', { name: 'Word document' }).click()])
+  const html = (await mammoth.convertToHtml({ path: await download.path() })).value
+  for (const part of ['Sign the offer of Two Rivers', '5 Mar 2027', 'Two Rivers moves us', 'Rana Tahiri']) expect(html).toContain(part)
+  await ines.page.getByRole('button', { name: 'What has changed' }).press('Enter')
+  await expect(ines.page.locator('.since')).toContainText('added Two Rivers moves us')
+  // The next one: by the rule, with what is still open.
+  await ines.page.getByRole('button', { name: 'Next meeting' }).first().press('Enter')
+  await expect(ines.page.getByText('“Meeting 4” is laid out')).toBeVisible()
+  await expect(ines.page.getByRole('textbox', { name: 'Item 1' })).toHaveValue('Still open')
+  await rana.page.goto('/work')
+  await expect(rana.page.getByRole('treeitem').filter({ hasText: 'Sign the offer of Two Rivers' })).toBeVisible()
+  await expect(rana.page.getByRole('treeitem').filter({ hasText: 'Two offers' })).toHaveCount(0)
+})
+
+test('an overrun is told, and one key cuts what is left evenly so that it ends on time', async ({ browser }) => {
+  const { ines, id } = await staged(browser, 20, 30)
+  await openMeeting(ines.page, id)
+  await ines.page.getByRole('button', { name: 'Begin', exact: true }).click()
+  // Twice twenty minutes in thirty: ten too many, and the last item gives them.
+  await expect(ines.page.getByText(/To end on time the last item gives up 1[01] min/)).toBeVisible()
+  await ines.page.keyboard.press('c')
+  await expect(said(ines.page).filter({ hasText: 'ends on time again' })).toBeVisible()
+  await expect(ines.page.getByText(/To end on time/)).toBeHidden()
+  await expect(ines.page.getByRole('navigation', { name: 'Agenda' })).toContainText(/(9|10) min \(of 20\)/)
+})
+
+test('a guest answers by the link in their letter, without an account; the lead sees it', async ({ browser }) => {
+  const { ines, id } = await staged(browser)
+  await ines.caller.edit(id, [put('m', { id: 'p3', kind: 'person', user: null, mail: 'tove@oak.example', name: 'Tove Lind', needed: false, role: null })])
+  await openMeeting(ines.page, id)
+  await ines.page.getByRole('button', { name: 'Invite everybody' }).click()
+  await expect(said(ines.page).filter({ hasText: '3 letters are out' })).toBeVisible()
+  const { data: sent } = await ines.caller.call<{ to: string, link: string }[]>('GET', '/api/letters?box=sent')
+  const guest = await browser.newContext({ baseURL: ines.caller.url })
+  const page = await guest.newPage()
+  await page.goto(sent.find(({ to }) => to === 'tove@oak.example')!.link)
+  await expect(page.getByRole('heading', { name: 'Meeting 3' })).toBeVisible()
+  await expect(page.getByText('2 Mar 2027, 14:00 to 15:00 (Europe/Copenhagen)').first()).toBeVisible()
+  await page.getByRole('button', { name: 'I don’t come' }).click()
+  await expect(page.getByText(/Thank you\. Ines Brandt sees your answer/)).toBeVisible()
+  await expect(ines.page.locator('[data-person="p3"]')).toContainText('doesn’t come')
+  // A calendar file with another answer is dropped in; a broken one changes nothing and says why.
+  const reply = `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nMETHOD:REPLY\r\nBEGIN:VEVENT\r\nUID:m.${id}@sun-porch\r\nDTSTAMP:20270201T080000Z\r\nATTENDEE;PARTSTAT=ACCEPTED:mailto:tove@oak.example\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
+  const file = ines.page.getByLabel('Calendar file with an answer')
+  await file.setInputFiles({ name: 'broken.ics', mimeType: 'text/calendar', buffer: Buffer.from('BEGIN:VCALENDAR\nwhat') })
+  await expect(said(ines.page).filter({ hasText: 'isn’t a calendar file' })).toBeVisible()
+  await file.setInputFiles({ name: 'reply.ics', mimeType: 'text/calendar', buffer: Buffer.from(reply) })
+  await expect(ines.page.locator('[data-person="p3"]')).toContainText('comes')
+})
+
+test('an owner is asked, goes straight to the section, fills it in and marks it ready; the lead sees who is', async ({ browser }) => {
+  const { ines, rana, id } = await staged(browser)
+  await openMeeting(ines.page, id)
+  await ines.page.getByRole('button', { name: 'Ask the owners' }).click()
+  await expect(said(ines.page).filter({ hasText: '2 letters ask' })).toBeVisible()
+  await rana.page.goto('/')
+  await expect(rana.page.getByRole('heading', { name: 'To fill in' })).toBeVisible()
+  await rana.page.getByRole('link', { name: /Two offers/ }).click()
+  await expect(topic(rana.page, /^Two offers/)).toHaveAttribute('aria-selected', 'true')
+  await expect(rana.page.getByText(/Asked to be filled in by/)).toBeVisible()
+  await tree(rana.page).focus()
+  await rana.page.keyboard.press('Shift+Y')
+  await expect(rana.page.getByText('This section is ready.')).toBeVisible()
+  await expect(ines.page.locator('[data-item="i1"]')).toContainText('ready')
+  await expect(ines.page.getByRole('complementary', { name: 'How ready it is' })).not.toContainText('“Two offers” isn’t filled in')
+})
+
+/** Reads the seconds left in every browser in the same moment. */
+async function secondsLeft(pages: readonly Page[]): Promise<number[]> {
+  const read = await Promise.all(pages.map(page => page.evaluate(() => {
+    const text = document.querySelector('[data-clock="left"]')?.textContent ?? ''
+    const [, sign, minutes, seconds] = /(−?)(\d+):(\d+)/.exec(text) ?? []
+    return { left: (sign ? -1 : 1) * (Number(minutes) * 60 + Number(seconds)), at: performance.timeOrigin + performance.now() }
+  })))
+  // They aren't asked in quite the same moment: each is carried on to the last one's. The machine's own time is the yardstick, not the page's Date.
+  const last = Math.max(...read.map(({ at }) => at))
+  return read.map(({ left, at }) => left - (last - at) / 1000)
+}
+
+for (const count of [2, 20]) {
+  test(`${count} browsers in one running meeting agree on the clock within a second, whatever their own clocks say`, async ({ browser }) => {
+    test.setTimeout(600_000)
+    const { ines, id } = await staged(browser)
+    await openMeeting(ines.page, id)
+    await ines.page.getByRole('button', { name: 'Begin', exact: true }).click()
+    const pages = [ines.page]
+    for (let i = 1; i < count; i++) {
+      const other = await visitor(browser, `Guest ${i}`)
+      await bringIn(ines.caller, id, other.caller, 'viewer')
+      // Clocks that are wrong by up to half an hour either way.
+      await other.page.addInitScript(`{ const real = Date.now; Date.now = () => real.call(Date) + ${(i % 2 === 0 ? 1 : -1) * i * 90_000} }`)
+      await openMeeting(other.page, id)
+      await expect(other.page.locator('[data-clock="left"]')).toHaveText(/\d:\d\d/)
+      pages.push(other.page)
+    }
+    for (let round = 0; round < 3; round++) {
+      // Whole seconds are shown, four times a second: agreement within one second of what each shows, and the drawing's quarter.
+      // A page that a busy machine hasn't let draw yet is asked again; clocks that really disagree never pass.
+      await expect(async () => {
+        const left = await secondsLeft(pages)
+        expect(Math.max(...left) - Math.min(...left)).toBeLessThanOrEqual(1.3)
+      }).toPass({ timeout: 60_000 })
+      await ines.page.waitForTimeout(700)
+    }
+    await Promise.all(pages.map(page => page.context().close()))
+  })
+}
+
+test('meetings are listed with how ready they are; a new one begins in a tree of its own or in another', async ({ browser }) => {
+  const { ines, id } = await staged(browser)
+  const { page } = ines
+  await page.goto('/meetings')
+  await expect(page.getByRole('link', { name: /Meeting 3/ })).toContainText('to mend')
+  await page.getByRole('button', { name: 'New meeting' }).click()
+  await page.getByLabel('What it’s called').fill('Opening day')
+  await page.getByRole('button', { name: 'Write its brief' }).click()
+  await expect(page.getByRole('heading', { name: 'Why we meet' })).toBeVisible()
+  await page.goto('/meetings')
+  await page.getByRole('button', { name: 'New meeting' }).click()
+  await page.getByLabel('What it’s called').fill('Meeting 9')
+  await page.getByRole('combobox', { name: 'Where it stands' }).click()
+  await page.getByRole('option', { name: 'Move' }).click()
+  await page.getByRole('button', { name: 'Write its brief' }).click()
+  await expect(page.getByRole('combobox', { name: 'Which meeting' })).toContainText('Meeting 9')
+  expect((await ines.caller.open(id)).snapshot.topics.filter(one => one.meeting?.length)).toHaveLength(2)
+})
