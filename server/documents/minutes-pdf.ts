@@ -120,7 +120,8 @@ function writeLine(page: Writer, line: MinutesLine): void {
 }
 
 function writeItem(page: Writer, item: MinutesItem): void {
-  page.room(70)
+  // A heading stays with what comes first below it.
+  page.room(item.lines.length + item.prepared.length > 0 ? 110 : 70)
   page.doc.y += 10
   page.doc.outline.addItem(`${item.number} ${item.title}`)
   page.write([[`${item.number}  ${item.title || 'untitled'}`, { size: 14, bold: true }]], { after: 2 })
