@@ -21,6 +21,13 @@ describe('the even cut', () => {
     ['what fits stays as planned', items([5], [7]), 15, [5, 7]],
     ['no time at all', items([5], [7]), 0, [0, 0]],
   ])('%s', (_, list, available, minutes) => expect(cut(list, available)).toEqual(minutes))
+  // The apportionment bill of 1792, which shared 120 seats among 15 states by this very method, is told with its census figures in M. L. Balinski and
+  // H. P. Young, Fair Representation (2nd ed., Brookings 2001), chapter 2. Figures from memory; they add up to the census total of 3,615,920 and to 120 seats.
+  it('shares 120 as Hamilton shared the House of 1792', () => {
+    const states: [people: number, seats: number][] = [[630_560, 21], [475_327, 16], [432_879, 14], [353_523, 12], [331_589, 11], [278_514, 9], [236_841, 8], [206_236, 7], [179_570, 6], [141_822, 5], [85_533, 3], [70_835, 2], [68_705, 2], [68_446, 2], [55_540, 2]]
+    expect(states.reduce((sum, [people]) => sum + people, 0)).toBe(3_615_920)
+    expect(cut(items(...states.map(([people]): [number] => [people])), 120)).toEqual(states.map(([, seats]) => seats))
+  })
   it('says how late it ends when the floors alone are more than there is', () => {
     const result = evenCut(items([20, 15], [10, 5]), 12)
     expect([[...result.minutes.values()], result.late]).toEqual([[15, 5], 8])
