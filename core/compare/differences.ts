@@ -43,5 +43,6 @@ export function differencesOf(before: Tree, after: Tree): Difference[] {
     const fields = changedFields(old, topic)
     if (fields.length > 0) found.push({ id: topic.id, kind: 'changed', title: topic.title, path: pathOf(after, topic.id), fields, was: old.title === topic.title ? null : old.title })
   }
+  for (const topic of before.topics.values()) if (!after.topics.has(topic.id) && isLive(before, topic.id)) gone.push({ id: topic.id, kind: 'removed', title: topic.title, path: pathOf(before, topic.id), fields: [], was: null })
   return [...found, ...gone]
 }
