@@ -123,7 +123,7 @@ export function makeMeeting() {
     const from = to.to === 'begin' ? null : brief.value.run?.step ?? null
     const moved = await ask<{ already: boolean }>(to.to, 'moves', { ...to, from })
     if (moved?.already) desk.say(to.to === 'end' ? 'It had been ended already.' : 'Somebody had moved on already.')
-    else if (moved && to.to === 'begin') tab.value = 'room'
+    else if (moved && (to.to === 'begin' || to.to === 'reopen')) tab.value = 'room'
     else if (moved && to.to === 'end') tab.value = 'minutes'
   }
 

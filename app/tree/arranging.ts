@@ -1,5 +1,6 @@
 import { align, distribute, type Line, type Moves } from '#core/arrange/align'
 import { type Arrangement, branch, type Change, childrenOf, evenSides, topicOf, type TopicId } from '#core/tree'
+import { shift } from './building'
 import type { Desk } from './desk'
 
 /** Beyond this many topics, what isn't placed by hand yet stays where the arrangement by hand puts it. */
@@ -51,7 +52,7 @@ export function byHand(desk: Desk): TopicId[] {
 
 function move(desk: Desk, moves: Moves): void {
   const { layout } = desk
-  if (layout && moves.size > 0) desk.shift(moves, id => layout.find(id))
+  if (layout && moves.size > 0) shift(desk, moves, id => layout.find(id))
 }
 
 /** The planks of the selection in the order they were selected. */

@@ -1,6 +1,7 @@
 import { alignSelection, arrange, ARRANGEMENT_NAMES, distributeSelection, evenOut, layer } from './arranging'
 import { toggleItem, toggleReady } from '~/meeting/doing'
 import type { MeetingAct } from '~/meeting/useMeeting'
+import { addChild, addSibling, insertBetween, moveSelection, removeSelection, wrapSelection } from './building'
 import type { Desk } from './desk'
 import { apart, detach, join, reverse, sort, split, toggleCentre } from './reshaping'
 import { toTray } from './tray'
@@ -74,12 +75,12 @@ const go = (direction: 'up' | 'down' | 'left' | 'right'): Command[] => [
 /** Every command once: its name, its place, its help line, what it does. Keys stand in keys.ts. */
 export const COMMANDS: readonly Command[] = [
   command('Type and build', 'edit', 'Edit the title', 'Opens the title; Enter keeps it, Esc drops what you typed.', desk => desk.edit(), 'first'),
-  command('Type and build', 'sibling-after', 'New topic after', 'Begins a topic right after this one.', desk => desk.addSibling('after'), 'first'),
-  command('Type and build', 'sibling-before', 'New topic before', 'Begins a topic right before this one.', desk => desk.addSibling('before'), 'more'),
-  command('Type and build', 'child', 'New topic under', 'Begins a topic as the last one under this.', desk => desk.addChild(), 'first'),
-  command('Type and build', 'wrap', 'New parent around the selection', 'Puts one new topic around everything selected.', desk => desk.wrap(), 'more'),
-  command('Type and build', 'insert', 'New topic between this and its children', 'The children hang on the new topic from then on.', desk => desk.insertBetween(), 'more'),
-  command('Type and build', 'remove', 'Remove the branch', 'Takes it off the tree; an offer names it and brings it back.', desk => desk.remove(), 'first'),
+  command('Type and build', 'sibling-after', 'New topic after', 'Begins a topic right after this one.', desk => addSibling(desk, 'after'), 'first'),
+  command('Type and build', 'sibling-before', 'New topic before', 'Begins a topic right before this one.', desk => addSibling(desk, 'before'), 'more'),
+  command('Type and build', 'child', 'New topic under', 'Begins a topic as the last one under this.', addChild, 'first'),
+  command('Type and build', 'wrap', 'New parent around the selection', 'Puts one new topic around everything selected.', wrapSelection, 'more'),
+  command('Type and build', 'insert', 'New topic between this and its children', 'The children hang on the new topic from then on.', insertBetween, 'more'),
+  command('Type and build', 'remove', 'Remove the branch', 'Takes it off the tree; an offer names it and brings it back.', removeSelection, 'first'),
   command('Type and build', 'duplicate', 'Duplicate the branch …', 'A copy beside it, with or without notes, people, dates and progress.', (_, house) => house.open('duplicate'), 'more'),
   command('Type and build', 'join', 'Join the selected topics', 'The first one takes the titles and everything under the others.', desk => join(desk), 'more'),
   command('Type and build', 'split', 'Split the topic', 'One topic for each line or sentence of the title.', desk => split(desk), 'more'),
@@ -87,10 +88,10 @@ export const COMMANDS: readonly Command[] = [
   command('Type and build', 'undo', 'Undo', 'Takes back your own last edit, never somebody else’s.', desk => desk.undo()),
   command('Type and build', 'redo', 'Redo', 'Does again what you took back.', desk => desk.redo()),
 
-  command('Move and order', 'move-up', 'Move up', 'One place up among its siblings.', desk => desk.move('up'), 'more'),
-  command('Move and order', 'move-down', 'Move down', 'One place down among its siblings.', desk => desk.move('down'), 'more'),
-  command('Move and order', 'move-out', 'Move one level out', 'Right after its parent; the branch comes along.', desk => desk.move('out'), 'more'),
-  command('Move and order', 'move-in', 'Move one level in', 'Under the sibling before it.', desk => desk.move('in'), 'more'),
+  command('Move and order', 'move-up', 'Move up', 'One place up among its siblings.', desk => moveSelection(desk, 'up'), 'more'),
+  command('Move and order', 'move-down', 'Move down', 'One place down among its siblings.', desk => moveSelection(desk, 'down'), 'more'),
+  command('Move and order', 'move-out', 'Move one level out', 'Right after its parent; the branch comes along.', desk => moveSelection(desk, 'out'), 'more'),
+  command('Move and order', 'move-in', 'Move one level in', 'Under the sibling before it.', desk => moveSelection(desk, 'in'), 'more'),
   command('Move and order', 'move-under', 'Move under …', 'A few letters of the new parent, and the selection hangs there; attaches what is loose.', (_, house) => house.moveUnder(), 'more'),
   command('Move and order', 'detach', 'Make it loose', 'Takes the branch off its parent and leaves it on the canvas.', desk => detach(desk), 'more'),
   command('Move and order', 'another-centre', 'Another centre, or a loose topic again', 'Draws a loose topic as a second centre with its own arrangement.', desk => toggleCentre(desk), 'more'),
@@ -153,7 +154,7 @@ export const COMMANDS: readonly Command[] = [
 
   looking('Substance', 'note', 'Note', 'Long text behind a small sign.', (_, house) => house.into('note'), 'first'),
   looking('Substance', 'preview', 'Look at what hangs here', 'Note, links, files, place and sketch of the topic, to read; Esc leads back.', (desk) => { desk.previewed.value = desk.previewed.value ? null : { topic: desk.focus.value, pinned: true } }, 'more'),
-  looking('Substance', 'back-again', 'Back to where you were', 'After a link, a reference or a cross-link led somewhere else.', (desk) => { desk.jumpBack() }),
+  looking('Substance', 'back-again', 'Back to where you were', 'After a link, a reference or a cross-link led somewhere else.', (desk) => { desk.journey.back() }),
   command('Substance', 'link', 'Link …', 'To the web, by mail, to a topic, a file or another tree. An address pasted on a topic becomes one.', (_, house) => house.into('link'), 'more'),
   command('Substance', 'file', 'Files …', 'Up to 25 MB each; or drop them on a topic.', (_, house) => house.into('file'), 'more'),
   command('Substance', 'check', 'Checklist', 'Small things to tick off inside a topic.', (_, house) => house.into('check'), 'more'),

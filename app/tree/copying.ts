@@ -2,6 +2,7 @@ import { readHtmlList } from '#core/capture/html-list'
 import { readNested, Unreadable } from '#core/capture/nested'
 import { writeHtmlList, writeNested } from '#core/formats/clipboard'
 import { childrenOf, filesIn, fromElsewhere, type OutlineItem, plantAt, topmost, toOutline } from '#core/tree'
+import { removeSelection } from './building'
 import { type Desk, newId } from './desk'
 
 /** The media type under which whole branches travel between trees of ours. */
@@ -35,7 +36,7 @@ export function copy(desk: Desk, data: DataTransfer): void {
 
 export function cut(desk: Desk, data: DataTransfer): void {
   copy(desk, data)
-  if (desk.guard()) desk.remove()
+  if (desk.guard()) removeSelection(desk)
 }
 
 /** Puts what a clipboard holds below the focus: branches of ours whole, nested lists as branches. False when it holds nothing of the kind. */

@@ -2,20 +2,21 @@ import { nanoid } from 'nanoid'
 import type { InjectionKey } from 'vue'
 import type { Layout } from '#core/arrange/layout'
 import { type Plank, plankOf } from '#core/arrange/plank'
-import type { Placed } from '#core/arrange/place'
 import { readDetails } from '#core/capture/quick-details'
 import type { OutlineShape } from '#core/tree/view'
 import {
-  addAt, addressesIn, type Attachment, besideSlot, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, insertBelow, isLive, isWithin, lastChild, depthOf, markerSetsOf, markersOf, moveAlong, moveTo,
-  outdent, pathTo, removeAll, rivalsOf, setAll, shorten, type Slot, type Step, type Style, toggleMember, topicOf, type Topic, type TopicId, type Touched, type Tree, wrapIn,
+  addressesIn, type Attachment, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, isLive, isWithin, depthOf, markerSetsOf, markersOf, outdent,
+  pathTo, rivalsOf, setAll, type Step, type Style, toggleMember, topicOf, type Topic, type TopicId, type Touched, type Tree,
 } from '#core/tree'
-import type { Present, Role, ShownTopic } from '#core/contract'
+import type { Present, Role } from '#core/contract'
 import { Dressing } from './dressing'
 import { Changes } from './changes'
 import { contentOf, type SmallPrint, smallPrintOf } from './face'
+import { Elsewhere } from './elsewhere'
 import { Finding } from './finding'
 import { Folds } from './folds'
 import { type Guise, Guises } from './guises'
+import { Journey } from './journey'
 import { browserRuler } from './ruler'
 import { type LineState, type TreePerson, TreeSession } from './session'
 import { Ties } from './ties'
@@ -48,6 +49,8 @@ export class Desk {
   readonly changes: Changes
   readonly uploads: Uploads
   readonly ties: Ties
+  readonly journey: Journey
+  private readonly elsewhere: Elsewhere
   /** What the outline shows beside titles, and in which order. */
   readonly outline = ref<OutlineShape>({ columns: ['number', 'people', 'due', 'done', 'signs'], sort: null, group: null })
   /** The file that is open over the tree. */
@@ -110,13 +113,18 @@ export class Desk {
         // What was changed just now counts at once.
         if (this.finding.asksForChanges) this.find()
       },
-      elsewhere: () => this.askElsewhere(),
-      caughtUp: () => this.askElsewhere(0),
+      elsewhere: () => this.elsewhere.ask(),
+      caughtUp: () => this.elsewhere.ask(0),
     })
     this.guises = new Guises(() => this.tree)
     this.changes = new Changes(treeId)
     this.uploads = new Uploads(this)
     this.ties = new Ties(() => this.tree)
+    this.journey = new Journey(this)
+    this.elsewhere = new Elsewhere(this, (ids) => {
+      for (const id of ids) this.drawn.delete(id)
+      this.tell(new Set(ids))
+    })
     this.dressing = new Dressing(() => this.tree)
     this.finding = new Finding(() => this.tree, () => ({ me: userId, today: this.now, changesOf: this.changes.of }))
     watch([this.selection, this.editing], () => this.showPresence())
@@ -138,26 +146,6 @@ export class Desk {
 
   /** Whether a filter leaves topics out of the views just now. */
   hiding = false
-  private elsewhereTimer = 0
-
-  /** Asks what the references to other trees show, and to hear when that changes. */
-  private askElsewhere(wait = 250): void {
-    clearTimeout(this.elsewhereTimer)
-    this.elsewhereTimer = window.setTimeout(() => {
-      const { trees } = this.guises
-      if (trees.length === 0) return
-      this.asked = trees.join()
-      this.session.watchTrees(trees)
-      callApi<ShownTopic[]>(`/api/trees/${this.session.treeId}/shown`).then((shown) => {
-        const ids = this.guises.take(shown)
-        for (const id of ids) this.drawn.delete(id)
-        this.tell(new Set(ids))
-      }, () => { /* offline: what was known stays */ })
-    }, wait)
-  }
-
-  private asked = ''
-
   get tree(): Tree {
     return this.session.tree
   }
@@ -176,13 +164,13 @@ export class Desk {
     this.topicCount.value = countTopics(this.tree)
     this.dressing.refresh()
     this.guises.refresh()
-    this.askElsewhere(0)
+    this.elsewhere.ask(0)
     this.status.ready = true
     this.takeStatus()
   }
 
   close(): void {
-    clearTimeout(this.elsewhereTimer)
+    this.elsewhere.close()
     this.uploads.stopAll()
     this.folds.close()
     this.session.close()
@@ -233,7 +221,7 @@ export class Desk {
       this.drawn.delete(id)
       deeper.push(id)
     }
-    if (this.guises.trees.join() !== this.asked) this.askElsewhere()
+    this.elsewhere.askOfNew()
     this.mendSelection()
     if (touched.has(null)) this.redress()
     else if (touched.has(this.tree.centre)) this.dressing.refresh()
@@ -409,32 +397,6 @@ export class Desk {
     this.fitSoon()
   }
 
-  // — There and back: by links, references, cross-links
-
-  private readonly trail: { readonly focus: TopicId, readonly only: TopicId | null }[] = []
-  /** How many steps back there are. */
-  readonly steps = ref(0)
-
-  /** Goes to a topic by something that leads there; Esc leads back. */
-  jump(id: TopicId): void {
-    if (!isLive(this.tree, id)) {
-      this.say('That topic is in the trash, or not there any more.')
-      return
-    }
-    this.trail.push({ focus: this.focus.value, only: this.only.value })
-    this.steps.value = this.trail.length
-    this.visit(id)
-  }
-
-  jumpBack(): boolean {
-    const step = this.trail.pop()
-    this.steps.value = this.trail.length
-    if (!step) return false
-    if (step.only !== this.only.value && (step.only === null || isLive(this.tree, step.only))) this.showOnly(step.only)
-    if (isLive(this.tree, step.focus)) this.visit(step.focus)
-    return true
-  }
-
   /** Folds or unfolds, for oneself. */
   toggleFold(ids: readonly TopicId[] = this.selected()): void {
     const page = ids.length === 1 && ids[0] !== this.only.value && topicOf(this.tree, ids[0]!).page ? ids[0]! : null
@@ -481,8 +443,7 @@ export class Desk {
       return
     }
     if (this.editing.value) this.keep()
-    // Who begins to work here has arrived: Esc leads nowhere else any more.
-    this.trail.length = this.steps.value = 0
+    this.journey.arrive()
     this.early.length = 0
     this.draft.value = topicOf(this.tree, id).title
     this.editing.value = { id, fresh }
@@ -545,7 +506,8 @@ export class Desk {
     return this.session.make(step.changes)
   }
 
-  private addAndType(step: Step, unfold?: TopicId): void {
+  /** Makes a topic that nobody hears of yet and opens its title. `unfold`: what has to be open for it to be seen. */
+  beginTyping(step: Step, unfold?: TopicId): void {
     if (!this.guard()) return
     if (this.editing.value) this.keep()
     if (unfold && this.isFolded(unfold)) this.toggleFold([unfold])
@@ -559,40 +521,6 @@ export class Desk {
     return false
   }
 
-  addSibling(where: 'before' | 'after'): void {
-    if (this.editing.value) this.keep()
-    const at = this.focus.value
-    this.addAndType(addAt(this.tree, besideSlot(this.tree, at, where), newId))
-  }
-
-  addChild(): void {
-    if (this.editing.value) this.keep()
-    const at = this.focus.value
-    this.addAndType(addAt(this.tree, lastChild(this.tree, at), newId), at)
-  }
-
-  addLoose(x: number, y: number): void {
-    this.addAndType(addAt(this.tree, { parent: null, index: Infinity }, newId, { x, y }))
-  }
-
-  wrap(): void {
-    this.addAndType(wrapIn(this.tree, this.selected(), newId))
-  }
-
-  insertBetween(): void {
-    this.addAndType(insertBelow(this.tree, this.focus.value, newId), this.focus.value)
-  }
-
-  move(how: 'up' | 'down' | 'in' | 'out'): void {
-    if (!this.guard()) return
-    const ids = this.selected()
-    const step = how === 'up' ? moveAlong(this.tree, ids, -1) : how === 'down' ? moveAlong(this.tree, ids, 1) : how === 'in' ? indent(this.tree, ids) : outdent(this.tree, ids)
-    if (!this.run(step)) return
-    // Moved under a topic that one has folded, the selection would be out of sight.
-    this.unfoldTo(this.focus.value)
-    this.reveal(this.focus.value)
-  }
-
   /** While typing a title, moves its topic and types on. */
   moveWhileTyping(how: 'in' | 'out'): void {
     const open = this.editing.value
@@ -604,50 +532,6 @@ export class Desk {
       this.unfoldTo(open.id)
       this.redraft()
       this.reveal(open.id)
-    }
-  }
-
-  /** Puts branches in a slot. `keepHue`: they keep the colour they have instead of taking on the new branch's. */
-  land(ids: Iterable<TopicId>, slot: Slot, place?: { x: number, y: number }, keepHue = false): void {
-    if (!this.guard()) return
-    const step = moveTo(this.tree, ids, slot)
-    const hues = keepHue ? step.made.flatMap((topic): Change[] => topicOf(this.tree, topic).hue === null ? [{ op: 'set', topic, field: 'hue', value: this.dressing.chosenHueOf(topic) }] : []) : []
-    const placing = place ? step.made.flatMap((topic, i): Change[] => [{ op: 'set', topic, field: 'x', value: place.x }, { op: 'set', topic, field: 'y', value: place.y + i * 60 }]) : []
-    if (slot.parent && this.isFolded(slot.parent)) this.toggleFold([slot.parent])
-    this.session.make([...step.changes, ...placing, ...hues])
-  }
-
-  /** Moves topics that stand by hand: each by so much, counted from its parent; loose ones on the canvas. */
-  shift(moves: ReadonlyMap<TopicId, { readonly x: number, readonly y: number }>, find: (id: TopicId) => Placed | null): void {
-    if (!this.guard()) return
-    const changes: Change[] = []
-    for (const [topic, by] of moves) {
-      const placed = find(topic)
-      const { parent } = topicOf(this.tree, topic)
-      if (!placed) continue
-      const above = parent === null ? null : find(parent)
-      const from = above ? { x: placed.x + placed.width / 2 - above.x - above.width / 2, y: placed.y + placed.height / 2 - above.y - above.height / 2 } : { x: placed.x, y: placed.y }
-      changes.push({ op: 'set', topic, field: 'x', value: round(from.x + by.x) }, { op: 'set', topic, field: 'y', value: round(from.y + by.y) })
-    }
-    this.run({ changes })
-  }
-
-  remove(): void {
-    if (!this.guard()) return
-    const ids = this.selected()
-    const step = removeAll(this.tree, ids)
-    if (step.made.length === 0) {
-      this.say('The centre names the tree. It can be renamed, not removed.')
-      return
-    }
-    const first = topicOf(this.tree, step.made[0]!)
-    const siblings = childrenOf(this.tree, first.parent).filter(id => !step.made.includes(id))
-    const at = childrenOf(this.tree, first.parent).indexOf(first.id)
-    const next = siblings[Math.min(at, siblings.length - 1)] ?? first.parent ?? this.tree.centre
-    const name = step.made.length === 1 ? `“${shorten(first.title)}”` : `${step.made.length} branches`
-    if (this.run(step)) {
-      this.select(next)
-      this.say(`Removed ${name}.`, true)
     }
   }
 
@@ -713,8 +597,6 @@ export class Desk {
 
 /** Fields that a reference shows of its original. */
 const SHOWN_FIELDS: ReadonlySet<Field> = new Set(['title', 'start', 'due', 'duration', 'done', 'priority'])
-
-const round = (value: number): number => Math.round(value * 10) / 10
 
 export const newId = (): TopicId => nanoid(12)
 

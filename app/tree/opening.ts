@@ -29,10 +29,10 @@ export function openLink(desk: Desk, link: Link): void {
   desk.previewed.value = null
   switch (target?.kind) {
     case 'topic':
-      desk.jump(target.topic)
+      desk.journey.to(target.topic)
       return
     case 'tree':
-      if (target.tree === desk.session.treeId) desk.jump(target.topic ?? desk.tree.centre)
+      if (target.tree === desk.session.treeId) desk.journey.to(target.topic ?? desk.tree.centre)
       else void navigateTo({ path: `/trees/${target.tree}`, query: target.topic ? { topic: target.topic } : {} })
       return
     case 'file': {
@@ -57,7 +57,7 @@ export function openLink(desk: Desk, link: Link): void {
 export function openOriginal(desk: Desk, id: TopicId): void {
   const { original } = desk.guises.of(topicOf(desk.tree, id))
   if (!original) return
-  if (original.tree === null) desk.jump(original.topic)
+  if (original.tree === null) desk.journey.to(original.topic)
   else void navigateTo({ path: `/trees/${original.tree}`, query: { topic: original.topic } })
 }
 

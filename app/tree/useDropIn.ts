@@ -1,6 +1,7 @@
 import type { Layout } from '#core/arrange/layout'
 import { type Landing, landingAt } from '#core/arrange/landing'
 import type { TopicId } from '#core/tree'
+import { land } from './building'
 import type { Desk } from './desk'
 
 interface Point { readonly x: number, readonly y: number }
@@ -43,7 +44,7 @@ export function useDropIn({ desk, layout, worldAt, topicAt, landing, files }: Ca
     const over = topicAt(worldAt(event))
     dragLeave()
     const marker = event.dataTransfer?.getData('text/x-sun-porch-marker')
-    if (at && desk.carried.length > 0) desk.land(desk.carried, at.slot, at.place)
+    if (at && desk.carried.length > 0) land(desk, desk.carried, at.slot, at.place)
     else if (marker && over) desk.toggle('markers', marker, desk.selection.value.has(over) ? desk.selected() : [over])
     else if (event.dataTransfer?.files.length) files([...event.dataTransfer.files], over)
   }

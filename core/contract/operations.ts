@@ -104,8 +104,8 @@ export const OPERATIONS = {
   acceptInvitation: operation('POST', '/api/invitations/{token}', 'person', 'Takes an invitation up.', { params: z.object({ token: z.string().min(20).max(100) }) }),
   listMeetings: operation('GET', '/api/meetings', 'person', 'Meetings in all trees open to one, with how ready they are. `from`: the first day, ISO 8601.', { query: z.object({ from: z.iso.date().optional() }) }),
   lookAtMeeting: operation('GET', '/api/trees/{id}/meetings/{topic}', 'viewer', 'What the tree itself can’t say of a meeting: who is in another one then, and which documents don’t open.', { params: meeting }),
-  moveMeeting: operation('POST', '/api/trees/{id}/meetings/{topic}/moves', 'editor', 'Begins a meeting, moves it to another item, pauses or ends it. Time is counted here. `from`: the step one had before one; a move from an older step does nothing.', {
-    params: meeting, body: z.strictObject({ to: z.enum(['begin', 'next', 'back', 'item', 'pause', 'go-on', 'end']), item: idSchema.optional(), from: z.int().min(0).nullable().default(null) }),
+  moveMeeting: operation('POST', '/api/trees/{id}/meetings/{topic}/moves', 'editor', 'Begins a meeting, moves it to another item, pauses, ends or reopens it. Time is counted here. `from`: the step one had before one; a move from an older step does nothing.', {
+    params: meeting, body: z.strictObject({ to: z.enum(['begin', 'next', 'back', 'item', 'pause', 'go-on', 'end', 'reopen']), item: idSchema.optional(), from: z.int().min(0).nullable().default(null) }),
   }),
   invitePeople: operation('POST', '/api/trees/{id}/meetings/{topic}/invitation', 'editor', 'Mails everybody of a meeting an invitation, its change, or that it’s cancelled (RFC 5546).', { params: meeting, body: z.strictObject({ cancel: z.boolean().default(false) }) }),
   answerMeeting: operation('POST', '/api/trees/{id}/meetings/{topic}/answer', 'viewer', 'Says whether one comes.', { params: meeting, body: z.strictObject({ answer: z.enum(ANSWERS), comment: z.string().max(1000).default('') }) }),

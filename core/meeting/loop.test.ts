@@ -157,6 +157,32 @@ describe('the running', () => {
       .toEqual(['refused', 'moved', 'already', 'moved', 'already', 'moved', 'already', 'refused', 'refused'])
     expect(briefOf(topicOf(tree, 'm')).run?.current).toBe('l2')
   })
+  it('ended by mistake goes on where it was; the time in between isn’t counted', () => {
+    const tree = held(meetingTree())
+    const press = (to: 'reopen' | 'back' | 'end', from: number, at: number): string => {
+      const moved = moveOn(tree, 'm', { to }, from, START + at * minute, 'ines', 1)
+      if (moved.kind === 'moved') applyChanges(tree, moved.changes)
+      return moved.kind
+    }
+    // It ended at minute 33, after 26 and 6 minutes; ten minutes later it goes on with the second item for four more.
+    expect([press('reopen', 4, 43), press('reopen', 5, 43), press('back', 5, 43), press('end', 6, 47)]).toEqual(['moved', 'already', 'moved', 'moved'])
+    expect(itemsOf(tree, 'm').map(({ spent }) => spent / minute)).toEqual([26, 10])
+    expect(briefOf(topicOf(tree, 'm'))).toMatchObject({ stage: 'ended', run: { ended: START + 47 * minute } })
+  })
+  it('goes on with what wasn’t spoken of yet when the current item is taken off', () => {
+    const tree = meetingTree()
+    applyChanges(tree, [sayPart('m', line('l3', 'a3', 'Next steps')), sayPart('m', line('l4', 'a4', 'Any other')), ...layOut(tree, 'm')])
+    applyChanges(tree, layOut(tree, 'm'))
+    const press = (to: 'begin' | 'next', at: number): void => {
+      const moved = moveOn(tree, 'm', { to }, null, START + at * minute, 'ines', 1)
+      if (moved.kind === 'moved') applyChanges(tree, moved.changes)
+    }
+    press('begin', 0)
+    press('next', 5)
+    applyChanges(tree, [{ op: 'remove', topic: 'l2' }])
+    press('next', 8)
+    expect(briefOf(topicOf(tree, 'm')).run?.current).toBe('l3')
+  })
 })
 
 describe('the record', () => {

@@ -9,7 +9,7 @@ import { briefOf, type Run, sayPart } from './brief'
  * a move names the step it was made from, and one that comes late, because another chair pressed first, does nothing.
  */
 
-export type Move = { readonly to: 'begin' | 'next' | 'back' | 'pause' | 'go-on' | 'end' } | { readonly to: 'item', readonly item: TopicId }
+export type Move = { readonly to: 'begin' | 'next' | 'back' | 'pause' | 'go-on' | 'end' | 'reopen' } | { readonly to: 'item', readonly item: TopicId }
 
 export type Moved
   = { readonly kind: 'moved', readonly changes: readonly Change[], readonly step: number }
@@ -43,17 +43,25 @@ export function moveOn(tree: Tree, meeting: TopicId, move: Move, from: number | 
     return { kind: 'moved', step, changes: [sayPart(meeting, { id: 'stage', kind: 'stage', stage: 'running' }), sayPart(meeting, { id: 'run', kind: 'run', step, current: items[0]!.id, since: now, began: now, ended: null, version, by })] }
   }
   if (!run || stage === 'planned' || stage === 'cancelled') return refused('This meeting hasn’t begun.')
-  if (stage === 'ended') return move.to === 'end' ? { kind: 'already' } : refused('This meeting has ended.')
+  if (stage === 'ended' && move.to !== 'reopen') return move.to === 'end' ? { kind: 'already' } : refused('This meeting has ended.')
+  if (stage === 'running' && move.to === 'reopen') return { kind: 'already' }
   if (from !== null && from !== run.step) return { kind: 'already' }
   const next = (changed: Partial<Run>): Moved => ({ kind: 'moved', step: run.step + 1, changes: [...counted(tree, meeting, run, now), sayPart(meeting, { ...run, step: run.step + 1, by, ...changed })] })
   const at = run.current === null ? items.length : items.findIndex(({ id }) => id === run.current)
   const going = run.since === null ? null : now
+  // Where the current item was taken off the agenda, on to the first that nothing was spent on.
+  const after = (): TopicId | null => run.current !== null && at < 0 ? items.find(({ spent }) => spent === 0)?.id ?? null : items[at + 1]?.id ?? null
   switch (move.to) {
     case 'pause': return run.since === null ? { kind: 'already' } : next({ since: null })
     case 'go-on': return run.since !== null ? { kind: 'already' } : next({ since: now })
-    case 'next': return run.current === null ? { kind: 'already' } : next({ current: items[at + 1]?.id ?? null, since: going })
+    case 'next': return run.current === null ? { kind: 'already' } : next({ current: after(), since: going })
     case 'back': return at === 0 ? { kind: 'already' } : next({ current: items[Math.max(0, (at < 0 ? items.length : at) - 1)]?.id ?? null, since: going })
     case 'item': return !items.some(({ id }) => id === move.item) ? refused('That item isn’t on the agenda any more.') : run.current === move.item ? { kind: 'already' } : next({ current: move.item, since: going })
+    // Ended by mistake: it goes on where it was, and what passed in between isn't counted.
+    case 'reopen': {
+      const moved = next({ since: now, ended: null }) as Extract<Moved, { kind: 'moved' }>
+      return { ...moved, changes: [...moved.changes, sayPart(meeting, { id: 'stage', kind: 'stage', stage: 'running' })] }
+    }
     case 'end': {
       const moved = next({ since: null, ended: now }) as Extract<Moved, { kind: 'moved' }>
       return { ...moved, changes: [...moved.changes, sayPart(meeting, { id: 'stage', kind: 'stage', stage: 'ended' })] }

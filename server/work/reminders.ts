@@ -3,10 +3,11 @@ import { addDays, dayInWords, isoDay } from '#core/schedule/days'
 import { database, databaseErrorCode } from '../database/connect'
 import { reminders, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
+import { sectionsDueOn } from '../meetings/due-sections'
 import { dueOn, type OpenTask } from './tasks'
 
 /*
- * Letters a day before something is due and on the day, once each. That one was written is a row of its own, stored with the letter, so
+ * Letters a day before something is due (a task, or a section to fill in) and on the day, once each. That one was written is a row of its own, stored with the letter, so
  * neither a restart nor another process writes it again; a task that gets another day is another matter.
  */
 
@@ -18,7 +19,7 @@ type Owed = OpenTask & { readonly userId: string }
 export async function remind(today: string): Promise<number> {
   const tomorrow = addDays(today, 1)
   const byPerson = new Map<string, Owed[]>()
-  for (const task of await dueOn([today, tomorrow])) byPerson.set(`${task.userId} ${task.due}`, [...byPerson.get(`${task.userId} ${task.due}`) ?? [], task])
+  for (const task of [...await dueOn([today, tomorrow]), ...await sectionsDueOn([today, tomorrow], today)]) byPerson.set(`${task.userId} ${task.due}`, [...byPerson.get(`${task.userId} ${task.due}`) ?? [], task])
   if (byPerson.size === 0) return 0
   const ids = [...new Set([...byPerson.values()].map(tasks => tasks[0]!.userId))]
   const mails = new Map((await database().select({ id: users.id, email: users.email }).from(users).where(inArray(users.id, ids))).map(row => [row.id, row.email]))

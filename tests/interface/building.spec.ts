@@ -168,7 +168,7 @@ test('join, split, take apart, sort, reverse, detach and another centre, each un
   await page.getByLabel('Search everything').fill('another centre')
   await page.keyboard.press('Enter')
   await expect.poll(async () => (await topicsOf(caller, id)).get('Van')).toMatchObject({ parent: null, arrangement: 'both' })
-  await page.keyboard.press('j')
+  await page.keyboard.press('u')
   await page.keyboard.press('y')
   // What is loose is attached by a few letters of its new parent; what isn’t needed yet goes in the tray.
   await page.keyboard.press('g')

@@ -61,6 +61,10 @@ describe('reminders', () => {
       const today = `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
       await ines.edit(tree, [
         add('t', (await ines.open(tree)).snapshot.centre, 'Order oak', { people: [ines.id], due: today }), add('m', 't', 'Measure', { people: [ines.id], due: addDays(today, 1) }), add('n', 't', 'Count', { people: [ines.id], due: addDays(today, 1) }),
+        // A section to fill in by tomorrow is due as a task is; one that is ready isn't.
+        add('g', 't', 'Meeting', { meeting: [{ id: 'begins', kind: 'begins', day: addDays(today, 3), time: '14:00', zone: 'UTC' }] }),
+        add('s', 'g', 'Two offers', { people: [ines.id], item: [{ id: 'asked', kind: 'asked', by: addDays(today, 1), of: ines.id, at: 1 }] }),
+        add('r', 'g', 'Neighbours', { people: [ines.id], item: [{ id: 'asked', kind: 'asked', by: today, of: ines.id, at: 1 }, { id: 'ready', kind: 'ready', at: 2, by: ines.id }] }),
         add('d', 't', 'Done', { people: [ines.id], due: today, done: 100 }), add('l', 't', 'Later', { people: [ines.id], due: addDays(today, 2) }),
       ])
       const again = async (): Promise<void> => {
@@ -71,12 +75,12 @@ describe('reminders', () => {
       expect(await subjects()).toEqual([])
       for (let start = 0; start < 2; start++) {
         await again()
-        await expect.poll(subjects, { timeout: 20_000 }).toEqual(['Due today: Order oak', 'Due tomorrow: 2 tasks'])
+        await expect.poll(subjects, { timeout: 20_000 }).toEqual(['Due today: Order oak', 'Due tomorrow: 3 tasks'])
       }
       // Another day is another matter.
       await ines.edit(tree, [{ op: 'set', topic: 'l', field: 'due', value: today }])
       await again()
-      await expect.poll(subjects, { timeout: 20_000 }).toEqual(['Due today: Later', 'Due today: Order oak', 'Due tomorrow: 2 tasks'])
+      await expect.poll(subjects, { timeout: 20_000 }).toEqual(['Due today: Later', 'Due today: Order oak', 'Due tomorrow: 3 tasks'])
     }
     finally {
       await house.close()

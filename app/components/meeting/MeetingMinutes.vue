@@ -104,7 +104,9 @@ const inWords = ({ kind, fields, was }: Difference): string => kind === 'changed
       <h2>Give it out</h2>
       <a v-for="one in DOCUMENTS" :key="one.format" :href="address(one.format)" download><Icon name="lucide:download" size="15" /> {{ one.name }}</a>
       <Button v-if="may" label="Mail to everybody" size="small" :disabled="brief.stage !== 'ended' || busy !== ''" @click="mail" />
+      <MeetingAttendance class="came" />
       <h2>Go on</h2>
+      <button v-if="may && brief.stage === 'ended'" class="plain" :disabled="busy !== ''" @click="meeting.move({ to: 'reopen' })">It isn’t over yet: go on with it</button>
       <Button v-if="may" label="Next meeting" size="small" outlined :disabled="brief.stage !== 'ended'" @click="emit('next')" />
       <h2>The tree since it began</h2>
       <Button v-if="!since" label="What has changed" size="small" outlined :disabled="!brief.run" @click="showSince" />
@@ -153,6 +155,7 @@ aside a:hover { text-decoration: underline; }
 .since .removed { color: var(--clay); }
 .since .added { color: var(--fern); }
 .since small { display: block; color: var(--quiet); }
+.came { width: 100%; padding: 0; border: 0; }
 .plain { border: 0; background: none; color: var(--porch); font-weight: 600; cursor: pointer; min-height: 28px; padding: 0; }
 .wrong { color: var(--clay); margin: 0; }
 @media (max-width: 900px) { .minutes { grid-template-columns: minmax(0, 1fr); } article { padding: 18px 16px; } aside { position: static; } }

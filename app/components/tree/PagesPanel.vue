@@ -51,7 +51,7 @@ function number(scheme: NumberScheme | null, levels = numbering.value?.levels ??
 
     <h3>Cross-links <span class="quiet">{{ ties.length || '' }}</span></h3>
     <div v-for="{ from, tie } in ties.slice(0, 200)" :key="tie.id" class="tied">
-      <button class="line" @click="desk.tie.value = { topic: from, id: tie.id }; desk.jump(from)"><span>{{ titleOf(from) }} <span class="quiet">{{ tie.ends === 'both' ? '↔' : tie.ends === 'from' ? '←' : tie.ends === 'to' ? '→' : '—' }}</span> {{ titleOf(tie.to) }}<span v-if="tie.label" class="quiet"> · {{ tie.label }}</span></span></button>
+      <button class="line" @click="desk.tie.value = { topic: from, id: tie.id }; desk.journey.to(from)"><span>{{ titleOf(from) }} <span class="quiet">{{ tie.ends === 'both' ? '↔' : tie.ends === 'from' ? '←' : tie.ends === 'to' ? '→' : '—' }}</span> {{ titleOf(tie.to) }}<span v-if="tie.label" class="quiet"> · {{ tie.label }}</span></span></button>
       <button v-if="may" class="icon-button" :aria-label="`Untie ${titleOf(from)} from ${titleOf(tie.to)}`" @click="desk.put(from, { op: 'take', topic: from, set: 'ties', member: tie.id })"><Icon name="lucide:x" size="14" /></button>
     </div>
     <p v-if="!ties.length" class="quiet">None yet. <kbd>X</kbd> ties the selection to another topic.</p>

@@ -76,7 +76,7 @@ defineExpose({ enter, leave })
       <LazyTreeWorldMap v-if="at.place.lat !== null && at.place.lon !== null" :lat="at.place.lat" :lon="at.place.lon" :name="at.place.name" />
     </template>
     <img v-if="at.sketch" class="sketch" :src="`data:image/svg+xml;utf8,${encodeURIComponent(at.sketch)}`" :alt="`Sketch for ${at.title}`">
-    <div v-if="ties.length" class="list"><button v-for="{ from, tie } in ties" :key="tie.id" class="plain" @click="desk.jump(from === at.id ? tie.to : from); close()"><Icon name="lucide:spline" size="14" /> {{ shorten(topicOf(desk.tree, from === at.id ? tie.to : from).title, 50) }}<span v-if="tie.label" class="quiet"> · {{ tie.label }}</span></button></div>
+    <div v-if="ties.length" class="list"><button v-for="{ from, tie } in ties" :key="tie.id" class="plain" @click="desk.journey.to(from === at.id ? tie.to : from); close()"><Icon name="lucide:spline" size="14" /> {{ shorten(topicOf(desk.tree, from === at.id ? tie.to : from).title, 50) }}<span v-if="tie.label" class="quiet"> · {{ tie.label }}</span></button></div>
     <p v-if="!note && !at.checks.length && !at.links.length && !at.files.length && !at.place && !at.sketch && !ties.length && !guise.reference" class="quiet">Nothing hangs on this topic yet. <kbd>N</kbd> begins a note; files can be dropped on it.</p>
   </section>
 </template>

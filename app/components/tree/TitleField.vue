@@ -2,6 +2,7 @@
 import { readDetails } from '#core/capture/quick-details'
 import { markersOf } from '#core/tree'
 import { paste as pasteBranches } from '~/tree/copying'
+import { addChild, addSibling } from '~/tree/building'
 import { useDesk } from '~/tree/desk'
 
 /** The title being typed, in a plank or a row. Enter and Tab keep it and go on, so that a list pours out without a pause. */
@@ -80,8 +81,8 @@ function key(event: KeyboardEvent): void {
       desk.drop()
       emit('closed')
     }
-    else if (event.shiftKey) desk.addSibling('before')
-    else if (fresh) desk.addSibling('after')
+    else if (event.shiftKey) addSibling(desk, 'before')
+    else if (fresh) addSibling(desk, 'after')
     else {
       desk.keep()
       emit('closed')
@@ -91,7 +92,7 @@ function key(event: KeyboardEvent): void {
     event.preventDefault()
     if (event.shiftKey) desk.moveWhileTyping('out')
     else if (fresh && empty) desk.moveWhileTyping('in')
-    else desk.addChild()
+    else addChild(desk)
   }
   else if (event.key === 'Escape') {
     event.preventDefault()

@@ -3,6 +3,7 @@ import { Layout, type Placed, type Rect } from '#core/arrange/layout'
 import { neighbourOf } from '#core/arrange/neighbour'
 import { meets } from '#core/arrange/place'
 import { childrenOf, depthOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
+import { addLoose, land, shift } from '~/tree/building'
 import { useDesk } from '~/tree/desk'
 import { handLandingAt, type Landing, landingAt } from '#core/arrange/landing'
 import { rankOf } from '~/tree/face'
@@ -325,8 +326,8 @@ function up(event: PointerEvent): void {
   const press = presses.get(event.pointerId)
   presses.delete(event.pointerId)
   if (!press) return
-  if (mode === 'drag' && landing.value?.by) desk.shift(new Map([...dragging].map(id => [id, landing.value!.by!])), id => layout.find(id))
-  else if (mode === 'drag' && landing.value) desk.land(dragging, landing.value.slot, landing.value.place, event.altKey)
+  if (mode === 'drag' && landing.value?.by) shift(desk, new Map([...dragging].map(id => [id, landing.value!.by!])), id => layout.find(id))
+  else if (mode === 'drag' && landing.value) land(desk, dragging, landing.value.slot, landing.value.place, event.altKey)
   else if (mode === 'none' && press.topic && !event.shiftKey && !event.ctrlKey && !event.metaKey) desk.select(press.topic, { quiet: true })
   if (presses.size === 0) endDrag()
 }
@@ -354,7 +355,7 @@ function twice(event: MouseEvent): void {
   if (topic) desk.edit(topic)
   else {
     const { x, y } = view.toWorld(local(event))
-    desk.addLoose(x - 30, y - 14)
+    addLoose(desk, x - 30, y - 14)
   }
 }
 

@@ -4,6 +4,7 @@ import { outlineRows, type Row } from '#core/find/rows'
 import { type Column, COLUMNS, type Grouping, GROUPINGS, type OutlineShape } from '#core/tree/view'
 import { childrenOf, markersOf, movable, numberOf, pathTo, placeOf, shorten, type Slot, topicOf, type TopicId } from '#core/tree'
 import { cellText, COLUMN_NAMES, readCell, TYPED } from '~/tree/cells'
+import { land } from '~/tree/building'
 import { useDesk } from '~/tree/desk'
 import { signsOf } from '~/tree/face'
 import { openSign } from '~/tree/opening'
@@ -151,7 +152,7 @@ function moved(event: PointerEvent): void {
 
 function up(event: PointerEvent): void {
   if (press && dragging.size === 0 && !event.shiftKey && !event.ctrlKey && !event.metaKey) desk.select(press.id, { quiet: true })
-  if (landing.value) desk.land(dragging, landing.value.slot)
+  if (landing.value) land(desk, dragging, landing.value.slot)
   stopDrag()
 }
 

@@ -7,6 +7,7 @@ import { makeMeetingOf } from '~/meeting/doing'
 import { isReply, takeReply } from '~/meeting/replies'
 import { type MeetingAct, until } from '~/meeting/useMeeting'
 import { copy as copyBranches, cut as cutBranches, paste as pasteBranches } from '~/tree/copying'
+import { land } from '~/tree/building'
 import { DESK, Desk, newId } from '~/tree/desk'
 import { chordInWords, chordOf, commandFor, keys } from '~/tree/keys'
 import { putPicture } from '~/tree/pictures'
@@ -162,7 +163,7 @@ function closeTray(): void {
 }
 function moveUnder(parent: TopicId): void {
   moving.value = false
-  desk.land(desk.selected(), lastChild(desk.tree, parent))
+  land(desk, desk.selected(), lastChild(desk.tree, parent))
   desk.unfoldTo(desk.focus.value)
   nextTick(() => {
     focusTree()
@@ -235,7 +236,7 @@ function key(event: KeyboardEvent): void {
     if (panel.value) closePanel()
     else if (desk.selection.value.size > 1) desk.select(desk.focus.value)
     else if (desk.finding.open.value || desk.finding.active) desk.finding.close()
-    else if (desk.jumpBack()) return
+    else if (desk.journey.back()) return
     else if (desk.only.value) desk.showOnly(desk.pageOf(desk.only.value))
     return
   }
@@ -426,7 +427,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <LazyTreePreviewCard v-if="desk.previewed.value" :key="desk.previewed.value.topic" @closed="focusTree" />
         <TreeUploadsBox />
         <div v-if="desk.only.value && desk.view.value !== 'meeting'" class="only" role="status"><template v-if="onPage"><Icon name="lucide:book-open" size="14" /> Page “{{ onPage.title }}” <button @click="desk.showOnly(onPage.above)">Back to {{ onPage.aboveTitle }}</button></template><template v-else>Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></template></div>
-        <button v-if="desk.steps.value" class="back" @click="desk.jumpBack(); focusTree()"><Icon name="lucide:undo-dot" size="15" /> Back to where you were <kbd>Esc</kbd></button>
+        <button v-if="desk.journey.steps.value" class="back" @click="desk.journey.back(); focusTree()"><Icon name="lucide:undo-dot" size="15" /> Back to where you were <kbd>Esc</kbd></button>
         <LazyTreeOverviewWindow v-if="overview && canvas && desk.view.value === 'canvas'" :layout="canvas.layout" :view="canvas.view" :painted="canvas.painted" />
         <input ref="pictureFile" type="file" class="visually-hidden" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" aria-label="Picture for the topic" tabindex="-1" @change="choosePicture">
       </main>

@@ -41,7 +41,7 @@ function makeOwn(): void {
     </template>
     <template v-if="shownAt.length">
       <p class="quiet">Also shown</p>
-      <button v-for="id in shownAt" :key="id" class="plain" @click="desk.jump(id)">{{ pathOf(id) }}</button>
+      <button v-for="id in shownAt" :key="id" class="plain" @click="desk.journey.to(id)">{{ pathOf(id) }}</button>
     </template>
     <p v-if="topic.page"><button class="plain" @click="desk.showOnly(topic.id)">Open its page</button><button v-if="may" class="plain second" @click="desk.set('page', false, [topic.id])">Put it back in the tree</button></p>
   </div>

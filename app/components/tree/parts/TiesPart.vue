@@ -24,7 +24,7 @@ defineExpose({ begin: () => { choosing.value = true } })
   <div class="ties">
     <div v-for="{ from, tie } in ties" :key="tie.id" class="line">
       <Icon :name="tie.ends === 'both' || tie.ends === 'none' ? 'lucide:move-horizontal' : (from === topic.id) === (tie.ends === 'to') ? 'lucide:arrow-right' : 'lucide:arrow-left'" size="15" class="quiet" />
-      <button class="open" @click="desk.jump(from === topic.id ? tie.to : from)">{{ nameOf(from === topic.id ? tie.to : from) }}<span v-if="tie.label" class="quiet"> · {{ tie.label }}</span></button>
+      <button class="open" @click="desk.journey.to(from === topic.id ? tie.to : from)">{{ nameOf(from === topic.id ? tie.to : from) }}<span v-if="tie.label" class="quiet"> · {{ tie.label }}</span></button>
       <button v-if="may" class="icon-button" aria-label="Change the cross-link" @click="desk.tie.value = { topic: from, id: tie.id }"><Icon name="lucide:pencil" size="13" /></button>
       <button v-if="may" class="icon-button" :aria-label="`Untie from ${nameOf(from === topic.id ? tie.to : from)}`" @click="desk.put(from, { op: 'take', topic: from, set: 'ties', member: tie.id })"><Icon name="lucide:x" size="14" /></button>
     </div>
