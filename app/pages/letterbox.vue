@@ -31,7 +31,7 @@ useHead({ title: 'Letterbox · Sun Porch' })
 <template>
   <main class="page">
     <header><h1>Letterbox</h1><span class="segments" role="group" aria-label="Which letters"><button :aria-pressed="box === 'in'" @click="box = 'in'">To me</button><button :aria-pressed="box === 'sent'" @click="box = 'sent'">Sent</button></span></header>
-    <p class="quiet">Mail from Sun Porch to you. Without a mail server it arrives here alone.</p>
+    <p class="quiet">{{ box === 'in' ? 'Mail from Sun Porch to you.' : 'What you sent: invitations, requests, minutes.' }} Without a mail server it stands here alone.</p>
     <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button @click="load">Try again</button></Message>
     <p v-if="letters?.length === 0" class="quiet">{{ box === 'in' ? 'No letters yet. Invitations arrive here.' : 'Nothing sent yet. Invitations, requests and minutes that go out stand here.' }}</p>
     <ul>
@@ -59,6 +59,7 @@ header { display: flex; gap: 18px; align-items: center; }
 header .segments button { flex: none; padding: 4px 12px; }
 .subject small { color: var(--quiet); font-weight: 400; margin-left: 8px; }
 .files { display: flex; gap: 14px; }
+.files a { display: inline-flex; gap: 5px; align-items: center; }
 .head { width: 100%; display: flex; gap: 12px; align-items: center; border: 0; background: none; padding: 12px 16px; cursor: pointer; text-align: left; }
 .head:hover { background: var(--hover); }
 .subject { flex: 1; }

@@ -108,6 +108,12 @@ function settle(original: TopicId): void {
   desk.set('done', topicOf(desk.tree, original).done === 100 ? 0 : 100, [original])
 }
 
+/** What is dropped on the branch hangs on the topic under it, or on the item. */
+function takeFiles(files: File[], topic: TopicId | null): void {
+  const at = topic ?? shown.value
+  if (at !== null && desk.guard()) desk.uploads.add(files, at)
+}
+
 // — Presenting
 const full = ref(false)
 async function present(): Promise<void> {
@@ -189,7 +195,7 @@ function underWhat(): TopicId | null {
       <p v-if="isAhead" class="away" role="status">You are looking around. <button @click="comeBack">Back to where the chair is <kbd>Esc</kbd></button></p>
       <div class="body">
         <div class="branch">
-          <TreeCanvas v-if="shown" :key="full ? 'full' : 'side'" :most="full ? 2.2 : 1.25" />
+          <TreeCanvas v-if="shown" :key="full ? 'full' : 'side'" :most="full ? 2.2 : 1.25" @files="takeFiles" />
           <div v-if="documents.length" class="documents" role="group" aria-label="Files and links of the item">
             <button v-for="(one, i) in documents" :key="one.key" @click="one.open"><kbd>{{ i + 1 }}</kbd><Icon :name="one.icon" size="15" /><span>{{ one.name }}</span></button>
           </div>
@@ -290,7 +296,9 @@ function underWhat(): TopicId | null {
 @media (max-width: 900px) {
   .room { grid-template-columns: minmax(0, 1fr); overflow: auto; }
   .agenda { border-right: 0; border-bottom: 1px solid var(--line); max-height: 30vh; }
-  .body { grid-template-columns: minmax(0, 1fr); }
+  .main { min-height: auto; }
+  .body { grid-template-columns: minmax(0, 1fr); flex: none; }
+  .record { overflow: visible; }
   .branch { display: none; }
 }
 </style>
