@@ -88,6 +88,9 @@ export function makeMeeting() {
     clearTimeout(lookTimer)
   })
 
+  /** The brief as the tree has it this moment: what is computed follows a frame later, and a fast hand adds the next line before that. */
+  const briefNow = (): Brief => briefOf(id.value !== null && desk.tree.topics.has(id.value) ? topicOf(desk.tree, id.value) : { meeting: [] })
+
   /** Chooses a meeting: the one named, the one the selection belongs to, or the nearest. */
   function choose(wanted: TopicId | null = null): void {
     const found = wanted ?? meetingOf(desk.tree, desk.focus.value) ?? nearestMeeting(desk.tree, today())
@@ -132,7 +135,7 @@ export function makeMeeting() {
   const timeAt = (instant: number): string => wallTime(instant, zone.value).time
   const may = computed(() => desk.status.ready && desk.session.canEdit && desk.status.role !== 'viewer' && desk.status.role !== 'commenter')
 
-  return { desk, id, tab, now, topic, brief, items, starts, needed, running, isOld, all, planned, findings, readiness, end, clock, world, busy, zone, may, choose, run, say, unsay, ask, move, timeAt, look }
+  return { desk, id, tab, now, topic, brief, items, starts, needed, running, isOld, all, planned, findings, readiness, end, clock, world, busy, zone, may, briefNow, choose, run, say, unsay, ask, move, timeAt, look }
 }
 
 export type Meeting = ReturnType<typeof makeMeeting>

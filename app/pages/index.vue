@@ -19,6 +19,7 @@ onMounted(load)
 const late = computed(() => home.value?.tasks.filter(task => task.due && dueInWords(task.due).late) ?? [])
 const coming = computed(() => home.value?.tasks.filter(task => !late.value.includes(task)).slice(0, 12) ?? [])
 const trees = computed(() => home.value ? (home.value.changed.length > 0 ? home.value.changed : home.value.recent) : [])
+const clashes = computed(() => clashesIn(home.value?.meetings ?? []))
 const hour = new Date().getHours()
 const greeting = hour < 11 ? 'Good morning' : hour < 18 ? 'Good day' : 'Good evening'
 const groups = computed(() => [{ name: 'Late', tasks: late.value, late: true }, { name: 'Coming', tasks: coming.value, late: false }].filter(group => group.tasks.length > 0))
@@ -34,7 +35,7 @@ useHead({ title: 'Home · Sun Porch' })
       <section>
         <template v-if="home.meetings.length">
           <h2>Next meetings</h2>
-          <ul class="gap"><li v-for="meeting in home.meetings" :key="meeting.treeId + meeting.id"><MeetingRow :meeting="meeting" /></li></ul>
+          <ul class="gap"><li v-for="meeting in home.meetings" :key="keyOfMeeting(meeting)"><MeetingRow :meeting="meeting" :clash="clashes.get(keyOfMeeting(meeting))" /></li></ul>
         </template>
         <template v-if="home.sections.length">
           <h2>To fill in</h2>

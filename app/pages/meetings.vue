@@ -23,6 +23,8 @@ const coming = computed(() => (meetings.value ?? []).filter(({ stage, day }) => 
 const past = computed(() => (meetings.value ?? []).filter(one => !coming.value.includes(one)).sort((a, b) => a.day < b.day ? 1 : -1))
 const shown = computed(() => side.value === 'coming' ? coming.value : past.value)
 
+const clashes = computed(() => clashesIn(coming.value))
+
 // — A new one
 const open = ref(false)
 const title = ref('')
@@ -81,7 +83,7 @@ async function make(): Promise<void> {
     <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button class="plain" @click="load">Try again</button></Message>
     <p v-if="meetings && shown.length === 0" class="quiet empty">{{ side === 'coming' ? 'No meeting is planned. New meeting begins one; any topic of a tree can be made one too.' : 'None has been held yet.' }}</p>
     <ul>
-      <li v-for="one in shown" :key="one.treeId + one.id"><MeetingRow :meeting="one" /></li>
+      <li v-for="one in shown" :key="keyOfMeeting(one)"><MeetingRow :meeting="one" :clash="clashes.get(keyOfMeeting(one))" /></li>
     </ul>
     <Dialog v-model:visible="open" modal header="New meeting" :style="{ width: '440px' }">
       <form class="form" @submit.prevent="make">

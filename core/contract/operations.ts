@@ -102,7 +102,7 @@ export const OPERATIONS = {
   removeMember: operation('DELETE', '/api/trees/{id}/members/{user}', 'viewer', 'Takes somebody’s role away (owners), or leaves the tree (oneself).', { params: z.object({ id: idSchema, user: idSchema }) }),
   invite: operation('POST', '/api/trees/{id}/invitations', 'owner', 'Invites somebody by mail.', { params: tree, body: z.strictObject({ email, role: z.enum(['viewer', 'commenter', 'editor']) }) }),
   acceptInvitation: operation('POST', '/api/invitations/{token}', 'person', 'Takes an invitation up.', { params: z.object({ token: z.string().min(20).max(100) }) }),
-  listMeetings: operation('GET', '/api/meetings', 'person', 'Meetings in all trees open to one, with how ready they are. `from`: the first day, ISO 8601.', { query: z.object({ from: z.iso.date().optional() }) }),
+  listMeetings: operation('GET', '/api/meetings', 'person', 'Meetings in all trees open to one, with how ready they are. `from`: only what runs or is planned from this day on (ISO 8601).', { query: z.object({ from: z.iso.date().optional() }) }),
   lookAtMeeting: operation('GET', '/api/trees/{id}/meetings/{topic}', 'viewer', 'What the tree itself can’t say of a meeting: who is in another one then, and which documents don’t open.', { params: meeting }),
   moveMeeting: operation('POST', '/api/trees/{id}/meetings/{topic}/moves', 'editor', 'Begins a meeting, moves it to another item, pauses, ends or reopens it. Time is counted here. `from`: the step one had before one; a move from an older step does nothing.', {
     params: meeting, body: z.strictObject({ to: z.enum(['begin', 'next', 'back', 'item', 'pause', 'go-on', 'end', 'reopen']), item: idSchema.optional(), from: z.int().min(0).nullable().default(null) }),

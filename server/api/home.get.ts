@@ -6,6 +6,6 @@ import { openTasks } from '../work/tasks'
 import { listTrees } from '../trees/store'
 
 export default answer(OPERATIONS.home, async ({ account }) => {
-  const [tasks, trees, meetings, sections] = await Promise.all([openTasks(account.id), listTrees(account.id, { scope: 'all' }), listMeetings(account.id, isoDay(new Date())), sectionsOf(account.id)])
-  return { tasks, sections, meetings: meetings.filter(({ stage }) => stage === 'planned' || stage === 'running').slice(0, 6), changed: trees.filter(tree => tree.version > tree.seenVersion), recent: trees.slice(0, 8) }
+  const [tasks, trees, meetings, sections] = await Promise.all([openTasks(account.id), listTrees(account.id, { scope: 'all' }), listMeetings(account.id, isoDay(new Date()), 6), sectionsOf(account.id)])
+  return { tasks, sections, meetings, changed: trees.filter(tree => tree.version > tree.seenVersion), recent: trees.slice(0, 8) }
 })

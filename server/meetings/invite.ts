@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto'
+import { createHash, randomBytes } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
 import type { GuestMeeting } from '#core/contract'
 import { type CalendarMeeting, type Reply, readReplies, writeInvitation } from '#core/formats/icalendar'
@@ -61,12 +61,14 @@ export async function inviteAll(treeId: string, topicId: string, version: number
     return mail === null ? [] : [{ id: person.id, mail }]
   })
   // The tree says so first: should a letter fail, nobody is told what the tree doesn't say.
-  await submit(treeId, from.id, {
-    id: newEditId(), changes: [
+  // The edit's id is made from the sequence, so that two who send at once send it once.
+  const { again } = await submit(treeId, from.id, {
+    id: createHash('sha256').update(`${treeId}/${topicId}/invitation/${sequence}/${brief.invitation?.at ?? 'first'}`).digest('base64url').slice(0, 32), changes: [
       { op: 'put', topic: topicId, set: 'meeting', member: { id: 'invitation', kind: 'invitation', uid: uidOf(treeId, topicId), sequence, at, by: from.id, to, digest: invitationDigest(tree, topicId) } },
       { op: 'put', topic: topicId, set: 'meeting', member: { id: 'stage', kind: 'stage', stage: cancel ? 'cancelled' : brief.stage === 'cancelled' ? 'planned' : brief.stage } },
     ],
   })
+  if (again) throw new Fault(409, 'already', 'Somebody else has just sent it.')
   if (cancel && !brief.invitation) return { letters: 0, sequence }
   const calendar = meeting ? [{ name: cancel ? 'cancelled.ics' : 'invitation.ics', type: `text/calendar; charset=utf-8; method=${cancel ? 'CANCEL' : 'REQUEST'}`, text: writeInvitation({ ...meeting, cancelled: cancel }) }] : []
   const title = shorten(topic.title || 'Meeting', 150)

@@ -34,25 +34,38 @@ export async function meetingsOpenTo(userId: string): Promise<OpenedMeeting[]> {
   return found
 }
 
-/** Meetings open to somebody, the ones to come with how ready they are. `from`: the first day that is listed, ISO 8601; null for all. */
-export async function listMeetings(userId: string, from: string | null): Promise<ListedMeeting[]> {
+/** How ready a meeting is, and how much is still in its way; nothing of either once it has begun. */
+async function readinessFor(userId: string, { row, tree }: OpenedMeeting): Promise<Pick<ListedMeeting, 'readiness' | 'findings'>> {
+  const brief = briefOf(topicOf(tree, row.id))
+  if (brief.stage !== 'planned') return { readiness: null, findings: 0 }
+  const planned = plannedOf(tree, row.id, { nameOf: nameFrom(await everybodyIn(tree)), lead: brief.run?.by ?? userId, elsewhere: await elsewhereOf(row.treeId, tree, row.id, userId), closed: new Set() })
+  return { readiness: readinessOf(planned), findings: findingsOf(planned).length }
+}
+
+/**
+ * Meetings open to somebody by their start, those without one last, with how ready they are. `from`: the first day that is listed (ISO 8601), what runs now
+ * always is; null for all. `most`: no more than these, since each costs a look at everybody else's meetings.
+ */
+export async function listMeetings(userId: string, from: string | null, most = 500): Promise<ListedMeeting[]> {
+  const start = ({ row, tree }: OpenedMeeting): number => instantOfStart(briefOf(topicOf(tree, row.id))) ?? Infinity
+  const opened = (await meetingsOpenTo(userId)).filter(({ row, tree }) => {
+    const brief = briefOf(topicOf(tree, row.id))
+    const day = dayOf(brief)
+    return from === null || brief.stage === 'running' || (brief.stage === 'planned' && (day === '' || day >= from))
+  }).sort((a, b) => start(a) - start(b))
   const listed: ListedMeeting[] = []
-  for (const { row, tree } of await meetingsOpenTo(userId)) {
+  for (const one of opened.slice(0, most)) {
+    const { row, tree } = one
     const topic = topicOf(tree, row.id)
     const brief = briefOf(topic)
-    const day = dayOf(brief)
-    if (from !== null && day !== '' && day < from && brief.stage !== 'running') continue
     const own = brief.people.find(({ user }) => user === userId)
-    const planned = brief.stage === 'planned'
-      ? plannedOf(tree, row.id, { nameOf: nameFrom(await everybodyIn(tree)), lead: brief.run?.by ?? userId, elsewhere: await elsewhereOf(row.treeId, tree, row.id, userId), closed: new Set() })
-      : null
     listed.push({
-      treeId: row.treeId, tree: row.tree, id: row.id, title: topic.title, stage: brief.stage, day, start: instantOfStart(brief), zone: brief.begins?.zone ?? null, minutes: lengthOfMeeting(tree, row.id),
+      treeId: row.treeId, tree: row.tree, id: row.id, title: topic.title, stage: brief.stage, day: dayOf(brief), start: instantOfStart(brief), zone: brief.begins?.zone ?? null, minutes: lengthOfMeeting(tree, row.id),
       where: brief.where, people: brief.people.length, part: own ? own.role ?? (own.needed ? 'needed' : 'optional') : null, answer: own?.answer ?? null, invited: brief.invitation !== null,
-      readiness: planned ? readinessOf(planned) : null, findings: planned ? findingsOf(planned).length : 0,
+      ...await readinessFor(userId, one),
     })
   }
-  return listed.sort((a, b) => (a.start ?? Infinity) - (b.start ?? Infinity))
+  return listed
 }
 
 /** Sections that somebody has been asked to fill in and hasn't marked ready, by the day they are wanted. */

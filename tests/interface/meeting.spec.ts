@@ -2,7 +2,7 @@ import { type Browser, expect, type Page, test } from '@playwright/test'
 import mammoth from 'mammoth'
 import type { BriefPart, Change } from '../../core/tree'
 import { bringIn } from '../caller'
-import { openTree, topic, tree, two, type Visitor, visitor } from './porch'
+import { demoVisitor, openTree, topic, tree, two, type Visitor, visitor } from './porch'
 
 const put = (at: string, member: BriefPart): Change => ({ op: 'put', topic: at, set: 'meeting', member })
 
@@ -165,6 +165,96 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await rana.page.goto('/work')
   await expect(rana.page.getByRole('treeitem').filter({ hasText: 'Sign the offer of Two Rivers' })).toBeVisible()
   await expect(rana.page.getByRole('treeitem').filter({ hasText: 'Two offers' })).toHaveCount(0)
+})
+
+test('in the demo, next week’s meeting is prepared, held with a second browser, ended and followed, by keyboard, in less than five minutes', async ({ browser }) => {
+  const began = Date.now()
+  const [ines, oskar] = [await demoVisitor(browser), await demoVisitor(browser, 'oskar@porch.example')]
+  const { page } = ines
+  await page.goto('/meetings')
+  await page.getByRole('link', { name: /Meeting 3/ }).press('Enter')
+  const ready = page.getByRole('complementary', { name: 'How ready it is' })
+  const mend = async (finding: RegExp): Promise<void> => ready.getByRole('button', { name: finding }).first().press('Enter')
+  const command = async (name: string): Promise<void> => {
+    await page.keyboard.press('Control+k')
+    await page.getByRole('combobox', { name: 'Search everything' }).fill(name)
+    await expect(page.getByRole('option').first()).toContainText(name, { ignoreCase: true })
+    await page.keyboard.press('Enter')
+  }
+  // Each finding leads to the field that mends it.
+  await mend(/“Next steps” has no minutes/)
+  await page.keyboard.type('5')
+  await page.keyboard.press('Enter')
+  await mend(/No item leads to “Where the lorry/)
+  await page.keyboard.press('Enter')
+  await expect(ready.getByRole('button', { name: /No item leads/ })).toHaveCount(0)
+  await mend(/hasn’t been invited/)
+  await page.keyboard.press('Enter')
+  await expect(said(page).filter({ hasText: '5 letters are out' })).toBeVisible()
+  await expect(ready.getByRole('button')).toHaveCount(2)
+  // Oskar answers and fills in his section, where the letter leads.
+  await oskar.page.goto('/')
+  await oskar.page.getByRole('link', { name: /Two offers for the removal/ }).press('Enter')
+  await expect(topic(oskar.page, /^Two offers/)).toHaveAttribute('aria-selected', 'true')
+  await tree(oskar.page).focus()
+  await oskar.page.keyboard.press('Shift+Y')
+  await oskar.page.keyboard.press('j')
+  await oskar.page.getByRole('group', { name: 'Your answer' }).getByRole('button', { name: 'I come', exact: true }).press('Enter')
+  await expect(page.locator('.people li', { hasText: 'Oskar Moreau' })).toContainText('comes')
+  await page.keyboard.press('Escape')
+  await page.getByRole('tab', { name: 'Canvas' }).press('Enter')
+  await tree(page).focus()
+  await topic(page, /^Shelving is late/).click()
+  await page.keyboard.press('Shift+Y')
+  await page.keyboard.press('j')
+  await expect(ready).toContainText('Nothing stands in the way')
+  // Held.
+  await command('Begin the meeting')
+  await oskar.page.keyboard.press('Alt+2')
+  for (const one of [page, oskar.page]) await expect(one.locator('[aria-current="step"]')).toContainText('Still open')
+  const on = async (title: string): Promise<void> => {
+    await page.keyboard.press('PageDown')
+    for (const one of [page, oskar.page]) await expect(one.locator('[aria-current="step"]')).toContainText(title)
+  }
+  await on('Shelving is late')
+  await on('Two offers for the removal')
+  const keep = async (at: Page, key: string, line: string): Promise<void> => {
+    await at.keyboard.press(key)
+    await at.keyboard.type(line)
+    await at.keyboard.press('Enter')
+    await at.keyboard.press('Escape')
+  }
+  await keep(page, 'd', 'Two Rivers moves us')
+  await keep(oskar.page, 'a', 'Sign the offer // Oskar, 5 Mar 2027')
+  await keep(page, 'a', 'Tell Lindqvist // Ines, 3 Mar 2027')
+  await expect(page.locator('[data-entry]')).toHaveCount(3)
+  await on('Neighbours')
+  await on('Next steps')
+  await command('End the meeting')
+  await expect(page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
+  // The document has the right owners and days.
+  const address = await page.getByRole('link', { name: 'Word document' }).getAttribute('href')
+  const document = await page.request.get(address!)
+  const html = (await mammoth.convertToHtml({ buffer: await document.body() })).value
+  const rows = [...html.matchAll(/<tr>(.*?)<\/tr>/gs)].map(([, row]) => [...row!.matchAll(/<p>(.*?)<\/p>/gs)].map(([, cell]) => cell))
+  expect(rows).toContainEqual(['Sign the offer', 'Oskar Moreau', '5 Mar 2027', 'Two offers for the removal'])
+  expect(rows).toContainEqual(['Tell Lindqvist', 'Ines Brandt', '3 Mar 2027', 'Two offers for the removal'])
+  await command('Mail the minutes')
+  await expect(said(page).filter({ hasText: 'The minutes are out in 5 letters' })).toBeVisible()
+  await command('Next meeting of the series')
+  await expect(page.getByRole('combobox', { name: 'Which meeting' })).toContainText('Meeting 4')
+  await page.keyboard.press('Alt+2')
+  for (const open of ['Sign the offer', 'Tell Lindqvist', 'Late opening on Thursdays']) await expect(page.locator('.carried')).toContainText(open)
+  // Each person's list is right.
+  await oskar.page.goto('/work')
+  await expect(oskar.page.getByRole('treeitem').filter({ hasText: 'Sign the offer' })).toContainText('Coordination meetings')
+  await expect(oskar.page.getByRole('treeitem').filter({ hasText: 'Tell Lindqvist' })).toHaveCount(0)
+  await page.goto('/work')
+  await expect(page.getByRole('treeitem').filter({ hasText: 'Tell Lindqvist' })).toBeVisible()
+  await page.goto('/letterbox')
+  await page.getByRole('button', { name: /Minutes: Meeting 3/ }).press('Enter')
+  await expect(page.getByText(/Yours to do\s+- Tell Lindqvist, due 3 Mar 2027/)).toBeVisible()
+  expect(Date.now() - began).toBeLessThan(300_000)
 })
 
 test('an overrun is told, and one key cuts what is left evenly so that it ends on time', async ({ browser }) => {

@@ -67,6 +67,17 @@ describe('an invitation', () => {
     expect(await rana.refusal('POST', `${at}/invitation`, {})).toBe('403 role')
   })
 
+  it('that two people send at once goes out once', async () => {
+    const { ines, rana, tree, at } = await staged()
+    await ines.call('PUT', `/api/trees/${tree}/members/${rana.id}`, { role: 'editor' })
+    const sent = await Promise.all([ines, rana, ines, rana].map(who => who.call<{ letters?: number, error?: { code: string } }>('POST', `${at}/invitation`, {})))
+    const once = sent.filter(({ status }) => status === 200).length
+    // Who came after the first was stored sends the next one, which is a change of its own; nobody sends the same one twice.
+    expect(sent.map(({ status, data }) => status === 200 || data.error?.code === 'already')).toEqual([true, true, true, true])
+    expect(await partOf(ines, tree, 'm', 'invitation')).toMatchObject({ sequence: once - 1 })
+    expect((await letters(rana)).filter(({ subject }) => /Meeting 3/.test(subject))).toHaveLength(once)
+  })
+
   it('isn’t sent for a time that doesn’t exist, without a day, or to nobody', async () => {
     const { ines, tree, at } = await staged(url, '2027-03-28', '02:30')
     expect(await ines.refusal('POST', `${at}/invitation`, {})).toBe('409 gap')

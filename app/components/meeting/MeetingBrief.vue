@@ -34,7 +34,7 @@ function addMust(): void {
   const text = fresh.value.trim().toWellFormed()
   if (text === '') return
   fresh.value = ''
-  meeting.say({ id: newId(), kind: 'must', order: lastKey(brief.value.musts), text: text.slice(0, 1000) })
+  meeting.say({ id: newId(), kind: 'must', order: lastKey(meeting.briefNow().musts), text: text.slice(0, 1000) })
 }
 function keepMust(id: string, order: string, event: Event): void {
   const text = (event.target as HTMLInputElement).value.trim().toWellFormed()
@@ -44,7 +44,7 @@ function keepMust(id: string, order: string, event: Event): void {
   else meeting.say({ id, kind: 'must', order, text: text.slice(0, 1000) })
 }
 function mustKey(event: KeyboardEvent, i: number): void {
-  const list = brief.value.musts
+  const list = meeting.briefNow().musts
   const one = list[i]!
   if (event.key === 'Enter') {
     event.preventDefault()
@@ -62,11 +62,29 @@ function mustKey(event: KeyboardEvent, i: number): void {
 }
 
 // — What stands in the way, and where it's mended
-function mend({ where }: Finding): void {
-  const at = 'part' in where ? `[data-part="${where.part}"]` : 'item' in where ? `[data-item="${where.item}"]` : 'must' in where ? `[data-must="${where.must}"]` : `[data-person="${where.person}"]`
-  const place = root.value?.querySelector<HTMLElement>(at)
-  place?.scrollIntoView({ block: 'center' })
-  place?.querySelector<HTMLElement>('textarea, input, button')?.focus()
+function fieldOf({ kind, where }: Finding): string {
+  const item = 'item' in where ? `[data-item="${where.item}"]` : ''
+  switch (kind) {
+    case 'why-missing': case 'why-long': return '#meeting-why'
+    case 'musts-missing': return '[data-fresh-must]'
+    case 'musts-many': return `.musts li:nth-child(${MOST_MUSTS + 2}) input`
+    // Where the items are: the number of the thing, on the first of them.
+    case 'must-unserved': return `.serves button:nth-child(${brief.value.musts.findIndex(must => 'must' in where && must.id === where.must) + 1})`
+    case 'items-missing': return '.items .fresh'
+    case 'item-minutes': return `${item} .minutes input`
+    case 'item-owner': return `${item} .owner [role="combobox"]`
+    case 'section-open': case 'document-closed': return `${item} .title`
+    case 'over-slot': return '#meeting-slot'
+    case 'start-missing': case 'start-gap': case 'elsewhere': return '#meeting-day'
+    case 'not-laid-out': return '[data-lay-out]'
+    case 'nobody-needed': return '[data-fresh-person]'
+    case 'not-invited': return '[data-invite]'
+  }
+}
+function mend(finding: Finding): void {
+  const field = root.value?.querySelector<HTMLElement>(fieldOf(finding))
+  field?.scrollIntoView({ block: 'center' })
+  field?.focus()
 }
 // — An answer in a calendar file can be dropped anywhere on the brief
 const dropping = ref(false)

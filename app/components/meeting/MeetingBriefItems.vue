@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { generateKeyBetween } from 'fractional-indexing'
-import { type AgendaItem, lastKey, layOut, moveItem, PATTERNS, sayItem, takeItem } from '#core/meeting/agenda'
+import { type AgendaItem, itemOf, lastKey, layOut, moveItem, PATTERNS, sayItem, takeItem } from '#core/meeting/agenda'
 import type { BriefLine } from '#core/meeting/brief'
 import { readItemLine } from '#core/meeting/quick-item'
 import { openItemId } from '#core/meeting/next'
@@ -26,9 +26,16 @@ const people = computed(() => {
 const owners = computed(() => [{ id: '', name: 'nobody yet' }, ...people.value.map(({ id, name }) => ({ id, name }))])
 const INTENT_OPTIONS = INTENTS.map(id => ({ id, name: id }))
 
+/** The line or the item of a row as the tree has it this moment: rows follow a frame later. */
+function now(id: string): Pick<Row, 'item' | 'line'> {
+  const line = meeting.briefNow().lines.find(one => one.id === id) ?? null
+  const topic = line ? undefined : desk.tree.topics.get(id)
+  return { line, item: topic ? itemOf(topic) : null }
+}
+
 /** One change of a row, wherever it stands. */
 function change(row: Row, next: Partial<Pick<Row, 'title' | 'intent' | 'minutes' | 'owner' | 'serves' | 'pattern'>>): void {
-  const { item, line } = row
+  const { item, line } = now(row.id)
   if (line) {
     meeting.say({ ...line, ...next, serves: [...next.serves ?? line.serves], pattern: [...next.pattern ?? line.pattern] })
     return
@@ -74,7 +81,7 @@ function add(): void {
   const said = readItemLine(fresh.value.toWellFormed(), people.value)
   if (said.title === '') return
   fresh.value = ''
-  meeting.say({ id: newId(), kind: 'line', order: lastKey(brief.value.lines), title: said.title.slice(0, 1000), intent: said.intent ?? 'discuss', minutes: said.minutes, floor: null, owner: said.owner, serves: [], pattern: [] })
+  meeting.say({ id: newId(), kind: 'line', order: lastKey(meeting.briefNow().lines), title: said.title.slice(0, 1000), intent: said.intent ?? 'discuss', minutes: said.minutes, floor: null, owner: said.owner, serves: [], pattern: [] })
   nextTick(() => root.value?.querySelector<HTMLInputElement>('.fresh')?.focus())
 }
 /** A list that is pasted is as many items. */
@@ -82,7 +89,7 @@ function paste(event: ClipboardEvent): void {
   const lines = (event.clipboardData?.getData('text/plain') ?? '').split(/\r?\n/).map(line => line.replace(/^\s*(?:[-*•]|\d+[.)])\s+/, '').trim()).filter(Boolean)
   if (lines.length < 2 || meeting.id.value === null) return
   event.preventDefault()
-  let order = lastKey(brief.value.lines)
+  let order = lastKey(meeting.briefNow().lines)
   meeting.run(lines.slice(0, 60).map((line): Change => {
     const said = readItemLine(line.toWellFormed(), people.value)
     const member = { id: newId(), kind: 'line' as const, order, title: said.title.slice(0, 1000), intent: said.intent ?? 'discuss', minutes: said.minutes, floor: null, owner: said.owner, serves: [], pattern: [] }
@@ -99,11 +106,11 @@ function move(row: Row, by: 1 | -1): void {
     meeting.run(moveItem(desk.tree, row.id, by))
     return
   }
-  const lines = brief.value.lines
+  const lines = meeting.briefNow().lines
   const i = lines.findIndex(line => line.id === row.id)
   if (!lines[i + by]) return
   const [low, high] = by < 0 ? [lines[i - 2], lines[i - 1]] : [lines[i + 1], lines[i + 2]]
-  meeting.say({ ...row.line!, serves: [...row.serves], pattern: [...row.pattern], order: generateKeyBetween(low?.order ?? null, high?.order ?? null) })
+  meeting.say({ ...lines[i]!, order: generateKeyBetween(low?.order ?? null, high?.order ?? null) })
 }
 function key(event: KeyboardEvent, row: Row, i: number): void {
   const go = (to: number): void => { root.value?.querySelectorAll<HTMLInputElement>('.title')[to]?.focus() }
@@ -122,7 +129,11 @@ function key(event: KeyboardEvent, row: Row, i: number): void {
     go(i - 1)
   }
 }
-const toggleServe = (row: Row, must: string): void => change(row, { serves: row.serves.includes(must) ? row.serves.filter(one => one !== must) : [...row.serves, must] })
+function toggleServe(row: Row, must: string): void {
+  const { item, line } = now(row.id)
+  const serves = (line ?? item)?.serves ?? []
+  change(row, { serves: serves.includes(must) ? serves.filter(one => one !== must) : [...serves, must] })
+}
 
 // — The inner pattern, for several at once, and laying out
 const wanted = ref<string | null>(null)
@@ -132,9 +143,11 @@ function givePattern(name: string): void {
   const parts = PATTERNS.find(one => one.name === name)?.parts ?? []
   const open = meeting.id.value === null ? '' : openItemId(meeting.id.value)
   const rowsOf = rows.value.filter(row => chosen.value.size > 0 ? chosen.value.has(row.id) : row.id !== open)
-  meeting.run(rowsOf.map((row): Change => row.line
-    ? { op: 'put', topic: meeting.id.value!, set: 'meeting', member: { ...row.line, serves: [...row.serves], pattern: [...parts] } }
-    : parts.length === 0 ? takeItem(row.id, 'pattern') : sayItem(row.id, { id: 'pattern', kind: 'pattern', parts: [...parts] })))
+  meeting.run(rowsOf.map((row): Change => {
+    const { line } = now(row.id)
+    if (line) return { op: 'put', topic: meeting.id.value!, set: 'meeting', member: { ...line, pattern: [...parts] } }
+    return parts.length === 0 ? takeItem(row.id, 'pattern') : sayItem(row.id, { id: 'pattern', kind: 'pattern', parts: [...parts] })
+  }))
   chosen.value = new Set()
 }
 const toLayOut = computed(() => {
@@ -184,7 +197,7 @@ const timeOf = (id: TopicId): string => starts.value.has(id) ? meeting.timeAt(st
       <span class="sum" :class="{ over: brief.slot !== null && needed > brief.slot }">{{ needed }} min needed{{ brief.slot !== null ? `, ${brief.slot} set aside` : '' }}</span>
       <span class="grow" />
       <Select v-if="may && rows.length" v-model="wanted" :options="PATTERN_OPTIONS" option-label="name" option-value="id" size="small" :placeholder="chosen.size ? `Inner pattern for ${chosen.size}` : 'Inner pattern for all'" aria-label="Inner pattern" @update:model-value="givePattern" />
-      <Button v-if="may" label="Lay out the agenda" size="small" :outlined="toLayOut.length === 0" :disabled="rows.length === 0" @click="layOutNow" />
+      <Button v-if="may" data-lay-out label="Lay out the agenda" size="small" :outlined="toLayOut.length === 0" :disabled="rows.length === 0" @click="layOutNow" />
     </div>
   </section>
 </template>

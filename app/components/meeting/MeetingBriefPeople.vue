@@ -18,7 +18,8 @@ const members = computed(() => {
   const asked = new Set(brief.value.people.map(({ user }) => user))
   return desk.status.people.filter(({ id }) => !asked.has(id))
 })
-function put({ id, user, mail, name, needed, role }: BriefPerson, next: Partial<Pick<BriefPerson, 'needed' | 'role'>> = {}): void {
+function put(person: BriefPerson, next: Partial<Pick<BriefPerson, 'needed' | 'role'>> = {}): void {
+  const { id, user, mail, name, needed, role } = meeting.briefNow().people.find(one => one.id === person.id) ?? person
   meeting.say({ id, kind: 'person', user, mail, name, needed, role, ...next })
 }
 const setRole = (person: BriefPerson, role: string): void => put(person, { role: role === 'chair' || role === 'notes' ? role : null })
@@ -45,13 +46,14 @@ function add(): void {
     return
   }
   const mail = match[2]!.toLowerCase()
-  if (brief.value.people.some(person => person.mail === mail)) {
+  if (meeting.briefNow().people.some(person => person.mail === mail)) {
     wrong.value = `${mail} is asked already.`
     return
   }
   if (meeting.say({ id: newId(), kind: 'person', user: null, mail, name: (match[1] ?? '').trim().toWellFormed().slice(0, 200), needed: true, role: null })) fresh.value = ''
 }
 function addMember(user: string): void {
+  if (meeting.briefNow().people.some(person => person.user === user)) return
   if (meeting.say({ id: newId(), kind: 'person', user, mail: null, name: '', needed: true, role: null })) fresh.value = ''
 }
 
@@ -105,7 +107,7 @@ const reply = ref<HTMLInputElement>()
       </li>
     </ul>
     <div v-if="may" class="add">
-      <input v-model="fresh" placeholder="A name, or a guest’s mail address" aria-label="Ask somebody to come" @keydown.enter.prevent="add">
+      <input v-model="fresh" data-fresh-person placeholder="A name, or a guest’s mail address" aria-label="Ask somebody to come" @keydown.enter.prevent="add">
       <button v-for="member in offered" :key="member.id" class="offered" @click="addMember(member.id)"><Icon name="lucide:plus" size="13" /> {{ member.name }}</button>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
@@ -117,7 +119,7 @@ const reply = ref<HTMLInputElement>()
       <button class="plain" @click="reply?.click()">Answer from a calendar file …</button>
       <input ref="reply" type="file" class="visually-hidden" accept=".ics,text/calendar" aria-label="Calendar file with an answer" tabindex="-1" @change="chooseFile">
       <Button v-if="brief.stage === 'planned' && brief.invitation" label="Cancel it" size="small" text severity="danger" :disabled="busy !== ''" @click="invite(true)" />
-      <Button v-if="brief.stage === 'planned' || brief.stage === 'cancelled'" :label="brief.stage === 'cancelled' ? 'Invite again' : !brief.invitation ? 'Invite everybody' : isOld ? 'Send the change' : 'Invite again'" size="small" :outlined="brief.invitation !== null && !isOld" :disabled="busy !== ''" @click="invite()" />
+      <Button v-if="brief.stage === 'planned' || brief.stage === 'cancelled'" data-invite :label="brief.stage === 'cancelled' ? 'Invite again' : !brief.invitation ? 'Invite everybody' : isOld ? 'Send the change' : 'Invite again'" size="small" :outlined="brief.invitation !== null && !isOld" :disabled="busy !== ''" @click="invite()" />
     </div>
     <p v-if="brief.invitation" class="quiet">Invited {{ agoInWords(new Date(brief.invitation.at).toISOString()) }} by {{ desk.nameOf(brief.invitation.by) }}.{{ isOld ? ' Something they should hear of has changed since.' : '' }}</p>
   </section>

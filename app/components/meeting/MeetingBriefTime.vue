@@ -20,7 +20,7 @@ const start = computed(() => startOf(brief.value))
 const wrong = ref('')
 
 function put(next: { day?: string, time?: string, zone?: string }): void {
-  const before = brief.value.begins
+  const before = meeting.briefNow().begins
   const made = { day: next.day ?? before?.day ?? today(), time: next.time ?? before?.time ?? '10:00', zone: next.zone ?? zone.value }
   if (before && before.day === made.day && before.time === made.time && before.zone === made.zone) return
   meeting.say({ id: 'begins', kind: 'begins', ...made })
@@ -106,10 +106,10 @@ function addClosed(event: Event): void {
   if (text !== '' && !read) wrong.value = `“${text}” isn’t a day.`
   if (!read || !brief.value.rule) return
   field.value = ''
-  meeting.say({ id: 'rule', kind: 'rule', rule: writeRule(brief.value.rule), closed: [...new Set([...brief.value.closed, read])].sort() })
+  meeting.say({ id: 'rule', kind: 'rule', rule: writeRule(brief.value.rule), closed: [...new Set([...meeting.briefNow().closed, read])].sort() })
 }
 function dropClosed(gone: string): void {
-  if (brief.value.rule) meeting.say({ id: 'rule', kind: 'rule', rule: writeRule(brief.value.rule), closed: brief.value.closed.filter(one => one !== gone) })
+  if (brief.value.rule) meeting.say({ id: 'rule', kind: 'rule', rule: writeRule(brief.value.rule), closed: meeting.briefNow().closed.filter(one => one !== gone) })
 }
 const following = computed(() => {
   void desk.lateTick.value
