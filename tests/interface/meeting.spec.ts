@@ -136,6 +136,20 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
     await rana.page.keyboard.press('Escape')
   }
   await expect(ines.page.locator('[data-entry]')).toHaveCount(5)
+  // What somebody is typing stays while others add to the same list.
+  const half = rana.page.getByRole('textbox', { name: 'Decision: Two Rivers moves us' })
+  await half.focus()
+  await rana.page.keyboard.press('End')
+  await rana.page.keyboard.type(', in five')
+  await ines.page.keyboard.press('i')
+  await ines.page.keyboard.type('Buns for the carriers')
+  await ines.page.keyboard.press('Enter')
+  await ines.page.keyboard.press('Escape')
+  await expect(rana.page.locator('[data-entry]')).toHaveCount(6)
+  await expect(half).toHaveValue('Two Rivers moves us, in five')
+  await rana.page.keyboard.type(' days')
+  await rana.page.keyboard.press('Enter')
+  await expect(ines.page.getByRole('textbox', { name: 'Decision: Two Rivers moves us, in five days' })).toBeVisible()
   // A link of the item opens, and Esc leads back to the meeting's item.
   await expect(ines.page.getByRole('group', { name: 'Files and links of the item' })).toContainText('The neighbours')
   await ines.page.getByRole('button', { name: 'Rana Tahiri: not noted' }).press('Enter')
@@ -191,7 +205,7 @@ test('in the demo, next week’s meeting is prepared, held with a second browser
   await mend(/hasn’t been invited/)
   await page.keyboard.press('Enter')
   await expect(said(page).filter({ hasText: '5 letters are out' })).toBeVisible()
-  await expect(ready.getByRole('button')).toHaveCount(2)
+  await expect(ready.getByRole('button')).toContainText([/“Shelving is late” isn’t filled in yet/, /“Two offers for the removal” isn’t filled in yet/])
   // Oskar answers and fills in his section, where the letter leads.
   await oskar.page.goto('/')
   await oskar.page.getByRole('link', { name: /Two offers for the removal/ }).press('Enter')

@@ -114,7 +114,7 @@ const percent = computed(() => Math.round(readiness.value * 100))
             <li v-if="i === MOST_MUSTS" class="divider" aria-hidden="true">If time allows</li>
             <li :data-must="must.id" :class="{ later: i >= MOST_MUSTS }">
               <span class="rank" aria-hidden="true">{{ i < MOST_MUSTS ? i + 1 : '·' }}</span>
-              <input :value="must.text" dir="auto" :readonly="!may" :aria-label="`${i < MOST_MUSTS ? 'Must be settled' : 'If time allows'}, ${i + 1}`" @blur="keepMust(must.id, must.order, $event)" @keydown="mustKey($event, i)">
+              <input v-kept="must.text" dir="auto" :readonly="!may" :aria-label="`${i < MOST_MUSTS ? 'Must be settled' : 'If time allows'}, ${i + 1}`" @blur="keepMust(must.id, must.order, $event)" @keydown="mustKey($event, i)">
               <button v-if="may" class="icon-button" :aria-label="`Remove: ${must.text}`" @click="meeting.unsay(must.id)"><Icon name="lucide:x" size="14" /></button>
             </li>
           </template>

@@ -178,9 +178,9 @@ const timeOf = (id: TopicId): string => starts.value.has(id) ? meeting.timeAt(st
       <div v-for="(row, i) in rows" :key="row.id" role="listitem" class="row" :class="{ line: row.line }" :data-item="row.id">
         <input type="checkbox" :checked="chosen.has(row.id)" :aria-label="`Choose ${row.title}`" @change="choose(row.id)">
         <span class="time">{{ timeOf(row.id) || `${i + 1}.` }}</span>
-        <input class="title" :value="row.title" dir="auto" :readonly="!may" :aria-label="`Item ${i + 1}`" @blur="keepTitle(row, $event)" @keydown="key($event, row, i)">
+        <input class="title" v-kept="row.title" dir="auto" :readonly="!may" :aria-label="`Item ${i + 1}`" @blur="keepTitle(row, $event)" @keydown="key($event, row, i)">
         <Select :model-value="row.intent" :options="INTENT_OPTIONS" option-label="name" option-value="id" size="small" class="intent" :disabled="!may" :aria-label="`What ${row.title} is for`" @update:model-value="change(row, { intent: $event })" />
-        <span class="minutes"><input :value="row.minutes ?? ''" inputmode="numeric" :readonly="!may" :class="{ missing: row.minutes === null }" :aria-label="`Minutes for ${row.title}`" @blur="keepMinutes(row, $event)" @keydown.enter.prevent="($event.target as HTMLElement).blur()"> min</span>
+        <span class="minutes"><input v-kept="row.minutes ?? ''" inputmode="numeric" :readonly="!may" :class="{ missing: row.minutes === null }" :aria-label="`Minutes for ${row.title}`" @blur="keepMinutes(row, $event)" @keydown.enter.prevent="($event.target as HTMLElement).blur()"> min</span>
         <Select :model-value="row.owner ?? ''" :options="owners" option-label="name" option-value="id" size="small" class="owner" placeholder="nobody yet" :disabled="!may" :aria-label="`Owner of ${row.title}`" @update:model-value="change(row, { owner: $event || null })" />
         <span class="serves" role="group" :aria-label="`What ${row.title} settles`">
           <button v-for="(must, n) in brief.musts" :key="must.id" :aria-pressed="row.serves.includes(must.id)" :disabled="!may" :title="must.text" :aria-label="`Settles ${n + 1}: ${must.text}`" @click="toggleServe(row, must.id)">{{ n + 1 }}</button>

@@ -129,15 +129,15 @@ const here = computed(() => {
     <div class="grid">
       <label for="meeting-day">Day</label>
       <span class="row">
-        <input id="meeting-day" :value="day" :readonly="!may" placeholder="fri, in 2 weeks, 12 May" @blur="keepDay" @keydown.enter.prevent="($event.target as HTMLElement).blur()">
+        <input id="meeting-day" v-kept="day" :readonly="!may" placeholder="fri, in 2 weeks, 12 May" @blur="keepDay" @keydown.enter.prevent="($event.target as HTMLElement).blur()">
         <label for="meeting-time">at</label>
-        <input id="meeting-time" class="short" :value="time" :readonly="!may" placeholder="14:00" @blur="keepTime" @keydown.enter.prevent="($event.target as HTMLElement).blur()">
+        <input id="meeting-time" class="short" v-kept="time" :readonly="!may" placeholder="14:00" @blur="keepTime" @keydown.enter.prevent="($event.target as HTMLElement).blur()">
         <Select :model-value="zone" :options="zones" option-label="name" option-value="id" size="small" filter :disabled="!may" aria-label="Time zone" class="zone" :virtual-scroller-options="{ itemSize: 34 }" @update:model-value="setZone" />
       </span>
       <label for="meeting-slot">Minutes</label>
-      <span class="row"><input id="meeting-slot" class="short" :value="brief.slot ?? ''" inputmode="numeric" :readonly="!may" :placeholder="String(needed || '')" @blur="keepSlot" @keydown.enter.prevent="($event.target as HTMLElement).blur()"><span class="quiet">{{ brief.slot === null ? `as long as its items take: ${needed} min` : '' }}</span></span>
+      <span class="row"><input id="meeting-slot" class="short" v-kept="brief.slot ?? ''" inputmode="numeric" :readonly="!may" :placeholder="String(needed || '')" @blur="keepSlot" @keydown.enter.prevent="($event.target as HTMLElement).blur()"><span class="quiet">{{ brief.slot === null ? `as long as its items take: ${needed} min` : '' }}</span></span>
       <label for="meeting-where">Where</label>
-      <input id="meeting-where" :value="brief.where" :readonly="!may" dir="auto" placeholder="A room, or the address of a call" @blur="keepWhere" @keydown.enter.prevent="($event.target as HTMLElement).blur()">
+      <input id="meeting-where" v-kept="brief.where" :readonly="!may" dir="auto" placeholder="A room, or the address of a call" @blur="keepWhere" @keydown.enter.prevent="($event.target as HTMLElement).blur()">
       <label for="meeting-rule">Repeats</label>
       <span class="row">
         <Select :model-value="brief.rule ? writeRule(brief.rule) : ''" input-id="meeting-rule" :options="rules" option-label="name" option-value="id" size="small" placeholder="doesn’t repeat" :disabled="!may" aria-label="Repeats" @update:model-value="setRule" />

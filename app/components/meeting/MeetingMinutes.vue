@@ -82,16 +82,16 @@ const inWords = ({ kind, fields, was }: Difference): string => kind === 'changed
           <thead><tr><th scope="col">What</th><th scope="col">Who</th><th scope="col">Due</th><th scope="col">From</th></tr></thead>
           <tbody>
             <tr v-for="one in minutes.actions" :key="one.id">
-              <td><input :value="one.title" :readonly="!may" :aria-label="`Action: ${one.title}`" @blur="keepTitle(one.id, one.title, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
+              <td><input v-kept="one.title" :readonly="!may" :aria-label="`Action: ${one.title}`" @blur="keepTitle(one.id, one.title, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
               <td><Select :model-value="one.ownerIds[0] ?? ''" :options="people" option-label="name" option-value="id" size="small" placeholder="nobody yet" :disabled="!may" :class="{ missing: one.ownerIds.length === 0 }" :aria-label="`Who does ${one.title}`" @update:model-value="setOwner(one.id, one.ownerIds, $event)" /></td>
-              <td><input class="due" :value="one.due ? dayInWords(one.due) : ''" placeholder="no date" :readonly="!may" :aria-label="`Due day of ${one.title}`" @blur="setDue(one.id, one.due, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
+              <td><input class="due" v-kept="one.due ? dayInWords(one.due) : ''" placeholder="no date" :readonly="!may" :aria-label="`Due day of ${one.title}`" @blur="setDue(one.id, one.due, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
               <td class="quiet">{{ one.item }}</td>
             </tr>
           </tbody>
         </table>
       </section>
       <section v-for="item in minutes.items" :key="item.id">
-        <h2><span class="n">{{ item.number }}</span><input :value="item.title" :readonly="!may" :aria-label="`Item ${item.number}`" @blur="keepTitle(item.id, item.title, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></h2>
+        <h2><span class="n">{{ item.number }}</span><input v-kept="item.title" :readonly="!may" :aria-label="`Item ${item.number}`" @blur="keepTitle(item.id, item.title, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></h2>
         <p class="about">{{ [INTENT_NAMES[item.intent], item.owners.join(', '), timeOf(item)].filter(Boolean).join(' · ') }}</p>
         <p v-if="item.note" class="note">{{ item.note }}</p>
         <ul v-if="item.prepared.length" class="prepared"><li v-for="part in item.prepared" :key="part.id" :style="{ marginLeft: `${part.level * 18}px` }"><b v-if="part.level === 0">{{ part.title }}</b><template v-else>{{ part.title }}</template><p v-if="part.note" class="note">{{ part.note }}</p></li></ul>

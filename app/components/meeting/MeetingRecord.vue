@@ -61,7 +61,7 @@ const said = ({ entry }: Topic): string => `${entry!.by === null ? entry!.name :
           <template #value><TreeMarkerSign :id="topic.entry!.kind" :size="17" /></template>
         </Select>
         <span class="text">
-          <input :value="topic.title" dir="auto" :readonly="!may" :aria-label="`${ENTRY_NAMES[topic.entry!.kind]}: ${topic.title}`" @blur="keep(topic, $event)" @keydown="key($event, topic)">
+          <input v-kept="topic.title" dir="auto" :readonly="!may" :aria-label="`${ENTRY_NAMES[topic.entry!.kind]}: ${topic.title}`" @blur="keep(topic, $event)" @keydown="key($event, topic)">
           <small><template v-if="topic.entry!.kind === 'action'"><b>{{ topic.people.map(desk.nameOf).join(', ') || 'nobody yet' }}</b>{{ topic.due ? `, due ${dayInWords(topic.due)}` : ', no date' }} · </template>{{ said(topic) }}</small>
         </span>
         <label v-if="topic.entry!.kind !== 'decision' && topic.entry!.kind !== 'idea'" class="settled"><input type="checkbox" :checked="topic.done === 100" :disabled="!may" :aria-label="`Settled: ${topic.title}`" @change="desk.set('done', topic.done === 100 ? 0 : 100, [topic.id])"></label>

@@ -129,13 +129,13 @@ function escape(event: KeyboardEvent): void {
         <span v-if="one?.due && one.done !== 100 && dueInWords(one.due).late" class="late">{{ dueInWords(one.due).text }}</span>
       </div>
       <label for="sheet-length">Length</label>
-      <div class="with-unit"><InputText id="sheet-length" :value="shared('duration') ?? ''" inputmode="decimal" :disabled="!may" :placeholder="differs('duration') ? 'differs' : ''" @change="setNumber('duration', ($event.target as HTMLInputElement).value)" /> working days</div>
+      <div class="with-unit"><InputText id="sheet-length" v-kept="shared('duration') ?? ''" inputmode="decimal" :disabled="!may" :placeholder="differs('duration') ? 'differs' : ''" @change="setNumber('duration', ($event.target as HTMLInputElement).value)" /> working days</div>
       <label for="sheet-done">Done</label>
       <div class="with-unit">
         <div class="stops" role="group" aria-label="Done in five stops">
           <button v-for="stop in [0, 25, 50, 75, 100]" :key="stop" :disabled="!may" :class="{ on: (shared('done') ?? -1) >= stop && shared('done') !== null && stop > 0 }" :aria-label="`${stop} % done`" @click="desk.set('done', stop, ids)" />
         </div>
-        <InputText id="sheet-done" class="percent" :value="shared('done') ?? ''" inputmode="numeric" :disabled="!may" :placeholder="differs('done') ? 'differs' : ''" @change="setNumber('done', ($event.target as HTMLInputElement).value)" /> %
+        <InputText id="sheet-done" class="percent" v-kept="shared('done') ?? ''" inputmode="numeric" :disabled="!may" :placeholder="differs('done') ? 'differs' : ''" @change="setNumber('done', ($event.target as HTMLInputElement).value)" /> %
       </div>
       <label for="sheet-priority">Priority</label>
       <Select

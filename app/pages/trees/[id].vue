@@ -384,7 +384,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
     <p v-else-if="!desk.status.ready" class="trouble quiet" role="status">Opening …</p>
     <template v-else>
       <header class="top">
-        <input class="tree-title" :value="title" :readonly="!desk.session.canEdit" aria-label="Title of the tree" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()">
+        <input class="tree-title" v-kept="title" :readonly="!desk.session.canEdit" aria-label="Title of the tree" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()">
         <div class="views" role="tablist" aria-label="Views">
           <button v-for="view in VIEWS" :key="view.id" role="tab" :aria-selected="desk.view.value === view.id" :class="{ on: desk.view.value === view.id }" @click="desk.view.value = view.id">{{ view.name }}</button>
         </div>

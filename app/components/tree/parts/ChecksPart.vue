@@ -82,7 +82,7 @@ function paste(event: ClipboardEvent): void {
   <div ref="box" class="checks">
     <div v-for="check in checks" :key="check.id" class="check" :class="{ done: check.done }">
       <Checkbox :model-value="check.done" binary :disabled="!may" :aria-label="check.text" @update:model-value="put({ ...check, done: Boolean($event) })" />
-      <input data-line :value="check.text" :readonly="!may" dir="auto" :aria-label="`Line ${check.text}`" @keydown="key($event, check)" @blur="keep(check, ($event.target as HTMLInputElement).value)">
+      <input data-line v-kept="check.text" :readonly="!may" dir="auto" :aria-label="`Line ${check.text}`" @keydown="key($event, check)" @blur="keep(check, ($event.target as HTMLInputElement).value)">
       <button v-if="check.due" class="when" :class="{ late: !check.done && dueInWords(check.due).late }" :disabled="!may" :title="dayInWords(check.due)" :aria-label="`Due ${dayInWords(check.due)}: take off`" @click="put({ ...check, due: null })">{{ dueInWords(check.due).text }}</button>
       <button v-if="check.priority" class="when" :disabled="!may" :aria-label="`Priority ${check.priority}: take off`" @click="put({ ...check, priority: null })">P{{ check.priority }}</button>
       <button v-if="may" class="icon-button" :aria-label="`Remove the line ${check.text}`" @click="take(check.id)"><Icon name="lucide:x" size="13" /></button>

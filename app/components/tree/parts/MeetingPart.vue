@@ -38,7 +38,7 @@ function keepMinutes(event: Event): void {
       <span class="segments" role="group" aria-label="What the item is for">
         <button v-for="intent in INTENTS" :key="intent" :aria-pressed="item.intent === intent" :disabled="!may" @click="desk.put(topic.id, sayItem(topic.id, { id: 'intent', kind: 'intent', intent }))">{{ intent }}</button>
       </span>
-      <label><input :value="item.minutes ?? ''" inputmode="numeric" :disabled="!may" aria-label="Minutes of the item" @change="keepMinutes"> min</label>
+      <label><input v-kept="item.minutes ?? ''" inputmode="numeric" :disabled="!may" aria-label="Minutes of the item" @change="keepMinutes"> min</label>
     </div>
     <div v-if="section && (section.asked || section.ready)" class="section" :class="{ ok: section.ready }">
       <span>{{ section.ready ? 'This section is ready.' : `Asked to be filled in by ${dayInWords(section.asked!.by)}.` }}</span>
