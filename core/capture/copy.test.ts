@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { addAt, applyChanges, BLANK, childrenOf, emptyTree, topicOf, toOutline, toSnapshot, type Tree } from '../tree'
+import { addAt, applyChanges, BLANK, type BriefPart, type Change, childrenOf, emptyTree, type ItemPart, topicOf, toOutline, toSnapshot, type Tree } from '../tree'
 import { copyItems, copyTree, WHOLE } from './copy'
 
 function grow(): Tree {
@@ -32,4 +32,27 @@ it('a tree is copied whole, loose topics and look too, without its trash; the fi
   expect(topicOf(copy, 'A')).toMatchObject({ due: '2027-02-28', people: [], done: 40 })
   expect(copy.fields.look).toBe('ledger')
   expect(JSON.stringify(toSnapshot(tree))).toBe(before)
+})
+
+it('a meeting that is copied was sent to nobody; without progress it’s a plan, without people nobody is asked or named, and its days move', () => {
+  const tree = grow()
+  const parts: BriefPart[] = [
+    { id: 'why', kind: 'why', text: 'So that' }, { id: 'begins', kind: 'begins', day: '2027-02-26', time: '14:00', zone: 'UTC' }, { id: 'rule', kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', closed: ['2027-02-28'] },
+    { id: 'stage', kind: 'stage', stage: 'ended' }, { id: 'run', kind: 'run', step: 2, current: null, since: null, began: 1, ended: 2, version: 1, by: 'u1' }, { id: 'p', kind: 'person', user: 'u1', mail: null, name: '', needed: true, role: null },
+    { id: 'a', kind: 'answer', of: 'p', answer: 'accepted', comment: '', at: 1 }, { id: 'c', kind: 'attendance', of: 'p', came: true }, { id: 'invitation', kind: 'invitation', uid: 'u', sequence: 3, at: 1, by: 'u1', to: [], digest: 'd' },
+    { id: 'l', kind: 'line', order: 'a0', title: 'Later', intent: 'inform', minutes: 5, floor: null, owner: 'u1', serves: [], pattern: [] },
+  ]
+  const item: ItemPart[] = [{ id: 'minutes', kind: 'minutes', minutes: 20 }, { id: 'asked', kind: 'asked', by: '2027-02-25', of: 'u1', at: 1 }, { id: 'ready', kind: 'ready', at: 1, by: 'u1' }, { id: 'spent', kind: 'spent', ms: 5 }, { id: 'cut', kind: 'cut', minutes: 10 }]
+  applyChanges(tree, [
+    ...parts.map((member): Change => ({ op: 'put', topic: 'A', set: 'meeting', member })), ...item.map((member): Change => ({ op: 'put', topic: 'A1', set: 'item', member })),
+    { op: 'set', topic: 'A1', field: 'entry', value: { kind: 'decision', by: 'u1', name: 'Ines', at: 1 } },
+  ])
+  const kinds = (copy: Tree): string[] => topicOf(copy, 'A').meeting.map(({ kind }) => kind)
+  const bare = copyTree(tree, { notes: true, people: false, dates: true, progress: false, shift: 7 })
+  expect(kinds(bare)).toEqual(['why', 'begins', 'rule', 'stage', 'line'])
+  expect(topicOf(bare, 'A').meeting).toMatchObject([{}, { day: '2027-03-05' }, { closed: ['2027-03-07'] }, { stage: 'planned' }, { owner: null }])
+  expect([topicOf(bare, 'A1').item, topicOf(bare, 'A1').entry]).toEqual([[{ id: 'minutes', kind: 'minutes', minutes: 20 }], { kind: 'decision', by: null, name: '', at: 1 }])
+  expect(kinds(copyTree(tree, WHOLE))).toEqual(['why', 'begins', 'rule', 'stage', 'run', 'person', 'answer', 'attendance', 'line'])
+  expect(kinds(copyTree(tree, { ...WHOLE, dates: false }))).not.toContain('begins')
+  expect(copyItems([toOutline(tree, 'A')], { ...WHOLE, shift: 1 })[0]!.details!.meeting).toContainEqual({ id: 'begins', kind: 'begins', day: '2027-02-27', time: '14:00', zone: 'UTC' })
 })

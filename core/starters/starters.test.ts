@@ -1,6 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { smallPicture } from '../scene/small-picture'
 import { allTopics, childrenOf, LOOKS, topicOf } from '../tree'
+import { layOut, minutesNeeded } from '../meeting/agenda'
+import { briefOf, meetingsOf } from '../meeting/brief'
+import { plannedOf } from '../meeting/planned'
+import { findingsOf } from '../meeting/readiness'
 import { growStarter } from './grow'
 import { STARTERS, starterOf } from './starters'
 
@@ -25,6 +29,16 @@ describe('starters', () => {
     // Whatever stands after // that isn't understood would stay in the title.
     for (const topic of topics) expect(topic.title).not.toContain('//')
     for (const { due } of topics) if (due !== null) expect(due > '2027-03-01').toBe(true)
+  })
+  it('of meetings are meetings, whose agenda needs nothing laid out and whose things to be settled are all served', () => {
+    const brief = growStarter(starterOf('meeting-brief')!, 'Ours', '2027-03-01', newId, 'ines')
+    expect(briefOf(topicOf(brief, brief.centre))).toMatchObject({ stage: 'planned', people: [{ user: 'ines', role: 'chair' }], musts: [{ text: 'First thing' }, { text: 'Second thing' }] })
+    expect([layOut(brief, brief.centre), minutesNeeded(brief, brief.centre)]).toEqual([[], 60])
+    const kinds = findingsOf(plannedOf(brief, brief.centre, { nameOf: id => id, lead: 'ines', elsewhere: new Map(), closed: new Set() })).map(({ kind }) => kind)
+    expect([...new Set(kinds)]).toEqual(['why-missing', 'item-owner', 'start-missing', 'not-invited'])
+    const series = growStarter(starterOf('meeting-series')!, 'Ours', '2027-03-01', newId)
+    expect(meetingsOf(series).map(id => topicOf(series, id).title)).toEqual(['Meeting 1'])
+    expect(layOut(series, meetingsOf(series)[0]!)).toEqual([])
   })
   it('count dates from the day they are used', () => {
     const due = (today: string): string | null => [...allTopics(growStarter(starterOf('new-colleague')!, 'x', today, newId))].find(topic => topic.title === 'First day')!.due

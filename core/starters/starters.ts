@@ -1,3 +1,4 @@
+import type { Intent } from '../tree/meeting'
 import type { Arrangement } from '../tree/topic'
 
 /** What a new tree can begin from. `lines`: nested by two spaces; after `//` plain words give details, dates counted from the day it's used. */
@@ -8,50 +9,64 @@ export interface Starter {
   readonly arrangement: Arrangement
   readonly look: string
   readonly lines: string
+  /** Branches that are meetings, by title; null for the centre. */
+  readonly meetings?: readonly StarterMeeting[]
 }
+
+export interface StarterMeeting {
+  readonly title: string | null
+  readonly musts: readonly string[]
+  /** Agenda items among its branches, by title. `serves`: which of the musts, from 0. */
+  readonly items: readonly { readonly title: string, readonly intent: Intent, readonly minutes: number, readonly serves: readonly number[], readonly pattern: readonly string[] }[]
+}
+
+const PATTERN = ['Report', 'Concerns', 'Options'] as const
 
 /** Ours: content, order and words. */
 export const STARTERS: readonly Starter[] = [
   {
     id: 'meeting-brief', name: 'Meeting brief', purpose: 'Why we meet, what must be settled, and the way there.', arrangement: 'right', look: 'porch',
-    lines: `Why we meet
-  One sentence. If it can’t be written, don’t meet.
-What must be settled // must
-  First thing // decision
-  Second thing // decision
-If time allows // could
-  A question that can wait // question
-The way there
-  What is new (10 min)
-  First thing: report, concerns, options (25 min)
-  Second thing: report, concerns, options (20 min)
-  Who does what by when (5 min)
-Who must be there
-  Decides
-  Knows
+    meetings: [{
+      title: null, musts: ['First thing', 'Second thing'], items: [
+        { title: 'What is new', intent: 'inform', minutes: 10, serves: [], pattern: [] }, { title: 'First thing', intent: 'decide', minutes: 25, serves: [0], pattern: PATTERN },
+        { title: 'Second thing', intent: 'decide', minutes: 20, serves: [1], pattern: PATTERN }, { title: 'Who does what by when', intent: 'decide', minutes: 5, serves: [], pattern: [] },
+      ],
+    }],
+    lines: `What is new
+First thing
+  Report
+  Concerns
+  Options
+Second thing
+  Report
+  Concerns
+  Options
+Who does what by when
 Before we meet
   Each owner fills in their section // due in 3 days
   Documents attached // due in 3 days`,
   },
   {
     id: 'meeting-series', name: 'Meeting series', purpose: 'A standing meeting: its frame, and one branch for each date.', arrangement: 'right', look: 'porch',
-    lines: `The frame
+    meetings: [{
+      title: 'Meeting 1', musts: [], items: [
+        { title: 'News', intent: 'inform', minutes: 10, serves: [], pattern: [] }, { title: 'First item', intent: 'discuss', minutes: 20, serves: [], pattern: PATTERN }, { title: 'Next steps', intent: 'decide', minutes: 10, serves: [], pattern: [] },
+      ],
+    }],
+    lines: `Meeting 1
+  News
+  First item
+    Report
+    Concerns
+    Options
+  Next steps
+The frame
   What this series is for
   Who comes
   How often, how long
 Open from before
   Actions
   Questions // question
-  Parked // parked
-Next meeting // due in 1 week
-  Why we meet
-  Items
-    First item
-    Second item
-  Decided // decision
-  Actions // action
-The one after // due in 3 weeks
-  Items
 Decisions so far // decision`,
   },
   {

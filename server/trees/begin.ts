@@ -14,7 +14,7 @@ export async function beginTree(userId: string, { title, arrangement, starter }:
   if (!starter) return storeTree(newTree(title ?? 'New tree', arrangement ?? 'both'), userId)
   const shipped = starterOf(starter)
   if (shipped) {
-    const tree = growStarter(shipped, title ?? shipped.name, new Date().toISOString().slice(0, 10), () => nanoid(12))
+    const tree = growStarter(shipped, title ?? shipped.name, new Date().toISOString().slice(0, 10), () => nanoid(12), userId)
     if (arrangement) tree.fields = { ...tree.fields, arrangement }
     return storeTree(tree, userId)
   }

@@ -154,8 +154,15 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await expect(ines.page.getByRole('group', { name: 'Files and links of the item' })).toContainText('The neighbours')
   await ines.page.getByRole('button', { name: 'Rana Tahiri: not noted' }).press('Enter')
   await expect(rana.page.getByRole('button', { name: 'Rana Tahiri: there', exact: true })).toBeVisible()
+  // A line that was begun under an item stays there, though the chair moves on before it's kept.
+  await rana.page.keyboard.press('q')
+  await rana.page.keyboard.type('Until when is the offer good')
   await ines.page.keyboard.press('PageDown')
   await expect(now(rana.page)).toContainText('Neighbours')
+  await expect(rana.page.getByText('stays under “Two offers”')).toBeVisible()
+  await rana.page.keyboard.press('Enter')
+  await rana.page.keyboard.press('Escape')
+  await expect.poll(async () => (await ines.caller.open(id)).snapshot.topics.find(one => one.title === 'Until when is the offer good')?.parent).toBe('i1')
   // Two chairs press at once: it moves on once.
   await ines.page.keyboard.press('PageUp')
   await expect(now(rana.page)).toContainText('Two offers')

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { readDetails } from '#core/capture/quick-details'
 import { capture, ENTRY_NAMES } from '#core/meeting/record'
-import { ENTRY_KINDS, type EntryKind, markersOf, type TopicId } from '#core/tree'
+import { ENTRY_KINDS, type EntryKind, isLive, markersOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { newId } from '~/tree/desk'
 import { useMeeting } from '~/meeting/useMeeting'
 
@@ -26,13 +26,24 @@ const speakers = computed(() => {
 const known = computed(() => ({ people: desk.status.people, markers: markersOf(desk.tree.fields), today: today() }))
 const understood = computed(() => readDetails(text.value, known.value))
 
+/** Under what the line was begun: when the chair moves on meanwhile, it still belongs there. */
+const at = ref<TopicId | null>(null)
+watch(text, (now, before) => {
+  if (now === '') at.value = null
+  else if (before === '') at.value = props.under()
+})
+const elsewhere = computed(() => {
+  void desk.lateTick.value
+  return at.value !== null && at.value !== props.under() && desk.tree.topics.has(at.value) ? shorten(topicOf(desk.tree, at.value).title, 40) : ''
+})
+
 function begin(wanted: EntryKind): void {
   if (!desk.guard()) return
   kind.value = wanted
   nextTick(() => field.value?.focus())
 }
 function keep(): boolean {
-  const under = props.under()
+  const under = at.value !== null && isLive(desk.tree, at.value) ? at.value : props.under()
   const { title, details } = understood.value
   if (kind.value === null || under === null || title.trim() === '' || !desk.guard()) return false
   const guest = by.value.startsWith('guest ')
@@ -69,6 +80,7 @@ defineExpose({ begin })
     </div>
     <div v-if="kind" class="line">
       <input ref="field" v-model="text" dir="auto" :aria-label="`New ${ENTRY_NAMES[kind].toLowerCase()}`" :placeholder="kind === 'action' ? 'Ask the town for a no-stopping zone // Oskar, fri' : `${ENTRY_NAMES[kind]} …`" @keydown="key">
+      <span v-if="elsewhere" class="chip">stays under “{{ elsewhere }}”</span>
       <span v-for="chip in understood.chips" :key="chip.text" class="chip">{{ chip.text }}</span>
       <Select v-model="by" :options="speakers" option-label="name" option-value="id" size="small" aria-label="Who said it" />
       <button class="plain" @click="close">Esc</button>

@@ -28,6 +28,8 @@ const isAhead = computed(() => looking.value !== null && looking.value !== curre
 /** The branch of the item is shown alone, and the whole tree again when one leaves. */
 const came = desk.only.value
 watch(shown, (id) => {
+  // A title that somebody is typing in the branch is kept before it goes out of sight.
+  if (desk.editing.value) desk.keep()
   if (id !== null && desk.tree.topics.has(id) && desk.only.value !== id) desk.showOnly(id)
 }, { immediate: true })
 onBeforeUnmount(() => {
