@@ -117,9 +117,9 @@ export const HELP: readonly HelpPage[] = [
     'Who is in another meeting at that time is pointed out. My work has a private calendar address with your meetings and tasks.',
   ] },
   { id: 'hold', title: 'A meeting: holding it', body: [
-    'Begin, and the clock runs for everybody alike. Page Down and Page Up go from item to item; everyone follows. Click an item to look around, Esc to come back.',
-    'D, A, Q, I and P begin a decision, an action, a question, an idea, something parked. After // an action gets its owner and day. Enter keeps the line, Esc ends. Everything can be reworded in place, by anyone.',
-    'When it runs late, the strip says what that does to the rest; C cuts what is left evenly, so that it ends on time. Z lets the clock stand still. F fills the screen; the number keys open the item’s files and links.',
+    'Begin, and the clock runs for everybody alike. {room-next} and {room-back} go from item to item; everyone follows. Click an item to look around, Esc to come back.',
+    '{room-decision}, {room-action}, {room-question}, {room-idea} and {room-parked} begin a decision, an action, a question, an idea, something parked. After // an action gets its owner and day. Enter keeps the line, Esc ends. Everything can be reworded in place, by anyone.',
+    'When it runs late, the strip says what that does to the rest; {room-cut} cuts what is left evenly, so that it ends on time. {room-pause} lets the clock stand still. {room-present} fills the screen; the number keys open the item’s files and links.',
   ] },
   { id: 'after', title: 'A meeting: minutes and the next one', body: [
     'End the meeting, and its minutes are there: who came, what was said and decided, who does what by when. They are the topics themselves: change them here or in the tree. They leave as a Word document, a PDF, Markdown, tasks for a calendar, or by mail with each person’s actions first.',

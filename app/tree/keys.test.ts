@@ -29,6 +29,11 @@ describe('keys', () => {
     expect(Object.keys(keys.KEYS).filter(id => !known.has(id))).toEqual([])
     expect(chords.filter((chord, i) => chords.indexOf(chord) !== i)).toEqual([])
     expect(known.size).toBe(commands.COMMANDS.length)
+    // While a meeting runs, chords stand for themselves, again each for one thing.
+    const room = Object.values(keys.ROOM_KEYS).flat()
+    expect(room.filter((chord, i) => room.indexOf(chord) !== i)).toEqual([])
+    expect(Object.keys(keys.ROOM_NAMES)).toEqual(Object.keys(keys.ROOM_KEYS))
+    expect([keys.commandFor(press('d')), keys.roomCommandFor(press('d')), keys.roomCommandFor(press('PageDown')), keys.roomCommandFor(press('D', { shiftKey: true })), keys.roomCommandFor(press('Shift'))]).toEqual(['done', 'room-decision', 'room-next', null, null])
   })
   it('every command says in a line what it does, and those that change the tree say so', () => {
     for (const { name, help: line } of commands.COMMANDS) expect([name.length > 2, line.length > 10]).toEqual([true, true])
@@ -39,9 +44,9 @@ describe('keys', () => {
     const named = help.HELP.flatMap(({ body }) => body.flatMap(text => [...text.matchAll(/\{([\w-]+)\}/g)].map(match => match[1]!)))
     expect(named.length).toBeGreaterThan(30)
     // What has no key of its own is found in the everything box.
-    const without = named.filter(id => !(id in keys.KEYS))
+    const without = named.filter(id => !(id in keys.KEYS) && !(id in keys.ROOM_KEYS))
     expect([...new Set(without)]).toEqual(['starter'])
-    expect(named.filter(id => commands.commandOf(id) === undefined)).toEqual([])
+    expect(named.filter(id => commands.commandOf(id) === undefined && !(id in keys.ROOM_NAMES))).toEqual([])
     expect(new Set(help.HELP.map(({ id }) => id)).size).toBe(help.HELP.length)
   })
   it.each<[string, Partial<KeyboardEvent>, string, string | null]>([
@@ -55,10 +60,14 @@ describe('keys', () => {
     keys.changeKey('fold', 'E')
     expect([keys.commandFor(press('e')), keys.keys.value.edit]).toEqual(['fold', ['F2']])
     expect(keys.loadKeys().fold).toEqual(['E'])
+    // A key of the running meeting takes nothing from the tree.
+    keys.changeKey('room-decision', 'B')
+    keys.changeKey('room-idea', 'F2')
+    expect([keys.roomCommandFor(press('b')), keys.roomCommandFor(press('d')), keys.commandFor(press('F2')), keys.keyOf('room-idea'), keys.keyOf('room-next')]).toEqual(['room-decision', null, 'edit', 'F2', 'PgDn'])
     keys.resetKeys()
     expect(keys.commandFor(press('e'))).toBe('edit')
     kept.set('sun-porch-keys', '{broken')
-    expect(keys.loadKeys()).toEqual(keys.KEYS)
+    expect(keys.loadKeys()).toEqual({ ...keys.KEYS, ...keys.ROOM_KEYS })
   })
   it('are shown as people read them', () => {
     expect([keys.chordInWords('Mod+Shift+Z'), keys.chordInWords('Alt+ArrowLeft'), keys.chordInWords('+')]).toEqual(['Ctrl + Shift + Z', 'Alt + ←', '+'])

@@ -79,31 +79,53 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   'theme': ['Shift+D'],
 }
 
+/** Keys while a meeting is shown as it runs. They stand for themselves: the same chord may do something else in the tree. */
+export const ROOM_KEYS: Readonly<Record<string, readonly string[]>> = {
+  'room-next': ['PageDown', '>'],
+  'room-back': ['PageUp', '<'],
+  'room-decision': ['D'],
+  'room-action': ['A'],
+  'room-question': ['Q'],
+  'room-idea': ['I'],
+  'room-parked': ['P'],
+  'room-cut': ['C'],
+  'room-pause': ['Z'],
+  'room-present': ['F'],
+}
+/** What each of them does, for the list of keys. */
+export const ROOM_NAMES: Readonly<Record<string, string>> = {
+  'room-next': 'Next item, for everybody', 'room-back': 'Back to the item before', 'room-decision': 'Decision', 'room-action': 'Action', 'room-question': 'Question', 'room-idea': 'Idea', 'room-parked': 'Parked',
+  'room-cut': 'Cut what is left evenly', 'room-pause': 'Let the clock stand still, or go on', 'room-present': 'Fill the screen',
+}
+const FIRST: Readonly<Record<string, readonly string[]>> = { ...KEYS, ...ROOM_KEYS }
+const inRoom = (command: string): boolean => command in ROOM_KEYS
+
 const KEPT = 'sun-porch-keys'
 const isMac = /Mac|iP(hone|ad)/.test(navigator.platform)
 
 export function loadKeys(): Record<string, readonly string[]> {
   try {
-    return { ...KEYS, ...JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, string[]> }
+    return { ...FIRST, ...JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, string[]> }
   }
   catch {
-    return { ...KEYS }
+    return { ...FIRST }
   }
 }
 
 /** One's own keys, kept in this browser. */
 export const keys = ref(loadKeys())
 
+/** Gives a command a chord, which is taken from whatever else had it in the same place: the tree, or a running meeting. */
 export function changeKey(command: string, chord: string): void {
-  const own = Object.fromEntries(Object.entries(keys.value).map(([id, chords]) => [id, chords.filter(other => other !== chord)]))
+  const own = Object.fromEntries(Object.entries(keys.value).map(([id, chords]) => [id, inRoom(id) === inRoom(command) ? chords.filter(other => other !== chord) : chords]))
   keys.value = { ...own, [command]: [chord] }
-  const changed = Object.fromEntries(Object.entries(keys.value).filter(([id, chords]) => chords.join() !== KEYS[id]?.join()))
+  const changed = Object.fromEntries(Object.entries(keys.value).filter(([id, chords]) => chords.join() !== FIRST[id]?.join()))
   localStorage.setItem(KEPT, JSON.stringify(changed))
 }
 
 export function resetKeys(): void {
   localStorage.removeItem(KEPT)
-  keys.value = { ...KEYS }
+  keys.value = { ...FIRST }
 }
 
 /** The chord of a key press as it's written above; '' for a modifier alone. */
@@ -125,6 +147,21 @@ export function chordInWords(chord: string): string {
 export function commandFor(event: KeyboardEvent): string | null {
   const chord = chordOf(event)
   if (!chord) return null
-  for (const [command, chords] of Object.entries(keys.value)) if (chords.includes(chord)) return command
+  return find(chord, false)
+}
+
+/** The same while a meeting is shown as it runs. */
+export function roomCommandFor(event: KeyboardEvent): string | null {
+  const chord = chordOf(event)
+  return chord ? find(chord, true) : null
+}
+
+function find(chord: string, room: boolean): string | null {
+  for (const [command, chords] of Object.entries(keys.value)) if (inRoom(command) === room && chords.includes(chord)) return command
   return null
+}
+
+/** The first key of a command as it's shown beside it; '' when it has none. */
+export function keyOf(command: string): string {
+  return chordInWords(keys.value[command]?.[0] ?? '').replace('PageDown', 'PgDn').replace('PageUp', 'PgUp')
 }

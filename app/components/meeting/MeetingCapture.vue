@@ -3,6 +3,7 @@ import { readDetails } from '#core/capture/quick-details'
 import { capture, ENTRY_NAMES } from '#core/meeting/record'
 import { ENTRY_KINDS, type EntryKind, isLive, markersOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { newId } from '~/tree/desk'
+import { keyOf } from '~/tree/keys'
 import { useMeeting } from '~/meeting/useMeeting'
 
 /** One key, one line: decision, action, question, idea, parked. After `//` an action gets its owner and day at once. */
@@ -14,7 +15,6 @@ const kind = ref<EntryKind | null>(null)
 const text = ref('')
 const by = ref(desk.userId)
 const field = ref<HTMLInputElement>()
-const KEYS: Record<EntryKind, string> = { decision: 'D', action: 'A', question: 'Q', idea: 'I', parked: 'P' }
 
 const speakers = computed(() => {
   const asked = brief.value.people
@@ -76,7 +76,7 @@ defineExpose({ begin })
 <template>
   <div v-if="may" class="capture" role="group" aria-label="Capture">
     <div class="kinds">
-      <button v-for="one in ENTRY_KINDS" :key="one" :aria-pressed="kind === one" @click="begin(one)"><TreeMarkerSign :id="one" :size="16" />{{ ENTRY_NAMES[one] }} <kbd>{{ KEYS[one] }}</kbd></button>
+      <button v-for="one in ENTRY_KINDS" :key="one" :aria-pressed="kind === one" @click="begin(one)"><TreeMarkerSign :id="one" :size="16" />{{ ENTRY_NAMES[one] }} <kbd>{{ keyOf(`room-${one}`) }}</kbd></button>
     </div>
     <div v-if="kind" class="line">
       <input ref="field" v-model="text" dir="auto" :aria-label="`New ${ENTRY_NAMES[kind].toLowerCase()}`" :placeholder="kind === 'action' ? 'Ask the town for a no-stopping zone // Oskar, fri' : `${ENTRY_NAMES[kind]} …`" @keydown="key">

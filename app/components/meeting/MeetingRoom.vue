@@ -2,8 +2,9 @@
 import { sayItem, timed } from '#core/meeting/agenda'
 import { carriedInto } from '#core/meeting/next'
 import { ageInWords } from '#core/meeting/carry'
-import { branch, type EntryKind, topicOf, type TopicId } from '#core/tree'
+import { branch, ENTRY_KINDS, type EntryKind, topicOf, type TopicId } from '#core/tree'
 import { clockInWords, useMeeting } from '~/meeting/useMeeting'
+import { keyOf, roomCommandFor } from '~/tree/keys'
 import { canView, openFile, openLink } from '~/tree/opening'
 
 /**
@@ -131,19 +132,18 @@ function onFull(): void {
   full.value = document.fullscreenElement !== null
 }
 
-const CAPTURE: Readonly<Record<string, EntryKind>> = { d: 'decision', a: 'action', q: 'question', i: 'idea', p: 'parked' }
 const inField = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.closest('[role="dialog"], .p-select, .p-popover') !== null)
 function key(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || inField(event.target) || desk.editing.value || desk.viewing.value) return
-  const letter = event.key.length === 1 ? event.key.toLowerCase() : event.key
+  const command = roomCommandFor(event)
+  const kind = ENTRY_KINDS.find(one => command === `room-${one}`)
   const steps: Record<string, () => void> = {
-    'PageDown': () => void meeting.move({ to: 'next' }), 'PageUp': () => void meeting.move({ to: 'back' }), '>': () => void meeting.move({ to: 'next' }), '<': () => void meeting.move({ to: 'back' }),
-    'c': cutEvenly, 'f': () => void present(), 'z': () => void meeting.move({ to: paused.value ? 'go-on' : 'pause' }),
-    ...Object.fromEntries(Object.entries(CAPTURE).map(([at, kind]) => [at, () => bar.value?.begin(kind)])),
-    ...Object.fromEntries(documents.value.map((one, i) => [String(i + 1), one.open])),
-    ...(isAhead.value ? { Escape: comeBack } : {}),
+    'room-next': () => void meeting.move({ to: 'next' }), 'room-back': () => void meeting.move({ to: 'back' }),
+    'room-cut': cutEvenly, 'room-present': () => void present(), 'room-pause': () => void meeting.move({ to: paused.value ? 'go-on' : 'pause' }),
   }
-  const step = event.shiftKey && event.key.length === 1 && /[a-z]/i.test(event.key) ? undefined : steps[letter]
+  const step = command !== null
+    ? (kind ? () => bar.value?.begin(kind) : steps[command])
+    : event.key === 'Escape' ? (isAhead.value ? comeBack : undefined) : documents.value[Number(event.key) - 1]?.open
   if (!step) return
   event.preventDefault()
   event.stopImmediatePropagation()
@@ -192,8 +192,8 @@ function underWhat(): TopicId | null {
         </dl>
       </header>
       <div class="progress" aria-hidden="true"><i :style="{ width: `${share * 100}%` }" :class="{ over: share >= 1 }" /></div>
-      <p v-if="overrun" class="overrun" role="status">{{ overrun }} <button v-if="canCut" @click="cutEvenly">Cut evenly <kbd>C</kbd></button></p>
-      <p v-if="paused" class="overrun" role="status">The clock stands still. <button v-if="may" @click="meeting.move({ to: 'go-on' })">Go on <kbd>Z</kbd></button></p>
+      <p v-if="overrun" class="overrun" role="status">{{ overrun }} <button v-if="canCut" @click="cutEvenly">Cut evenly <kbd>{{ keyOf('room-cut') }}</kbd></button></p>
+      <p v-if="paused" class="overrun" role="status">The clock stands still. <button v-if="may" @click="meeting.move({ to: 'go-on' })">Go on <kbd>{{ keyOf('room-pause') }}</kbd></button></p>
       <p v-if="isAhead" class="away" role="status">You are looking around. <button @click="comeBack">Back to where the chair is <kbd>Esc</kbd></button></p>
       <div class="body">
         <div class="branch">
@@ -217,12 +217,12 @@ function underWhat(): TopicId | null {
       </div>
       <MeetingCapture ref="bar" :under="underWhat" />
       <footer v-if="running && may" class="steps">
-        <button :disabled="busy !== '' || clock?.run.current === 0" @click="meeting.move({ to: 'back' })"><Icon name="lucide:arrow-left" size="15" /> Back <kbd>PgUp</kbd></button>
-        <button class="primary" :disabled="busy !== '' || current === null" @click="meeting.move({ to: 'next' })">Next <kbd>PgDn</kbd> <Icon name="lucide:arrow-right" size="15" /></button>
+        <button :disabled="busy !== '' || clock?.run.current === 0" @click="meeting.move({ to: 'back' })"><Icon name="lucide:arrow-left" size="15" /> Back <kbd>{{ keyOf('room-back') }}</kbd></button>
+        <button class="primary" :disabled="busy !== '' || current === null" @click="meeting.move({ to: 'next' })">Next <kbd>{{ keyOf('room-next') }}</kbd> <Icon name="lucide:arrow-right" size="15" /></button>
         <button v-if="isAhead && shown" :disabled="busy !== ''" @click="meeting.move({ to: 'item', item: shown }); comeBack()">Bring everybody here</button>
-        <button :disabled="busy !== ''" @click="meeting.move({ to: paused ? 'go-on' : 'pause' })">{{ paused ? 'Go on' : 'Pause' }} <kbd>Z</kbd></button>
+        <button :disabled="busy !== ''" @click="meeting.move({ to: paused ? 'go-on' : 'pause' })">{{ paused ? 'Go on' : 'Pause' }} <kbd>{{ keyOf('room-pause') }}</kbd></button>
         <span class="grow" />
-        <button @click="present">{{ full ? 'Leave full screen' : 'Present' }} <kbd>F</kbd></button>
+        <button @click="present">{{ full ? 'Leave full screen' : 'Present' }} <kbd>{{ keyOf('room-present') }}</kbd></button>
         <button class="end" :disabled="busy !== ''" @click="meeting.move({ to: 'end' })">End the meeting</button>
       </footer>
       <footer v-else class="steps">
@@ -230,7 +230,7 @@ function underWhat(): TopicId | null {
         <span v-else-if="brief.stage === 'ended'" class="quiet">This meeting has ended. Its minutes stand beside.</span>
         <span v-else class="quiet">The chair moves on; you may look around.</span>
         <span class="grow" />
-        <button @click="present">{{ full ? 'Leave full screen' : 'Present' }} <kbd>F</kbd></button>
+        <button @click="present">{{ full ? 'Leave full screen' : 'Present' }} <kbd>{{ keyOf('room-present') }}</kbd></button>
       </footer>
     </div>
   </div>

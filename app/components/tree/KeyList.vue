@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { COMMANDS } from '~/tree/commands'
-import { changeKey, chordInWords, chordOf, keys, resetKeys } from '~/tree/keys'
+import { changeKey, chordInWords, chordOf, keys, resetKeys, ROOM_NAMES } from '~/tree/keys'
 
 const visible = defineModel<boolean>('visible', { required: true })
 const groups = [...new Set(COMMANDS.map(command => command.group))]
@@ -31,6 +31,18 @@ function taken(event: KeyboardEvent): void {
             <span v-if="waiting !== command.id && !(keys[command.id]?.length)" class="quiet">none</span>
           </button>
         </div>
+      </section>
+      <section>
+        <h3>While a meeting runs</h3>
+        <div v-for="(name, id) in ROOM_NAMES" :key="id" class="key">
+          <span>{{ name }}</span>
+          <button :aria-label="`Change the key for ${name}`" @click="waiting = waiting === id ? null : String(id)">
+            <template v-if="waiting === id">press a key</template>
+            <kbd v-for="chord in keys[id] ?? []" v-else :key="chord">{{ chordInWords(chord) }}</kbd>
+          </button>
+        </div>
+        <div class="key"><span>A file or link of the item</span><kbd>1 – 9</kbd></div>
+        <div class="key"><span>Brief, meeting, minutes, series</span><kbd>Alt + 1 – 4</kbd></div>
       </section>
       <section>
         <h3>While typing a title</h3>
