@@ -122,13 +122,30 @@ export function makeMeeting() {
       busy.value = ''
     }
   }
-  async function move(to: Move): Promise<void> {
-    const from = to.to === 'begin' ? null : brief.value.run?.step ?? null
-    const moved = await ask<{ already: boolean }>(to.to, 'moves', { ...to, from })
-    if (moved?.already) desk.say(to.to === 'end' ? 'It had been ended already.' : 'Somebody had moved on already.')
-    else if (moved && (to.to === 'begin' || to.to === 'reopen')) tab.value = 'room'
-    else if (moved && to.to === 'end') tab.value = 'minutes'
+  /** The step that the last move led to: the answer may come before the news of it. */
+  let step = 0
+  let moving: Promise<void> = Promise.resolve()
+  /** Moves the meeting on. Keys that are pressed in quick succession are moves one after the other; none is lost. */
+  function move(to: Move): Promise<void> {
+    moving = moving.then(() => moveNow(to))
+    return moving
   }
+  async function moveNow(to: Move): Promise<void> {
+    const meeting = id.value
+    if (meeting === null) return
+    const from = to.to === 'begin' ? null : Math.max(briefNow().run?.step ?? 0, step)
+    try {
+      const moved = await callApi<{ already: boolean, step: number }>(`/api/trees/${desk.session.treeId}/meetings/${meeting}/moves`, { method: 'POST', body: { ...to, from } })
+      step = moved.step
+      if (moved.already) desk.say(to.to === 'end' ? 'It had been ended already.' : 'Somebody had moved on already.')
+      else if (to.to === 'begin' || to.to === 'reopen') tab.value = 'room'
+      else if (to.to === 'end') tab.value = 'minutes'
+    }
+    catch (error) {
+      desk.say((error as Error).message)
+    }
+  }
+  watch(id, () => { step = 0 })
 
   const zone = computed(() => brief.value.begins?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone)
   /** A time on the meeting's wall: "14:20". */

@@ -18,16 +18,16 @@ function inTurn<T>(key: string, work: () => Promise<T>): Promise<T> {
   return turn
 }
 
-/** Moves a meeting on. `from`: the step that whoever pressed had before them. `already`: it had been moved before this was heard. */
-export function moveMeeting(treeId: string, topicId: string, userId: string, version: number, move: Move, from: number | null): Promise<{ already: boolean, at: number }> {
+/** Moves a meeting on. `from`: the step that whoever pressed had before them. `already`: it had been moved before this was heard. `step`: where it is now. */
+export function moveMeeting(treeId: string, topicId: string, userId: string, version: number, move: Move, from: number | null): Promise<{ already: boolean, at: number, step: number }> {
   return inTurn(`${treeId}/${topicId}`, async () => {
     const { tree, version: number, brief } = await openMeeting(treeId, topicId, version)
     const now = Date.now()
     const moved = moveOn(tree, topicId, move, from, now, userId, number)
     if (moved.kind === 'refused') throw new Fault(409, 'not-now', moved.words)
-    if (moved.kind === 'already') return { already: true, at: now }
+    if (moved.kind === 'already') return { already: true, at: now, step: brief.run?.step ?? 0 }
     const id = createHash('sha256').update(`${treeId}/${topicId}/${brief.run?.began ?? number}/${moved.step}`).digest('base64url').slice(0, 32)
     const { again } = await submit(treeId, userId, { id, changes: moved.changes })
-    return { already: again, at: now }
+    return { already: again, at: now, step: moved.step }
   })
 }

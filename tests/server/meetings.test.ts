@@ -177,6 +177,7 @@ describe('a running meeting', () => {
     expect((await run()).since).toBeGreaterThanOrEqual(before)
     const both = await Promise.all(Array.from({ length: 6 }, () => move('next', 1)))
     expect(both.map(({ data }) => data.already).sort()).toEqual([false, true, true, true, true, true])
+    expect(new Set(both.map(({ data }) => (data as { step?: number }).step))).toEqual(new Set([2]))
     expect(await run()).toMatchObject({ step: 2, current: 'i2' })
     await new Promise(done => setTimeout(done, 1100))
     await move('pause', 2)

@@ -147,7 +147,8 @@ function key(event: KeyboardEvent): void {
   if (!step) return
   event.preventDefault()
   event.stopImmediatePropagation()
-  step()
+  // A key that is held down is one press: nobody runs through the agenda by leaning on it.
+  if (!event.repeat) step()
 }
 onMounted(() => {
   window.addEventListener('keydown', key, true)
