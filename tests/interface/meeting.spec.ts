@@ -93,6 +93,10 @@ test('a brief is written from nothing by keyboard: why, what must be settled, th
   await who.fill('Tove Lind <tove@oak.example>')
   await who.press('Enter')
   await expect(page.getByText('guest, tove@oak.example')).toBeVisible()
+  // A call's address in the place can be joined from the head.
+  await page.getByLabel('Where', { exact: true }).fill('Drying loft, or https://call.example/loft')
+  await page.getByLabel('Where', { exact: true }).press('Enter')
+  await expect(page.getByRole('link', { name: 'Join the call' })).toHaveAttribute('href', 'https://call.example/loft')
   await page.keyboard.press('Escape')
   await page.getByRole('tab', { name: 'Canvas' }).click()
   await expect(topic(page, /^Concerns/)).toHaveCount(1)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { briefOf, dayOf } from '#core/meeting/brief'
 import { whenInWords } from '#core/meeting/invitation'
-import { shorten } from '#core/tree'
+import { addressesIn, shorten } from '#core/tree'
 import { makeNext } from '~/meeting/doing'
 import { makeMeeting, MEETING, MEETING_TABS, type MeetingAct, type MeetingTab, until } from '~/meeting/useMeeting'
 
@@ -42,6 +42,8 @@ const when = computed(() => {
   void desk.lateTick.value
   return topic.value ? whenInWords(desk.tree, topic.value.id) : ''
 })
+/** The address of a call, where the place names one. */
+const call = computed(() => brief.value.stage === 'planned' || brief.value.stage === 'running' ? addressesIn(brief.value.where).find(url => /^https?:/i.test(url)) ?? '' : '')
 function next(): void {
   const made = makeNext(desk, id.value)
   if (made !== null) meeting.choose(made)
@@ -75,6 +77,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
         <span v-else class="one">{{ shorten(topic.title, 70) }}</span>
         <span class="stage" :class="brief.stage">{{ STAGES[brief.stage] }}</span>
         <span class="quiet when">{{ when }}</span>
+        <a v-if="call" class="call" :href="call" target="_blank" rel="noopener noreferrer"><Icon name="lucide:video" size="15" /> Join the call</a>
         <span class="grow" />
         <div class="tabs" role="tablist" aria-label="Parts of the meeting">
           <button v-for="(name, one, i) in MEETING_TABS" :key="one" role="tab" :aria-selected="tab === one" :data-tip="`Alt + ${i + 1}`" @click="tab = one">{{ name }}</button>
@@ -107,6 +110,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
 .stage.ended { background: none; border: 1px solid var(--fern); color: var(--fern); }
 .stage.cancelled { background: none; border: 1px solid var(--clay); color: var(--clay); text-decoration: line-through; }
 .when { font-size: 12.5px; }
+.call { display: inline-flex; gap: 5px; align-items: center; font-weight: 600; min-height: 28px; }
 .grow { flex: 1; }
 .tabs { display: flex; gap: 2px; }
 .tabs button { border: 0; border-bottom: 2px solid transparent; background: none; padding: 5px 10px; cursor: pointer; color: var(--quiet); font-weight: 550; min-height: 30px; }
