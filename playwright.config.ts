@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: 'tests/interface',
   globalSetup: './tests/interface/start.ts',
   outputDir: '.data/playwright',
-  timeout: 240_000,
+  timeout: 360_000,
   expect: { timeout: Number(process.env.EXPECT_MS ?? 30_000) },
   workers: 1,
   retries: 0,
