@@ -349,6 +349,30 @@ async function secondsLeft(pages: readonly Page[]): Promise<number[]> {
   return read.map(({ left, at }) => left - (last - at) / 1000)
 }
 
+test('somebody who may only read answers, follows, and looks around by the same keys without moving anybody', async ({ browser }) => {
+  const { ines, id } = await staged(browser)
+  const lev = await visitor(browser, 'Lev Aalto')
+  await bringIn(ines.caller, id, lev.caller, 'viewer')
+  await ines.caller.edit(id, [put('m', { id: 'p4', kind: 'person', user: lev.caller.id, mail: null, name: '', needed: false, role: null })])
+  await ines.caller.call('POST', `/api/trees/${id}/meetings/m/invitation`, {})
+  await openMeeting(lev.page, id)
+  await expect(lev.page.getByRole('textbox', { name: 'Why we meet' })).toHaveAttribute('readonly', '')
+  await expect(lev.page.getByRole('button', { name: 'Lay out the agenda' })).toHaveCount(0)
+  await lev.page.getByRole('group', { name: 'Your answer' }).getByRole('button', { name: 'Perhaps' }).press('Enter')
+  await expect(lev.page.getByText('You said: perhaps.')).toBeVisible()
+  await ines.caller.call('POST', `/api/trees/${id}/meetings/m/moves`, { to: 'begin' })
+  await lev.page.keyboard.press('Alt+2')
+  await expect(lev.page.locator('[aria-current="step"]')).toContainText('Two offers')
+  await lev.page.keyboard.press('PageDown')
+  await expect(lev.page.getByText('You are looking around.')).toBeVisible()
+  await expect(lev.page.getByRole('heading', { level: 1, name: /Neighbours/ })).toBeVisible()
+  await lev.page.keyboard.press('d')
+  await expect(lev.page.getByRole('group', { name: 'Capture' })).toHaveCount(0)
+  expect((await ines.caller.open(id)).snapshot.topics.find(one => one.id === 'm')!.meeting).toContainEqual(expect.objectContaining({ kind: 'run', step: 1, current: 'i1' }))
+  await lev.page.keyboard.press('Escape')
+  await expect(lev.page.getByRole('heading', { level: 1, name: /Two offers/ })).toBeVisible()
+})
+
 for (const count of [2, 20]) {
   test(`${count} browsers in one running meeting agree on the clock within a second, whatever their own clocks say`, async ({ browser }) => {
     test.setTimeout(600_000)

@@ -176,7 +176,7 @@ const timeOf = (id: TopicId): string => starts.value.has(id) ? meeting.timeAt(st
     <h2>The way there</h2>
     <div v-if="rows.length" class="rows" role="list">
       <div v-for="(row, i) in rows" :key="row.id" role="listitem" class="row" :class="{ line: row.line }" :data-item="row.id">
-        <input type="checkbox" :checked="chosen.has(row.id)" :aria-label="`Choose ${row.title}`" @change="choose(row.id)">
+        <input v-if="may" type="checkbox" :checked="chosen.has(row.id)" :aria-label="`Choose ${row.title}`" @change="choose(row.id)">
         <span class="time">{{ timeOf(row.id) || `${i + 1}.` }}</span>
         <input class="title" v-kept="row.title" dir="auto" :readonly="!may" :aria-label="`Item ${i + 1}`" @blur="keepTitle(row, $event)" @keydown="key($event, row, i)">
         <Select :model-value="row.intent" :options="INTENT_OPTIONS" option-label="name" option-value="id" size="small" class="intent" :disabled="!may" :aria-label="`What ${row.title} is for`" @update:model-value="change(row, { intent: $event })" />

@@ -47,6 +47,12 @@ watch(current, (now) => { if (looking.value === now) looking.value = null })
 function lookAt(id: TopicId): void {
   looking.value = id === current.value ? null : id
 }
+/** Whoever can't move everybody goes from item to item alone. */
+function lookOn(by: 1 | -1): void {
+  const at = items.value.findIndex(({ id }) => id === shown.value)
+  const next = items.value[at + by]
+  if (next) lookAt(next.id)
+}
 function comeBack(): void {
   looking.value = null
 }
@@ -138,7 +144,7 @@ function key(event: KeyboardEvent): void {
   const command = roomCommandFor(event)
   const kind = ENTRY_KINDS.find(one => command === `room-${one}`)
   const steps: Record<string, () => void> = {
-    'room-next': () => void meeting.move({ to: 'next' }), 'room-back': () => void meeting.move({ to: 'back' }),
+    'room-next': () => may.value ? void meeting.move({ to: 'next' }) : lookOn(1), 'room-back': () => may.value ? void meeting.move({ to: 'back' }) : lookOn(-1),
     'room-cut': cutEvenly, 'room-present': () => void present(), 'room-pause': () => void meeting.move({ to: paused.value ? 'go-on' : 'pause' }),
   }
   const step = command !== null
