@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid'
 import type { InjectionKey } from 'vue'
 import type { Layout } from '#core/arrange/layout'
 import { type Plank, plankOf } from '#core/arrange/plank'
-import { readDetails } from '#core/capture/quick-details'
+import { detailChanges, readDetails } from '#core/capture/quick-details'
 import type { OutlineShape } from '#core/tree/view'
 import {
   addressesIn, type Attachment, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, isLive, isWithin, depthOf, markerSetsOf, markersOf, outdent,
@@ -476,10 +476,7 @@ export class Desk {
     const changes: Change[] = title === topic.title ? [] : [{ op: 'set', topic: open.id, field: 'title', value: title }]
     // An address that is typed in a title can be opened from then on.
     for (const url of addressesIn(title)) if (!topic.links.some(link => link.url === url) && !addressesIn(topic.title).includes(url)) changes.push({ op: 'put', topic: open.id, set: 'links', member: { id: newId(), url, title: '' } })
-    for (const [field, value] of Object.entries(details)) {
-      if (field === 'people' || field === 'markers') changes.push(...(value as string[]).map((member): Change => ({ op: 'put', topic: open.id, set: field, member })))
-      else changes.push({ op: 'set', topic: open.id, field: field as Field, value } as Change)
-    }
+    changes.push(...detailChanges(open.id, details))
     if (open.fresh) this.session.release(changes)
     else this.session.make(changes)
     this.tell(new Set([open.id]))

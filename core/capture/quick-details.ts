@@ -1,5 +1,6 @@
 import { en } from 'chrono-node'
-import type { Initial } from '../tree/change'
+import type { Change, Field, Initial } from '../tree/change'
+import type { TopicId } from '../tree/topic'
 import type { OutlineItem } from '../tree/outline'
 
 export interface Known {
@@ -72,6 +73,13 @@ export function readDetails(text: string, known: Known): Understood {
   }
   const title = text.slice(0, divider.index).trimEnd()
   return { title: left.length > 0 ? `${title} // ${left.join(', ')}` : title, details, chips }
+}
+
+/** What was understood, as the changes that give it to a topic. */
+export function detailChanges(topic: TopicId, details: Understood['details']): Change[] {
+  return Object.entries(details).flatMap(([name, value]): Change[] => name === 'people' || name === 'markers'
+    ? (value as string[]).map(member => ({ op: 'put', topic, set: name, member }))
+    : [{ op: 'set', topic, field: name as Field, value } as Change])
 }
 
 function understand(part: string, known: Known, details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] }): Chip | null {

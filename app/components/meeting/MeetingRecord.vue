@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { readDetails } from '#core/capture/quick-details'
+import { detailChanges, readDetails } from '#core/capture/quick-details'
 import { asEntry, ENTRY_NAMES, entriesIn, entriesOf } from '#core/meeting/record'
-import { type Change, ENTRY_KINDS, type EntryKind, type Field, markersOf, type Topic, type TopicId } from '#core/tree'
+import { type Change, ENTRY_KINDS, type EntryKind, markersOf, type Topic, type TopicId } from '#core/tree'
 import { meetingOf } from '#core/meeting/brief'
 import { itemAbove } from '~/meeting/doing'
 import { useMeeting } from '~/meeting/useMeeting'
@@ -27,11 +27,7 @@ function keep(topic: Topic, event: Event): void {
     if (meeting.run([{ op: 'remove', topic: topic.id }])) desk.say(`Removed “${topic.title}”.`, true)
     return
   }
-  const changes: Change[] = title === topic.title ? [] : [{ op: 'set', topic: topic.id, field: 'title', value: title }]
-  for (const [name, value] of Object.entries(details)) {
-    if (name === 'people' || name === 'markers') changes.push(...(value as string[]).map((member): Change => ({ op: 'put', topic: topic.id, set: name, member })))
-    else changes.push({ op: 'set', topic: topic.id, field: name as Field, value } as Change)
-  }
+  const changes: Change[] = [...(title === topic.title ? [] : [{ op: 'set' as const, topic: topic.id, field: 'title' as const, value: title }]), ...detailChanges(topic.id, details)]
   if (changes.length > 0 && meeting.run(changes)) field.value = title
 }
 function key(event: KeyboardEvent, topic: Topic): void {
