@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nanoid } from 'nanoid'
 import { allows, type ListedMeeting, type Role } from '#core/contract'
+import { addAt, fromSnapshot, lastChild, type Snapshot } from '#core/tree'
 import { firstParts } from '~/meeting/doing'
 
 /** Every meeting in the trees open to one: to come, and held; and a way to begin one. */
@@ -49,13 +50,10 @@ async function make(): Promise<void> {
     const parts = firstParts(account.me!.id)
     const name = title.value.trim() || 'Meeting'
     const treeId = where.value || (await callApi<{ id: string }>('/api/trees', { method: 'POST', body: { title: name } })).id
-    const { snapshot } = await callApi<{ snapshot: { centre: string, topics: { parent: string | null, order: string, removed?: boolean }[] } }>(`/api/trees/${treeId}`)
-    const topic = where.value ? nanoid(12) : snapshot.centre
-    const last = snapshot.topics.filter(one => one.parent === snapshot.centre && !one.removed).map(one => one.order).sort().at(-1)
-    const { generateKeyBetween } = await import('fractional-indexing')
-    const changes = where.value
-      ? [{ op: 'add', topic, parent: snapshot.centre, order: generateKeyBetween(last ?? null, null), with: { title: name, meeting: parts } }]
-      : parts.map(member => ({ op: 'put', topic, set: 'meeting', member }))
+    const tree = fromSnapshot((await callApi<{ snapshot: Snapshot }>(`/api/trees/${treeId}`)).snapshot)
+    const added = where.value ? addAt(tree, lastChild(tree, tree.centre), () => nanoid(12), { title: name, meeting: parts }) : null
+    const topic = added?.made[0] ?? tree.centre
+    const changes = added?.changes ?? parts.map(member => ({ op: 'put', topic, set: 'meeting', member }))
     await callApi(`/api/trees/${treeId}/edits`, { method: 'POST', body: { id: nanoid(16), changes } })
     await navigateTo(`/trees/${treeId}?topic=${topic}&view=meeting`)
   }

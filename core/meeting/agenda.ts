@@ -71,10 +71,6 @@ export function timed(item: AgendaItem): TimedItem {
   return { id: item.id, minutes, floor: Math.min(item.floor, minutes) }
 }
 
-export function timedItems(tree: Tree, meeting: TopicId): TimedItem[] {
-  return itemsOf(tree, meeting).map(timed)
-}
-
 /** How a meeting stands, for the clock; null when it isn't running. */
 export function runningOf(tree: Tree, meeting: TopicId): Running | null {
   const { run, stage } = briefOf(topicOf(tree, meeting))
@@ -187,6 +183,12 @@ export function sayItem(item: TopicId, part: ItemPart): Change {
 
 export function takeItem(item: TopicId, part: string): Change {
   return { op: 'take', topic: item, set: 'item', member: part }
+}
+
+/** The changes that hand a topic to one person alone, or with null to nobody. */
+export function handTo({ id, people }: Pick<Topic, 'id' | 'people'>, owner: string | null): Change[] {
+  const off = people.filter(one => one !== owner).map((member): Change => ({ op: 'take', topic: id, set: 'people', member }))
+  return owner === null || people.includes(owner) ? off : [...off, { op: 'put', topic: id, set: 'people', member: owner }]
 }
 
 /** The key that puts something last in a list by order. */

@@ -2,7 +2,7 @@ import { generateNKeysBetween } from 'fractional-indexing'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { applyChanges, BLANK, type BriefPart, type Change, changeSchema, childrenOf, emptyTree, fromSnapshot, invertAll, isLive, Refused, toSnapshot, topicOf, type Tree, unapply } from '../tree'
-import { itemsOf, layOut, minutesNeeded, moveItem, patternId, runningOf, sayItem, timedItems } from './agenda'
+import { itemsOf, layOut, minutesNeeded, moveItem, patternId, runningOf, sayItem, timed } from './agenda'
 import { briefOf, meetingOf, meetingsOf, sayPart, seriesOf } from './brief'
 import { cutToEnd, forecastEnd, spentOn } from './clock'
 import { minutesOf } from './minutes'
@@ -141,7 +141,7 @@ describe('the running', () => {
       const running = runningOf(tree, 'm')
       if (!running) return
       // What is told of the end never lies in the past, and a cut never makes it later.
-      const list = timedItems(tree, 'm')
+      const list = itemsOf(tree, 'm').map(timed)
       const end = forecastEnd(list, running, now)
       expect(end).toBeGreaterThanOrEqual(now)
       const cut = cutToEnd(list, running, now, START + 30 * MINUTE)

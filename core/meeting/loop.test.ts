@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { applyChanges, BLANK, type BriefPart, changeSchema, childrenOf, emptyTree, fromSnapshot, toSnapshot, topicOf, toOutline, type Tree } from '../tree'
 import { differencesOf } from '../compare/differences'
 import { minutesLetter, writeMinutesMarkdown } from '../formats/minutes-markdown'
-import { itemsOf, itemStarts, layOut, minutesNeeded, moveItem, plannedEnd, runningOf, sayItem, timedItems } from './agenda'
+import { handTo, itemsOf, itemStarts, layOut, minutesNeeded, moveItem, plannedEnd, runningOf, sayItem, timed } from './agenda'
 import { briefOf, meetingOf, nearestMeeting, sayPart, seriesOf } from './brief'
 import { forecastEnd } from './clock'
 import { invitationDigest, invitationText, whenInWords } from './invitation'
@@ -68,6 +68,17 @@ describe('the brief and the agenda', () => {
     expect(titles(tree, 'm')).toEqual(['Two offers', 'Bridge Street', 'Next steps'])
     expect([titles(tree, 'l1'), titles(tree, 'l2')]).toEqual([['Report: both came'], ['News', 'Questions']])
     expect(layOut(tree, 'm')).toEqual([])
+  })
+  it('is handed to one person alone, or to nobody', () => {
+    const tree = meetingTree()
+    applyChanges(tree, layOut(tree, 'm'))
+    const owners = (): readonly string[] => topicOf(tree, 'l1').people
+    expect(handTo(topicOf(tree, 'l1'), 'oskar')).toEqual([])
+    applyChanges(tree, [{ op: 'put', topic: 'l1', set: 'people', member: 'rana' }, { op: 'put', topic: 'l1', set: 'people', member: 'ines' }])
+    applyChanges(tree, handTo(topicOf(tree, 'l1'), 'rana'))
+    expect(owners()).toEqual(['rana'])
+    applyChanges(tree, handTo(topicOf(tree, 'l1'), null))
+    expect(owners()).toEqual([])
   })
   it('items stand before what else hangs from the meeting, and move among themselves', () => {
     const tree = meetingTree()
@@ -143,7 +154,7 @@ describe('the running', () => {
     // First: 0–5, 9–14 and 16–17; second: 14–16.
     expect(itemsOf(tree, 'm').map(({ spent }) => spent / minute)).toEqual([11, 2])
     // On the second since minute 17 with 8 left of its 10, at minute 20 it has 5 left and nothing comes after.
-    expect(forecastEnd(timedItems(tree, 'm'), runningOf(tree, 'm')!, START + 20 * minute)).toBe(START + 25 * minute)
+    expect(forecastEnd(itemsOf(tree, 'm').map(timed), runningOf(tree, 'm')!, START + 20 * minute)).toBe(START + 25 * minute)
   })
   it('two chairs who press next at once move it on once; ending twice ends it once', () => {
     const tree = meetingTree()

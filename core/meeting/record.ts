@@ -2,7 +2,7 @@ import type { Change, Initial } from '../tree/change'
 import type { EntryKind } from '../tree/meeting'
 import type { Topic, TopicId } from '../tree/topic'
 import { addAt, lastChild } from '../tree/actions'
-import { topicOf, type Tree } from '../tree/tree'
+import type { Tree } from '../tree/tree'
 import { branch } from '../tree/walk'
 import { isMeeting, meetingOf } from './brief'
 import type { Raised } from './carry'
@@ -48,8 +48,4 @@ export function asEntry(topic: Topic, kind: EntryKind, said: Said): Change[] {
 /** What of a record can go on to the next meeting. Done means: done, answered, taken up. */
 export function raisedIn(tree: Tree, meeting: TopicId): Raised[] {
   return entriesOf(tree, meeting).flatMap(({ id, entry, done, due }) => entry!.kind === 'action' || entry!.kind === 'question' || entry!.kind === 'parked' ? [{ id, kind: entry!.kind, settled: done === 100, due }] : [])
-}
-
-export function isOpen(tree: Tree, id: TopicId): boolean {
-  return topicOf(tree, id).done !== 100
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { generateKeyBetween } from 'fractional-indexing'
-import { type AgendaItem, itemOf, lastKey, layOut, moveItem, PATTERNS, sayItem, takeItem } from '#core/meeting/agenda'
+import { type AgendaItem, handTo, itemOf, lastKey, layOut, moveItem, PATTERNS, sayItem, takeItem } from '#core/meeting/agenda'
 import type { BriefLine } from '#core/meeting/brief'
 import { readItemLine } from '#core/meeting/quick-item'
 import { openItemId } from '#core/meeting/next'
@@ -46,10 +46,7 @@ function change(row: Row, next: Partial<Pick<Row, 'title' | 'intent' | 'minutes'
   if (next.title !== undefined && next.title !== item.title) changes.push({ op: 'set', topic, field: 'title', value: next.title })
   if (next.intent) changes.push(sayItem(topic, { id: 'intent', kind: 'intent', intent: next.intent }))
   if (next.minutes !== undefined) changes.push(next.minutes === null ? takeItem(topic, 'minutes') : sayItem(topic, { id: 'minutes', kind: 'minutes', minutes: next.minutes }))
-  if (next.owner !== undefined) {
-    for (const member of item.owners) if (member !== next.owner) changes.push({ op: 'take', topic, set: 'people', member })
-    if (next.owner !== null) changes.push({ op: 'put', topic, set: 'people', member: next.owner })
-  }
+  if (next.owner !== undefined) changes.push(...handTo({ id: topic, people: item.owners }, next.owner))
   if (next.serves) {
     for (const one of item.serves) if (!next.serves.includes(one)) changes.push(takeItem(topic, one))
     for (const one of next.serves) if (!item.serves.includes(one)) changes.push(sayItem(topic, { id: one, kind: 'serves' }))

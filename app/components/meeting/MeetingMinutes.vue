@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { Difference } from '#core/compare/differences'
 import { headOf, timeOf } from '#core/formats/minutes-markdown'
+import { handTo } from '#core/meeting/agenda'
 import { INTENT_NAMES } from '#core/meeting/invitation'
 import { minutesOf } from '#core/meeting/minutes'
 import { readDay } from '#core/capture/quick-details'
-import type { Change, TopicId } from '#core/tree'
+import type { TopicId } from '#core/tree'
 import { useMeeting } from '~/meeting/useMeeting'
 
 /** The minutes, assembled from the meeting's topics and changed as the topics they are. */
@@ -32,11 +33,6 @@ const people = computed(() => {
   void desk.lateTick.value
   return [{ id: '', name: 'nobody yet' }, ...desk.status.people.map(({ id, name }) => ({ id, name }))]
 })
-function setOwner(id: TopicId, before: readonly string[], owner: string): void {
-  const changes = before.filter(one => one !== owner).map((member): Change => ({ op: 'take', topic: id, set: 'people', member }))
-  if (owner) changes.push({ op: 'put', topic: id, set: 'people', member: owner })
-  meeting.run(changes)
-}
 function setDue(id: TopicId, before: string | null, event: Event): void {
   const field = event.target as HTMLInputElement
   const text = field.value.trim()
@@ -83,7 +79,7 @@ const inWords = ({ kind, fields, was }: Difference): string => kind === 'changed
           <tbody>
             <tr v-for="one in minutes.actions" :key="one.id">
               <td><input v-kept="one.title" :readonly="!may" :aria-label="`Action: ${one.title}`" @blur="keepTitle(one.id, one.title, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
-              <td><Select :model-value="one.ownerIds[0] ?? ''" :options="people" option-label="name" option-value="id" size="small" placeholder="nobody yet" :disabled="!may" :class="{ missing: one.ownerIds.length === 0 }" :aria-label="`Who does ${one.title}`" @update:model-value="setOwner(one.id, one.ownerIds, $event)" /></td>
+              <td><Select :model-value="one.ownerIds[0] ?? ''" :options="people" option-label="name" option-value="id" size="small" placeholder="nobody yet" :disabled="!may" :class="{ missing: one.ownerIds.length === 0 }" :aria-label="`Who does ${one.title}`" @update:model-value="meeting.run(handTo({ id: one.id, people: one.ownerIds }, $event || null))" /></td>
               <td><input class="due" v-kept="one.due ? dayInWords(one.due) : ''" placeholder="no date" :readonly="!may" :aria-label="`Due day of ${one.title}`" @blur="setDue(one.id, one.due, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
               <td class="quiet">{{ one.item }}</td>
             </tr>
