@@ -1,5 +1,6 @@
 import { generateKeyBetween } from 'fractional-indexing'
-import { addDays, endOfWeek } from '#core/schedule/days'
+import { endOfWeek } from '#core/schedule/day-words'
+import { addDays } from '#core/schedule/days'
 import { type Answer, type BriefPart, type Change, childrenOf, type EntryKind, type Intent, type ItemPart, type TopicId, topicOf, type Tree } from '#core/tree'
 import { carryOver } from '#core/meeting/carry'
 import { openItemId, OPEN_TITLE, heldIn } from '#core/meeting/next'

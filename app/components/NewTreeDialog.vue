@@ -12,9 +12,11 @@ const shipped = ref<readonly Offered[]>([])
 const own = ref<readonly { id: string, title: string, description: string, topicCount: number }[]>([])
 const search = ref('')
 const { busy, wrong, attempt } = useAttempt()
+/** Starters arrive while a title is typed already; whoever wants a blank tree doesn't wait for them. */
+const starters = useAttempt()
 
 watch(visible, (now) => {
-  if (now) void attempt(async () => {
+  if (now) void starters.attempt(async () => {
     [shipped.value, own.value] = await Promise.all([callApi<Offered[]>('/api/starters'), callApi<typeof own.value>('/api/trees', { query: { scope: 'starters' } })])
   })
 }, { immediate: true })
@@ -34,22 +36,22 @@ const begin = (starter?: string): Promise<void> => attempt(async () => {
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal dismissable-mask header="New tree" :style="{ width: 'min(860px, 95vw)' }">
+  <PorchDialog v-model:visible="visible" dismissable-mask header="New tree" :style="{ width: 'min(860px, 95vw)' }">
     <form class="blank" @submit.prevent="begin()">
-      <InputText v-model="title" autofocus placeholder="What is it called?" aria-label="Title of the new tree" maxlength="500" />
+      <InputText v-model="title" placeholder="What is it called?" aria-label="Title of the new tree" maxlength="500" />
       <select v-model="arrangement" aria-label="Arrangement"><option v-for="name in ARRANGEMENTS" :key="name" :value="name">{{ ARRANGEMENT_NAMES[name] }}</option></select>
       <Button type="submit" label="Begin blank" :loading="busy" />
       <Button text label="From a file …" @click="visible = false; emit('file')" />
     </form>
-    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <div class="or"><h2>Or from a starter</h2><InputText v-model="search" size="small" placeholder="Search starters" aria-label="Search starters" /></div>
+    <p v-if="wrong || starters.wrong.value" class="wrong" role="alert">{{ wrong || starters.wrong.value }}</p>
+    <div class="or"><h2>Or from a starter</h2><InputText v-model="search" size="small" placeholder="Search starters" aria-label="Search starters" @keydown.enter="offered.length === 1 && begin(offered[0]!.id)" /></div>
     <ul>
       <li v-for="one in offered" :key="one.id">
         <button :disabled="busy" @click="begin(one.id)"><b>{{ one.name }}</b><span class="quiet">{{ one.purpose }}</span><small class="quiet">{{ one.topics }} topics{{ one.ours ? ' · yours' : '' }}</small></button>
       </li>
     </ul>
-    <p v-if="offered.length === 0" class="quiet">No starter has these words.</p>
-  </Dialog>
+    <p v-if="offered.length === 0 && !starters.busy.value" class="quiet">No starter has these words.</p>
+  </PorchDialog>
 </template>
 
 <style scoped>

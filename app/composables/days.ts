@@ -1,11 +1,36 @@
 import * as days from '#core/schedule/days'
+import type { DaySense } from '#core/schedule/day-words'
 
 export const { dayInWords, isoDay } = days
 
+/** The day as it was last looked at; computed values that ask for `today()` are worked out anew when it has changed. */
+const day = ref(isoDay(new Date()))
+function look(): void {
+  day.value = isoDay(new Date())
+}
+if (import.meta.client) {
+  // A tab that stays open past midnight, or sleeps through it.
+  setInterval(look, 20_000)
+  document.addEventListener('visibilitychange', look)
+  window.addEventListener('focus', look)
+}
+
 /** The calendar day here and now, ISO 8601. */
 export function today(): string {
+  void day.value
   return isoDay(new Date())
 }
+
+/** Calls back after midnight. */
+export function onNewDay(then: () => void): () => void {
+  return watch(day, then)
+}
+
+/** The person's locale. */
+export const ownLocale = (): string => navigator.language || 'en-GB'
+
+/** What a reader of day words needs to know here and now. */
+export const daySense = (): DaySense => ({ today: today(), locale: ownLocale() })
 
 /** A calendar day as the date pickers want it: midnight here. */
 export function dayDate(day: string): Date {

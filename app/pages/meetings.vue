@@ -83,15 +83,15 @@ async function make(): Promise<void> {
     <ul>
       <li v-for="one in shown" :key="keyOfMeeting(one)"><MeetingRow :meeting="one" :clash="clashes.get(keyOfMeeting(one))" /></li>
     </ul>
-    <Dialog v-model:visible="open" modal header="New meeting" :style="{ width: '440px' }">
+    <PorchDialog v-model:visible="open" header="New meeting" :style="{ width: '440px' }">
       <form class="form" @submit.prevent="make">
         <label for="new-meeting-title">What it’s called</label>
-        <InputText id="new-meeting-title" v-model="title" autofocus placeholder="Coordination meeting 4" />
+        <InputText id="new-meeting-title" v-model="title" placeholder="Coordination meeting 4" />
         <label for="new-meeting-tree">Where it stands</label>
         <Select v-model="where" input-id="new-meeting-tree" :options="options" option-label="title" option-value="id" aria-label="Where it stands" />
         <Button type="submit" label="Write its brief" :disabled="busy" />
       </form>
-    </Dialog>
+    </PorchDialog>
   </main>
 </template>
 

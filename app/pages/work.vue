@@ -30,7 +30,7 @@ const now = today()
 const tasks = computed(() => work.value?.[side.value] ?? [])
 interface Group { readonly key: string, readonly name: string, readonly late: boolean, readonly tasks: readonly Task[] }
 const groups = computed<readonly Group[]>(() => {
-  if (by.value === 'date') return WHENS.map((when): Group => ({ key: when, name: WHEN_NAMES[when], late: when === 'late', tasks: tasks.value.filter(task => whenOf(task.due, now) === when) })).filter(group => group.tasks.length > 0)
+  if (by.value === 'date') return WHENS.map((when): Group => ({ key: when, name: WHEN_NAMES[when], late: when === 'late', tasks: tasks.value.filter(task => whenOf(task.due, now, ownLocale()) === when) })).filter(group => group.tasks.length > 0)
   const trees = new Map<string, Task[]>()
   for (const task of tasks.value) trees.set(task.treeId, [...trees.get(task.treeId) ?? [], task])
   return [...trees].map(([key, of]): Group => ({ key, name: of[0]!.tree || 'untitled', late: false, tasks: of }))
@@ -66,7 +66,7 @@ function finish(task: Task): void {
   void change(task, { op: 'set', topic: task.id, field: 'done', value: 100 }, { op: 'set', topic: task.id, field: 'done', value: task.done }, `“${task.title}” is done.`, null)
 }
 function move(task: Task, how: Parameters<typeof movedDue>[1]): void {
-  const due = movedDue(task.due, how, now)
+  const due = movedDue(task.due, how, now, ownLocale())
   if (due === task.due) return
   void change(task, { op: 'set', topic: task.id, field: 'due', value: due }, { op: 'set', topic: task.id, field: 'due', value: task.due }, due ? `“${task.title}” is due ${dayInWords(due)}.` : `“${task.title}” has no date now.`, { due })
 }
@@ -145,14 +145,14 @@ const calendar = ref()
       </span>
       <span class="grow" />
       <button class="plain" aria-haspopup="dialog" @click="calendar.toggle($event)"><Icon name="lucide:calendar-plus" size="16" /> Calendar address</button>
-      <Popover ref="calendar">
+      <PorchPopover ref="calendar">
         <div class="calendar">
           <p>Your meetings and due tasks in any calendar program that reads an address. Whoever has the address can read them.</p>
           <template v-if="address"><InputText :value="address" readonly fluid size="small" aria-label="Your calendar address" @focus="($event.target as HTMLInputElement).select()" /><p class="quiet">It’s shown this once. A new one makes it stop working.</p></template>
           <p v-else-if="work?.calendar" class="quiet">You have one. It isn’t shown again; a new one replaces it.</p>
           <div class="row"><Button size="small" :label="work?.calendar ? 'Make a new one' : 'Make one'" @click="makeAddress" /><Button v-if="work?.calendar" size="small" text label="Withdraw it" @click="withdraw" /></div>
         </div>
-      </Popover>
+      </PorchPopover>
     </header>
     <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button class="plain" @click="load">Try again</button></Message>
     <p v-if="work && rows.length === 0" class="quiet empty">{{ side === 'mine' ? 'You owe nothing just now. Tasks that carry your name in any tree show here.' : 'Nobody owes you anything. Tasks that you put somebody else’s name on show here.' }}</p>
@@ -164,12 +164,12 @@ const calendar = ref()
       <div v-for="group in groups" :key="group.key" role="group" :aria-label="group.name">
         <h2 role="presentation" :class="{ late: group.late }">{{ group.name }} <span>{{ group.tasks.length }}</span></h2>
         <div v-for="task in group.tasks" :id="`task-${keyOf(task)}`" :key="keyOf(task)" role="treeitem" aria-level="1" class="task" :aria-selected="focused === task" :class="{ on: focused === task }" @click="at = rows.indexOf(task)">
-          <span class="edge" :class="{ late: late(whenOf(task.due, now)) }" />
+          <span class="edge" :class="{ late: late(whenOf(task.due, now, ownLocale())) }" />
           <button class="tick" tabindex="-1" :aria-label="`Done: ${task.title}`" @click.stop="finish(task)"><Icon name="lucide:check" size="15" /></button>
           <span class="name"><NuxtLink :to="`/trees/${task.treeId}?topic=${task.id}`" tabindex="-1">{{ task.title || 'untitled' }}</NuxtLink><small v-if="by === 'date' || task.person">{{ [task.person, by === 'date' ? task.tree : ''].filter(Boolean).join(', ') }}</small></span>
           <span v-if="task.done" class="quiet part">{{ task.done }} %</span>
           <span v-if="task.priority" class="quiet part">P{{ task.priority }}</span>
-          <span class="due" :class="{ late: late(whenOf(task.due, now)) }">{{ task.due ? dueInWords(task.due).text : '' }}</span>
+          <span class="due" :class="{ late: late(whenOf(task.due, now, ownLocale())) }">{{ task.due ? dueInWords(task.due).text : '' }}</span>
           <span class="moves">
             <button tabindex="-1" :aria-label="`A day earlier: ${task.title}`" @click.stop="move(task, 'earlier')">−</button>
             <button tabindex="-1" :aria-label="`A day later: ${task.title}`" @click.stop="move(task, 'later')">+</button>

@@ -1,4 +1,5 @@
-import { readDay, readDetails } from '#core/capture/quick-details'
+import { readDetails } from '#core/capture/quick-details'
+import { readDay, readLength } from '#core/schedule/day-words'
 import type { Column } from '#core/tree/view'
 import { type Change, markersOf, type SetName, topicOf, type TopicId } from '#core/tree'
 import type { Desk } from './desk'
@@ -26,13 +27,13 @@ export function readCell(desk: Desk, topic: TopicId, column: Column, said: strin
   const now = topicOf(desk.tree, topic)
   switch (column) {
     case 'start': case 'due': {
-      const day = text === '' ? null : readDay(text, today())
+      const day = text === '' ? null : readDay(text, daySense())
       if (text !== '' && day === null) return `“${text}” isn’t a day. “fri”, “12 May” and “in 2 weeks” are.`
       return day === now[column] ? [] : [{ op: 'set', topic, field: column, value: day }]
     }
     case 'length': case 'done': case 'priority': {
       const field = column === 'length' ? 'duration' : column
-      const value = text === '' ? null : Number(text.replace(',', '.').replace(/\s*(?:%|d|days?)$/i, ''))
+      const value = text === '' ? null : (column === 'length' ? readLength(text, ownLocale()) : null) ?? Number(text.replace(',', '.').replace(/\s*%$/, ''))
       const fits = value === null || (Number.isFinite(value) && (column === 'length' ? value >= 0 && value <= 10_000 : Number.isInteger(value) && (column === 'done' ? value >= 0 && value <= 100 : value >= 1 && value <= 5)))
       if (!fits) return column === 'length' ? 'A length is a number of working days.' : column === 'done' ? 'Done is a number from 0 to 100.' : 'A priority is a number from 1, the most urgent, to 5.'
       return value === now[field] ? [] : [{ op: 'set', topic, field, value } as Change]
@@ -43,7 +44,7 @@ export function readCell(desk: Desk, topic: TopicId, column: Column, said: strin
 }
 
 function readMembers(desk: Desk, topic: TopicId, set: Extract<SetName, 'people' | 'markers'>, text: string): readonly Change[] | string {
-  const { details, title } = readDetails(`x // ${text}`, { people: set === 'people' ? desk.session.people : [], markers: set === 'markers' ? markersOf(desk.tree.fields) : [], today: today() })
+  const { details, title } = readDetails(`x // ${text}`, { ...desk.known(), ...(set === 'people' ? { markers: [] } : { people: [] }) })
   const wanted = details[set] ?? []
   const left = /\/\/\s*(.*)$/.exec(title)?.[1] ?? ''
   if (text !== '' && left !== '') return `“${left}” isn’t ${set === 'people' ? 'somebody of this tree' : 'a marker'}. Nothing was changed.`

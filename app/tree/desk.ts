@@ -2,13 +2,14 @@ import { nanoid } from 'nanoid'
 import type { InjectionKey } from 'vue'
 import type { Layout } from '#core/arrange/layout'
 import { type Plank, plankOf } from '#core/arrange/plank'
-import { detailChanges, readDetails } from '#core/capture/quick-details'
+import { detailChanges, type Known, readDetails } from '#core/capture/quick-details'
 import type { OutlineShape } from '#core/tree/view'
 import {
   addressesIn, type Attachment, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, isLive, isWithin, depthOf, markerSetsOf, markersOf, outdent,
-  pathTo, rivalsOf, setAll, type Step, type Style, toggleMember, topicOf, type Topic, type TopicId, type Touched, type Tree,
+  pathTo, rivalsOf, setAll, shorten, type Step, type Style, toggleMember, topicOf, type Topic, type TopicId, type Touched, type Tree,
 } from '#core/tree'
 import type { Present, Role } from '#core/contract'
+import { expectField } from '~/focus/typeahead'
 import { Dressing } from './dressing'
 import { Changes } from './changes'
 import { contentOf, type SmallPrint, smallPrintOf } from './face'
@@ -18,12 +19,15 @@ import { Folds } from './folds'
 import { type Guise, Guises } from './guises'
 import { Journey } from './journey'
 import { browserRuler } from './ruler'
-import { type LineState, type TreePerson, TreeSession } from './session'
+import { type LineState, type TreePerson, TreeSession, type Turned } from './session'
 import { Ties } from './ties'
 import { Uploads } from './uploads'
 
 /** `meeting`: the brief, the running and the minutes of a meeting, in place of the tree. */
 export type View = 'canvas' | 'outline' | 'meeting'
+
+/** What a notice offers besides its words. `holds`: whether it can be done still; the offer goes away when not. */
+export interface Offer { readonly name: string, readonly run: () => void, readonly holds?: () => boolean }
 
 export interface Drawn {
   readonly topic: Topic
@@ -69,8 +73,6 @@ export class Desk {
   readonly focus = ref<TopicId>('')
   readonly editing = shallowRef<{ readonly id: TopicId, readonly fresh: boolean } | null>(null)
   readonly draft = ref('')
-  /** Keys pressed between the wish to type and the field being there; the field types them when it comes. */
-  readonly early: KeyboardEvent[] = []
   readonly view = ref<View>('canvas')
   readonly sheetOpen = ref(true)
   /** How many topics there are; counted when a pause comes, since in a large tree it takes longer than a frame. */
@@ -97,11 +99,20 @@ export class Desk {
   /** Where the focus was before a new topic was begun. */
   private cameFrom: TopicId = ''
   private now = today()
+  private readonly stopDays = onNewDay(() => this.dayBegins())
   private lateTimer = 0
   private countTimer = 0
   private statusQueued = false
 
-  constructor(treeId: string, readonly userId: string, readonly say: (message: string, undo?: boolean) => void) {
+  /**
+   * Says something in a notice. With `true` it offers to take back the very action that it's about, as long as that can be done; with an offer of its own, that.
+   */
+  say(message: string, offer: boolean | Offer = false): void {
+    const made = offer === true ? this.session.lastMade : null
+    this.notify(message, typeof offer === 'object' ? offer : made && { name: 'Undo', run: () => this.after(this.session.takeBack(made), 'That can’t be taken back any more.'), holds: () => this.session.canTakeBack(made) })
+  }
+
+  constructor(treeId: string, readonly userId: string, private readonly notify: (message: string, offer: Offer | null) => void) {
     this.folds = new Folds(() => this.tree, treeId, userId)
     this.session = new TreeSession(treeId, userId, {
       touched: touched => this.onTouched(touched),
@@ -126,7 +137,7 @@ export class Desk {
       this.tell(new Set(ids))
     })
     this.dressing = new Dressing(() => this.tree)
-    this.finding = new Finding(() => this.tree, () => ({ me: userId, today: this.now, changesOf: this.changes.of }))
+    this.finding = new Finding(() => this.tree, () => ({ me: userId, today: this.now, changesOf: this.changes.of, dayOf: instant => isoDay(new Date(instant)) }))
     watch([this.selection, this.editing], () => this.showPresence())
     watch([this.finding.text, this.finding.marker, this.finding.query, this.finding.rest], () => this.find())
   }
@@ -170,6 +181,7 @@ export class Desk {
   }
 
   close(): void {
+    this.stopDays()
     this.elsewhere.close()
     this.uploads.stopAll()
     this.folds.close()
@@ -241,6 +253,20 @@ export class Desk {
   redress(): void {
     this.drawn.clear()
     this.dressing.refresh()
+  }
+
+  /** Past midnight what is due today is another. */
+  private dayBegins(): void {
+    this.now = today()
+    if (!this.status.ready) return
+    this.redress()
+    this.find()
+    this.tell('all')
+  }
+
+  /** What words after `//` are read with. */
+  known(): Known {
+    return { people: this.session.people, markers: markersOf(this.tree.fields), ...daySense() }
   }
 
   private onStatus(): void {
@@ -444,7 +470,7 @@ export class Desk {
     }
     if (this.editing.value) this.keep()
     this.journey.arrive()
-    this.early.length = 0
+    expectField()
     this.draft.value = topicOf(this.tree, id).title
     this.editing.value = { id, fresh }
     this.redraft()
@@ -457,6 +483,15 @@ export class Desk {
     if (!open || !this.tree.topics.has(open.id)) return
     this.draftDrawn = this.measure(topicOf(this.tree, open.id), this.draft.value || ' ')
     this.tell(new Set([open.id]))
+  }
+
+  /** What a typed title means, as changes. */
+  private titleChanges(topic: Topic, said: string): Change[] {
+    const { title, details } = readDetails(said.toWellFormed(), this.known())
+    const changes: Change[] = title === topic.title ? [] : [{ op: 'set', topic: topic.id, field: 'title', value: title }]
+    // An address that is typed in a title can be opened from then on.
+    for (const url of addressesIn(title)) if (!topic.links.some(link => link.url === url) && !addressesIn(topic.title).includes(url)) changes.push({ op: 'put', topic: topic.id, set: 'links', member: { id: newId(), url, title: '' } })
+    return [...changes, ...detailChanges(topic.id, details)]
   }
 
   /** Keeps what was typed. Words after `//` become details. */
@@ -472,21 +507,28 @@ export class Desk {
       this.session.letGo()
       return
     }
-    const { title, details } = readDetails(said, { people: this.session.people, markers: markersOf(this.tree.fields), today: this.now })
-    const changes: Change[] = title === topic.title ? [] : [{ op: 'set', topic: open.id, field: 'title', value: title }]
-    // An address that is typed in a title can be opened from then on.
-    for (const url of addressesIn(title)) if (!topic.links.some(link => link.url === url) && !addressesIn(topic.title).includes(url)) changes.push({ op: 'put', topic: open.id, set: 'links', member: { id: newId(), url, title: '' } })
-    changes.push(...detailChanges(open.id, details))
+    const changes = this.titleChanges(topic, said)
     if (open.fresh) this.session.release(changes)
     else this.session.make(changes)
     this.tell(new Set([open.id]))
   }
 
+  /** Ends typing by Esc: a new topic keeps its text; an edited title goes back, and redo brings what was typed. */
   drop(): void {
     const open = this.editing.value
     if (!open) return
+    const said = this.draft.value.replace(/\s+$/, '')
+    if (open.fresh && said !== '') {
+      this.keep()
+      return
+    }
     this.editing.value = null
     this.draftDrawn = null
+    const topic = this.tree.topics.get(open.id)
+    if (!open.fresh && topic && said !== topic.title) {
+      this.session.offerRedo(this.titleChanges(topic, said))
+      this.say('The title is as it was.', { name: 'Take what I typed', run: () => this.redo(), holds: () => this.session.canRedo })
+    }
     if (open.fresh) {
       const before = this.tree.topics.get(open.id)?.parent
       this.session.letGo()
@@ -585,9 +627,14 @@ export class Desk {
     this.after(this.session.redo(), 'There is nothing to redo.')
   }
 
-  private after(topics: readonly TopicId[], nothing: string): void {
-    const there = topics.filter(id => isLive(this.tree, id))
+  private after({ topics, stays }: Turned, nothing: string): void {
+    const there = [...topics, ...stays.map(one => one.topic)].filter(id => isLive(this.tree, id))
     if (there.length > 0) this.visit(there[0]!)
+    const [first] = stays
+    if (first) {
+      const named = stays.length === 1 ? `“${shorten(this.tree.topics.get(first.topic)?.title || 'untitled', 40)}” stays` : `${stays.length} topics stay`
+      this.say(first.why === 'worked' ? `${named}: somebody has put work there since.` : `${named} where ${stays.length === 1 ? 'it is' : 'they are'}: the old place has gone.`)
+    }
     else if (topics.length === 0) this.say(nothing)
   }
 }

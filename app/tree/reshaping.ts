@@ -11,7 +11,7 @@ function reshape(desk: Desk, step: Step, nothing: string): void {
 export function sort(desk: Desk, key: SortKey): void {
   const parent = desk.focus.value
   if (!desk.guard()) return
-  const step = sortChildren(desk.tree, parent, key)
+  const step = sortChildren(desk.tree, parent, key, ownLocale())
   if (step.made.length < 2) desk.say('There is nothing to sort under this topic.')
   else desk.run(step)
 }

@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid'
+import { editInWords } from '#core/compare/edit-words'
 import { allows, type NewsEdit, type Present, type Role, type ServerMessage } from '#core/contract'
-import { type Change, fromSnapshot, invertOver, isTreeChange, LIMITS, Refused, Replica, type Snapshot, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
+import { type Change, fromSnapshot, invertOver, isTreeChange, LIMITS, Refused, Replica, type Snapshot, type Stays, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
 import { dropWaiting, keepTree, keepWaiting, keptTree, type SentTree, waitingEdits } from './offline'
 
 export interface TreePerson { readonly id: string, readonly name: string, readonly email?: string, readonly role?: Role }
@@ -32,6 +33,12 @@ const SILENCE_MS = 40_000
 /** How often the tree is kept for opening it offline; waiting edits are kept at once. */
 const KEEP_MS = 45_000
 
+/** What undo or redo turns: an edit whose inverse is made, or changes that are made as they are. */
+type Turnable = Waiting | { readonly redo: readonly Change[] }
+/** What came of an undo or redo. */
+export interface Turned { readonly topics: readonly TopicId[], readonly stays: readonly Stays[] }
+const NOTHING_TURNED: Turned = { topics: [], stays: [] }
+
 /** One open tree in this browser: its copy, its line to the server, what waits, and the way back. */
 export class TreeSession {
   replica!: Replica
@@ -53,8 +60,10 @@ export class TreeSession {
   private pingTimer = 0
   private heardAt = 0
   private closed = false
-  private undone: Waiting[] = []
-  private made: Waiting[] = []
+  private undone: Turnable[] = []
+  private made: Turnable[] = []
+  /** Topics that others have put work into while this tree was open here. */
+  private readonly foreign = new Set<TopicId>()
   private held: Waiting | null = null
   private changedSinceKept = false
   private keepTimer = 0
@@ -211,6 +220,7 @@ export class TreeSession {
         void dropWaiting(this.treeId, this.userId, new Set(message.edits.filter(edit => edit.user === this.userId).map(edit => edit.id))).catch(() => {})
         const last = message.edits.at(-1)
         if (last) this.lastChange = { user: last.user, at: last.at }
+        for (const edit of message.edits) if (edit.user !== this.userId) for (const change of edit.changes) if (!isTreeChange(change) && change.op !== 'remove') this.foreign.add(change.topic)
         this.changedSinceKept = true
         this.events.touched(touched)
         this.events.news(message.edits)
@@ -219,11 +229,14 @@ export class TreeSession {
       }
       case 'refused':
         if (message.edit && !['slowed', 'unavailable', 'stopping'].includes(message.code)) {
+          const refused = this.replica.waiting.find(item => item.edit.id === message.edit)
+          const what = refused ? editInWords(this.tree, refused.edit.changes) : ''
           this.events.touched(this.replica.drop(message.edit))
           void dropWaiting(this.treeId, this.userId, new Set([message.edit])).catch(() => {})
-          this.events.said(message.message)
+          this.events.said(what ? `Not kept: ${what}. ${message.message}` : message.message)
         }
         else if (message.edit) window.setTimeout(() => this.socket?.close(), 1000)
+        else this.events.said(message.message)
         break
       case 'presence':
         this.present.set(message.present.client, message.present)
@@ -368,26 +381,55 @@ export class TreeSession {
     return this.undone.length > 0
   }
 
-  /** Takes back one's own last action, as far as nobody has worked on since. Returns the topics it touched. */
-  undo(): TopicId[] {
+  /** The last thing that one made here, to be taken back by itself. */
+  get lastMade(): Waiting | null {
+    const last = this.made.at(-1)
+    return last && 'edit' in last ? last : null
+  }
+
+  /** Takes back one's own last action, as far as nobody has worked on since. */
+  undo(): Turned {
     return this.turn(this.made, this.undone)
   }
 
-  redo(): TopicId[] {
+  redo(): Turned {
     return this.turn(this.undone, this.made)
   }
 
-  private turn(from: Waiting[], to: Waiting[]): TopicId[] {
+  /** Whether this very action can still be taken back. */
+  canTakeBack(item: Waiting): boolean {
+    return this.canEdit && this.made.includes(item) && item.patches !== null && invertOver(this.tree, item.edit.changes, item.patches, this.isForeign).changes.length > 0
+  }
+
+  /** Takes back this very action, over whatever has been done since. */
+  takeBack(item: Waiting): Turned {
+    const at = this.made.indexOf(item)
+    if (at < 0) return NOTHING_TURNED
+    const [taken] = this.made.splice(at, 1)
+    return this.turn([taken!], this.undone)
+  }
+
+  /** Changes that redo makes next: what was dropped while typing. */
+  offerRedo(changes: readonly Change[]): void {
+    if (changes.length === 0) return
+    this.undone.push({ redo: changes })
+    this.events.status()
+  }
+
+  private readonly isForeign = (id: TopicId): boolean => this.foreign.has(id)
+
+  private turn(from: Turnable[], to: Turnable[]): Turned {
     while (from.length > 0 && this.canEdit) {
       const item = from.pop()!
-      if (!item.patches) continue
-      const changes = invertOver(this.tree, item.edit.changes, item.patches)
+      if ('redo' in item ? false : !item.patches) continue
+      const { changes, stays } = 'redo' in item ? { changes: item.redo, stays: [] } : invertOver(this.tree, item.edit.changes, item.patches!, this.isForeign)
       const made = changes.length > 0 ? this.put(changes) : null
-      if (!made) continue
-      to.push(made)
-      return changes.flatMap(change => isTreeChange(change) ? [] : [change.topic])
+      if (made) to.push(made)
+      // What stays is said; going on to the step before would take back what nobody asked for.
+      else if (stays.length === 0) continue
+      return { topics: changes.flatMap(change => isTreeChange(change) ? [] : [change.topic]), stays }
     }
-    return []
+    return NOTHING_TURNED
   }
 
   /** Tells the others what is selected here. */

@@ -1,6 +1,7 @@
 import type { Layout, Placed } from '#core/arrange/layout'
 import { bow, type Bow, type Point } from '#core/arrange/bow'
 import { isLive, type Tie, topicOf, type TopicId, type Tree } from '#core/tree'
+import { expectField } from '~/focus/typeahead'
 import { newId, type Desk } from './desk'
 
 /** A cross-link as it's drawn: from one plank to another, or to what stands for them while a fold hides them. */
@@ -69,5 +70,7 @@ export function tieTo(desk: Desk, from: readonly TopicId[], to: TopicId): void {
   }
   const made = fresh.map(topic => ({ topic, id: newId() }))
   const done = desk.run({ changes: made.map(({ topic, id }) => ({ op: 'put' as const, topic, set: 'ties' as const, member: { id, to, label: '', ends: 'to' as const, bend: null, hue: null } })) })
-  if (done && made.length === 1) desk.tie.value = made[0]!
+  if (!done || made.length > 1) return
+  expectField()
+  desk.tie.value = made[0]!
 }

@@ -1,14 +1,13 @@
 import { readItems } from '#core/capture/quick-details'
 import { readNested } from '#core/capture/nested'
-import { type Change, childrenOf, isWithin, lastChild, markersOf, moveTo, plantAt, topicOf, type TopicId, trayOf } from '#core/tree'
+import { type Change, childrenOf, isWithin, lastChild, moveTo, plantAt, topicOf, type TopicId, trayOf } from '#core/tree'
 import { type Desk, newId } from './desk'
 
 /** Adds what was written or pasted to the tray: a line each, with what hangs below it by its indent. */
 export function addLines(desk: Desk, text: string): number {
   if (!desk.guard()) return 0
   const items = text.includes('\n') ? readNested(text) : [{ title: text.trim(), children: [] }]
-  const known = { people: desk.session.people, markers: markersOf(desk.tree.fields), today: today() }
-  const lines = readItems(items, known).filter(item => item.title !== '' || item.children.length > 0).map(item => ({ ...item, details: { ...item.details, tray: true } }))
+  const lines = readItems(items, desk.known()).filter(item => item.title !== '' || item.children.length > 0).map(item => ({ ...item, details: { ...item.details, tray: true } }))
   if (lines.length === 0) return 0
   const step = plantAt(desk.tree, lines, { parent: null, index: Infinity }, newId)
   desk.run(step)

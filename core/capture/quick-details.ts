@@ -1,19 +1,26 @@
-import { en } from 'chrono-node'
+import { readDay, readLength } from '../schedule/day-words'
+import { dayInWords } from '../schedule/days'
 import type { Change, Field, Initial } from '../tree/change'
 import type { TopicId } from '../tree/topic'
 import type { OutlineItem } from '../tree/outline'
 
 export interface Known {
-  readonly people: readonly { readonly id: string, readonly name: string }[]
+  readonly people: readonly Person[]
   readonly markers: readonly { readonly id: string, readonly name: string }[]
   /** The calendar day that words like "fri" count from, ISO 8601. */
   readonly today: string
+  /** The person's locale, for names of days and months. */
+  readonly locale?: string
 }
+interface Person { readonly id: string, readonly name: string, readonly email?: string }
 
 /** One thing that was understood, for showing while somebody types. */
 export interface Chip {
-  readonly kind: 'person' | 'start' | 'due' | 'length' | 'done' | 'priority' | 'marker'
+  readonly kind: 'person' | 'start' | 'due' | 'length' | 'done' | 'priority' | 'marker' | 'which'
   readonly text: string
+  /** Of `which`: what was said, and what it may mean; put in its place, each is understood. */
+  readonly said?: string
+  readonly choices?: readonly string[]
 }
 
 export interface Understood {
@@ -25,35 +32,37 @@ export interface Understood {
 /** `//` with white space before it and after it (or the end): never the one in an address. */
 const DIVIDER = /(?:^|\s)\/\/(?:\s+|$)/
 
-/** Working days in a week, for "2 weeks" as a length. Common practice, no source. */
-const WORKING_WEEK = 5
-
-/** A whole phrase that names a certain day, as an ISO 8601 date; null when it doesn't. */
-export function readDay(phrase: string, today: string): string | null {
-  const text = phrase.trim()
-  if (/^\d{4}-\d{2}-\d{2}$/.test(text)) return Number.isNaN(Date.parse(text)) ? null : text
-  const reference = { instant: new Date(`${today}T12:00:00Z`), timezone: 0 }
-  for (const reader of [en.GB, en.casual]) {
-    const [match, ...more] = reader.parse(text, reference, { forwardDate: true })
-    if (!match || more.length > 0 || match.text.length !== text.length || match.end) continue
-    const { start } = match
-    if (!start.isCertain('day') && !start.isCertain('weekday')) continue
-    const day = [String(start.get('year')).padStart(4, '0'), String(start.get('month')).padStart(2, '0'), String(start.get('day')).padStart(2, '0')].join('-')
-    return day
-  }
-  return null
-}
-
-function findPerson(word: string, people: Known['people']): Known['people'][number] | null {
+/** Who is meant: by the whole name, an address, the first name, initials, or three letters and more that a name begins with. Several when they can't be told apart. */
+function findPeople(word: string, people: readonly Person[], exactly = false): readonly Person[] {
   const said = word.toLocaleLowerCase()
   const initials = (name: string): string => name.split(/\s+/).map(part => part[0] ?? '').join('').toLocaleLowerCase()
-  const exact = people.filter(({ name }) => {
-    const whole = name.toLocaleLowerCase()
-    return whole === said || whole.split(/\s+/)[0] === said || initials(name) === said
-  })
-  if (exact.length === 1) return exact[0]!
-  const begun = said.length >= 3 ? people.filter(({ name }) => name.toLocaleLowerCase().startsWith(said)) : []
-  return begun.length === 1 ? begun[0]! : null
+  const ways: readonly ((person: Person) => boolean)[] = [
+    ({ name, email }) => name.toLocaleLowerCase() === said || email?.toLocaleLowerCase() === said,
+    ({ name }) => name.toLocaleLowerCase().split(/\s+/)[0] === said,
+    ({ name }) => said.length > 1 && initials(name) === said,
+    ({ name }) => said.length >= 3 && name.toLocaleLowerCase().startsWith(said),
+  ]
+  for (const way of exactly ? ways.slice(0, 2) : ways) {
+    const found = people.filter(way)
+    if (found.length > 0) return found
+  }
+  return []
+}
+
+/** What to write to mean this one and nobody else: the name, or the address where two have one name. */
+function surely(person: Person, people: readonly Person[]): string {
+  return people.filter(other => other.name.toLocaleLowerCase() === person.name.toLocaleLowerCase()).length > 1 && person.email ? person.email : person.name
+}
+
+/** Parts between commas. A comma inside a number belongs to it, and one before a year to the day it follows: "2,5 days", "Dec 15, 2028". */
+function partsOf(text: string, known: Known): string[] {
+  const parts: string[] = []
+  for (const part of text.split(/,(?!\d)|(?<!\d),/).map(piece => piece.trim()).filter(Boolean)) {
+    const before = parts.at(-1)
+    if (before !== undefined && /^\d{4}$/.test(part) && readDay(`${before}, ${part}`, known) !== null) parts[parts.length - 1] = `${before}, ${part}`
+    else parts.push(part)
+  }
+  return parts
 }
 
 /**
@@ -66,10 +75,10 @@ export function readDetails(text: string, known: Known): Understood {
   const details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] } = {}
   const chips: Chip[] = []
   const left: string[] = []
-  for (const part of text.slice(divider.index + divider[0].length).split(',').map(piece => piece.trim()).filter(Boolean)) {
+  for (const part of partsOf(text.slice(divider.index + divider[0].length), known)) {
     const chip = understand(part, known, details)
     if (chip) chips.push(chip)
-    else left.push(part)
+    if (!chip || chip.kind === 'which') left.push(part)
   }
   const title = text.slice(0, divider.index).trimEnd()
   return { title: left.length > 0 ? `${title} // ${left.join(', ')}` : title, details, chips }
@@ -88,32 +97,40 @@ function understand(part: string, known: Known, details: { -readonly [K in keyof
     details.done = done ? Number(done[1]) : 100
     return { kind: 'done', text: `${details.done} % done` }
   }
-  const length = /^(\d{1,4}(?:\.\d)?)\s*(d|days?|w|weeks?)$/i.exec(part)
-  if (length) {
-    details.duration = Number(length[1]) * (/^w/i.test(length[2]!) ? WORKING_WEEK : 1)
-    return { kind: 'length', text: `${details.duration} working ${details.duration === 1 ? 'day' : 'days'}` }
+  const length = readLength(part, known.locale)
+  if (length !== null) {
+    details.duration = length
+    return { kind: 'length', text: `${length} working ${length === 1 ? 'day' : 'days'}` }
   }
   const priority = /^(?:p|priority\s+)([1-5])$/i.exec(part)
   if (priority) {
     details.priority = Number(priority[1])
     return { kind: 'priority', text: `priority ${priority[1]}` }
   }
-  const marker = known.markers.find(({ id, name }) => [id, name.toLowerCase(), name.toLowerCase().replace('at ', '')].includes(part.toLowerCase()))
+  const word = part.toLocaleLowerCase()
+  // By its very name before by what it's called for short: "risk" is no short form where a marker has that name.
+  const marker = known.markers.find(({ id, name }) => [id, name.toLocaleLowerCase()].includes(word)) ?? known.markers.find(({ name }) => name.toLocaleLowerCase() === `at ${word}`)
   if (marker) {
     details.markers = [...details.markers ?? [], marker.id]
     return { kind: 'marker', text: marker.name }
   }
-  const person = findPerson(part.replace(/^@/, ''), known.people)
+  // A day word beats a name that begins like it; with @ somebody is meant.
+  const dated = /^(due|by|start|from|starts)\s+(.+)$/i.exec(part)
+  const name = part.replace(/^@/, '')
+  const called = findPeople(name, known.people, true)
+  // “frida” begins Friday, but where a Frida works it's her; “fri” is Friday all the same.
+  const day = readDay(dated ? dated[2]! : part, { today: known.today, locale: known.locale, whole: called.length > 0 })
+  if (day) {
+    const kind = dated && /^(?:starts?|from)$/i.test(dated[1]!) ? 'start' : 'due'
+    details[kind] = day
+    return { kind, text: `${kind} ${dayInWords(day)}` }
+  }
+  const people = called.length > 0 ? called : findPeople(name, known.people)
+  if (people.length > 1) return { kind: 'which', text: `Which ${name}?`, said: part, choices: people.slice(0, 6).map(person => surely(person, known.people)) }
+  const [person] = people
   if (person) {
     details.people = [...details.people ?? [], person.id]
     return { kind: 'person', text: person.name }
-  }
-  const dated = /^(due|by|start|from)\s+(.+)$/i.exec(part)
-  const day = readDay(dated ? dated[2]! : part, known.today)
-  if (day) {
-    const kind = dated && /^(?:start|from)$/i.test(dated[1]!) ? 'start' : 'due'
-    details[kind] = day
-    return { kind, text: `${kind} ${day}` }
   }
   return null
 }

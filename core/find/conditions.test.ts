@@ -1,3 +1,4 @@
+import { Temporal } from 'temporal-polyfill'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { noteFromMarkdown } from '../formats/note-text'
@@ -27,10 +28,19 @@ const tree = grow(
   ['loose', null, { ties: [{ id: 't', to: 'oak', label: 'needs', ends: 'to', bend: null, hue: null }] }],
 )
 const changes = new Map([['oak', [{ user: 'ines', at: '2027-03-08T09:00:00.000Z' }, { user: 'tomas', at: '2027-02-01T09:00:00.000Z' }]], ['crates', [{ user: 'tomas', at: '2027-03-10T07:00:00.000Z' }]]])
-const circumstances = { me: 'ines', today: TODAY, changesOf: (id: string) => changes.get(id) ?? [] }
+const circumstances = { me: 'ines', today: TODAY, changesOf: (id: string) => changes.get(id) ?? [], dayOf: (instant: string) => instant.slice(0, 10) }
 const found = (query: Query): string[] => readingOrder(tree).filter(compile(query, tree, circumstances)).map(topic => topic.id)
 
 describe('conditions', () => {
+  it('“changed today” is the person’s day, not the day in Greenwich', () => {
+    // 23:30 UTC on the 9th is the 10th in Copenhagen and still the 9th in New York.
+    const at = '2027-03-09T23:30:00.000Z'
+    const there = (zone: string) => ({ ...circumstances, today: '2027-03-10', changesOf: (id: string) => id === 'oak' ? [{ user: 'ines', at }] : [], dayOf: (instant: string) => Temporal.Instant.from(instant).toZonedDateTimeISO(zone).toPlainDate().toString() })
+    const changed: Query = { about: 'changed', days: 0 }
+    expect(readingOrder(tree).filter(compile(changed, tree, there('Europe/Copenhagen'))).map(topic => topic.id)).toEqual(['oak'])
+    expect(readingOrder(tree).filter(compile(changed, tree, there('America/New_York')))).toEqual([])
+  })
+
   it.each<[Condition, string[]]>([
     [{ about: 'text', words: 'OAK', where: 'title' }, ['oak']],
     [{ about: 'text', words: 'oak joiner', where: 'anywhere' }, ['shelves']],

@@ -15,6 +15,8 @@ export interface Circumstances {
   readonly today: string
   /** Who changed a topic when, each person's last change; nothing when it isn't known. */
   changesOf(id: TopicId): readonly LastChange[]
+  /** The calendar day of an instant where the person is. */
+  dayOf(instant: string): string
 }
 
 type Test = (topic: Topic) => boolean
@@ -34,7 +36,7 @@ export function has(topic: Topic, what: SubstanceKind): boolean {
 }
 
 /** A filter made ready for many topics. */
-export function compile(query: Query, tree: Tree, { me, today, changesOf }: Circumstances): Test {
+export function compile(query: Query, tree: Tree, { me, today, changesOf, dayOf }: Circumstances): Test {
   const plain = (condition: Condition): Test => {
     switch (condition.about) {
       case 'text': {
@@ -77,7 +79,7 @@ export function compile(query: Query, tree: Tree, { me, today, changesOf }: Circ
       case 'changed': {
         const from = changedFrom(condition, today)
         const by = condition.by === 'me' ? me : condition.by
-        return topic => changesOf(topic.id).some(({ user, at }) => (by === undefined || user === by) && (from === null || at.slice(0, 10) >= from))
+        return topic => changesOf(topic.id).some(({ user, at }) => (by === undefined || user === by) && (from === null || dayOf(at) >= from))
       }
       case 'has': return topic => has(topic, condition.what)
     }

@@ -1,4 +1,6 @@
-import { addDays, endOfWeek } from '../schedule/days'
+import { endOfWeek } from '../schedule/day-words'
+import { addDays } from '../schedule/days'
+import { collator } from '../tree/reshape'
 import { isTask, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { allTopics, roots } from '../tree/walk'
@@ -18,6 +20,8 @@ export interface RowsAsked {
   /** The one branch that is shown, or null. */
   readonly only: TopicId | null
   readonly today: string
+  /** The person's locale: how names are ordered, and on which day weeks begin. */
+  readonly locale?: string
   folded(id: TopicId): boolean
   hidden(id: TopicId): boolean
   /** Whether a topic is taken into a group; all are when nothing is looked for. */
@@ -28,16 +32,17 @@ export interface RowsAsked {
 
 type SortBy = NonNullable<OutlineShape['sort']>['by']
 
-const words = new Intl.Collator('en', { numeric: true, sensitivity: 'base' })
-
 const VALUES: Record<Exclude<SortBy, 'title'>, (topic: Topic) => string | number | null> = {
   start: topic => topic.start, due: topic => topic.due, length: topic => topic.duration, done: topic => topic.done, priority: topic => topic.priority,
 }
 
 /** Which of two siblings comes first. Those without a value come last, whichever way the order runs; equal ones keep the tree's order. */
-export function siblingOrder({ by, down }: NonNullable<OutlineShape['sort']>): (a: Topic, b: Topic) => number {
+export function siblingOrder({ by, down }: NonNullable<OutlineShape['sort']>, locale = 'en'): (a: Topic, b: Topic) => number {
   const sign = down ? -1 : 1
-  if (by === 'title') return (a, b) => sign * words.compare(a.title, b.title)
+  if (by === 'title') {
+    const names = collator(locale)
+    return (a, b) => sign * names.compare(a.title, b.title)
+  }
   const value = VALUES[by]
   return (a, b) => {
     const [x, y] = [value(a), value(b)]
@@ -52,9 +57,9 @@ export function outlineRows(tree: Tree, asked: RowsAsked): Row[] {
   return asked.group === null ? nested(tree, asked) : grouped(tree, asked, asked.group)
 }
 
-function nested(tree: Tree, { sort, only, folded, hidden }: RowsAsked): Row[] {
+function nested(tree: Tree, { sort, only, folded, hidden, locale }: RowsAsked): Row[] {
   const rows: Row[] = []
-  const compare = sort && siblingOrder(sort)
+  const compare = sort && siblingOrder(sort, locale)
   const tops = only !== null && tree.topics.has(only) ? [only] : roots(tree)
   const stack: [TopicId, number][] = tops.map((id): [TopicId, number] => [id, 1]).reverse()
   while (stack.length > 0) {
@@ -69,16 +74,16 @@ function nested(tree: Tree, { sort, only, folded, hidden }: RowsAsked): Row[] {
   return rows
 }
 
-interface Place { readonly rank: string | number, readonly name: string }
+interface Place { readonly rank: string | number, readonly name: string, /** Tells two people of one name apart. */ readonly id?: string }
 
 const STATES = ['Not begun', 'Under way', 'Done'] as const
 
 /** The groups that a topic belongs to; none when it has nothing to do with the grouping. */
-function placesOf(topic: Topic, group: Grouping, { today, personName, markerName }: RowsAsked): Place[] {
+function placesOf(topic: Topic, group: Grouping, { today, locale, personName, markerName }: RowsAsked): Place[] {
   switch (group) {
     case 'person': {
       if (!isTask(topic)) return []
-      return topic.people.length > 0 ? topic.people.map(id => ({ rank: `a${personName(id)}`, name: personName(id) })) : [{ rank: 'z', name: 'Nobody' }]
+      return topic.people.length > 0 ? topic.people.map(id => ({ rank: `a${personName(id)}`, name: personName(id), id })) : [{ rank: 'z', name: 'Nobody' }]
     }
     case 'marker': return topic.markers.map(id => ({ rank: markerName(id), name: markerName(id) }))
     case 'state': {
@@ -93,7 +98,7 @@ function placesOf(topic: Topic, group: Grouping, { today, personName, markerName
       if (topic.done === 100) return [{ rank: 7, name: 'Done' }]
       if (due < today) return [{ rank: 0, name: 'Late' }]
       if (due === today) return [{ rank: 1, name: 'Today' }]
-      const sunday = endOfWeek(today)
+      const sunday = endOfWeek(today, locale)
       if (due <= sunday) return [{ rank: 2, name: 'This week' }]
       if (due <= addDays(sunday, 7)) return [{ rank: 3, name: 'Next week' }]
       return due.slice(0, 7) === today.slice(0, 7) ? [{ rank: 4, name: 'Later this month' }] : [{ rank: 5, name: 'Later' }]
@@ -106,16 +111,19 @@ function grouped(tree: Tree, asked: RowsAsked, group: Grouping): Row[] {
   for (const topic of allTopics(tree)) {
     if (asked.hidden(topic.id) || !asked.wanted(topic.id)) continue
     for (const place of placesOf(topic, group, asked)) {
-      const found = groups.get(place.name)
+      const key = place.id ?? place.name
+      const found = groups.get(key)
       if (found) found.topics.push(topic)
-      else groups.set(place.name, { place, topics: [topic] })
+      else groups.set(key, { place, topics: [topic] })
     }
   }
-  const compare = asked.sort && siblingOrder(asked.sort)
-  return [...groups.values()]
-    .sort((a, b) => typeof a.place.rank === 'number' ? a.place.rank - Number(b.place.rank) : words.compare(a.place.rank, String(b.place.rank)))
-    .flatMap(({ place, topics }): Row[] => {
+  const compare = asked.sort && siblingOrder(asked.sort, asked.locale)
+  const names = collator(asked.locale ?? 'en')
+  return [...groups]
+    .map(([key, group]) => ({ key, ...group }))
+    .sort((a, b) => typeof a.place.rank === 'number' ? a.place.rank - Number(b.place.rank) : names.compare(a.place.rank, String(b.place.rank)))
+    .flatMap(({ key, place, topics }): Row[] => {
       const list = compare ? [...topics].sort(compare) : topics
-      return [{ kind: 'group', key: `group ${place.name}`, name: place.name, count: list.length }, ...list.map((topic): Row => ({ kind: 'topic', id: topic.id, level: 2, key: `${place.name} ${topic.id}` }))]
+      return [{ kind: 'group', key: `group ${key}`, name: place.name, count: list.length }, ...list.map((topic): Row => ({ kind: 'topic', id: topic.id, level: 2, key: `${key} ${topic.id}` }))]
     })
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Unreadable } from '../capture/nested'
+import { orderKey } from '../tree/order-key'
 import { FIELDS, LIMITS, MEMBERS, mostIn, type SetName, TREE_FIELDS, TREE_MEMBERS } from '../tree/change'
 import { fromSnapshot, type Snapshot, toSnapshot } from '../tree/snapshot'
 import type { Tree } from '../tree/tree'
@@ -14,7 +15,7 @@ const id = z.string().regex(/^[\w-]{1,40}$/)
 const topicSchema = z.strictObject({
   id,
   parent: id.nullable(),
-  order: z.string().min(1).max(400).regex(/^[0-9A-Za-z]+$/),
+  order: orderKey,
   removed: z.boolean().optional(),
   ...Object.fromEntries(Object.entries(FIELDS).map(([name, schema]) => [name, schema.optional()])),
   ...Object.fromEntries(Object.entries(MEMBERS).map(([name, schema]) => [name, z.array(schema).max(mostIn(name as SetName)).optional()])),

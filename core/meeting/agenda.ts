@@ -1,6 +1,7 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing'
 import type { Change, Initial } from '../tree/change'
 import type { Intent, ItemPart } from '../tree/meeting'
+import { roomAt } from '../tree/order'
 import type { Topic, TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { briefOf, instantOfStart, takePart } from './brief'
@@ -133,17 +134,12 @@ function layPattern(tree: Tree, item: TopicId, parts: readonly string[], childre
 }
 
 /** Where new items go: after the last one, and before whatever else hangs from the meeting only when there is none yet. */
-function ordersOfNew(tree: Tree, meeting: TopicId, count: number): { parent: TopicId, orders: string[] } {
+function ordersOfNew(tree: Tree, meeting: TopicId, count: number): { parent: TopicId, orders: readonly string[], aside: readonly Change[] } {
   const items = itemsOf(tree, meeting)
   const parent = items.length > 0 ? topicOf(tree, items.at(-1)!.id).parent ?? meeting : meeting
-  const siblings = childrenOf(tree, parent)
-  const after = items.length > 0 ? siblings.indexOf(items.at(-1)!.id) : -1
-  const before = after >= 0 ? topicOf(tree, siblings[after]!).order : null
-  const next = siblings[after + 1]
-  const until = next === undefined ? null : topicOf(tree, next).order
-  // Two siblings may share a key; then the end is the only free place.
-  const fits = before === null || until === null || before < until
-  return { parent, orders: generateNKeysBetween(fits ? before : topicOf(tree, siblings.at(-1)!).order, fits ? until : null, count) }
+  const after = items.length > 0 ? childrenOf(tree, parent).indexOf(items.at(-1)!.id) : -1
+  const { keys, aside } = roomAt(tree, parent, after + 1, count)
+  return { parent, orders: keys, aside }
 }
 
 /**
@@ -154,7 +150,8 @@ export function layOut(tree: Tree, meeting: TopicId): Change[] {
   const { lines } = briefOf(topicOf(tree, meeting))
   const changes: Change[] = itemsOf(tree, meeting).flatMap(({ id, pattern }) => layPattern(tree, id, pattern, childrenOf(tree, id)))
   const fresh = lines.filter(line => !tree.topics.has(line.id))
-  const { parent, orders } = ordersOfNew(tree, meeting, fresh.length)
+  const { parent, orders, aside } = ordersOfNew(tree, meeting, fresh.length)
+  if (fresh.length > 0) changes.push(...aside)
   fresh.forEach((line, i) => {
     changes.push({ op: 'add', topic: line.id, parent, order: orders[i]!, with: itemFrom(line) })
     const keys = generateNKeysBetween(null, null, line.pattern.length)
@@ -204,12 +201,8 @@ export function moveItem(tree: Tree, item: TopicId, by: 1 | -1): Change[] {
   const beyond = siblings[at + by]
   if (at < 0 || beyond === undefined) return []
   const all = childrenOf(tree, parent)
-  const other = all.indexOf(beyond)
-  const [low, high] = by < 0 ? [all[other - 1], beyond] : [beyond, all[other + 1]]
-  const key = (id: TopicId | undefined): string | null => id === undefined ? null : topicOf(tree, id).order
-  const [a, b] = [key(low), key(high)]
-  if (a !== null && b !== null && a >= b) return []
-  return [{ op: 'place', topic: item, parent, order: generateKeyBetween(a, b) }]
+  const { keys, aside } = roomAt(tree, parent, all.indexOf(beyond) + (by > 0 ? 1 : 0), 1, new Set([item]))
+  return [{ op: 'place', topic: item, parent, order: keys[0]! }, ...aside]
 }
 
 /** An inner pattern by name. The wordings are common practice, with no source. */

@@ -12,11 +12,6 @@ export function addDays(day: string, days: number): string {
   return new Date(Date.parse(`${day}T00:00Z`) + days * 86_400_000).toISOString().slice(0, 10)
 }
 
-/** The Sunday that ends the week of a day: weeks begin on Monday (ISO 8601). */
-export function endOfWeek(day: string): string {
-  return addDays(day, (7 - new Date(`${day}T00:00Z`).getUTCDay()) % 7)
-}
-
 /** The calendar day of an instant, where the machine stands. */
 export function isoDay(date: Date): string {
   return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`

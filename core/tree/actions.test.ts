@@ -118,7 +118,7 @@ describe('undo over what others did', () => {
     const mine = new Replica(tree, 0)
     const { item } = mine.make({ id: 'e', changes: [...setAll(tree, ['A', 'B'], 'title', 'mine').changes, ...setAll(tree, ['A'], 'done', 50).changes] })
     mine.receive([{ id: 'e', number: 1, changes: item.edit.changes }, { id: 'o', number: 2, changes: [{ op: 'set', topic: 'B', field: 'title', value: 'theirs' }] }])
-    expect(invertOver(tree, item.edit.changes, item.patches!)).toEqual([{ op: 'set', topic: 'A', field: 'done', value: null }, { op: 'set', topic: 'A', field: 'title', value: 'A' }])
+    expect(invertOver(tree, item.edit.changes, item.patches!).changes).toEqual([{ op: 'set', topic: 'A', field: 'done', value: null }, { op: 'set', topic: 'A', field: 'title', value: 'A' }])
   })
 
   it('a topic made and then moved by somebody else still goes with undo; a move they moved on doesn’t come back', () => {
@@ -127,8 +127,8 @@ describe('undo over what others did', () => {
     const added = mine.make({ id: 'e1', changes: addAt(tree, { parent: 'A', index: 0 }, () => 'n').changes }).item
     const moved = mine.make({ id: 'e2', changes: moveTo(tree, ['n'], { parent: 'B', index: 0 }).changes }).item
     mine.receive([{ ...added.edit, number: 1 }, { ...moved.edit, number: 2 }, { id: 'o', number: 3, changes: [{ op: 'place', topic: 'n', parent: 'centre', order: 'Zz' }] }])
-    expect(invertOver(tree, moved.edit.changes, moved.patches!)).toEqual([])
-    expect(invertOver(tree, added.edit.changes, added.patches!)).toEqual([{ op: 'remove', topic: 'n' }])
+    expect(invertOver(tree, moved.edit.changes, moved.patches!).changes).toEqual([])
+    expect(invertOver(tree, added.edit.changes, added.patches!).changes).toEqual([{ op: 'remove', topic: 'n' }])
   })
 
   it('what waits can be looked past, and is untouched by it', () => {

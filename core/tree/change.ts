@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { savedView } from './view'
 import { customMarkerSet } from './markers'
 import { lookSchema } from './looks'
+import { orderKey } from './order-key'
 import { briefPart, entrySchema, itemPart } from './meeting'
 import { colour, styleFields } from './style'
 import { attachmentSchema, checkSchema, fileId, linkSchema, substanceFields, tieSchema, words } from './substance'
@@ -30,7 +31,6 @@ export const LIMITS = {
 } as const
 
 const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
-const orderKey = z.string().min(1).max(400).regex(/^[0-9A-Za-z]+$/, 'must be a fractional key')
 
 /** An ISO 8601 calendar day that exists (no 30 February). */
 export const calendarDay = z.iso.date()

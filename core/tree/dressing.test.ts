@@ -36,7 +36,7 @@ describe('marker sets', () => {
     const put: Change = { op: 'tree-put', set: 'markerSets', member: own }
     const patches = applyChanges(tree, [put])
     applyChanges(tree, [{ op: 'tree-put', set: 'markerSets', member: { ...own, name: 'Somebody’s' } }])
-    expect(invertOver(tree, [put], patches)).toEqual([])
+    expect(invertOver(tree, [put], patches).changes).toEqual([])
   })
   it('let one marker of an exclusive set stand, in one step, and any number of another', () => {
     const tree = grow('A', 'B')

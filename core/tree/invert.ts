@@ -1,7 +1,7 @@
 import { type Change, isTreeChange, type Member, memberKey, type SetName, type TopicChange, type TreeChange, type TreeFields } from './change'
 import type { Patch } from './apply'
-import type { Topic } from './topic'
-import type { Tree } from './tree'
+import type { Topic, TopicId } from './topic'
+import { childrenOf, isLive, type Tree } from './tree'
 
 /**
  * The change that takes `change` back, given what it replaced. Nothing for a change that did nothing,
@@ -53,13 +53,27 @@ export function invertAll(changes: readonly Change[], patches: readonly Patch[])
   return changes.map((change, i) => invert(change, patches[i]!)).filter(change => change !== null).reverse()
 }
 
+/** Why a topic stays as it is though its undo was asked for. `worked`: somebody has since put work into it or under it. `gone`: where it stood before has gone. */
+export interface Stays { readonly topic: TopicId, readonly why: 'worked' | 'gone' }
+
+/** An undo as far as it goes, and what stays. */
+export interface Undoing { readonly changes: Change[], readonly stays: readonly Stays[] }
+
+/** Whether somebody has worked in a branch. Cost: the branch. */
+function isWorkedIn(tree: Tree, id: TopicId, worked: (id: TopicId) => boolean): boolean {
+  if (worked(id)) return true
+  return childrenOf(tree, id).some(child => isWorkedIn(tree, child, worked))
+}
+
 /**
  * What is left of an undo after others have worked on: an inverse step is dropped where what our edit
- * put there is no longer there, so that undo never takes back somebody else's later word.
- * `changes` and `patches` are of the edit that is to be undone.
+ * put there is no longer there, so that undo never takes back somebody else's later word. A topic of ours that
+ * others have since worked in stays, with all above it; a branch isn't put back where nobody would see it.
+ * `changes` and `patches` are of the edit that is to be undone; `worked` says in which topics others have put work.
  */
-export function invertOver(tree: Tree, changes: readonly Change[], patches: readonly Patch[]): Change[] {
+export function invertOver(tree: Tree, changes: readonly Change[], patches: readonly Patch[], worked: (id: TopicId) => boolean = () => false): Undoing {
   const inverse: Change[] = []
+  const stays: Stays[] = []
   // What each topic will be once the inverse steps collected so far are made: our own later changes to the same field aren't foreign.
   const undone = new Map<string, Map<string, unknown>>()
   for (let i = changes.length - 1; i >= 0; i--) {
@@ -79,10 +93,26 @@ export function invertOver(tree: Tree, changes: readonly Change[], patches: read
     undone.set(now.id, seen)
     const current = seen.has(slot) ? seen.get(slot) : valueIn(now, change)
     if (!same(current, valueIn(patch.after!, change))) continue
+    if (step.op === 'remove' && isLive(tree, now.id) && isWorkedIn(tree, now.id, worked)) {
+      stays.push({ topic: now.id, why: 'worked' })
+      continue
+    }
+    if (step.op === 'place' && step.parent !== null && isLive(tree, now.id) && !isLive(tree, step.parent) && !comesBack(inverse, tree, step.parent)) {
+      stays.push({ topic: now.id, why: 'gone' })
+      continue
+    }
     seen.set(slot, patch.before ? valueIn(patch.before, change) : undefined)
     inverse.push(step)
   }
-  return inverse
+  return { changes: inverse, stays }
+}
+
+/** Whether the undo itself brings a topic back that isn't there now. */
+function comesBack(inverse: readonly Change[], tree: Tree, id: TopicId): boolean {
+  for (let at: TopicId | null = id; at !== null; at = tree.topics.get(at)?.parent ?? null) {
+    if (tree.topics.get(at)?.removed && !inverse.some(change => change.op === 'restore' && change.topic === at)) return false
+  }
+  return true
 }
 
 function slotOf(change: TopicChange): string {

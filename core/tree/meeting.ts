@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { orderKey } from './order-key'
 import { words } from './substance'
 
 /*
@@ -7,7 +8,6 @@ import { words } from './substance'
  */
 
 const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
-const orderKey = z.string().min(1).max(400).regex(/^[0-9A-Za-z]+$/, 'must be a fractional key')
 /** Milliseconds since 1970 UTC. */
 const instant = z.int().min(0).max(8.64e15)
 const minutes = z.int().min(1, 'Minutes are a whole number, 1 at least.').max(1440)

@@ -1,12 +1,12 @@
-import { generateNKeysBetween } from 'fractional-indexing'
 import type { Change } from './change'
+import { keysAt } from './order-key'
 import type { TopicId } from './topic'
 import { type Tree, childrenOf } from './tree'
 
 export interface Room {
   /** One key for each newcomer, ascending. */
   readonly keys: readonly string[]
-  /** Siblings that have to step aside because two people once chose the same key. Usually empty. */
+  /** Siblings that get another key: because two people once chose the same one, or because keys had grown long. Usually empty. */
   readonly aside: readonly Change[]
 }
 
@@ -21,14 +21,6 @@ export function roomAt(tree: Tree, parent: TopicId | null, index: number, count:
     at -= siblings.slice(0, at).filter(id => leaving.has(id)).length
     siblings = siblings.filter(id => !leaving.has(id))
   }
-  const keyOf = (i: number): string | null => {
-    const sibling = siblings[i]
-    return sibling === undefined ? null : tree.topics.get(sibling)!.order
-  }
-  const before = at > 0 ? keyOf(at - 1) : null
-  let end = at
-  while (before !== null && end < siblings.length && keyOf(end)! <= before) end++
-  const keys = generateNKeysBetween(before, keyOf(end), count + end - at)
-  const aside = siblings.slice(at, end).map((topic, i): Change => ({ op: 'place', topic, parent, order: keys[count + i]! }))
-  return { keys: keys.slice(0, count), aside }
+  const { keys, aside } = keysAt(siblings.map(id => tree.topics.get(id)!.order), at, count)
+  return { keys, aside: [...aside].map(([i, order]): Change => ({ op: 'place', topic: siblings[i]!, parent, order })) }
 }

@@ -1,7 +1,7 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { type Change, type Initial, SET_NAMES } from './change'
 import type { BriefPart } from './meeting'
-import type { Topic, TopicId } from './topic'
+import { isBlank, type Topic, type TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 
 /**
@@ -22,7 +22,7 @@ function detailsOf(topic: Topic): Omit<Initial, 'title'> | undefined {
   const details: Record<string, unknown> = {}
   for (const key of CARRIED) {
     const value = topic[key]
-    if (value !== null && value !== false && value !== 0) details[key] = value
+    if (!isBlank(key, value)) details[key] = value
   }
   for (const key of SET_NAMES) if (topic[key].length > 0) details[key] = [...topic[key]]
   if (topic.meeting.length > 0) details.meeting = meetingInCopies(topic.meeting)

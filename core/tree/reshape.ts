@@ -8,10 +8,10 @@ import { inReadingOrder, placeOf } from './walk'
 
 export type SortKey = 'title' | 'due' | 'start' | 'priority' | 'done' | 'figure'
 
-const words = new Intl.Collator('en', { numeric: true, sensitivity: 'base' })
+/** Names in the order of a language, numbers in them by their value. */
+export const collator = (locale: string): Intl.Collator => new Intl.Collator([locale, 'en'], { numeric: true, sensitivity: 'base' })
 
-const comparers: Record<SortKey, (a: Topic, b: Topic) => number> = {
-  title: (a, b) => words.compare(a.title, b.title),
+const comparers: Record<Exclude<SortKey, 'title'>, (a: Topic, b: Topic) => number> = {
   due: (a, b) => lastWhenNone(a.due, b.due),
   start: (a, b) => lastWhenNone(a.start, b.start),
   priority: (a, b) => lastWhenNone(a.priority, b.priority),
@@ -21,16 +21,17 @@ const comparers: Record<SortKey, (a: Topic, b: Topic) => number> = {
 
 const negative = (value: number | null): number | null => value === null ? null : -value
 
+/** Thousands by one and the same mark, in groups of three that aren't led by a zero; then decimals. */
+const FIGURE = /(?<![\p{L}\d])(?<sign>[−-])?(?<whole>[1-9]\d{0,2}(?<mark>[\u0020\u00A0\u202F.,'’])\d{3}(?!\d)(?:\k<mark>\d{3}(?!\d))*|\d+)(?:[.,](?<decimals>\d+))?(?!\p{L})/gu
+
 /**
- * The figure that a title names: its last number, as people write them: "14 350", "14,350", "14.350,50" and "12.5" are read with one
- * or two digits after the last mark as decimals and groups of three as thousands. Null when there is none.
+ * The figure that a title names: its last number, as people write them: "14 350", "14,350" and "14.350,50" have thousands in groups of three,
+ * "12.5", "0.125" and "3.14159" have decimals. Null when there is none.
  */
 export function figureIn(title: string): number | null {
-  const said = title.match(/(?<![\p{L}\d])[−-]?\d+(?:[\u0020\u00A0\u202F.,'’]\d{3})*(?:[.,]\d+)?(?!\p{L})/gu)?.at(-1)
-  if (said === undefined) return null
-  const [, whole, decimals] = /^(.*?)(?:[.,](\d{1,2}|\d{4,}))?$/.exec(said)!
-  const sign = /^[−-]/.test(said) ? -1 : 1
-  return sign * Number(`${whole!.replace(/\D/g, '')}.${decimals ?? '0'}`)
+  const said = [...title.matchAll(FIGURE)].at(-1)?.groups
+  if (!said) return null
+  return (said.sign ? -1 : 1) * Number(`${said.whole!.replace(/\D/g, '')}.${said.decimals ?? '0'}`)
 }
 
 function lastWhenNone<T extends string | number>(a: T | null, b: T | null): number {
@@ -40,8 +41,9 @@ function lastWhenNone<T extends string | number>(a: T | null, b: T | null): numb
 }
 
 /** Puts a topic's children in order; equal ones keep theirs. Topics without a value come last; figures go from the largest down. */
-export function sortChildren(tree: Tree, parent: TopicId, key: SortKey): Step {
-  const compare = comparers[key]
+export function sortChildren(tree: Tree, parent: TopicId, key: SortKey, locale = 'en'): Step {
+  const names = collator(locale)
+  const compare = key === 'title' ? (a: Topic, b: Topic): number => names.compare(a.title, b.title) : comparers[key]
   return reorder(tree, parent, [...childrenOf(tree, parent)].sort((a, b) => compare(topicOf(tree, a), topicOf(tree, b))))
 }
 

@@ -1,4 +1,4 @@
-import { BLANK, newTopic, type Topic } from './topic'
+import { BLANK, isBlank, newTopic, type Topic } from './topic'
 import { emptyTree, FRESH_FIELDS, type Tree } from './tree'
 import { compareSiblings } from './siblings'
 
@@ -11,13 +11,13 @@ export interface Snapshot {
   readonly topics: readonly Lean[]
 }
 
-const blankEntries = Object.entries(BLANK) as [keyof typeof BLANK, unknown][]
+const FIELD_NAMES = Object.keys(BLANK) as (keyof typeof BLANK)[]
 
 function lean(topic: Topic): Lean {
   const out: Record<string, unknown> = { id: topic.id, parent: topic.parent, order: topic.order }
-  for (const [key, blank] of blankEntries) {
+  for (const key of FIELD_NAMES) {
     const value = topic[key]
-    if (Array.isArray(value) ? value.length > 0 : value !== blank) out[key] = value
+    if (!isBlank(key, value)) out[key] = value
   }
   return out as unknown as Lean
 }

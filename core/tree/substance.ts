@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { orderKey } from './order-key'
 import { isSafeAddress } from './address'
 import { colour } from './style'
 import { sketchSchema } from './sketch'
@@ -9,7 +10,6 @@ import { sketchSchema } from './sketch'
  */
 
 const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
-const orderKey = z.string().min(1).max(400).regex(/^[0-9A-Za-z]+$/, 'must be a fractional key')
 /** The SHA-256 of a file's bytes. */
 export const fileId = z.string().regex(/^[0-9a-f]{64}$/, 'must be a file’s address')
 

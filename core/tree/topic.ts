@@ -145,6 +145,12 @@ export const BLANK: Omit<Topic, 'id' | 'parent' | 'order'> = {
   note: null,
 }
 
+/** Whether a value says nothing: the one rule for what is left out of copies, snapshots and files. A done of 0, a length of 0 and a place at 0 say something. */
+export function isBlank(key: keyof typeof BLANK, value: unknown): boolean {
+  const blank = BLANK[key]
+  return value === undefined || value === blank || (Array.isArray(blank) && Array.isArray(value) && value.length === 0)
+}
+
 /**
  * A topic that nobody has said anything about. Written out field by field, in one place for all topics: objects that are put
  * together by spreading get as many layouts in memory as there are ways to be born, and every walk over them takes ten times as long.

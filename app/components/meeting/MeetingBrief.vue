@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { generateKeyBetween } from 'fractional-indexing'
+import { movedLine, type Change } from '#core/tree'
 import { lastKey } from '#core/meeting/agenda'
 import { type Finding, LONGEST_WHY, MOST_MUSTS } from '#core/meeting/readiness'
 import { newId } from '~/tree/desk'
@@ -54,9 +54,9 @@ function mustKey(event: KeyboardEvent, i: number): void {
   else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
     event.preventDefault()
     const by = event.key === 'ArrowUp' ? -1 : 1
-    const [low, high] = by < 0 ? [list[i - 2], list[i - 1]] : [list[i + 1], list[i + 2]]
-    if (!list[i + by]) return
-    meeting.say({ id: one.id, kind: 'must', text: one.text, order: generateKeyBetween(low?.order ?? null, high?.order ?? null) })
+    const moved = movedLine(list, one.id, by)
+    if (moved.length === 0 || meeting.id.value === null) return
+    meeting.run(moved.map(({ id, text, order }): Change => ({ op: 'put', topic: meeting.id.value!, set: 'meeting', member: { id, kind: 'must', text, order } })))
     nextTick(() => root.value?.querySelector<HTMLInputElement>(`[data-must="${one.id}"] input`)?.focus())
   }
 }

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { generateKeyBetween } from 'fractional-indexing'
 import { type AgendaItem, handTo, itemOf, lastKey, layOut, moveItem, PATTERNS, sayItem, takeItem } from '#core/meeting/agenda'
 import type { BriefLine } from '#core/meeting/brief'
 import { readItemLine } from '#core/meeting/quick-item'
 import { openItemId } from '#core/meeting/next'
-import { type Change, type Intent, INTENTS, type TopicId } from '#core/tree'
+import { type Change, type Intent, INTENTS, type TopicId, movedLine, keysAt } from '#core/tree'
 import { newId } from '~/tree/desk'
 import { useMeeting } from '~/meeting/useMeeting'
 
@@ -86,11 +85,11 @@ function paste(event: ClipboardEvent): void {
   const lines = (event.clipboardData?.getData('text/plain') ?? '').split(/\r?\n/).map(line => line.replace(/^\s*(?:[-*•]|\d+[.)])\s+/, '').trim()).filter(Boolean)
   if (lines.length < 2 || meeting.id.value === null) return
   event.preventDefault()
-  let order = lastKey(meeting.briefNow().lines)
-  meeting.run(lines.slice(0, 60).map((line): Change => {
+  const had = meeting.briefNow().lines
+  const { keys } = keysAt(had.map(one => one.order), had.length, Math.min(60, lines.length))
+  meeting.run(lines.slice(0, 60).map((line, i): Change => {
     const said = readItemLine(line.toWellFormed(), people.value)
-    const member = { id: newId(), kind: 'line' as const, order, title: said.title.slice(0, 1000), intent: said.intent ?? 'discuss', minutes: said.minutes, floor: null, owner: said.owner, serves: [], pattern: [] }
-    order = generateKeyBetween(order, null)
+    const member = { id: newId(), kind: 'line' as const, order: keys[i]!, title: said.title.slice(0, 1000), intent: said.intent ?? 'discuss', minutes: said.minutes, floor: null, owner: said.owner, serves: [], pattern: [] }
     return { op: 'put', topic: meeting.id.value!, set: 'meeting', member }
   }))
 }
@@ -104,10 +103,7 @@ function move(row: Row, by: 1 | -1): void {
     return
   }
   const lines = meeting.briefNow().lines
-  const i = lines.findIndex(line => line.id === row.id)
-  if (!lines[i + by]) return
-  const [low, high] = by < 0 ? [lines[i - 2], lines[i - 1]] : [lines[i + 1], lines[i + 2]]
-  meeting.say({ ...lines[i]!, order: generateKeyBetween(low?.order ?? null, high?.order ?? null) })
+  meeting.run(movedLine(lines, row.id, by).map((member): Change => ({ op: 'put', topic: meeting.id.value!, set: 'meeting', member })))
 }
 function key(event: KeyboardEvent, row: Row, i: number): void {
   const go = (to: number): void => { root.value?.querySelectorAll<HTMLInputElement>('.title')[to]?.focus() }

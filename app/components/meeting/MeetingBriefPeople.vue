@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { addDays } from '#core/schedule/days'
-import { readDay } from '#core/capture/quick-details'
+import { readDay } from '#core/schedule/day-words'
 import type { BriefPerson } from '#core/meeting/brief'
 import { personName } from '#core/meeting/minutes'
 import type { Answer } from '#core/tree'
@@ -59,7 +59,7 @@ function addMember(user: string): void {
 
 // — What is sent
 const by = ref('')
-const byDay = computed(() => by.value.trim() === '' ? (brief.value.begins ? addDays(brief.value.begins.day, -1) : null) : readDay(by.value, today()))
+const byDay = computed(() => by.value.trim() === '' ? (brief.value.begins ? addDays(brief.value.begins.day, -1) : null) : readDay(by.value, daySense()))
 async function request(): Promise<void> {
   if (!byDay.value) {
     desk.say('By which day? Write it like “fri” or “12 May”.')

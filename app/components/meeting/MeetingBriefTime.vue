@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readDay } from '#core/capture/quick-details'
+import { readDay } from '#core/schedule/day-words'
 import { startOf } from '#core/meeting/brief'
 import { dayOfNext } from '#core/meeting/next'
 import { readRule, type Rule, weekdayOf, writeRule } from '#core/meeting/recurrence'
@@ -34,7 +34,7 @@ function keepDay(event: Event): void {
     if (brief.value.begins) meeting.unsay('begins')
     return
   }
-  const read = readDay(text, today())
+  const read = readDay(text, daySense())
   if (read) put({ day: read })
   else wrong.value = `“${text}” isn’t a day. Write it like “fri”, “in 2 weeks” or “12 May”.`
   field.value = read ? dayInWords(read) : day.value
@@ -102,7 +102,7 @@ function setRule(rule: string): void {
 function addClosed(event: Event): void {
   const field = event.target as HTMLInputElement
   const text = field.value.trim()
-  const read = text === '' ? null : readDay(text, today())
+  const read = text === '' ? null : readDay(text, daySense())
   if (text !== '' && !read) wrong.value = `“${text}” isn’t a day.`
   if (!read || !brief.value.rule) return
   field.value = ''

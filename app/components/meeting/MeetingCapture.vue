@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { readDetails } from '#core/capture/quick-details'
 import { capture, ENTRY_NAMES } from '#core/meeting/record'
-import { ENTRY_KINDS, type EntryKind, isLive, markersOf, shorten, topicOf, type TopicId } from '#core/tree'
+import { ENTRY_KINDS, type EntryKind, isLive, shorten, topicOf, type TopicId } from '#core/tree'
+import { arrive, expectField } from '~/focus/typeahead'
 import { newId } from '~/tree/desk'
 import { keyOf } from '~/tree/keys'
 import { useMeeting } from '~/meeting/useMeeting'
@@ -23,7 +24,7 @@ const speakers = computed(() => {
   for (const { id, user, name, mail } of asked) if (user === null) names.set(`guest ${id}`, name || mail || 'guest')
   return [...names].map(([id, name]) => ({ id, name }))
 })
-const known = computed(() => ({ people: desk.status.people, markers: markersOf(desk.tree.fields), today: today() }))
+const known = computed(() => desk.known())
 const understood = computed(() => readDetails(text.value, known.value))
 
 /** Under what the line was begun: when the chair moves on meanwhile, it still belongs there. */
@@ -39,8 +40,9 @@ const elsewhere = computed(() => {
 
 function begin(wanted: EntryKind): void {
   if (!desk.guard()) return
+  expectField()
   kind.value = wanted
-  nextTick(() => field.value?.focus())
+  nextTick(() => field.value && arrive(field.value))
 }
 function keep(): boolean {
   const under = at.value !== null && isLive(desk.tree, at.value) ? at.value : props.under()

@@ -4,7 +4,7 @@ import { headOf, timeOf } from '#core/formats/minutes-markdown'
 import { handTo } from '#core/meeting/agenda'
 import { INTENT_NAMES } from '#core/meeting/invitation'
 import { minutesOf } from '#core/meeting/minutes'
-import { readDay } from '#core/capture/quick-details'
+import { readDay } from '#core/schedule/day-words'
 import type { TopicId } from '#core/tree'
 import { useMeeting } from '~/meeting/useMeeting'
 
@@ -36,7 +36,7 @@ const people = computed(() => {
 function setDue(id: TopicId, before: string | null, event: Event): void {
   const field = event.target as HTMLInputElement
   const text = field.value.trim()
-  const due = text === '' ? null : text === (before ? dayInWords(before) : '') ? before : readDay(text, today())
+  const due = text === '' ? null : text === (before ? dayInWords(before) : '') ? before : readDay(text, daySense())
   if (text !== '' && due === null) {
     desk.say(`“${text}” isn’t a day. Write it like “fri” or “12 May”.`)
     field.value = before ? dayInWords(before) : ''

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { detailChanges, readDetails } from '#core/capture/quick-details'
 import { asEntry, ENTRY_NAMES, entriesIn, entriesOf } from '#core/meeting/record'
-import { type Change, ENTRY_KINDS, type EntryKind, markersOf, type Topic, type TopicId } from '#core/tree'
+import { type Change, ENTRY_KINDS, type EntryKind, type Topic, type TopicId } from '#core/tree'
 import { meetingOf } from '#core/meeting/brief'
 import { itemAbove } from '~/meeting/doing'
 import { useMeeting } from '~/meeting/useMeeting'
@@ -17,7 +17,7 @@ const lines = computed<readonly Topic[]>(() => {
   if (props.under !== null && desk.tree.topics.has(props.under)) return entriesIn(desk.tree, props.under)
   return entriesOf(desk.tree, id).filter(topic => itemAbove(desk, topic.id) === null && meetingOf(desk.tree, topic.id) === id)
 })
-const known = computed(() => ({ people: desk.status.people, markers: markersOf(desk.tree.fields), today: today() }))
+const known = computed(() => desk.known())
 
 /** Words after `//` are details here too. An emptied line goes away. */
 function keep(topic: Topic, event: Event): void {

@@ -70,7 +70,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
 </script>
 
 <template>
-  <section class="meeting" aria-label="Meeting">
+  <section class="meeting" aria-label="Meeting" tabindex="-1" data-home>
     <template v-if="topic">
       <header class="head">
         <Select v-if="options.length > 1" v-model="id" :options="options" option-label="name" option-value="id" size="small" class="which" aria-label="Which meeting" />

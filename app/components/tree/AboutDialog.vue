@@ -31,7 +31,7 @@ function addTag(): void {
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal dismissable-mask header="About this tree" :style="{ width: 'min(520px, 94vw)' }" @hide="keepDescription">
+  <PorchDialog v-model:visible="visible" dismissable-mask header="About this tree" :style="{ width: 'min(520px, 94vw)' }" @closed="keepDescription">
     <div class="form">
       <Textarea v-model="description" rows="4" auto-resize :readonly="!may" maxlength="20000" placeholder="What is this tree for?" aria-label="Description" @blur="keepDescription" />
       <div class="tags" role="group" aria-label="Tags">
@@ -39,7 +39,7 @@ function addTag(): void {
         <input v-if="may" v-model="draft" placeholder="Add a tag, Enter" aria-label="Add a tag" @keydown.enter.prevent="addTag" @blur="addTag">
       </div>
     </div>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

@@ -39,7 +39,8 @@ const LINES = [['left', 'lucide:align-start-vertical', 'Left edges'], ['middle',
 </script>
 
 <template>
-  <div class="arrange">
+  <div class="arrange" data-named-panel>
+    <TreeNameField placeholder="Arrangement: a few letters, Enter" />
     <div class="segments" role="group" aria-label="What is arranged">
       <button :aria-pressed="target === null" @click="whole = true">The tree</button>
       <button :aria-pressed="target !== null" :disabled="!branchTopic" @click="whole = false">{{ branchTopic ? `“${shorten(branchTopic.title, 22)}”` : 'One branch' }}</button>

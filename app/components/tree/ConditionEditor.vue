@@ -32,7 +32,7 @@ const whole = (event: Event, least: number, most: number): number => Math.max(le
     <template v-else-if="condition.about === 'due'">
       <select :value="condition.is" aria-label="Due" @change="put({ is: value($event), ...(value($event) === 'within' ? { days: condition.days ?? 7 } : {}), ...(['before', 'after', 'on'].includes(value($event)) ? { day: condition.day ?? today() } : {}) })"><option v-for="is in DUE" :key="is" :value="is">{{ DUE_NAMES[is] }}</option></select>
       <input v-if="condition.is === 'within'" type="number" min="0" max="3650" :value="condition.days ?? 7" aria-label="Days" @change="put({ days: whole($event, 0, 3650) })">
-      <input v-if="['before', 'after', 'on'].includes(condition.is)" type="date" :value="condition.day" aria-label="Day" @change="value($event) && put({ day: value($event) })">
+      <DayField v-if="['before', 'after', 'on'].includes(condition.is)" :model-value="condition.day ?? null" label="Day" required @update:model-value="$event && put({ day: $event })" />
     </template>
     <select v-else-if="condition.about === 'state'" :value="condition.is" aria-label="State" @change="put({ is: value($event) })"><option v-for="is in STATES" :key="is" :value="is">{{ STATE_NAMES[is] }}</option></select>
     <template v-else-if="condition.about === 'done'">
@@ -46,7 +46,7 @@ const whole = (event: Event, least: number, most: number): number => Math.max(le
     <template v-else-if="condition.about === 'changed'">
       <select :value="condition.since ? 'since' : condition.days === undefined ? 'ever' : 'days'" aria-label="Changed when" @change="put(value($event) === 'since' ? { since: today(), days: undefined } : value($event) === 'days' ? { days: 7, since: undefined } : { days: undefined, since: undefined })"><option value="ever">at any time</option><option value="days">in the last days</option><option value="since">since</option></select>
       <input v-if="condition.days !== undefined && !condition.since" type="number" min="0" max="3650" :value="condition.days" aria-label="Days" @change="put({ days: whole($event, 0, 3650) })">
-      <input v-if="condition.since" type="date" :value="condition.since" aria-label="Since" @change="value($event) && put({ since: value($event) })">
+      <DayField v-if="condition.since" :model-value="condition.since" label="Since" required @update:model-value="$event && put({ since: $event })" />
       <select :value="condition.by ?? ''" aria-label="Changed by" @change="put({ by: value($event) || undefined })"><option value="">by anybody</option><option value="me">by me</option><option v-for="person in desk.status.people" :key="person.id" :value="person.id">by {{ person.name }}</option></select>
     </template>
     <select v-else :value="condition.what" aria-label="What it has" @change="put({ what: value($event) })"><option v-for="what in SUBSTANCE" :key="what" :value="what">{{ what }}</option></select>

@@ -63,7 +63,8 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
 </script>
 
 <template>
-  <div class="dress">
+  <div class="dress" data-named-panel>
+    <TreeNameField placeholder="Style: a few letters, Enter" />
     <div class="segments" role="group" aria-label="What is dressed">
       <button v-for="[id, name] in REACHES" :key="id" :aria-pressed="reach === id" @click="reach = id">{{ name }}</button>
     </div>

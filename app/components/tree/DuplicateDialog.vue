@@ -32,14 +32,14 @@ const tree = (): Promise<void> => attempt(async () => {
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal dismissable-mask header="Duplicate" :style="{ width: 'min(440px, 94vw)' }">
+  <PorchDialog v-model:visible="visible" dismissable-mask header="Duplicate" :style="{ width: 'min(440px, 94vw)' }">
     <TreeCopyChoices v-model="choice" />
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <template #footer>
       <Button outlined label="The whole tree as a new one" :loading="busy" @click="tree" />
       <Button :label="branches.length ? `Duplicate ${name}` : 'Select a branch'" :disabled="branches.length === 0 || !desk.session.canEdit" @click="branch" />
     </template>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

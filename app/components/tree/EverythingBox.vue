@@ -7,7 +7,7 @@ import { useDesk } from '~/tree/desk'
 
 /** One search over topics, commands, people and trees. */
 const visible = defineModel<boolean>('visible', { required: true })
-const emit = defineEmits<{ run: [command: Command], closed: [] }>()
+const emit = defineEmits<{ run: [command: Command] }>()
 const desk = useDesk()
 const query = ref('')
 const at = ref(0)
@@ -80,9 +80,9 @@ const KINDS: Record<string, string> = { topic: 'lucide:corner-down-right', perso
 </script>
 
 <template>
-  <Dialog @after-hide="emit('closed')" v-model:visible="visible" modal dismissable-mask position="top" :show-header="false" :style="{ width: 'min(620px, 94vw)' }" :pt="{ root: { 'aria-label': 'Everything box' } }">
+  <PorchDialog v-model:visible="visible" dismissable-mask position="top" :show-header="false" :style="{ width: 'min(620px, 94vw)' }" :pt="{ root: { 'aria-label': 'Everything box' } }">
     <div class="box" @keydown="key">
-      <InputText v-model="query" autofocus fluid placeholder="Topics, commands, people, trees" aria-label="Search everything" role="combobox" aria-expanded="true" aria-controls="everything-list" :aria-activedescendant="hits[at] ? `hit-${at}` : undefined" />
+      <InputText v-model="query" fluid placeholder="Topics, commands, people, trees" aria-label="Search everything" role="combobox" aria-expanded="true" aria-controls="everything-list" :aria-activedescendant="hits[at] ? `hit-${at}` : undefined" />
       <div id="everything-list" ref="list" class="list" role="listbox" aria-label="Found">
         <div v-for="(hit, i) in hits" :id="`hit-${i}`" :key="hit.kind + hit.key" role="option" class="hit" :class="{ on: i === at }" :aria-selected="i === at" @click="choose(hit)" @pointermove="at = i">
           <Icon :name="KINDS[hit.kind]!" size="15" :aria-label="hit.kind" /><span class="name">{{ hit.name }}</span><span class="quiet">{{ hit.more }}</span>
@@ -90,7 +90,7 @@ const KINDS: Record<string, string> = { topic: 'lucide:corner-down-right', perso
         <p v-if="hits.length === 0" class="quiet none">Nothing has these words.</p>
       </div>
     </div>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

@@ -7,13 +7,11 @@ import { drawPage, openPdf } from '~/tree/pdf'
 
 /** A file over the tree: a picture, the pages of a PDF, or plain text. Esc leads back to where one was. */
 const desk = useDesk()
-const emit = defineEmits<{ closed: [] }>()
 const at = computed(() => desk.viewing.value!)
 const files = computed(() => {
   void desk.lateTick.value
   return desk.tree.topics.get(at.value.topic)?.files.filter(canView) ?? []
 })
-const box = ref<HTMLElement>()
 const pages = ref<HTMLElement>()
 const trouble = ref('')
 const text = ref('')
@@ -88,24 +86,18 @@ function step(by: number): void {
 }
 function close(): void {
   desk.viewing.value = null
-  emit('closed')
 }
 function key(event: KeyboardEvent): void {
-  event.stopPropagation()
-  if (event.key === 'Escape') close()
-  else if (event.key === 'ArrowRight' && !event.altKey) step(1)
+  if (event.key === 'ArrowRight' && !event.altKey) step(1)
   else if (event.key === 'ArrowLeft' && !event.altKey) step(-1)
 }
 watch(() => at.value?.file.id, () => { if (at.value) void show() })
-onMounted(() => {
-  box.value?.focus()
-  void show()
-})
+onMounted(() => void show())
 onBeforeUnmount(() => watcher?.disconnect())
 </script>
 
 <template>
-  <div ref="box" class="viewer" role="dialog" aria-modal="true" :aria-label="`File ${at.file.name}`" tabindex="-1" @keydown="key">
+  <div v-opened="{ manner: 'dialog', close }" class="viewer" role="dialog" aria-modal="true" :aria-label="`File ${at.file.name}`" tabindex="-1" @keydown="key">
     <header>
       <Icon name="lucide:paperclip" size="16" />
       <b>{{ at.file.name }}</b>
@@ -121,7 +113,7 @@ onBeforeUnmount(() => watcher?.disconnect())
     </header>
     <p v-if="trouble" class="words" role="alert">{{ trouble }}</p>
     <p v-else-if="opening && !at.file.preview" class="words quiet" role="status">Opening …</p>
-    <div ref="pages" class="pages" tabindex="0" @scroll="scrolled" :aria-label="`Contents of ${at.file.name}`">
+    <div ref="pages" class="pages" tabindex="0" data-first @scroll="scrolled" :aria-label="`Contents of ${at.file.name}`">
       <img v-if="at.file.preview" :src="addressOf(desk, at.file.preview.file)" :alt="at.file.name">
       <template v-else-if="count">
         <div v-for="n in count" :key="`${at.file.id}-${n}`" :data-page="n" class="page"><canvas :aria-label="`Page ${n}`" /></div>

@@ -24,6 +24,14 @@ function set(now: Group): void {
   query.value = now.of.length > 0 ? now : null
 }
 
+/** Words that are typed first of all are a condition like others. */
+const said = ref('')
+function addWords(): void {
+  const words = said.value.trim().slice(0, 200)
+  said.value = ''
+  if (words) set({ ...group.value, of: [...group.value.of, { about: 'text', words, where: 'anywhere' }] })
+}
+
 // — Saved views
 const own = ref<readonly SavedView[]>([])
 const shared = computed(() => {
@@ -65,6 +73,7 @@ async function drop(view: SavedView, isShared: boolean): Promise<void> {
 
 <template>
   <div class="filter">
+    <form class="words" @submit.prevent="addWords"><InputText v-model="said" size="small" fluid maxlength="200" placeholder="With these words, Enter" aria-label="With these words" /></form>
     <p class="sentence" role="status"><template v-if="sentence">Topics <b>{{ sentence }}</b>: {{ matches.length.toLocaleString('en') }} of {{ desk.topicCount.value.toLocaleString('en') }}</template><template v-else><span class="quiet">Everything is shown. Add a condition, or begin with one of these.</span></template></p>
     <div v-if="!sentence" class="ready"><button v-for="one in READY" :key="one.name" class="chip" @click="set(one.group)">{{ one.name }}</button></div>
     <TreeQueryGroup :group="group" :names="names" @change="set" />

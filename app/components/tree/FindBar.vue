@@ -3,7 +3,7 @@ import { useDesk } from '~/tree/desk'
 
 /** Looks for words in titles, notes, links and files; what doesn't match steps back, and the path to each match stays. */
 const desk = useDesk()
-const emit = defineEmits<{ closed: [], filter: [] }>()
+const emit = defineEmits<{ filter: [] }>()
 const field = ref<HTMLInputElement>()
 const { text, matches, at } = desk.finding
 const typed = ref(text.value)
@@ -13,21 +13,19 @@ function type(): void {
   timer = window.setTimeout(() => { text.value = typed.value }, desk.tree.topics.size > 5000 ? 120 : 0)
 }
 function key(event: KeyboardEvent): void {
+  if (event.key === 'Escape') return
   event.stopPropagation()
   if (event.key === 'Enter') {
     event.preventDefault()
     text.value = typed.value
     nextTick(() => desk.goFound(event.shiftKey ? -1 : 1))
   }
-  else if (event.key === 'Escape') close()
-  else if (event.key === 'ArrowDown') emit('closed')
+  else if (event.key === 'ArrowDown') focusTree()
 }
 function close(): void {
   clearTimeout(timer)
   desk.finding.close()
-  emit('closed')
 }
-onMounted(() => field.value?.focus())
 onBeforeUnmount(() => clearTimeout(timer))
 const words = computed(() => {
   if (typed.value.trim() === '') return ''
@@ -39,7 +37,7 @@ defineExpose({ focus: () => field.value?.select() })
 </script>
 
 <template>
-  <div class="find" role="search">
+  <div v-opened="{ manner: 'layer', close }" class="find" role="search">
     <Icon name="lucide:search" size="15" class="quiet" />
     <input ref="field" v-model="typed" placeholder="Find in this tree" aria-label="Find in this tree" @input="type" @keydown="key">
     <span class="quiet count" role="status">{{ words }}</span>

@@ -25,8 +25,8 @@ function pieces(text: string): { text: string, key: boolean }[] {
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal dismissable-mask header="Help" :style="{ width: 'min(760px, 95vw)' }">
-    <InputText v-model="query" fluid autofocus placeholder="Search the help" aria-label="Search the help" />
+  <PorchDialog v-model:visible="visible" dismissable-mask header="Help" :style="{ width: 'min(760px, 95vw)' }">
+    <InputText v-model="query" fluid placeholder="Search the help" aria-label="Search the help" />
     <div class="help">
       <nav aria-label="Help pages">
         <button v-for="one in pages" :key="one.id" :aria-current="shown?.id === one.id ? 'page' : undefined" @click="page = one.id">{{ one.title }}</button>
@@ -42,7 +42,7 @@ function pieces(text: string): { text: string, key: boolean }[] {
       <article v-else-if="commands.length"><dl><template v-for="command in commands" :key="command.id"><dt>{{ command.name }} <kbd v-if="chord(command.id)">{{ chord(command.id) }}</kbd></dt><dd>{{ command.help }}</dd></template></dl></article>
       <p v-else class="quiet">Nothing in the help has these words.</p>
     </div>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

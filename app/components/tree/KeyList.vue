@@ -1,11 +1,17 @@
 <script setup lang="ts">
+import { fold } from '#core/find/text'
 import { COMMANDS } from '~/tree/commands'
 import { changeKey, chordInWords, chordOf, keys, resetKeys, ROOM_NAMES } from '~/tree/keys'
 
 const visible = defineModel<boolean>('visible', { required: true })
 const groups = [...new Set(COMMANDS.map(command => command.group))]
 const waiting = ref<string | null>(null)
-const TYPING = [['Enter', 'keeps the title; in a new topic goes on with the next'], ['Tab', 'keeps it and goes on one level in'], ['Shift + Tab', 'moves the topic one level out while typing'], ['Ctrl + Enter', 'breaks the line'], ['Esc', 'drops what was typed'], ['//', 'and then plain words: people, dates, “3 days”, “40%”, markers']] as const
+const query = ref('')
+const words = computed(() => fold(query.value.trim()).split(/\s+/).filter(Boolean))
+/** Whether a line is shown: all its words are in it, or one of its keys is what was typed. */
+const shows = (name: string, chords: readonly string[] = []): boolean => words.value.every(word => fold(name).includes(word)) || chords.some(chord => fold(chordInWords(chord)) === fold(query.value.trim()))
+const commandsOf = (group: string) => COMMANDS.filter(one => one.group === group && shows(one.name, keys.value[one.id]))
+const TYPING = [['Enter', 'keeps the title; in a new topic goes on with the next'], ['Tab', 'keeps it and goes on one level in'], ['Shift + Tab', 'moves the topic one level out while typing'], ['Ctrl + Enter', 'breaks the line'], ['Esc', 'ends typing: a new topic keeps its text, a changed title goes back, and redo brings what was typed'], ['//', 'and then plain words: people, dates, “3 days”, “40%”, markers']] as const
 
 function taken(event: KeyboardEvent): void {
   if (!waiting.value) return
@@ -19,11 +25,12 @@ function taken(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal dismissable-mask header="Keys" :style="{ width: 'min(880px, 95vw)' }">
+  <PorchDialog v-model:visible="visible" dismissable-mask header="Keys" :style="{ width: 'min(880px, 95vw)' }">
+    <InputText v-model="query" fluid class="which" placeholder="Which command or key?" aria-label="Which command or key" />
     <div class="keys" @keydown.capture="taken">
-      <section v-for="group in groups" :key="group">
+      <section v-for="group in groups.filter(one => commandsOf(one).length > 0)" :key="group">
         <h3>{{ group }}</h3>
-        <div v-for="command in COMMANDS.filter(one => one.group === group)" :key="command.id" class="key">
+        <div v-for="command in commandsOf(group)" :key="command.id" class="key">
           <span>{{ command.name }}</span>
           <button :aria-label="`Change the key for ${command.name}`" @click="waiting = waiting === command.id ? null : command.id">
             <template v-if="waiting === command.id">press a key</template>
@@ -32,9 +39,9 @@ function taken(event: KeyboardEvent): void {
           </button>
         </div>
       </section>
-      <section>
+      <section v-if="Object.entries(ROOM_NAMES).some(([id, name]) => shows(name, keys[id]))">
         <h3>While a meeting runs</h3>
-        <div v-for="(name, id) in ROOM_NAMES" :key="id" class="key">
+        <div v-for="(name, id) in ROOM_NAMES" v-show="shows(name, keys[id])" :key="id" class="key">
           <span>{{ name }}</span>
           <button :aria-label="`Change the key for ${name}`" @click="waiting = waiting === id ? null : String(id)">
             <template v-if="waiting === id">press a key</template>
@@ -44,7 +51,7 @@ function taken(event: KeyboardEvent): void {
         <div class="key"><span>A file or link of the item</span><kbd>1 – 9</kbd></div>
         <div class="key"><span>Brief, meeting, minutes, series</span><kbd>Alt + 1 – 4</kbd></div>
       </section>
-      <section>
+      <section v-if="words.length === 0">
         <h3>While typing a title</h3>
         <div v-for="[chord, does] in TYPING" :key="chord" class="key"><span>{{ does }}</span><kbd>{{ chord }}</kbd></div>
         <h3>Mouse and touch</h3>
@@ -58,7 +65,7 @@ function taken(event: KeyboardEvent): void {
       <span class="quiet hint">Click a key to change it.</span>
       <Button text label="Back to the first keys" @click="resetKeys" />
     </template>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

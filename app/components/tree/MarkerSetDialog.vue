@@ -44,7 +44,7 @@ watch(visible, (now) => { if (!now) emit('closed') })
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal :header="set === 'new' ? 'A set of our own' : `Set “${draft.name}”`" :style="{ width: 'min(720px, 95vw)' }">
+  <PorchDialog v-model:visible="visible" :header="set === 'new' ? 'A set of our own' : `Set “${draft.name}”`" :style="{ width: 'min(720px, 95vw)' }">
     <div class="head">
       <InputText v-model="draft.name" maxlength="60" placeholder="Name of the set" aria-label="Name of the set" />
       <label><input v-model="draft.exclusive" type="checkbox"> one of these at a time</label>
@@ -66,7 +66,7 @@ watch(visible, (now) => { if (!now) emit('closed') })
       <Button v-if="kept" text severity="secondary" :label="ships ? 'Back to how it came' : 'Remove the set'" @click="drop" />
       <Button label="Keep" @click="save" />
     </template>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

@@ -26,7 +26,8 @@ function drag(event: DragEvent, marker: string): void {
 </script>
 
 <template>
-  <div class="markers">
+  <div class="markers" data-named-panel>
+    <TreeNameField placeholder="Marker: a few letters, Enter" />
     <template v-for="set in sets" :key="set.id">
       <h3>{{ set.name }}<span v-if="set.exclusive" class="quiet"> · one at a time</span>
         <button v-if="editable" class="edit" :aria-label="`Change the set ${set.name}`" @click="emit('change', set)"><Icon name="lucide:pencil" size="12" /></button>

@@ -62,6 +62,7 @@ onMounted(() => {
 })
 watch([() => props.painted, desk.lateTick], follow)
 
+const emit = defineEmits<{ closed: [] }>()
 let pushing = false
 function go(event: PointerEvent): void {
   const box = paper.value!.getBoundingClientRect()
@@ -75,7 +76,7 @@ function down(event: PointerEvent): void {
 </script>
 
 <template>
-  <div class="overview" role="img" aria-label="Overview of the tree" @pointerdown="down" @pointermove="pushing && go($event)" @pointerup="pushing = false" @pointercancel="pushing = false">
+  <div v-opened="{ manner: 'pane', close: () => emit('closed') }" class="overview" role="img" aria-label="Overview of the tree" @pointerdown="down" @pointermove="pushing && go($event)" @pointerup="pushing = false" @pointercancel="pushing = false">
     <canvas ref="paper" :style="{ width: `${WIDTH}px`, height: `${HEIGHT}px` }" />
     <span class="frame" :style="frameStyle" />
   </div>

@@ -34,7 +34,8 @@ function number(scheme: NumberScheme | null, levels = numbering.value?.levels ??
 </script>
 
 <template>
-  <div class="pages">
+  <div class="pages" data-named-panel>
+    <TreeNameField placeholder="Page or number: a few letters, Enter" />
     <h3>Pages</h3>
     <button class="line" :aria-current="desk.only.value === null || undefined" @click="desk.showOnly(null)"><Icon name="lucide:network" size="15" /> The whole tree</button>
     <button v-for="page in pages" :key="page.id" class="line" :aria-current="page.here || undefined" @click="desk.showOnly(page.id)"><Icon name="lucide:book-open" size="15" /> {{ page.title }} <span class="quiet">{{ page.count }}</span></button>

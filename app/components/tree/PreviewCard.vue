@@ -8,7 +8,6 @@ import { sizeInWords } from '~/tree/uploads'
 
 /** What hangs on a topic, to read without going there. It comes when the pointer rests on a sign, or by a key; one click opens what it shows. */
 const desk = useDesk()
-const emit = defineEmits<{ closed: [] }>()
 const at = computed(() => {
   void desk.tick.value
   const previewed = desk.previewed.value
@@ -36,16 +35,11 @@ function stand(): void {
     ? { left: `${left}px`, top: `${plank.bottom - around.top + 7}px`, maxHeight: `${room}px` }
     : { left: `${left}px`, top: `${Math.max(8, plank.top - around.top - 7 - Math.min(height, room))}px`, maxHeight: `${room}px` }
 }
-function arrive(): void {
-  stand()
-  if (desk.previewed.value?.pinned) box.value?.focus({ preventScroll: true })
-}
-onMounted(arrive)
-watch([at, () => desk.previewed.value?.pinned], arrive, { flush: 'post' })
+onMounted(stand)
+watch([at, () => desk.previewed.value?.pinned], stand, { flush: 'post' })
 
 function close(): void {
   desk.previewed.value = null
-  emit('closed')
 }
 function enter(): void {
   clearTimeout(leaving)
@@ -63,7 +57,7 @@ defineExpose({ enter, leave })
 </script>
 
 <template>
-  <section v-if="at && guise" ref="box" class="preview" role="dialog" :aria-label="`What hangs on ${guise.topic.title || 'untitled'}`" tabindex="-1" :style="place" @pointerenter="enter" @pointerleave="leave" @keydown.esc.stop="close" @wheel.stop>
+  <section v-if="at && guise" ref="box" v-opened="{ manner: 'pane', close }" class="preview" role="dialog" :aria-label="`What hangs on ${guise.topic.title || 'untitled'}`" tabindex="-1" :style="place" @pointerenter="enter" @pointerleave="leave" @wheel.stop>
     <h4>{{ shorten(guise.topic.title || 'untitled', 90) }}</h4>
     <p v-if="guise.reference" class="quiet">{{ guise.reference === 'shown' ? 'Shown from elsewhere.' : stateInWords(guise.reference) }} <button v-if="guise.original" class="plain" @click="openOriginal(desk, at.id)">To the original</button></p>
     <!-- eslint-disable-next-line vue/no-v-html -- built by core/formats/note-html: named elements, escaped text, checked addresses -->

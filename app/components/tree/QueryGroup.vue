@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type Condition, conditionInWords, type Group, isGroup, type Names, type Query } from '#core/find/conditions'
 import { markersOf } from '#core/tree'
+import { firstField } from '~/focus/opened'
 import { useDesk } from '~/tree/desk'
 
 /** Conditions that all, or any, of hold; with groups inside. Each reads as a part of a sentence, and opens to be changed. */
@@ -8,6 +9,7 @@ const props = defineProps<{ group: Group, names: Names, inner?: boolean }>()
 const emit = defineEmits<{ change: [group: Group], remove: [] }>()
 const desk = useDesk()
 const open = ref(-1)
+const root = ref<HTMLElement>()
 
 const FRESH: readonly { readonly name: string, readonly make: () => Query }[] = [
   { name: 'Words', make: () => ({ about: 'text', words: '', where: 'anywhere' }) },
@@ -36,6 +38,10 @@ function add(event: Event): void {
   if (!fresh) return
   set([...props.group.of, fresh.make()])
   open.value = props.group.of.length
+  nextTick(() => {
+    const made = root.value?.querySelector<HTMLElement>('[data-open]')
+    if (made) (firstField(made) ?? made).focus()
+  })
 }
 function remove(i: number): void {
   open.value = -1
@@ -46,7 +52,7 @@ const condition = (one: Query): Condition => one as Condition
 </script>
 
 <template>
-  <div class="group" :class="{ inner, not: inner && group.not }" role="group" :aria-label="inner ? 'A group of conditions' : 'Conditions'">
+  <div ref="root" class="group" :class="{ inner, not: inner && group.not }" role="group" :aria-label="inner ? 'A group of conditions' : 'Conditions'">
     <div v-if="inner || group.of.length > 1" class="joined">
       <span class="segments" role="group" aria-label="How the conditions join">
         <button :aria-pressed="group.join === 'all'" @click="emit('change', { ...group, join: 'all' })">all of</button>
@@ -66,7 +72,7 @@ const condition = (one: Query): Condition => one as Condition
           <button class="small" :aria-pressed="Boolean(one.not)" :aria-label="`Not ${conditionInWords({ ...condition(one), not: false }, names)}`" @click="change(i, turn(one))">not</button>
           <button class="icon-button" :aria-label="`Remove the condition ${conditionInWords(condition(one), names)}`" @click="remove(i)"><Icon name="lucide:x" size="14" /></button>
         </div>
-        <TreeConditionEditor v-if="open === i" :model-value="condition(one)" @update:model-value="change(i, $event)" />
+        <TreeConditionEditor v-if="open === i" data-open :model-value="condition(one)" @update:model-value="change(i, $event)" />
       </div>
     </template>
     <select class="add" value="" :aria-label="inner ? 'Add a condition to the group' : 'Add a condition'" @change="add"><option value="">Add a condition …</option><option v-for="(fresh, i) in FRESH" :key="fresh.name" :value="i">{{ fresh.name }}</option></select>

@@ -61,18 +61,18 @@ function key(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <Dialog :visible="true" modal header="Show another topic here" :style="{ width: 'min(560px, 96vw)' }" @update:visible="emit('closed')" @keydown.stop>
+  <PorchDialog header="Show another topic here" :style="{ width: 'min(560px, 96vw)' }" @closed="emit('closed')">
     <p class="quiet">It stands under “{{ shorten(desk.tree.topics.get(desk.focus.value)?.title ?? '', 40) }}” and changes as the original does.</p>
     <div class="row">
       <select v-model="where" aria-label="From which tree"><option value="">This tree</option><option v-for="tree in trees" :key="tree.id" :value="tree.id">{{ shorten(tree.title, 60) }}</option></select>
-      <InputText v-model="words" autofocus fluid placeholder="A few letters of its title" aria-label="Topic to show" role="combobox" aria-expanded="true" aria-controls="reference-targets" :aria-activedescendant="targets[at] ? `reference-${at}` : undefined" @input="at = 0" @keydown="key" />
+      <InputText v-model="words" fluid placeholder="A few letters of its title" aria-label="Topic to show" role="combobox" aria-expanded="true" aria-controls="reference-targets" :aria-activedescendant="targets[at] ? `reference-${at}` : undefined" @input="at = 0" @keydown="key" />
     </div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <div id="reference-targets" class="targets" role="listbox" aria-label="Topics">
       <div v-for="(one, i) in targets" :id="`reference-${i}`" :key="one.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @click="choose(i)"><b>{{ shorten(one.title, 60) }}</b><span class="quiet">{{ one.path }}</span></div>
       <p v-if="!targets.length" class="quiet">{{ where && !other && !trouble ? 'Opening …' : 'No topic has these words.' }}</p>
     </div>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

@@ -40,7 +40,7 @@ const FORMATS = [['markdown', 'Markdown'], ['opml', 'OPML'], ['text', 'Plain lis
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal dismissable-mask header="Share" :style="{ width: 'min(520px, 94vw)' }">
+  <PorchDialog v-model:visible="visible" dismissable-mask header="Share" :style="{ width: 'min(520px, 94vw)' }">
     <form v-if="owner" class="invite" @submit.prevent="invite">
       <InputText v-model="email" type="email" required placeholder="Mail address" aria-label="Mail address" />
       <Select v-model="role" :options="ROLES.slice(0, 3)" option-label="label" option-value="value" aria-label="Role" />
@@ -60,7 +60,7 @@ const FORMATS = [['markdown', 'Markdown'], ['opml', 'OPML'], ['text', 'Plain lis
     </ul>
     <h3>Take it along</h3>
     <p class="formats"><a v-for="[format, name] in FORMATS" :key="format" :href="`/api/trees/${desk.session.treeId}/export/${format}`" download>{{ name }}</a></p>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

@@ -1,16 +1,17 @@
 <script setup lang="ts">
+import { readLength } from '#core/schedule/day-words'
 import { markersOf, type Topic, topicOf } from '#core/tree'
 import type { SheetPart } from '~/tree/commands'
 import { itemAbove } from '~/meeting/doing'
+import { enter } from '~/focus/opened'
+import { expectNothing } from '~/focus/typeahead'
 import { useDesk } from '~/tree/desk'
 
 /** Everything about what is selected, in one scroll. With many selected it edits them all and says what differs. */
 const desk = useDesk()
 const NoteEditor = defineAsyncComponent(() => import('./NoteEditor.vue'))
-const note = ref<{ focus(): void }>()
 const sketch = ref<{ draw(): void }>()
 const ties = ref<{ begin(): void }>()
-const FIRST_FIELD: Partial<Record<SheetPart, string>> = { task: '.task input', link: '.links .add input', file: '.files .plain', check: '.checks .fresh', place: '.place input' }
 const scroll = ref<HTMLElement>()
 
 const topics = computed<readonly Topic[]>(() => {
@@ -43,16 +44,10 @@ function keepTitle(): void {
   if (one.value && title.value.trimEnd() !== one.value.title) desk.set('title', title.value.trimEnd().toWellFormed(), [one.value.id])
 }
 
-const date = (key: 'start' | 'due') => computed({
-  get: () => typeof shared(key) === 'string' ? dayDate(shared(key)!) : null,
-  set: (value: Date | null) => { desk.set(key, value instanceof Date ? isoDay(value) : null, ids.value) },
-})
-const start = date('start')
-const due = date('due')
 function setNumber(field: 'duration' | 'done', text: string): void {
-  const value = text.trim() === '' ? null : Number(text.replace(',', '.'))
-  if (value !== null && (!Number.isFinite(value) || value < 0 || (field === 'done' && value > 100))) {
-    desk.say(field === 'done' ? 'Done is a number from 0 to 100.' : 'A length is a number of working days.')
+  const value = text.trim() === '' ? null : field === 'duration' ? readLength(text, ownLocale()) ?? Number(text.replace(',', '.')) : Number(text.replace(',', '.').replace(/\s*%$/, ''))
+  if (value !== null && (!Number.isFinite(value) || value < 0 || value > (field === 'done' ? 100 : 10_000))) {
+    desk.say(field === 'done' ? 'Done is a number from 0 to 100.' : 'A length is a number of working days, 10,000 at most.')
     return
   }
   desk.set(field, value === null ? null : field === 'done' ? Math.round(value) : value, ids.value)
@@ -60,16 +55,37 @@ function setNumber(field: 'duration' | 'done', text: string): void {
 
 const markerMenu = ref()
 const personMenu = ref()
-defineExpose({
-  into(part: SheetPart) {
-    nextTick(() => {
-      if (part === 'note') note.value?.focus()
-      else if (part === 'sketch') sketch.value?.draw()
-      else if (part === 'tie') ties.value?.begin()
-      else (scroll.value?.querySelector(FIRST_FIELD[part] ?? 'input') as HTMLElement | null)?.focus()
-    })
-  },
-})
+/** What only one topic can have is asked for with many selected: that is said, and the keys stay with the tree. */
+const PART_NAMES: Record<SheetPart, string> = { task: '', note: 'a note', link: 'a link', file: 'a file', check: 'a checklist', place: 'a place', sketch: 'a sketch', tie: 'a cross-link' }
+const files = ref<{ choose(): void }>()
+
+/** The part as soon as it stands: the sheet may just have opened, and the editor of notes is loaded when it's first shown. */
+function whenThere(selector: string, then: (element: HTMLElement) => void): void {
+  const look = (): boolean => {
+    const found = scroll.value?.querySelector<HTMLElement>(selector)
+    if (found) then(found)
+    return found !== null && found !== undefined
+  }
+  if (look()) return
+  const watcher = new MutationObserver(() => { if (look()) watcher.disconnect() })
+  watcher.observe(scroll.value!, { childList: true, subtree: true })
+  setTimeout(() => watcher.disconnect(), 5000)
+}
+async function into(part: SheetPart): Promise<void> {
+  await nextTick()
+  if (part !== 'task' && !one.value) {
+    desk.say(`One topic at a time can get ${PART_NAMES[part]}. Select just one.`)
+    expectNothing()
+  }
+  else if (part === 'sketch' && may.value) sketch.value?.draw()
+  else if (part === 'file' && may.value) {
+    whenThere('[data-part="file"]', enter)
+    files.value?.choose()
+  }
+  else if (part === 'note') whenThere('.note-text', enter)
+  else whenThere(`[data-part="${part}"]`, enter)
+}
+defineExpose({ into })
 
 const hasReferences = computed(() => {
   void desk.lateTick.value
@@ -86,7 +102,8 @@ const inMeeting = computed(() => {
 })
 
 function escape(event: KeyboardEvent): void {
-  if (event.key !== 'Escape') return
+  if (event.key !== 'Escape' || event.defaultPrevented) return
+  event.preventDefault()
   event.stopPropagation()
   focusTree()
 }
@@ -104,28 +121,28 @@ function escape(event: KeyboardEvent): void {
         <TreeMarkerSign :id="marker.id" :size="15" />{{ marker.name }}<span v-if="marker.count < topics.length" class="quiet">{{ marker.count }} of {{ topics.length }}</span>
       </button>
       <button v-if="may" class="chip" aria-label="Add a marker" @click="markerMenu.toggle($event)"><Icon name="lucide:plus" size="14" /></button>
-      <Popover ref="markerMenu"><TreeMarkerSheet :ids="ids" /></Popover>
+      <PorchPopover ref="markerMenu"><TreeMarkerSheet :ids="ids" /></PorchPopover>
     </div>
 
     <h3>Task</h3>
-    <div class="task">
+    <div class="task" data-part="task">
       <span>People</span>
       <div class="chips">
         <button v-for="person in people" :key="person.id" class="chip" :disabled="!may" :aria-label="`${person.name}: take off`" @click="desk.toggle('people', person.id, ids)">{{ person.name }}<span v-if="!person.everywhere" class="quiet"> some</span></button>
         <button v-if="may" class="chip" aria-label="Add a person" @click="personMenu.toggle($event)"><Icon name="lucide:plus" size="14" /></button>
-        <Popover ref="personMenu">
+        <PorchPopover ref="personMenu">
           <div class="pick" role="group" aria-label="People">
             <button v-for="person in desk.status.people" :key="person.id" :aria-pressed="people.some(other => other.id === person.id && other.everywhere)" @click="desk.toggle('people', person.id, ids)">
               <span class="initials" :style="{ background: hueOf(person.id) }">{{ initialsOf(person.name) }}</span>{{ person.name }}<Icon v-if="people.some(other => other.id === person.id)" name="lucide:check" size="15" />
             </button>
           </div>
-        </Popover>
+        </PorchPopover>
       </div>
       <label for="sheet-start">Start</label>
-      <DatePicker v-model="start" input-id="sheet-start" date-format="d M yy" show-button-bar :disabled="!may" :placeholder="differs('start') ? 'differs' : ''" />
+      <DayField :key="`start ${ids.join()}`" :model-value="shared('start') ?? null" input-id="sheet-start" label="Start" :disabled="!may" :placeholder="differs('start') ? 'differs' : 'fri, 12 May …'" @update:model-value="desk.set('start', $event, ids)" />
       <label for="sheet-due">Due</label>
       <div class="due">
-        <DatePicker v-model="due" input-id="sheet-due" date-format="d M yy" show-button-bar :disabled="!may" :placeholder="differs('due') ? 'differs' : ''" />
+        <DayField :key="`due ${ids.join()}`" :model-value="shared('due') ?? null" input-id="sheet-due" label="Due" :disabled="!may" :placeholder="differs('due') ? 'differs' : 'fri, 12 May …'" @update:model-value="desk.set('due', $event, ids)" />
         <span v-if="one?.due && one.done !== 100 && dueInWords(one.due).late" class="late">{{ dueInWords(one.due).text }}</span>
       </div>
       <label for="sheet-length">Length</label>
@@ -150,20 +167,20 @@ function escape(event: KeyboardEvent): void {
     </template>
     <template v-if="one">
       <h3>Note</h3>
-      <NoteEditor ref="note" :key="one.id" :topic="one.id" />
+      <NoteEditor data-part="note" :key="one.id" :topic="one.id" />
       <TreePartsElsewherePart v-if="one.reference || one.page || hasReferences" :topic="one" />
       <h3>Links</h3>
-      <TreePartsLinksPart :key="`l${one.id}`" :topic="one" />
+      <TreePartsLinksPart data-part="link" :key="`l${one.id}`" :topic="one" />
       <h3>Files</h3>
-      <TreePartsFilesPart :topic="one" />
+      <TreePartsFilesPart ref="files" data-part="file" :topic="one" />
       <h3>Checklist</h3>
-      <TreePartsChecksPart :key="`c${one.id}`" :topic="one" />
+      <TreePartsChecksPart data-part="check" :key="`c${one.id}`" :topic="one" />
       <h3>Cross-links</h3>
       <TreePartsTiesPart :key="`t${one.id}`" ref="ties" :topic="one" />
       <h3>Place</h3>
-      <TreePartsPlacePart :key="`p${one.id}`" :topic="one" />
+      <TreePartsPlacePart data-part="place" :key="`p${one.id}`" :topic="one" />
       <h3>Sketch</h3>
-      <TreePartsSketchPart :key="`s${one.id}`" ref="sketch" :topic="one" />
+      <TreePartsSketchPart data-part="sketch" :key="`s${one.id}`" ref="sketch" :topic="one" />
       <h3>Picture</h3>
       <TreePicturePart :topic="one" />
     </template>

@@ -67,7 +67,6 @@ function keep(): void {
   emit('closed')
 }
 function key(event: KeyboardEvent): void {
-  event.stopPropagation()
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
     event.preventDefault()
     if (event.shiftKey) redo()
@@ -78,7 +77,7 @@ function key(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <Dialog :visible="true" modal :header="`Sketch for “${topic.title.slice(0, 40) || 'untitled'}”`" :style="{ width: 'min(700px, 96vw)' }" @update:visible="emit('closed')" @keydown="key">
+  <PorchDialog :header="`Sketch for “${topic.title.slice(0, 40) || 'untitled'}”`" :style="{ width: 'min(700px, 96vw)' }" @closed="emit('closed')" @keydown="key">
     <div class="tools" role="toolbar" aria-label="Pens">
       <button v-for="[hue, name] in INKS" :key="hue" class="ink" :aria-label="name" :aria-pressed="ink === hue" :style="{ '--ink-of': hue }" @click="ink = hue"><i /></button>
       <span class="segments" role="group" aria-label="How broad"><button v-for="[name, size] in WIDTHS" :key="name" :aria-pressed="width === size" @click="width = size">{{ name }}</button></span>
@@ -95,7 +94,7 @@ function key(event: KeyboardEvent): void {
       <Button label="Drop" text @click="emit('closed')" />
       <Button label="Keep the sketch" @click="keep" />
     </template>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

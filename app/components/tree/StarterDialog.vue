@@ -17,14 +17,14 @@ const save = (): Promise<void> => attempt(async () => {
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal dismissable-mask header="Save as a starter" :style="{ width: 'min(440px, 94vw)' }">
+  <PorchDialog v-model:visible="visible" dismissable-mask header="Save as a starter" :style="{ width: 'min(440px, 94vw)' }">
     <form class="form" @submit.prevent="save">
       <InputText v-model="name" maxlength="200" aria-label="Name of the starter" />
       <TreeCopyChoices v-model="choice" />
       <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
       <Button type="submit" label="Save the starter" :loading="busy" :disabled="!name.trim()" />
     </form>
-  </Dialog>
+  </PorchDialog>
 </template>
 
 <style scoped>

@@ -25,7 +25,7 @@ const targets = computed(() => {
   return found.sort((a, b) => Number(b.starts) - Number(a.starts)).slice(0, MOST)
 })
 function key(event: KeyboardEvent): void {
-  event.stopPropagation()
+  if (event.key !== 'Escape') event.stopPropagation()
   if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
     event.preventDefault()
     at.value = Math.max(0, Math.min(targets.value.length - 1, at.value + (event.key === 'ArrowDown' ? 1 : -1)))
@@ -34,16 +34,14 @@ function key(event: KeyboardEvent): void {
     event.preventDefault()
     if (targets.value[at.value]) emit('chosen', targets.value[at.value]!.id)
   }
-  else if (event.key === 'Escape') emit('closed')
 }
 onMounted(() => {
-  field.value?.focus()
   field.value?.setSelectionRange(target.value.length, target.value.length)
 })
 </script>
 
 <template>
-  <div class="picker" role="dialog" :aria-label="label">
+  <div v-opened="{ manner: 'layer', close: () => emit('closed') }" class="picker" role="dialog" :aria-label="label">
     <input ref="field" v-model="target" :placeholder="`${label} …`" :aria-label="label" role="combobox" aria-expanded="true" aria-controls="targets" :aria-activedescendant="targets[at] ? `target-${at}` : undefined" @keydown="key" @input="at = 0" @blur="emit('closed')">
     <div id="targets" role="listbox" aria-label="Topics">
       <div v-for="(one, i) in targets" :id="`target-${i}`" :key="one.id" role="option" :aria-selected="i === at" :class="{ on: i === at }" @pointerdown.prevent="emit('chosen', one.id)"><b>{{ one.title }}</b><span class="quiet">{{ one.path }}</span></div>

@@ -4,7 +4,6 @@ import { useDesk } from '~/tree/desk'
 
 /** One cross-link: its label, its arrow ends, its colour; and a way to untie it. Esc leaves it. */
 const desk = useDesk()
-const emit = defineEmits<{ closed: [] }>()
 const at = computed(() => {
   void desk.tick.value
   const chosen = desk.tie.value
@@ -15,7 +14,6 @@ const label = ref(at.value?.tie.label ?? '')
 watch(() => at.value?.tie.label, (now) => { label.value = now ?? '' })
 watch(at, (now) => { if (!now && desk.tie.value) close() })
 const may = computed(() => desk.session.canEdit)
-const field = ref<HTMLElement>()
 const END_NAMES: Record<Tie['ends'], string> = { none: 'plain', to: 'there', from: 'back', both: 'both' }
 
 function put(part: Partial<Tie>): void {
@@ -31,15 +29,13 @@ function untie(): void {
 function close(): void {
   keepLabel()
   desk.tie.value = null
-  emit('closed')
 }
-onMounted(() => (field.value?.querySelector('input') as HTMLElement | null)?.focus())
 </script>
 
 <template>
-  <div v-if="at" class="tie" role="dialog" aria-label="Cross-link" @keydown.esc.stop="close" @keydown.stop>
-    <div class="head"><span><b>{{ shorten(topicOf(desk.tree, at.from).title, 26) }}</b> <span class="quiet">to</span> <b>{{ shorten(topicOf(desk.tree, at.tie.to).title, 26) }}</b></span><button class="icon-button" aria-label="Close" @click="close"><Icon name="lucide:x" size="15" /></button></div>
-    <div ref="field"><InputText v-model="label" size="small" fluid :disabled="!may" placeholder="What ties them" aria-label="Label of the cross-link" @keydown.enter="close" @change="keepLabel" /></div>
+  <div v-if="at" v-opened="{ manner: 'layer', close }" class="tie" role="dialog" aria-label="Cross-link">
+    <div class="head"><span><b>{{ shorten(topicOf(desk.tree, at.from).title, 26) }}</b> <span class="quiet">to</span> <b>{{ shorten(topicOf(desk.tree, at.tie.to).title, 26) }}</b></span><button class="icon-button" aria-label="Close" data-close @click="close"><Icon name="lucide:x" size="15" /></button></div>
+    <div><InputText v-model="label" size="small" fluid :disabled="!may" placeholder="What ties them" aria-label="Label of the cross-link" @keydown.enter="close" @change="keepLabel" /></div>
     <span class="segments" role="group" aria-label="Arrow ends"><button v-for="ends in TIE_ENDS" :key="ends" :disabled="!may" :aria-pressed="at.tie.ends === ends" @click="put({ ends })">{{ END_NAMES[ends] }}</button></span>
     <div class="row">
       <span class="hues" role="group" aria-label="Colour of the cross-link">

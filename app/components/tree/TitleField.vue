@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { readDetails } from '#core/capture/quick-details'
-import { markersOf } from '#core/tree'
 import { paste as pasteBranches } from '~/tree/copying'
 import { addChild, addSibling } from '~/tree/building'
+import { arrive } from '~/focus/typeahead'
 import { useDesk } from '~/tree/desk'
 
 /** The title being typed, in a plank or a row. Enter and Tab keep it and go on, so that a list pours out without a pause. */
@@ -18,10 +18,9 @@ watch(desk.editing, (now) => { if (now?.id === own) nextTick(begin) })
 function begin(): void {
   const at = field.value
   if (!at || desk.editing.value?.id !== own) return
-  at.focus({ preventScroll: true })
   if (desk.editing.value?.fresh) at.setSelectionRange(at.value.length, at.value.length)
   else at.select()
-  typeAgain(desk.early.splice(0))
+  arrive(at)
 }
 
 /** This field is on its way out: what is pressed is for the tree, or for the field that comes. */
@@ -29,28 +28,16 @@ function passOn(event: KeyboardEvent): void {
   field.value?.closest('[role="tree"]')?.dispatchEvent(new KeyboardEvent('keydown', event))
 }
 
-/** What was typed before this field stood: a fast hand presses the next key before the next frame is painted. */
-function typeAgain(early: readonly KeyboardEvent[]): void {
+/** One of two that may be meant is put in the place of what was said. */
+function mean(said: string, choice: string): void {
   const at = field.value!
-  for (const [i, event] of early.entries()) {
-    if (desk.editing.value?.id !== own) {
-      early.slice(i).forEach(passOn)
-      return
-    }
-    const plain = !event.altKey && !event.ctrlKey && !event.metaKey
-    const end = at.value.length
-    if (plain && [...event.key].length === 1) at.setRangeText(event.key, at.selectionStart, at.selectionEnd, 'end')
-    else if (plain && event.key === 'Backspace') at.setRangeText('', at.selectionStart === at.selectionEnd ? Math.max(0, at.selectionStart - 1) : at.selectionStart, at.selectionEnd, 'end')
-    else if (plain && (event.key === 'Home' || event.key === 'End')) at.setSelectionRange(event.key === 'Home' ? 0 : end, event.key === 'Home' ? 0 : end)
-    else {
-      key(event)
-      continue
-    }
-    typed()
-  }
+  const from = at.value.lastIndexOf(said)
+  if (from < 0) return
+  at.setRangeText(choice, from, from + said.length, 'end')
+  typed()
 }
 
-const chips = computed(() => readDetails(desk.draft.value, { people: desk.status.people, markers: markersOf(desk.tree.fields), today: today() }).chips)
+const chips = computed(() => readDetails(desk.draft.value, desk.known()).chips)
 
 function typed(): void {
   if (desk.editing.value?.id !== own) return
@@ -121,7 +108,7 @@ function left(): void {
   <span class="field">
     <textarea ref="field" :value="desk.draft.value" rows="1" dir="auto" spellcheck="true" aria-label="Title" @input="typed" @keydown="key" @paste="paste" @blur="left" @pointerdown.stop @dblclick.stop @copy.stop @cut.stop />
     <span v-if="chips.length" class="chips" role="status">
-      <span v-for="chip in chips" :key="chip.kind + chip.text">{{ chip.text }}</span>
+      <span v-for="chip in chips" :key="chip.kind + chip.text" :class="{ which: chip.choices }">{{ chip.text }}<button v-for="choice in chip.choices ?? []" :key="choice" type="button" tabindex="-1" @mousedown.prevent @click.stop="mean(chip.said!, choice)">{{ choice }}</button></span>
     </span>
   </span>
 </template>
@@ -130,5 +117,7 @@ function left(): void {
 .field { position: relative; flex: 1; min-width: 0; display: flex; }
 textarea { flex: 1; width: 100%; resize: none; border: 0; padding: 0; margin: 0; background: none; color: inherit; font: inherit; line-height: inherit; letter-spacing: inherit; outline: none; overflow: hidden; field-sizing: content; white-space: pre-wrap; overflow-wrap: anywhere; }
 .chips { position: absolute; left: 0; top: calc(100% + 10px); display: flex; gap: 4px; z-index: 5; pointer-events: none; }
+.chips .which { pointer-events: auto; display: flex; gap: 4px; align-items: center; }
+.which button { border: 1px solid var(--line); border-radius: 5px; background: var(--surface); color: var(--porch); font: inherit; padding: 0 6px; min-height: 22px; cursor: pointer; }
 .chips span { background: var(--ceiling); color: var(--ink); border-radius: 6px; padding: 1px 7px; font: 600 11.5px/1.5 var(--text); white-space: nowrap; box-shadow: var(--shadow); }
 </style>

@@ -23,6 +23,7 @@ const letters = ref('')
 watch(lines, (now) => { chosen.value = chosen.value.filter(id => now.some(line => line.id === id)) })
 
 function write(event: KeyboardEvent): void {
+  if (event.key === 'Escape') return
   event.stopPropagation()
   if (event.key === 'Enter' && !event.shiftKey && !event.isComposing) {
     event.preventDefault()
@@ -30,7 +31,6 @@ function write(event: KeyboardEvent): void {
     draft.value = ''
     nextTick(() => list.value?.lastElementChild?.scrollIntoView({ block: 'nearest' }))
   }
-  else if (event.key === 'Escape') emit('closed')
   else if (event.key === 'ArrowDown' && draft.value === '' && lines.value.length > 0) {
     event.preventDefault()
     choose(lines.value[0]!.id)
@@ -63,6 +63,7 @@ function choose(id: TopicId, how: { add?: boolean, range?: boolean } = {}): void
 }
 
 function key(event: KeyboardEvent): void {
+  if (event.key === 'Escape') return
   event.stopPropagation()
   const ids = lines.value.map(line => line.id)
   const last = chosen.value.at(-1)
@@ -88,7 +89,6 @@ function key(event: KeyboardEvent): void {
     if (event.shiftKey) desk.redo()
     else desk.undo()
   }
-  else if (event.key === 'Escape') emit('closed')
   else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey && chosen.value.length > 0) {
     // Type-ahead: the letters already say where it goes.
     begin(event, event.key)
@@ -118,13 +118,11 @@ function drag(event: DragEvent, id: TopicId): void {
   event.dataTransfer?.setData('text/plain', chosen.value.map(one => topicOf(desk.tree, one).title).join('\n'))
   event.dataTransfer?.setData('text/x-sun-porch-tray', 'lines')
 }
-onMounted(() => writing.value?.focus())
-defineExpose({ focus: () => writing.value?.focus() })
 </script>
 
 <template>
-  <section class="tray" aria-label="Tray">
-    <header><h2>Tray</h2><span class="quiet">{{ lines.length || '' }}</span><button class="icon-button" aria-label="Close the tray" @click="emit('closed')"><Icon name="lucide:x" size="16" /></button></header>
+  <section v-opened="{ manner: 'layer', close: () => emit('closed') }" class="tray" aria-label="Tray">
+    <header><h2>Tray</h2><span class="quiet">{{ lines.length || '' }}</span><button class="icon-button" aria-label="Close the tray" data-close @click="emit('closed')"><Icon name="lucide:x" size="16" /></button></header>
     <textarea v-if="may" ref="writing" v-model="draft" rows="1" placeholder="Write a line, Enter, the next …" aria-label="New line for the tray" @keydown="write" @paste="paste" />
     <ol ref="list" tabindex="0" role="listbox" aria-multiselectable="true" aria-label="Lines in the tray" @keydown="key">
       <li

@@ -5,6 +5,7 @@ import { type Column, COLUMNS, type Grouping, GROUPINGS, type OutlineShape } fro
 import { childrenOf, markersOf, movable, numberOf, pathTo, placeOf, shorten, type Slot, topicOf, type TopicId } from '#core/tree'
 import { cellText, COLUMN_NAMES, readCell, TYPED } from '~/tree/cells'
 import { land } from '~/tree/building'
+import { arrive, expectField, expectNothing } from '~/focus/typeahead'
 import { useDesk } from '~/tree/desk'
 import { signsOf } from '~/tree/face'
 import { openSign } from '~/tree/opening'
@@ -27,7 +28,7 @@ const rows = computed<readonly Row[]>(() => {
   const { finding } = desk
   const names = new Map(markersOf(desk.tree.fields).map(marker => [marker.id, marker.name]))
   return outlineRows(desk.tree, {
-    sort: shape.value.sort, group: shape.value.group, only: desk.only.value, today: today(),
+    sort: shape.value.sort, group: shape.value.group, only: desk.only.value, today: today(), locale: ownLocale(),
     folded: id => desk.isFolded(id), hidden: id => finding.isHidden(id), wanted: id => !finding.active || finding.isHit(id),
     personName: desk.nameOf, markerName: id => names.get(id) ?? id,
   })
@@ -191,7 +192,16 @@ function openCell(id: TopicId, column: Column): void {
   desk.select(id, { quiet: true })
   cellDraft.value = cellText(desk, id, column)
   cell.value = { id, column }
-  nextTick(() => (box.value?.querySelector('.cell input') as HTMLInputElement | null)?.select())
+  expectField()
+  nextTick(() => {
+    const field = box.value?.querySelector<HTMLInputElement>('.cell input')
+    if (!field) {
+      expectNothing()
+      return
+    }
+    field.select()
+    arrive(field)
+  })
 }
 /** False when what was typed isn't understood; the cell stays open then. */
 function keepCell(): boolean {
@@ -311,7 +321,7 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
         <button v-if="SORTED.includes(column)" class="cell" :class="column" :aria-label="`Sort by ${COLUMN_NAMES[column].toLowerCase()}, now ${sortSaid(column)}`" @click="sortBy(column as 'due')">{{ COLUMN_NAMES[column] }} {{ sortSign(column) }}</button>
         <span v-else class="cell" :class="column">{{ COLUMN_NAMES[column] }}</span>
       </template>
-      <Popover ref="chooser"><div class="choose" role="group" aria-label="Columns"><label v-for="column in COLUMNS" :key="column"><input type="checkbox" :checked="shape.columns.includes(column)" @change="toggleColumn(column)"> {{ COLUMN_NAMES[column] }}</label></div></Popover>
+      <PorchPopover ref="chooser"><div class="choose" role="group" aria-label="Columns"><label v-for="column in COLUMNS" :key="column"><input type="checkbox" :checked="shape.columns.includes(column)" @change="toggleColumn(column)"> {{ COLUMN_NAMES[column] }}</label></div></PorchPopover>
     </div>
   <div
     ref="box" class="outline" role="tree" tabindex="0" aria-multiselectable="true" aria-label="Outline" :aria-activedescendant="`row-${desk.focus.value}`"

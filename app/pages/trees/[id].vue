@@ -8,8 +8,10 @@ import { isReply, takeReply } from '~/meeting/replies'
 import { type MeetingAct, until } from '~/meeting/useMeeting'
 import { copy as copyBranches, cut as cutBranches, paste as pasteBranches } from '~/tree/copying'
 import { land } from '~/tree/building'
-import { DESK, Desk, newId } from '~/tree/desk'
-import { chordInWords, chordOf, commandFor, keys } from '~/tree/keys'
+import { DESK, Desk, newId, type Offer } from '~/tree/desk'
+import { afterClick, backFromClick, closeTop, isDialogOpen } from '~/focus/opened'
+import { expectField, isTextField } from '~/focus/typeahead'
+import { chordInWords, commandFor, keys } from '~/tree/keys'
 import { putPicture } from '~/tree/pictures'
 import { tieTo } from '~/tree/ties'
 import { fontsReady } from '~/tree/ruler'
@@ -18,17 +20,15 @@ const route = useRoute()
 const account = useAccount()
 const theme = useTheme()
 
-const canUndoOffer = ref(false)
-const offer = ref('')
-let offerTimer = 0
-function say(message: string, undo = false): void {
-  clearTimeout(offerTimer)
-  offer.value = message
-  canUndoOffer.value = undo
-  offerTimer = window.setTimeout(() => { offer.value = '' }, undo ? 9000 : 6000)
+const notice = shallowRef<{ readonly words: string, readonly offer: Offer | null } | null>(null)
+let noticeTimer = 0
+function notify(words: string, offer: Offer | null): void {
+  clearTimeout(noticeTimer)
+  notice.value = { words, offer }
+  noticeTimer = window.setTimeout(() => { notice.value = null }, offer ? 9000 : 6000)
 }
 
-const desk = new Desk(String(route.params.id), account.me!.id, say)
+const desk = new Desk(String(route.params.id), account.me!.id, notify)
 provide(DESK, desk)
 const trouble = ref('')
 const canvas = ref<InstanceType<typeof TreeCanvas>>()
@@ -39,7 +39,6 @@ const open = reactive({ everything: false, keys: false, share: false, help: fals
 /** The panel beside the canvas that stays open from topic to topic. */
 const panel = ref<Panel | null>(null)
 const tray = ref(false)
-const trayPanel = ref<{ focus(): void }>()
 const overview = ref(false)
 const moving = ref(false)
 /** A topic that is being looked for, to tie the selection to or to show here. */
@@ -94,30 +93,46 @@ const house: House = {
   fit: () => canvas.value?.fit(),
   fitSelection: () => canvas.value?.fitSelection(),
   zoom: by => canvas.value?.zoomBy(by),
-  open: (what) => { open[what] = true },
-  panel: (what) => { panel.value = panel.value === what ? null : what },
+  open: (what) => {
+    expectField()
+    open[what] = true
+  },
+  panel: (what) => {
+    if (panel.value === what) panel.value = null
+    else {
+      if (what !== 'key') expectField()
+      panel.value = what
+    }
+  },
   tray: () => {
-    if (tray.value) closeTray()
-    else tray.value = true
+    tray.value = !tray.value
+    if (tray.value && desk.session.canEdit) expectField()
   },
   find: () => {
+    expectField()
+    if (desk.finding.open.value) findBar.value?.focus()
     desk.finding.open.value = true
-    nextTick(() => findBar.value?.focus())
   },
-  moveUnder: () => { if (desk.guard()) moving.value = true },
+  moveUnder: () => {
+    if (!desk.guard()) return
+    expectField()
+    moving.value = true
+  },
   overview: () => { overview.value = !overview.value },
   picture: () => pictureFile.value?.click(),
   toggleTheme: theme.toggle,
   into: (part) => {
     // The place of the sheet may be taken by a panel; what is asked for comes first.
+    if (desk.view.value === 'meeting') desk.view.value = treeView.value
+    expectField()
     panel.value = null
     desk.sheetOpen.value = true
-    const there = sheet.value
-    if (there) nextTick(() => there.into(part))
-    else watchOnce(sheet, now => nextTick(() => now?.into(part)))
+    if (sheet.value) sheet.value.into(part)
+    else watchOnce(sheet, now => now?.into(part))
   },
   choose: (what) => {
     if (!desk.guard()) return
+    expectField()
     if (what === 'reference') referring.value = true
     else choosing.value = what
   },
@@ -157,27 +172,15 @@ const IN_MEETING = new Set(['meeting', 'undo', 'redo', 'everything', 'help', 'ke
 
 const findBar = ref<{ focus(): void }>()
 const pictureFile = ref<HTMLInputElement>()
-function closeTray(): void {
-  tray.value = false
-  nextTick(focusTree)
-}
 function moveUnder(parent: TopicId): void {
   moving.value = false
   land(desk, desk.selected(), lastChild(desk.tree, parent))
   desk.unfoldTo(desk.focus.value)
-  nextTick(() => {
-    focusTree()
-    desk.reveal(desk.focus.value)
-  })
+  nextTick(() => desk.reveal(desk.focus.value))
 }
 function tieSelection(to: TopicId): void {
   choosing.value = null
   tieTo(desk, desk.selected(), to)
-  nextTick(focusTree)
-}
-function endChoosing(): void {
-  choosing.value = null
-  nextTick(focusTree)
 }
 /** Looks at what becomes of a value the next time it changes to something. */
 function watchOnce<T>(source: Ref<T>, then: (value: T) => void): void {
@@ -187,54 +190,18 @@ function watchOnce<T>(source: Ref<T>, then: (value: T) => void): void {
     then(now)
   })
 }
-/** After a dialog the keyboard is with the tree again, unless what was chosen there took it somewhere else. */
-function restFocus(): void {
-  const at = document.activeElement
-  if (!at || at === document.body || at.closest('[role="dialog"]')) focusTree()
-}
-function endMoving(): void {
-  moving.value = false
-  nextTick(focusTree)
-}
-function closePanel(): void {
-  panel.value = null
-  nextTick(focusTree)
-}
-
-/** A click in a panel does its work and leaves the keyboard with the tree, so that the panel can stay open from topic to topic. */
-function backToTree(event: MouseEvent): void {
-  const at = event.target as HTMLElement
-  if (event.detail > 0 && at.closest('button') && !at.closest('form')) focusTree()
-}
-
 function run(command: Command): void {
   command.run(desk, house)
 }
 
-const inField = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
-const inTree = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target === document.body || target.closest('[role="tree"]') !== null)
+const inField = (target: EventTarget | null): boolean => isTextField(target) || target instanceof HTMLSelectElement
+const inTree = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target === document.body || target.hasAttribute('data-home') || target.closest('[role="tree"]') !== null)
 
 function key(event: KeyboardEvent): void {
-  if (!desk.status.ready || event.defaultPrevented || inField(event.target) || Object.values(open).some(Boolean)) return
-  if (desk.editing.value && inTree(event.target)) {
-    if (event.key.length === 1 || chordOf(event)) {
-      event.preventDefault()
-      desk.early.push(event)
-    }
-    return
-  }
+  if (!desk.status.ready || event.defaultPrevented || inField(event.target)) return
   if (event.key === 'Escape') {
-    if (canvas.value?.escape() || outline.value?.escape()) return
-    if (desk.previewed.value) {
-      desk.previewed.value = null
-      return
-    }
-    if (desk.tie.value) {
-      desk.tie.value = null
-      return
-    }
-    if (panel.value) closePanel()
-    else if (desk.selection.value.size > 1) desk.select(desk.focus.value)
+    if (canvas.value?.escape() || outline.value?.escape() || closeTop()) return
+    if (desk.selection.value.size > 1) desk.select(desk.focus.value)
     else if (desk.finding.open.value || desk.finding.active) desk.finding.close()
     else if (desk.journey.back()) return
     else if (desk.only.value) desk.showOnly(desk.pageOf(desk.only.value))
@@ -245,10 +212,10 @@ function key(event: KeyboardEvent): void {
     const { topic, id: tie } = desk.tie.value
     desk.tie.value = null
     desk.put(topic, { op: 'take', topic, set: 'ties', member: tie })
-    say('Untied.', true)
+    desk.say('Untied.', true)
     return
   }
-  const id = commandFor(event)
+  const id = isDialogOpen() ? null : commandFor(event)
   const command = id && commandOf(id)
   if (!command) return
   // Outside the tree a button keeps its own Enter, Tab and arrows; chords with Mod work everywhere.
@@ -269,7 +236,7 @@ function cut(event: ClipboardEvent): void {
   event.preventDefault()
 }
 function paste(event: ClipboardEvent): void {
-  if (!desk.status.ready || inField(event.target) || !event.clipboardData || Object.values(open).some(Boolean)) return
+  if (!desk.status.ready || inField(event.target) || !event.clipboardData || isDialogOpen()) return
   const image = [...event.clipboardData.files].find(file => file.type.startsWith('image/'))
   const files = [...event.clipboardData.files].filter(file => file !== image)
   const text = event.clipboardData.getData('text/plain')
@@ -293,7 +260,7 @@ function pasteAddress(text: string): boolean {
   if (!url || !desk.guard()) return false
   const topic = desk.focus.value
   if (!desk.run({ changes: [{ op: 'put', topic, set: 'links', member: { id: newId(), url: url.toWellFormed(), title: '' } }] })) return false
-  say(`“${shorten(url, 60)}” is a link of “${shorten(topicOf(desk.tree, topic).title, 30)}” now.`, true)
+  desk.say(`“${shorten(url, 60)}” is a link of “${shorten(topicOf(desk.tree, topic).title, 30)}” now.`, true)
   return true
 }
 
@@ -341,6 +308,16 @@ const onPage = computed(() => {
   const above = desk.pageOf(id)
   return { title: shorten(topicOf(desk.tree, id).title || 'untitled', 40), above, aboveTitle: above === null ? 'the whole tree' : `“${shorten(topicOf(desk.tree, above).title, 30)}”` }
 })
+/** What the notice offers, while it can be done. */
+const offered = computed(() => {
+  void desk.lateTick.value
+  const offer = notice.value?.offer
+  return offer && offer.holds?.() !== false ? offer : null
+})
+function takeOffer(offer: Offer): void {
+  notice.value = null
+  offer.run()
+}
 const changedSet = ref<MarkerSet | 'new' | null>(null)
 
 // — Pictures: from a file, dropped, or pasted
@@ -350,7 +327,7 @@ async function givePicture(file: File | string, topic: TopicId | null): Promise<
     await putPicture(desk, file, topic ?? desk.focus.value)
   }
   catch (error) {
-    say(error instanceof Error ? error.message : 'The picture didn’t arrive. Nothing was changed.')
+    desk.say(error instanceof Error ? error.message : 'The picture didn’t arrive. Nothing was changed.')
   }
 }
 function choosePicture(event: Event): void {
@@ -375,7 +352,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 </script>
 
 <template>
-  <div class="tree-page" :class="{ sheeted: sheeted && desk.status.ready, trayed: tray && desk.status.ready }">
+  <div class="tree-page" @click="afterClick" :class="{ sheeted: sheeted && desk.status.ready, trayed: tray && desk.status.ready }">
     <div v-if="trouble" class="trouble">
       <h1>This tree didn’t open</h1>
       <p>{{ trouble }}</p>
@@ -396,14 +373,14 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <button v-if="desk.view.value !== 'meeting'" data-tip="Arrangement" class="icon-button extra" aria-label="Arrangement" :aria-pressed="panel === 'arrange'" @click="house.panel('arrange')"><Icon name="lucide:network" size="17" /></button>
         <button v-if="desk.view.value !== 'meeting'" data-tip="Markers" class="icon-button extra" aria-label="Markers" :aria-pressed="panel === 'markers'" @click="house.panel('markers')"><Icon name="lucide:bookmark" size="17" /></button>
         <button v-if="desk.view.value !== 'meeting'" data-tip="Colour and style" class="icon-button extra" aria-label="Colour and style" :aria-pressed="panel === 'dress'" @click="house.panel('dress')"><Icon name="lucide:palette" size="17" /></button>
-        <button data-tip="Help" class="icon-button extra" aria-label="Help" @click="open.help = true"><Icon name="lucide:circle-help" size="17" /></button>
-        <button data-tip="Keys" class="icon-button keys" aria-label="Keys" @click="open.keys = true"><Icon name="lucide:keyboard" size="17" /></button>
+        <button data-tip="Help" class="icon-button extra" aria-label="Help" @click="house.open('help')"><Icon name="lucide:circle-help" size="17" /></button>
+        <button data-tip="Keys" class="icon-button keys" aria-label="Keys" @click="house.open('keys')"><Icon name="lucide:keyboard" size="17" /></button>
         <span class="here" role="group" aria-label="Who is here">
           <button v-for="person in here" :key="person.id" :data-tip="person.name" class="initials" :style="{ background: hueOf(person.id) }" :aria-label="person.id === account.me?.id ? `${person.name}, you` : `${person.name} is here`" @click="visitPerson(person.id)">{{ initialsOf(person.name) }}</button>
         </span>
-        <Button label="Share" size="small" @click="open.share = true" />
+        <Button label="Share" size="small" @click="house.open('share')" />
       </header>
-      <TreeTrayPanel v-if="tray" ref="trayPanel" class="tray" @closed="closeTray" />
+      <TreeTrayPanel v-if="tray" class="tray" @closed="tray = false" />
       <main class="middle">
         <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" @menu="menu.show($event)" @files="takeFiles">
           <template #strip>
@@ -415,24 +392,24 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <LazyMeetingView v-else-if="desk.view.value === 'meeting'" ref="meeting" @make="house.makeMeeting()" @tree="desk.view.value = treeView" />
         <TreeOutline v-else ref="outline" @menu="menu.show($event)" @files="takeFiles" />
         <div v-if="blank && desk.view.value !== 'meeting' && !desk.editing.value && desk.session.canEdit" class="empty">
-          <p><b>Type it as it comes.</b> <kbd>Tab</kbd> starts the first topic, <kbd>Enter</kbd> the next one. Or paste a list.</p>
+          <p><kbd>Tab</kbd> begins the first topic. Type it; <kbd>Enter</kbd> goes on to the next, <kbd>Esc</kbd> ends. Or paste a list.</p>
         </div>
-        <div v-if="offer" class="offer" :class="{ high: desk.view.value === 'meeting' }" role="status">
-          {{ offer }}<button v-if="canUndoOffer && desk.status.canUndo" @click="desk.undo(); offer = ''">Undo</button>
+        <div v-if="notice" class="offer" :class="{ high: desk.view.value === 'meeting' }" role="status">
+          {{ notice.words }}<button v-if="offered" @click="takeOffer(offered)">{{ offered.name }}</button>
         </div>
-        <TreeTargetPicker v-if="moving" class="move-under" label="Move under" :without="desk.selected()" @chosen="moveUnder" @closed="endMoving" />
-        <TreeTargetPicker v-if="choosing" class="move-under" label="Tie to" :without="[]" @chosen="tieSelection" @closed="endChoosing" />
-        <TreeFindBar v-if="desk.finding.open.value" ref="findBar" @closed="focusTree" @filter="house.panel('filter')" />
-        <LazyTreeTieBox v-if="desk.tie.value" :key="desk.tie.value.id" @closed="focusTree" />
-        <LazyTreePreviewCard v-if="desk.previewed.value" :key="desk.previewed.value.topic" @closed="focusTree" />
+        <TreeTargetPicker v-if="moving" class="move-under" label="Move under" :without="desk.selected()" @chosen="moveUnder" @closed="moving = false" />
+        <TreeTargetPicker v-if="choosing" class="move-under" label="Tie to" :without="[]" @chosen="tieSelection" @closed="choosing = null" />
+        <TreeFindBar v-if="desk.finding.open.value" ref="findBar" @filter="house.panel('filter')" />
+        <LazyTreeTieBox v-if="desk.tie.value" :key="desk.tie.value.id" />
+        <LazyTreePreviewCard v-if="desk.previewed.value" :key="desk.previewed.value.topic" />
         <TreeUploadsBox />
         <div v-if="desk.only.value && desk.view.value !== 'meeting'" class="only" role="status"><template v-if="onPage"><Icon name="lucide:book-open" size="14" /> Page “{{ onPage.title }}” <button @click="desk.showOnly(onPage.above)">Back to {{ onPage.aboveTitle }}</button></template><template v-else>Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></template></div>
-        <button v-if="desk.journey.steps.value" class="back" @click="desk.journey.back(); focusTree()"><Icon name="lucide:undo-dot" size="15" /> Back to where you were <kbd>Esc</kbd></button>
-        <LazyTreeOverviewWindow v-if="overview && canvas && desk.view.value === 'canvas'" :layout="canvas.layout" :view="canvas.view" :painted="canvas.painted" />
+        <button v-if="desk.journey.steps.value" class="back" @click="desk.journey.back()"><Icon name="lucide:undo-dot" size="15" /> Back to where you were <kbd>Esc</kbd></button>
+        <LazyTreeOverviewWindow @closed="overview = false" v-if="overview && canvas && desk.view.value === 'canvas'" :layout="canvas.layout" :view="canvas.view" :painted="canvas.painted" />
         <input ref="pictureFile" type="file" class="visually-hidden" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" aria-label="Picture for the topic" tabindex="-1" @change="choosePicture">
       </main>
-      <aside v-if="panel && desk.view.value !== 'meeting'" class="panel side" :aria-label="PANELS[panel]" @keydown.esc.stop="closePanel" @click="backToTree">
-        <div class="panel-head"><h2>{{ PANELS[panel] }}</h2><button class="icon-button" aria-label="Close" @click="closePanel"><Icon name="lucide:x" size="16" /></button></div>
+      <aside v-if="panel && desk.view.value !== 'meeting'" :key="panel" v-opened="{ manner: panel === 'key' ? 'pane' : 'panel', close: () => { panel = null } }" class="panel side" :aria-label="PANELS[panel]">
+        <div class="panel-head"><h2>{{ PANELS[panel] }}</h2><button class="icon-button" aria-label="Close" data-close @click="panel = null"><Icon name="lucide:x" size="16" /></button></div>
         <TreeMarkerSheet v-if="panel === 'markers'" :ids="[...desk.selection.value]" :editable="desk.session.canEdit" @change="changedSet = $event ?? 'new'" />
         <LazyTreeDressPanel v-else-if="panel === 'dress'" />
         <LazyTreeArrangePanel v-else-if="panel === 'arrange'" />
@@ -442,12 +419,12 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
       </aside>
       <LazyTreeSideSheet v-else-if="desk.sheetOpen.value && settled && desk.view.value !== 'meeting'" ref="sheet" class="side" />
       <TreeFootStrip class="foot" :zoom="canvas?.zoom ?? 1" @fit="house.fit()" @zoom="house.zoom($event)" @arrange="house.panel('arrange')" @tray="house.tray()" />
-      <ContextMenu v-if="settled" ref="menu" :model="menuItems">
+      <ContextMenu v-if="settled" ref="menu" :model="menuItems" @hide="nextTick(backFromClick)">
         <template #item="{ item, props: at }">
           <a v-bind="at.action" class="menu-item"><span>{{ item.label }}</span><kbd v-if="item.chord">{{ chordInWords(String(item.chord)) }}</kbd></a>
         </template>
       </ContextMenu>
-      <LazyTreeEverythingBox v-if="met.everything" v-model:visible="open.everything" @run="run" @closed="restFocus" />
+      <LazyTreeEverythingBox v-if="met.everything" v-model:visible="open.everything" @run="run" />
       <LazyTreeKeyList v-if="met.keys" v-model:visible="open.keys" />
       <LazyTreeShareDialog v-if="met.share" v-model:visible="open.share" />
       <LazyTreeMarkerSetDialog v-if="changedSet" :set="changedSet" @closed="changedSet = null" />
@@ -455,8 +432,8 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
       <LazyTreeStarterDialog v-if="met.starter" v-model:visible="open.starter" />
       <LazyTreeAboutDialog v-if="met.about" v-model:visible="open.about" />
       <LazyTreeHelpBox v-if="met.help" v-model:visible="open.help" />
-      <LazyTreeReferenceDialog v-if="referring" @closed="referring = false; focusTree()" />
-      <LazyTreeFileViewer v-if="desk.viewing.value" @closed="focusTree" />
+      <LazyTreeReferenceDialog v-if="referring" @closed="referring = false" />
+      <LazyTreeFileViewer v-if="desk.viewing.value" />
     </template>
   </div>
 </template>

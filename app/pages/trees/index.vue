@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { collator } from '#core/tree'
 import { NuxtLink } from '#components'
 
 interface Listed { id: string, title: string, description: string, tags: readonly string[], role: string, topicCount: number, version: number, seenVersion: number, changedAt: string, createdAt: string, changedBy: string | null }
@@ -35,7 +36,7 @@ watch(search, () => {
   clearTimeout(timer)
   timer = window.setTimeout(load, 180)
 })
-const words = new Intl.Collator('en', { numeric: true, sensitivity: 'base' })
+const words = collator(ownLocale())
 const ORDERS: Record<typeof order.value, (a: Listed, b: Listed) => number> = {
   changed: (a, b) => a.changedAt < b.changedAt ? 1 : -1,
   created: (a, b) => a.createdAt < b.createdAt ? 1 : -1,

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { generateKeyBetween } from 'fractional-indexing'
-import { readDay } from '#core/capture/quick-details'
-import { type Check, inOrder, type Topic } from '#core/tree'
+import { readDay } from '#core/schedule/day-words'
+import { type Check, inOrder, keysAt, movedLine, type Topic } from '#core/tree'
 import { newId, useDesk } from '~/tree/desk'
 
 /** The checklist of a topic. Enter keeps a line and goes on to the next; an emptied line goes; `//` gives a date or a priority. */
@@ -9,9 +8,12 @@ const props = defineProps<{ topic: Topic }>()
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit)
 const checks = computed(() => inOrder(props.topic.checks))
+/** The lines as the tree has them this moment: what is shown follows a frame later, and a fast hand adds the next line before that. */
+const checksNow = (): readonly Check[] => inOrder(desk.tree.topics.get(props.topic.id)?.checks ?? [])
 const box = ref<HTMLElement>()
 const fresh = ref('')
 
+const putAll = (checks: readonly Check[]): void => { if (desk.guard()) desk.run({ changes: checks.map(member => ({ op: 'put' as const, topic: props.topic.id, set: 'checks' as const, member })) }) }
 const put = (check: Check): void => { desk.put(props.topic.id, { op: 'put', topic: props.topic.id, set: 'checks', member: check }) }
 const take = (id: string): void => { desk.put(props.topic.id, { op: 'take', topic: props.topic.id, set: 'checks', member: id }) }
 
@@ -21,7 +23,7 @@ function read(said: string): Pick<Check, 'text'> & Partial<Pick<Check, 'due' | '
   const found: { text: string, due?: string, priority?: number } = { text: text.trim().toWellFormed().slice(0, 1000) }
   for (const part of details?.split(',') ?? []) {
     const priority = /^\s*p?([1-5])\s*$/i.exec(part)
-    const due = priority ? null : readDay(part.trim(), today())
+    const due = priority ? null : readDay(part.trim(), daySense())
     if (priority) found.priority = Number(priority[1])
     else if (due) found.due = due
     else found.text += ` // ${part.trim()}`
@@ -30,12 +32,10 @@ function read(said: string): Pick<Check, 'text'> & Partial<Pick<Check, 'due' | '
 }
 function add(): void {
   const lines = fresh.value.split('\n').map(line => line.trim()).filter(Boolean)
-  let last = checks.value.at(-1)?.order ?? null
-  for (const line of lines) {
-    const order: string = generateKeyBetween(last, null)
-    last = order
-    put({ id: newId(), order, done: false, due: null, priority: null, ...read(line.replace(/^[-*•]\s+(?:\[[ x]\]\s+)?/i, '')) })
-  }
+  const list = checksNow()
+  const { keys } = keysAt(list.map(check => check.order), list.length, lines.length)
+  const members = lines.map((line, i): Check => ({ id: newId(), order: keys[i]!, done: /^[-*•]\s+\[x\]/i.test(line), due: null, priority: null, ...read(line.replace(/^[-*•]\s+(?:\[[ x]\]\s+)?/i, '')) }))
+  if (members.length > 0) putAll(members)
   fresh.value = ''
 }
 function keep(check: Check, said: string): void {
@@ -43,13 +43,8 @@ function keep(check: Check, said: string): void {
   else if (said.trim() !== check.text) put({ ...check, ...read(said) })
 }
 function move(check: Check, by: 1 | -1): void {
-  const list = checks.value
-  const at = list.findIndex(one => one.id === check.id)
-  const [before, after] = by < 0 ? [list[at - 2], list[at - 1]] : [list[at + 1], list[at + 2]]
-  if (by < 0 ? at === 0 : at === list.length - 1) return
-  const [low, high] = [before?.order ?? null, after?.order ?? null]
-  if (low !== null && high !== null && low >= high) return
-  put({ ...check, order: generateKeyBetween(low, high) })
+  const moved = movedLine(checksNow(), check.id, by)
+  if (moved.length > 0) putAll(moved)
 }
 function key(event: KeyboardEvent, check: Check): void {
   const field = event.target as HTMLInputElement

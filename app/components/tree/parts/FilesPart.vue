@@ -17,6 +17,7 @@ function chosen(event: Event, topic: Topic): void {
   input.value = ''
   if (files.length > 0) desk.uploads.add(files, topic.id)
 }
+defineExpose({ choose: () => field.value?.click() })
 const about = (file: Attachment): string => `${file.name.includes('.') ? file.name.split('.').at(-1)!.toUpperCase() : 'File'}, ${sizeInWords(file.size)}`
 </script>
 

@@ -50,8 +50,7 @@ function key(event: KeyboardEvent): void {
     event.preventDefault()
     at.value = Math.max(-1, Math.min(found.value.length - 1, at.value + (event.key === 'ArrowDown' ? 1 : -1)))
   }
-  else if (event.key === 'Escape' && (said.value || found.value.length > 0)) {
-    event.stopPropagation()
+  else if (event.key === 'Escape') {
     said.value = ''
     found.value = []
   }

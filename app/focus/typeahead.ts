@@ -1,0 +1,90 @@
+/*
+ * Keys pressed between the wish to type and the field being there. A fast hand presses the next key before the next frame is painted, and a part of the
+ * app that is loaded when it's first needed takes longer still. What is pressed meanwhile waits here, and is typed into the field when it comes.
+ */
+
+/** How long keys wait for a field, ms: after that, whatever was to open isn't coming. */
+const PATIENCE_MS = 5000
+
+const waiting: KeyboardEvent[] = []
+let expectedUntil = 0
+let delivering = false
+
+export const isTextField = (at: EventTarget | null): at is HTMLElement =>
+  at instanceof HTMLElement && (at.isContentEditable || at instanceof HTMLTextAreaElement || (at instanceof HTMLInputElement && !/^(?:checkbox|radio|range|color|button|submit|reset|file)$/.test(at.type)))
+
+/** Somebody wants to type in something that is about to open. */
+export function expectField(): void {
+  expectedUntil = performance.now() + PATIENCE_MS
+}
+
+/** Nothing opens after all; what waited goes to whatever has the focus. */
+export function expectNothing(): void {
+  expectedUntil = 0
+  void deliver()
+}
+
+export function isFieldExpected(): boolean {
+  return expectedUntil > performance.now()
+}
+
+/** The field is here: it gets the focus and what was typed for it. */
+export function arrive(field: HTMLElement): void {
+  expectedUntil = 0
+  field.focus({ preventScroll: true })
+  if (waiting.length > 0) void deliver()
+}
+
+/** Types what waits, key by key, into whatever has the focus when its turn comes: one key may open the next field, or lead back to the tree. */
+async function deliver(): Promise<void> {
+  if (delivering) return
+  delivering = true
+  try {
+    while (waiting.length > 0 && !isFieldExpected()) {
+      const typed = type(waiting.shift()!)
+      if (!typed) await nextTick()
+    }
+  }
+  finally {
+    delivering = false
+  }
+}
+
+/** True when the key was text and stands in the field now. */
+function type(event: KeyboardEvent): boolean {
+  const at = document.activeElement ?? document.body
+  const plain = !event.ctrlKey && !event.metaKey && !event.altKey
+  if (isTextField(at) && plain) {
+    if ([...event.key].length === 1) return document.execCommand('insertText', false, event.key)
+    if (event.key === 'Backspace') return document.execCommand('delete')
+    if ((event.key === 'Home' || event.key === 'End') && (at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement)) {
+      const to = event.key === 'Home' ? 0 : at.value.length
+      at.setSelectionRange(to, to)
+      return true
+    }
+  }
+  const goesOn = at.dispatchEvent(new KeyboardEvent('keydown', event))
+  // What a browser does by itself at a key that a hand presses, it doesn't do for one that waited.
+  if (goesOn && event.key === 'Enter' && at instanceof HTMLInputElement) at.form?.requestSubmit()
+  return false
+}
+
+function hold(event: KeyboardEvent): void {
+  if (!event.isTrusted || event.isComposing || (!isFieldExpected() && !delivering)) return
+  if (['Shift', 'Control', 'Alt', 'Meta', 'Dead', 'Process', 'Unidentified', 'CapsLock'].includes(event.key)) return
+  event.preventDefault()
+  event.stopImmediatePropagation()
+  waiting.push(event)
+  if (waiting.length === 1) setTimeout(() => { if (!isFieldExpected()) void deliver() }, PATIENCE_MS + 50)
+}
+
+/** A press somewhere else is another wish. */
+function elsewhere(): void {
+  expectedUntil = 0
+  waiting.length = 0
+}
+
+export function listenForEarlyKeys(): void {
+  window.addEventListener('keydown', hold, true)
+  window.addEventListener('pointerdown', elsewhere, true)
+}

@@ -1,0 +1,193 @@
+import { newId } from '../caller'
+import { expect, openTree, test, topic, tree, visitor, type Visitor } from './porch'
+import type { Page } from '@playwright/test'
+
+/**
+ * The law of the focus, over the whole registry: after any command, from any state, a word that is typed at once stands in the field that the command
+ * opens; where it opens none, the keys act as they do from the tree. Then Esc, and an arrow key goes on in the tree.
+ */
+
+/** A command as the list of keys shows it. */
+interface Command { readonly name: string, readonly chord: string | null }
+
+/** What opens something that can be typed in, and how many times Esc is pressed before nothing of it is open. */
+const FIELD: ReadonlyMap<string, number> = new Map(Object.entries({
+  'Edit the title': 1, 'New topic after': 1, 'New topic before': 1, 'New topic under': 1, 'New parent around the selection': 1, 'New topic between this and its children': 1,
+  'Move under …': 1, 'The tray': 1, 'Find': 1, 'Arrangement and spacing …': 2, 'Filter and views': 2, 'Markers': 2, 'Colour and style': 2, 'Pages, numbers and cross-links': 2,
+  'Into the cells of the row': 1, 'Task details': 1, 'Note': 1, 'Link …': 1, 'Checklist': 1, 'Place …': 1, 'Tie to another topic …': 1, 'Show another topic here …': 1,
+  'Everything box': 1, 'Help': 1, 'List of keys': 1, 'Describe and tag the tree …': 1, 'Save the tree as a starter …': 1, 'Share': 1,
+}))
+/** What opens something without a field for text that covers the tree: keys do nothing behind it. */
+const COVERS = new Set(['Sketch …', 'Duplicate the branch …'])
+/** What leads to the meeting, which has keys of its own; it is tested with the meeting. */
+const TO_MEETING = /^(?:Meeting: brief|Make it a meeting|Lay out the agenda|Ask the owners|Invite everybody|Begin the meeting|End the meeting|Mail the minutes|Next meeting)/
+const WORD = '21'
+
+interface State { readonly name: string, readonly enter: (page: Page) => Promise<void> }
+const inTree = (page: Page): Promise<unknown> => topic(page, 'Lift').first().click({ position: { x: 6, y: 8 } })
+const press = (...chords: string[]) => async (page: Page): Promise<void> => {
+  await inTree(page)
+  for (const chord of chords) await page.keyboard.press(chord)
+}
+/** A panel that stays, with the focus back in the tree as after the first Esc. */
+const panel = (name: string, chord: string): State => ({ name: `the panel “${name}” open`, enter: async (page) => {
+  await press(chord)(page)
+  await expect(page.getByRole('complementary', { name })).toBeVisible()
+  if (name !== 'Key') await page.keyboard.press('Escape')
+} })
+const button = (name: string): State => ({ name: `just after a click on “${name}”`, enter: async (page) => {
+  await inTree(page)
+  await page.getByRole('button', { name, exact: true }).first().click()
+} })
+const STATES: readonly State[] = [
+  { name: 'the canvas', enter: press() },
+  { name: 'the canvas, side sheet hidden', enter: press('s') },
+  { name: 'the outline', enter: press('v') },
+  { name: 'a cell of the outline just left', enter: press('v', ';', 'Escape') },
+  panel('Markers', 'm'), panel('Colour and style', 'c'), panel('Arrangement', 'r'), panel('Filter and views', 'Shift+Q'), panel('Pages and numbers', 'p'), panel('Key', 'k'),
+  { name: 'the tray open', enter: async (page) => {
+    await press('l')(page)
+    await inTree(page)
+  } },
+  button('Zoom in'), button('Fit the whole tree in view'), button('75 % done'),
+  { name: 'just after a click on a view', enter: async (page) => {
+    await inTree(page)
+    await page.getByRole('tab', { name: 'Canvas' }).click()
+  } },
+]
+
+/** A tree with something of everything near the topic that commands are tried on. */
+async function laidOut(person: Visitor): Promise<string> {
+  const id = await person.caller.makeTree('Move')
+  const { snapshot } = await person.caller.open(id)
+  const centre = snapshot.centre
+  const [paint, lift, doors, shaft, cab] = [newId(), newId(), newId(), newId(), newId()]
+  await person.caller.edit(id, [
+    { op: 'add', topic: paint, parent: centre, order: 'a0', with: { title: 'Paint' } },
+    { op: 'add', topic: lift, parent: centre, order: 'a1', with: { title: 'Lift', markers: ['risk'] } },
+    { op: 'add', topic: doors, parent: centre, order: 'a2', with: { title: 'Doors' } },
+    { op: 'add', topic: shaft, parent: lift, order: 'a0', with: { title: 'Shaft' } },
+    { op: 'add', topic: cab, parent: lift, order: 'a1', with: { title: 'Cab' } },
+    { op: 'tree', field: 'arrangement', value: 'right' },
+  ])
+  return id
+}
+
+async function runCommand(page: Page, command: Command): Promise<void> {
+  if (command.chord) {
+    await page.keyboard.press(command.chord)
+    return
+  }
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type(command.name)
+  await page.keyboard.press('Enter')
+}
+
+/** Where the focus is, as the law sees it. */
+const look = (page: Page) => page.evaluate(() => {
+  const at = document.activeElement as HTMLInputElement | null
+  const isText = Boolean(at && (at.isContentEditable || at.tagName === 'TEXTAREA' || (at.tagName === 'INPUT' && !/checkbox|radio|range|color|file/.test(at.type))))
+  return {
+    field: isText ? (at!.isContentEditable ? at!.textContent ?? '' : at!.value) : null,
+    inTree: at?.getAttribute('role') === 'tree',
+    covered: at?.closest('[role="dialog"]') !== null && at !== null,
+    at: at?.getAttribute('role') === 'tree' ? at.getAttribute('aria-activedescendant') : '',
+    what: at ? `${at.tagName} ${at.getAttribute('aria-label') ?? at.className}` : 'nothing',
+  }
+})
+
+async function holds(page: Page, state: State, command: Command): Promise<string> {
+  await page.keyboard.press('0')
+  await runCommand(page, command)
+  await page.keyboard.type(WORD)
+  const escapes = FIELD.get(command.name)
+  if (escapes && !COVERS.has(command.name)) {
+    try {
+      await expect.poll(async () => (await look(page)).field ?? '', { timeout: 6000, intervals: [5, 20, 40, 80] }).toContain(WORD)
+    }
+    catch {
+      return `${command.name} from ${state.name}: typed ${WORD}, but ${JSON.stringify(await look(page))}`
+    }
+    for (let i = 0; i < escapes; i++) await page.keyboard.press('Escape')
+  }
+  else if (COVERS.has(command.name)) {
+    await expect.poll(async () => (await look(page)).covered, { intervals: [5, 20, 40, 80] }).toBe(true)
+    await page.keyboard.press('Escape')
+  }
+  else {
+    // “21” opens to depth 2 and then 1: the ladder says so when the keys were the tree's.
+    try {
+      await expect(page.getByRole('button', { name: 'Open to depth 1', includeHidden: true })).toHaveAttribute('aria-pressed', 'true', { timeout: 4000 })
+    }
+    catch {
+      return `${command.name} from ${state.name}: the keys weren’t the tree’s: ${JSON.stringify(await look(page))}`
+    }
+    await page.keyboard.press('Escape')
+  }
+  try {
+    await expect.poll(async () => (await look(page)).inTree, { timeout: 4000, intervals: [5, 20, 40, 80] }).toBe(true)
+  }
+  catch {
+    return `${command.name} from ${state.name}: after Esc the focus is ${JSON.stringify(await look(page))}`
+  }
+  const before = (await look(page)).at
+  for (const arrow of ['ArrowDown', 'ArrowUp', 'ArrowUp', 'ArrowLeft', 'ArrowRight']) {
+    await page.keyboard.press(arrow)
+    if ((await look(page)).at !== before) return ''
+  }
+  return `${command.name} from ${state.name}: the arrows don’t move from ${before}`
+}
+
+/** Everything as it was: nothing open, the canvas, the side sheet, and what was changed taken back. */
+async function reset(page: Page): Promise<void> {
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Escape')
+  if (await page.getByRole('tab', { name: 'Canvas' }).getAttribute('aria-selected') !== 'true') await page.getByRole('tab', { name: 'Canvas' }).click()
+  const undo = page.getByRole('button', { name: 'Undo', exact: true })
+  for (let i = 0; i < 8 && await undo.first().isEnabled(); i++) {
+    await page.keyboard.press('Control+z')
+    await page.evaluate(() => new Promise(done => setTimeout(done)))
+  }
+  await page.keyboard.press('0')
+  if (await page.getByRole('button', { name: 'Side sheet' }).getAttribute('aria-pressed') !== 'true') await page.getByRole('button', { name: 'Side sheet' }).click()
+  for (const close of await page.getByRole('button', { name: 'Close the tray' }).all()) await close.click()
+}
+
+/** Every command with its first key, from the list of keys itself. */
+async function registry(page: Page): Promise<Command[]> {
+  await page.getByRole('button', { name: 'Keys', exact: true }).click()
+  const list = page.getByRole('dialog', { name: 'Keys' })
+  await expect(list).toBeVisible()
+  const found = await list.getByRole('button', { name: /^Change the key for / }).evaluateAll(buttons => buttons.map(button => ({ name: button.getAttribute('aria-label')!.slice('Change the key for '.length), chord: button.querySelector('kbd')?.textContent ?? null })))
+  await page.keyboard.press('Escape')
+  const ARROWS: Record<string, string> = { '↑': 'ArrowUp', '↓': 'ArrowDown', '←': 'ArrowLeft', '→': 'ArrowRight', 'Ctrl': 'Control' }
+  const chordOf = (said: string): string => said === '+' ? '+' : said.split(' + ').map(part => ARROWS[part] ?? part).join('+')
+  const room = found.findIndex(one => one.name === 'Next item, for everybody')
+  return found.slice(0, room).map(({ name, chord }) => ({ name, chord: chord === null ? null : chordOf(chord.trim()) })).filter(one => !TO_MEETING.test(one.name))
+}
+
+// What opens something is tried from every state; the rest from the first ones and from one more in turn.
+for (const [at, state] of STATES.entries()) {
+  test(`the focus is where the eye is: ${state.name}`, async ({ browser }) => {
+    const person = await visitor(browser)
+    const { page } = person
+    page.on('filechooser', () => {})
+    await openTree(page, await laidOut(person))
+    const commands = await registry(page)
+    for (const name of [...FIELD.keys(), ...COVERS]) expect(commands.map(one => one.name)).toContain(name)
+    const wrong: string[] = []
+    for (const [i, command] of commands.entries()) {
+      const opens = FIELD.has(command.name) || COVERS.has(command.name)
+      if (!opens && at > 2 && i % (STATES.length - 3) !== at - 3) continue
+      await reset(page)
+      await state.enter(page)
+      const said = await holds(page, state, command)
+      if (said) {
+        wrong.push(said)
+        await page.reload()
+        await expect(tree(page)).toBeVisible()
+      }
+    }
+    expect(wrong).toEqual([])
+    await person.context.close()
+  })
+}
