@@ -65,7 +65,7 @@ watch(pt, ({ firstDayOfWeek }) => { if (primevue.config.locale) primevue.config.
   <span class="day-field">
     <span class="line">
       <InputText :id="inputId" :value="said ?? shown" :aria-label="label" size="small" :disabled="disabled" :placeholder="placeholder" :invalid="wrong && !!hint" autocomplete="off" @input="said = ($event.target as HTMLInputElement).value; wrong = false" @keydown="key" @blur="keep" />
-      <button v-if="!disabled" type="button" class="icon-button" :aria-label="`${label ?? 'Day'}: choose from a calendar`" tabindex="-1" @click="calendar?.toggle($event)"><Icon name="lucide:calendar" size="15" /></button>
+      <button v-if="!disabled" type="button" class="icon-button" aria-label="Open the calendar" tabindex="-1" @click="calendar?.toggle($event)"><Icon name="lucide:calendar" size="15" /></button>
     </span>
     <span v-if="hint" class="hint" :class="{ wrong }" role="status">{{ hint }}</span>
     <PorchPopover ref="calendar"><DatePicker inline :model-value="modelValue ? dayDate(modelValue) : null" @update:model-value="choose" /></PorchPopover>

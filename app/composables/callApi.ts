@@ -4,7 +4,7 @@ import { FetchError } from 'ofetch'
 const send = $fetch as unknown as (path: string, options: object) => Promise<unknown>
 
 export class ApiError extends Error {
-  constructor(readonly status: number, readonly code: string, message: string) {
+  constructor(readonly status: number, readonly code: string, message: string, readonly details?: unknown) {
     super(message)
     this.name = 'ApiError'
   }
@@ -16,9 +16,9 @@ export async function callApi<T>(path: string, options: { method?: 'GET' | 'POST
     return await send(path, options) as T
   }
   catch (error) {
-    const data = error instanceof FetchError ? (parsed(error.data) as { error?: { code: string, message: string } } | undefined)?.error : undefined
+    const data = error instanceof FetchError ? (parsed(error.data) as { error?: { code: string, message: string, details?: unknown } } | undefined)?.error : undefined
     const status = error instanceof FetchError ? error.status ?? 0 : 0
-    if (data) throw new ApiError(status, data.code, data.message)
+    if (data) throw new ApiError(status, data.code, data.message, data.details)
     throw new ApiError(status, status ? 'unavailable' : 'offline', status ? 'The server doesn’t answer as it should. Please try again.' : 'There is no line to the server just now.')
   }
 }

@@ -42,7 +42,8 @@ async function deliver(): Promise<void> {
   try {
     while (waiting.length > 0 && !isFieldExpected()) {
       const typed = type(waiting.shift()!)
-      if (!typed) await nextTick()
+      // A key that isn't text may close something, whose focus goes back when all that is drawn by it has been.
+      if (!typed) await new Promise(done => setTimeout(done))
     }
   }
   finally {

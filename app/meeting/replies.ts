@@ -3,7 +3,7 @@ import type { Desk } from '~/tree/desk'
 
 /* Answers to invitations that arrive as calendar files (RFC 5546, REPLY). */
 
-export const ANSWER_WORDS: Record<Answer, string> = { 'needs-action': 'no answer yet', 'accepted': 'comes', 'declined': 'doesn’t come', 'tentative': 'perhaps' }
+export const ANSWER_WORDS: Record<Answer, string> = { 'needs-action': 'no answer yet', 'accepted': 'comes', 'declined': 'doesn’t come', 'tentative': 'perhaps', 'delegated': 'sends somebody else' }
 
 /** As large as a calendar file with an answer may be; the server says the same. */
 const MOST_BYTES = 500_000

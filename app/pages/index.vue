@@ -4,7 +4,7 @@ import type { ListedMeeting, Section } from '#core/contract'
 interface Task { treeId: string, tree: string, id: string, title: string, due: string | null, done: number | null }
 interface Listed { id: string, title: string, changedAt: string, changedBy: string | null, topicCount: number }
 const account = useAccount()
-const home = ref<{ tasks: Task[], sections: Section[], meetings: ListedMeeting[], changed: Listed[], recent: Listed[] } | null>(null)
+const home = ref<{ invited: { link: string, tree: string, by: string, role: string }[], tasks: Task[], sections: Section[], meetings: ListedMeeting[], changed: Listed[], recent: Listed[] } | null>(null)
 const wrong = ref('')
 async function load(): Promise<void> {
   wrong.value = ''
@@ -33,6 +33,14 @@ useHead({ title: 'Home · Sun Porch' })
     <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button class="plain" @click="load">Try again</button></Message>
     <div v-if="home" class="columns">
       <section>
+        <template v-if="home.invited.length">
+          <h2>Invitations</h2>
+          <ul class="gap">
+            <li v-for="one in home.invited" :key="one.link">
+              <NuxtLink :to="one.link" class="task"><span class="edge tree" /><span class="name">{{ one.tree || 'untitled' }}<small>{{ one.by }} asks you to take part</small></span><span class="due">Open</span></NuxtLink>
+            </li>
+          </ul>
+        </template>
         <template v-if="home.meetings.length">
           <h2>Next meetings</h2>
           <ul class="gap"><li v-for="meeting in home.meetings" :key="keyOfMeeting(meeting)"><MeetingRow :meeting="meeting" :clash="clashes.get(keyOfMeeting(meeting))" /></li></ul>

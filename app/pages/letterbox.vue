@@ -6,6 +6,7 @@ watch(box, () => {
   letters.value = null
   void load()
 })
+const countLetters = inject<() => Promise<void>>('count-letters', async () => {})
 const openId = ref<string | null>(null)
 const wrong = ref('')
 async function load(): Promise<void> {
@@ -23,6 +24,7 @@ async function show(letter: Letter): Promise<void> {
   if (!letter.read) {
     letter.read = true
     await callApi(`/api/letters/${letter.id}/read`, { method: 'POST' }).catch(() => {})
+    await countLetters()
   }
 }
 useHead({ title: 'Letterbox · Sun Porch' })

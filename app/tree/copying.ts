@@ -1,3 +1,4 @@
+import { readItems } from '#core/capture/quick-details'
 import { readHtmlList } from '#core/capture/html-list'
 import { readNested, Unreadable } from '#core/capture/nested'
 import { writeHtmlList, writeNested } from '#core/formats/clipboard'
@@ -46,7 +47,8 @@ export function paste(desk: Desk, data: DataTransfer): boolean {
     const own = data.getData(BRANCH_TYPE)
     const html = data.getData('text/html')
     const ours = own ? arriving(desk, own) : null
-    const items = ours?.items ?? (html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain'))
+    // Words after // in pasted lines are details, as in typed ones; branches of ours carry their own.
+    const items = ours?.items ?? readItems((html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain')), desk.known())
     if (items.length === 0) return false
     const at = desk.focus.value
     // Without a side of its own each branch goes where the tree is lighter.

@@ -26,6 +26,15 @@ import { Uploads } from './uploads'
 /** `meeting`: the brief, the running and the minutes of a meeting, in place of the tree. */
 export type View = 'canvas' | 'outline' | 'meeting'
 
+/** What a view of the tree does for the desk while it is shown. */
+export interface ShownView {
+  reveal(id: TopicId): void
+  neighbour(id: TopicId, direction: 'up' | 'down' | 'left' | 'right'): TopicId | null
+  fit?(): void
+  readonly layout?: Layout
+}
+const NO_VIEW: ShownView = { reveal() {}, neighbour: () => null }
+
 /** What a notice offers besides its words. `holds`: whether it can be done still; the offer goes away when not. */
 export interface Offer { readonly name: string, readonly run: () => void, readonly holds?: () => boolean }
 
@@ -85,12 +94,8 @@ export class Desk {
   })
   /** Lines of the tray that are being dragged. */
   carried: readonly TopicId[] = []
-  /** Set by the view that is shown. */
-  reveal: (id: TopicId) => void = () => {}
-  /** Where planks stand, while the canvas is shown. */
-  layout: Layout | null = null
-  fitSoon: () => void = () => {}
-  neighbour: (id: TopicId, direction: 'up' | 'down' | 'left' | 'right') => TopicId | null = () => null
+  /** The view that is shown, as long as it is: what it knows is never asked for after it has gone. */
+  private shown: ShownView = NO_VIEW
   private readonly listeners = new Set<(touched: Touched | 'all') => void>()
   private readonly folds: Folds
   private readonly drawn = new Map<TopicId, Drawn>()
@@ -211,6 +216,25 @@ export class Desk {
         this.lateTick.value++
       })
     })
+  }
+
+  /** A view is shown from now on; call back when it goes. */
+  show(view: ShownView): () => void {
+    this.shown = view
+    return () => { if (this.shown === view) this.shown = NO_VIEW }
+  }
+
+  reveal(id: TopicId): void {
+    this.shown.reveal(id)
+  }
+
+  fitSoon(): void {
+    this.shown.fit?.()
+  }
+
+  /** Where planks stand, while the canvas is shown. */
+  get layout(): Layout | null {
+    return this.shown.layout ?? null
   }
 
   private onTouched(touched: Touched): void {
@@ -383,7 +407,7 @@ export class Desk {
   }
 
   go(direction: 'up' | 'down' | 'left' | 'right', extend = false): void {
-    const next = this.neighbour(this.focus.value, direction)
+    const next = this.shown.neighbour(this.focus.value, direction)
     if (next) this.select(next, extend ? { range: true } : {})
   }
 

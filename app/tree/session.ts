@@ -248,6 +248,9 @@ export class TreeSession {
         this.role = message.role
         this.events.said(`You are ${message.role} of this tree now.`)
         break
+      case 'people':
+        this.people = message.people
+        break
       case 'gone':
         this.state = 'gone'
         this.goneWhy = message.message

@@ -11,9 +11,14 @@ export class Unreadable extends Error {
 
 interface Growing { title: string, done: number | null, children: Growing[] }
 
-const BULLET = /^(?:[-*+•‣◦▪–]|\d{1,9}[.)]|[a-z][.)])\s+/i
+const BULLET = /^(?:[-*+•‣◦▪–·]|\d{1,9}[.)])\s+/
+/** Bullets as word processors put them in plain text, each level with a sign of its own and no indent (from memory). */
+const SIGNS = ['·', 'o', '§']
+const SIGN = /^([·o§])\t/
+/** A letter or a Roman number before the text: an item's mark only where the lines beside it go on from it, else the text's own (“A. Smith”, “i. e.”). */
+const LETTERED = /^([a-z]{1,6}|[A-Z]{1,6})([.)])\s+/
 const TASK = /^\[( |x|X)\]\s+/
-const HEADING = /^(#{1,6})\s+(.*?)\s*#*$/
+const HEADING = /^(#{1,6})\s+(.*?)(?:\s+#+)?\s*$/
 const TAB = 4
 
 /** Columns of white space before the text; a tab goes to the next multiple of four, as in CommonMark. */
@@ -50,6 +55,54 @@ function checkLines(text: string): void {
   }
 }
 
+const ROMAN = ['i', 'ii', 'iii', 'iv', 'v', 'vi', 'vii', 'viii', 'ix', 'x', 'xi', 'xii', 'xiii', 'xiv', 'xv', 'xvi', 'xvii', 'xviii', 'xix', 'xx']
+
+/** The lines whose letters or Roman numbers count on from a, A) or i, with at least two of them at one indent and nothing less indented between. */
+function letteredLines(lines: readonly { readonly indent: number, readonly text: string }[]): ReadonlySet<number> {
+  const found = new Set<number>()
+  interface Run { readonly indent: number, readonly kind: 'letter' | 'roman', readonly end: string, readonly upper: boolean, readonly at: number[] }
+  let open: Run[] = []
+  const close = (run: Run): void => { if (run.at.length > 1) for (const at of run.at) found.add(at) }
+  lines.forEach(({ indent, text }, at) => {
+    if (text === '') return
+    const mark = LETTERED.exec(text)
+    for (const run of open.filter(one => one.indent > indent)) close(run)
+    open = open.filter(one => one.indent <= indent)
+    if (!mark) {
+      for (const run of open.filter(one => one.indent === indent)) close(run)
+      open = open.filter(one => one.indent < indent)
+      return
+    }
+    const [said, end] = [mark[1]!, mark[2]!]
+    const upper = said !== said.toLowerCase()
+    const low = said.toLowerCase()
+    // With “)” it's a mark even alone.
+    if (end === ')' && (low.length === 1 || ROMAN.includes(low))) found.add(at)
+    let went = false
+    for (const run of open) {
+      if (run.indent !== indent || run.upper !== upper || run.end !== end) continue
+      const next = run.kind === 'letter' ? String.fromCharCode(97 + run.at.length) : ROMAN[run.at.length]
+      if (low !== next) continue
+      run.at.push(at)
+      went = true
+    }
+    if (went) return
+    for (const run of open.filter(one => one.indent === indent)) close(run)
+    open = open.filter(one => one.indent !== indent)
+    // “A.” begins names as often as items; a capital counts only with “)”.
+    if (low === 'a' && (!upper || end === ')')) open.push({ indent, kind: 'letter', end, upper, at: [at] })
+    if (low === 'i') open.push({ indent, kind: 'roman', end, upper, at: [at] })
+  })
+  open.forEach(close)
+  return found
+}
+
+/** The cells of a row of a Markdown table; null for any other line. */
+function tableCells(text: string): string[] | null {
+  if (!/^\|.*\|$/.test(text)) return null
+  return text.slice(1, -1).split(/(?<!\\)\|/).map(cell => cell.trim().replaceAll('\\|', '|'))
+}
+
 function finished(items: readonly Growing[]): OutlineItem[] {
   return items.map(({ title, done, children }) => ({
     title,
@@ -77,8 +130,11 @@ export function readNested(text: string): OutlineItem[] {
     return item
   }
   let fenced = false
-  for (const line of lines) {
-    const { indent, text: bare } = indentOf(line)
+  const read = lines.map(indentOf)
+  const lettered = letteredLines(read)
+  for (const [at, line] of read.entries()) {
+    const { text: bare } = line
+    let { indent } = line
     if (bare === '') continue
     if (/^(```|~~~)/.test(bare)) {
       fenced = !fenced
@@ -90,7 +146,17 @@ export function readNested(text: string): OutlineItem[] {
       add(plainTitle(heading[2]!), null, heading[1]!.length - 1000, 0, false)
       continue
     }
-    const bullet = BULLET.exec(bare)
+    const row = fenced ? null : tableCells(bare)
+    if (row) {
+      if (row.every(cell => /^:?-+:?$/.test(cell))) continue
+      const [first = '', ...cells] = row.filter(cell => cell !== '')
+      const item = add(plainTitle(first), null, indent, indent, false)
+      for (const cell of cells) item.children.push({ title: plainTitle(cell), done: null, children: [] })
+      continue
+    }
+    const sign = SIGN.exec(bare)
+    if (sign && indent === 0) indent = SIGNS.indexOf(sign[1]!) * TAB
+    const bullet = sign ?? BULLET.exec(bare) ?? (lettered.has(at) ? LETTERED.exec(bare) : null)
     const body = bullet ? bare.slice(bullet[0].length) : bare
     const last = open.at(-1)
     if (!bullet && last?.bulleted && indent >= last.textColumn && indent > last.column) {
@@ -111,6 +177,6 @@ export function readNested(text: string): OutlineItem[] {
 /** Whole-line emphasis and escapes of Markdown say nothing in a title. */
 function plainTitle(text: string): string {
   return text
-    .replace(/^(\*\*|__)(.+)\1$/, '$2')
+    .replace(/^(\*\*|__)((?:(?!\1).)+)\1$/, '$2')
     .replace(/\\([\\`*_{}[\]()#+\-.!>~|])/g, '$1')
 }

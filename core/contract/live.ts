@@ -50,6 +50,8 @@ export type ServerMessage =
   | { readonly type: 'presence', readonly present: Present }
   | { readonly type: 'left', readonly client: string }
   | { readonly type: 'role', readonly role: Role }
+  /** Who has a role in the tree, whenever that changes. */
+  | { readonly type: 'people', readonly people: readonly { readonly id: string, readonly name: string, readonly email: string, readonly role: Role }[] }
   | { readonly type: 'gone', readonly code: string, readonly message: string }
   | { readonly type: 'elsewhere', readonly tree: string }
   /** `at`: the server's clock, ms since 1970 UTC; from it browsers tell how far off their own is. */

@@ -69,7 +69,8 @@ export const OPERATIONS = {
   }),
   listStarters: operation('GET', '/api/starters', 'person', 'The starters that come with the app. One’s own are trees in the scope `starters`.'),
   importTree: operation('POST', '/api/trees/import', 'person', 'Makes a tree from a file. A file that can’t be read makes nothing.', {
-    body: z.strictObject({ format: z.enum(IMPORT_FORMATS), name: z.string().max(300), text: z.string() }),
+    // `parents`: which row of a CSV file is meant, where several have the title that another names as its parent.
+    body: z.strictObject({ format: z.enum(IMPORT_FORMATS), name: z.string().max(300), text: z.string(), parents: z.record(z.string(), z.int()).optional() }),
   }),
   openTree: operation('GET', '/api/trees/{id}', 'viewer', 'A whole tree with its number, one’s role and its people.', { params: tree }),
   renameTree: operation('PATCH', '/api/trees/{id}', 'editor', 'Renames a tree, which is its centre’s title.', { params: tree, body: z.strictObject({ title }) }),
@@ -100,7 +101,9 @@ export const OPERATIONS = {
   listMembers: operation('GET', '/api/trees/{id}/members', 'viewer', 'Who has which role.', { params: tree }),
   setRole: operation('PUT', '/api/trees/{id}/members/{user}', 'owner', 'Changes somebody’s role. A tree keeps at least one owner.', { params: z.object({ id: idSchema, user: idSchema }), body: z.strictObject({ role }) }),
   removeMember: operation('DELETE', '/api/trees/{id}/members/{user}', 'viewer', 'Takes somebody’s role away (owners), or leaves the tree (oneself).', { params: z.object({ id: idSchema, user: idSchema }) }),
-  invite: operation('POST', '/api/trees/{id}/invitations', 'owner', 'Invites somebody by mail.', { params: tree, body: z.strictObject({ email, role: z.enum(['viewer', 'commenter', 'editor']) }) }),
+  invite: operation('POST', '/api/trees/{id}/invitations', 'owner', 'Invites people by mail, one or many; whoever has a role already keeps it and gets no letter.', { params: tree, body: z.strictObject({ email: email.optional(), emails: z.array(email).max(100).optional(), role: z.enum(['viewer', 'commenter', 'editor']) }).refine(body => body.email !== undefined || (body.emails?.length ?? 0) > 0, 'Give an address.') }),
+  listInvitations: operation('GET', '/api/trees/{id}/invitations', 'owner', 'Invitations that nobody has taken up yet, and who asked.', { params: tree }),
+  withdrawInvitation: operation('DELETE', '/api/trees/{id}/invitations/{invitation}', 'owner', 'Withdraws an invitation; its letter leads nowhere from then on.', { params: z.object({ id: idSchema, invitation: idSchema }) }),
   acceptInvitation: operation('POST', '/api/invitations/{token}', 'person', 'Takes an invitation up.', { params: z.object({ token: z.string().min(20).max(100) }) }),
   listMeetings: operation('GET', '/api/meetings', 'person', 'Meetings in all trees open to one, with how ready they are. `from`: only what runs or is planned from this day on (ISO 8601).', { query: z.object({ from: z.iso.date().optional() }) }),
   lookAtMeeting: operation('GET', '/api/trees/{id}/meetings/{topic}', 'viewer', 'What the tree itself can’t say of a meeting: who is in another one then, and which documents don’t open.', { params: meeting }),
@@ -117,6 +120,7 @@ export const OPERATIONS = {
   takeReplies: operation('POST', '/api/trees/{id}/replies', 'editor', 'Takes the answers in a calendar file (RFC 5546, REPLY).', { params: tree, body: z.strictObject({ text: z.string() }) }),
   readAnswer: operation('GET', '/api/answers/{token}', 'nobody', 'What a guest sees of a meeting by the link in their letter.', { params: token }),
   giveAnswer: operation('POST', '/api/answers/{token}', 'nobody', 'A guest’s answer.', { params: token, body: z.strictObject({ answer: z.enum(['accepted', 'declined', 'tentative']), comment: z.string().max(1000).default('') }) }),
+  countLetters: operation('GET', '/api/letters/unread', 'person', 'How many letters one hasn’t read.'),
   listLetters: operation('GET', '/api/letters', 'person', 'Letters to one’s mail address, or those one has sent, newest first.', { query: z.object({ box: z.enum(['in', 'sent']).default('in') }) }),
   openLetterFile: operation('GET', '/api/letters/{id}/files/{number}', 'person', 'A file that came with a letter.', { params: z.object({ id: idSchema, number: z.coerce.number().int().min(0).max(20) }) }),
   readLetter: operation('POST', '/api/letters/{id}/read', 'person', 'Marks a letter as read.', { params: z.object({ id: idSchema }) }),

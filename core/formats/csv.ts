@@ -26,8 +26,23 @@ interface Row { readonly at: number, readonly cells: Partial<Record<Column, stri
 /** What a spreadsheet program was kept from running as a formula comes back as it was. */
 const unguarded = (cell: string): string => cell.replace(/^'(?=\s*[=+\-@\t\r])/, '')
 
-/** Reads rows into branches. Throws `Unreadable` for what is no table, a parent that isn't there, or parents in a loop, naming the row. */
-export function readCsv(text: string): OutlineItem[] {
+/** A row's parent may be one of several rows with the same title. Which one is for the person to say. */
+export interface WhichParent { readonly parent: string, readonly rows: readonly { readonly at: number, readonly path: string }[] }
+export class Ambiguous extends Unreadable {
+  constructor(readonly which: readonly WhichParent[]) {
+    super(`Several rows are called “${which[0]!.parent.slice(0, 60)}” (${which[0]!.rows.map(row => `row ${row.at}`).slice(0, 6).join(', ')}), and another row names it as its parent. Say which is meant; nothing was changed.`)
+    this.name = 'Ambiguous'
+  }
+}
+
+/** Which row is meant by a title that several have: its number in the file, the headings being row 1. */
+export type Parents = Readonly<Record<string, number>>
+
+/**
+ * Reads rows into branches. Throws `Unreadable` for what is no table, a parent that isn't there, or parents in a loop, naming the row; `Ambiguous` where a
+ * parent's title occurs more than once and `meant` doesn't say which.
+ */
+export function readCsv(text: string, meant: Parents = {}): OutlineItem[] {
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' })
   const fault = parsed.errors.find(error => error.type === 'Quotes')
   if (fault) throw new Unreadable(`Row ${(fault.row ?? 0) + 1}: a quoted cell isn’t closed. Nothing was changed.`)
@@ -44,22 +59,23 @@ export function readCsv(text: string): OutlineItem[] {
     at: i + 2, children: [],
     cells: Object.fromEntries([...columns].map(([column, at]) => [column, unguarded(cells[at] ?? '').trim()])),
   }))
-  const tops = columns.has('parent') ? byParent(rows) : columns.has('level') ? byLevel(rows) : rows
+  const tops = columns.has('parent') ? byParent(rows, meant) : columns.has('level') ? byLevel(rows) : rows
   return tops.map(itemOf)
 }
 
-function byParent(rows: readonly Row[]): Row[] {
+function byParent(rows: readonly Row[], meant: Parents): Row[] {
   const byId = new Map<string, Row>()
-  const byTitle = new Map<string, Row>()
+  const byTitle = new Map<string, Row[]>()
   for (const row of rows) {
     const { id, title } = row.cells
     if (id) {
       if (byId.has(id)) throw new Unreadable(`Rows ${byId.get(id)!.at} and ${row.at} have the same id, “${id}”. Nothing was changed.`)
       byId.set(id, row)
     }
-    if (title && !byTitle.has(title)) byTitle.set(title, row)
+    if (title) byTitle.set(title, [...byTitle.get(title) ?? [], row])
   }
   const parents = new Map<Row, Row>()
+  const open = new Map<string, WhichParent>()
   const tops: Row[] = []
   for (const row of rows) {
     const { parent } = row.cells
@@ -67,11 +83,17 @@ function byParent(rows: readonly Row[]): Row[] {
       tops.push(row)
       continue
     }
-    const above = byId.get(parent) ?? byTitle.get(parent)
+    const called = byTitle.get(parent) ?? []
+    const above = byId.get(parent) ?? (called.length > 1 ? called.find(one => one.at === meant[parent]) : called[0])
+    if (!above && called.length > 1) {
+      open.set(parent, { parent, rows: called.map(one => ({ at: one.at, path: (one.cells.parent ?? '').slice(0, 80) })) })
+      continue
+    }
     if (!above) throw new Unreadable(`Row ${row.at}: its parent, “${parent.slice(0, 60)}”, isn’t in the table. Nothing was changed.`)
     parents.set(row, above)
     above.children.push(row)
   }
+  if (open.size > 0) throw new Ambiguous([...open.values()])
   const sound = new Set<Row>()
   for (const row of rows) {
     const path: Row[] = []

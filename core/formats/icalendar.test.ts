@@ -65,7 +65,7 @@ describe('an answer', () => {
   const reply = ['BEGIN:VCALENDAR', 'PRODID:-//Example/ExampleCalendarClient//EN', 'METHOD:REPLY', 'VERSION:2.0', 'BEGIN:VEVENT', 'ATTENDEE;PARTSTAT=ACCEPTED:mailto:b@example.com', 'ORGANIZER:mailto:a@example.com',
     'UID:calsrv.example.com-873970198738777@example.com', 'SEQUENCE:0', 'REQUEST-STATUS:2.0;Success', 'DTSTAMP:19970612T190000Z', 'END:VEVENT', 'END:VCALENDAR', ''].join('\r\n')
   it('is read as the standard’s example has it', () => {
-    expect(readReplies(reply)).toEqual([{ uid: 'calsrv.example.com-873970198738777@example.com', sequence: 0, mail: 'b@example.com', answer: 'accepted', comment: '' }])
+    expect(readReplies(reply)).toEqual([{ uid: 'calsrv.example.com-873970198738777@example.com', sequence: 0, mail: 'b@example.com', answer: 'accepted', comment: '', instead: null }])
     expect(readReplies(reply.replace('ACCEPTED', 'DECLINED').replace('SEQUENCE:0', 'SEQUENCE:3\r\nCOMMENT:Away\\, sorry'))).toMatchObject([{ sequence: 3, answer: 'declined', comment: 'Away, sorry' }])
   })
   it.each([

@@ -44,6 +44,8 @@ export interface CalendarMeeting {
   /** When this was written. */
   readonly stamp: number
   readonly cancelled: boolean
+  /** True in what goes to people who aren't asked any more, while the meeting itself stands. */
+  readonly uninvited?: boolean
 }
 
 export interface CalendarTask {
@@ -124,12 +126,16 @@ function event(meeting: CalendarMeeting): ICAL.Component {
   component.updatePropertyWithValue('sequence', meeting.sequence)
   component.updatePropertyWithValue('dtstamp', utc(meeting.stamp))
   timed('dtstart', meeting.start)
-  timed('dtend', meeting.start + meeting.minutes * 60_000)
+  const end = meeting.start + meeting.minutes * 60_000
+  // In the hour that comes twice the wall may stand earlier at the end than at the beginning: then its length says when it ends (RFC 5545, section 3.8.2.5).
+  if (offsetAt(end, meeting.zone) === offsetAt(meeting.start, meeting.zone)) timed('dtend', end)
+  else component.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(meeting.minutes * 60))
   component.updatePropertyWithValue('summary', clean(meeting.title).replace(/\n/g, ' '))
   if (meeting.text) component.updatePropertyWithValue('description', clean(meeting.text))
   if (meeting.where) component.updatePropertyWithValue('location', clean(meeting.where))
   if (meeting.rule) component.updatePropertyWithValue('rrule', ICAL.Recur.fromString(writeRule(meeting.rule)))
-  component.updatePropertyWithValue('status', meeting.cancelled ? 'CANCELLED' : 'CONFIRMED')
+  // Taking single people off says nothing of the meeting's own state (RFC 5546, section 3.2.5; from memory).
+  if (!meeting.uninvited) component.updatePropertyWithValue('status', meeting.cancelled ? 'CANCELLED' : 'CONFIRMED')
   component.addProperty(person('organizer', meeting.organizer))
   for (const one of meeting.people) {
     const attendee = person('attendee', one)
@@ -169,7 +175,7 @@ function withZones(component: ICAL.Component, meetings: readonly CalendarMeeting
 
 /** An invitation, or its cancelling, to be sent by mail. */
 export function writeInvitation(meeting: CalendarMeeting): string {
-  const component = calendar(meeting.cancelled ? 'CANCEL' : 'REQUEST')
+  const component = calendar(meeting.cancelled || meeting.uninvited ? 'CANCEL' : 'REQUEST')
   withZones(component, [meeting])
   component.addSubcomponent(event(meeting))
   return finished(component)
@@ -190,29 +196,40 @@ export interface Reply {
   readonly mail: string
   readonly answer: Answer
   readonly comment: string
+  /** Who comes instead, of somebody who sends another. */
+  readonly instead: string | null
 }
 
-const ANSWERS: Readonly<Record<string, Answer>> = { 'ACCEPTED': 'accepted', 'DECLINED': 'declined', 'TENTATIVE': 'tentative', 'NEEDS-ACTION': 'needs-action' }
+const ANSWERS: Readonly<Record<string, Answer>> = { 'ACCEPTED': 'accepted', 'DECLINED': 'declined', 'TENTATIVE': 'tentative', 'NEEDS-ACTION': 'needs-action', 'DELEGATED': 'delegated' }
 
 /** Reads the answers in a calendar file of the method REPLY. Whatever else it is, it's refused in words. */
 export function readReplies(text: string): Reply[] {
   if (text.length > MOST_BYTES) throw new Unreadable('This calendar file is larger than half a megabyte. Nothing was changed.')
-  let component: ICAL.Component
+  type Parsed = ConstructorParameters<typeof ICAL.Component>[0]
+  let calendars: ICAL.Component[]
   try {
-    component = new ICAL.Component(ICAL.parse(text.replace(/^\uFEFF/, '')) as ConstructorParameters<typeof ICAL.Component>[0])
+    const parsed = ICAL.parse(text.replace(/^\uFEFF/, '')) as Parsed | Parsed[]
+    // Several calendar objects in one stream come as a list (RFC 5545, section 3.4).
+    calendars = (Array.isArray(parsed[0]) ? parsed as Parsed[] : [parsed as Parsed]).map(one => new ICAL.Component(one))
   }
   catch {
     throw new Unreadable('This isn’t a calendar file, or it is broken. Nothing was changed.')
   }
-  if (component.name !== 'vcalendar' || String(component.getFirstPropertyValue('method') ?? '').toUpperCase() !== 'REPLY') throw new Unreadable('This calendar file holds no answer to an invitation. Nothing was changed.')
+  const answers = calendars.filter(one => one.name === 'vcalendar' && String(one.getFirstPropertyValue('method') ?? '').toUpperCase() === 'REPLY')
+  if (answers.length === 0) throw new Unreadable('This calendar file holds no answer to an invitation. Nothing was changed.')
   const replies: Reply[] = []
-  for (const one of component.getAllSubcomponents('vevent')) {
+  for (const one of answers.flatMap(calendar => calendar.getAllSubcomponents('vevent'))) {
     const uid = one.getFirstPropertyValue('uid')
     if (typeof uid !== 'string' || uid === '' || uid.length > 300) continue
-    for (const attendee of one.getAllProperties('attendee')) {
+    // An answer is for its sender alone (RFC 5546, section 3.2.3: exactly one ATTENDEE); one that speaks for several is nobody's.
+    const attendees = one.getAllProperties('attendee')
+    if (attendees.length > 1) throw new Unreadable('This answer names several people, and an answer is for its sender alone. Nothing was changed.')
+    for (const attendee of attendees) {
+      const to = attendee.getParameter('delegated-to') as string | string[] | undefined
+      const instead = /^mailto:([^\s@]+@[^\s@]+)$/i.exec(String(Array.isArray(to) ? to[0] : to ?? ''))?.[1]?.toLowerCase() ?? null
       const mail = /^mailto:([^\s@]+@[^\s@]+)$/i.exec(String(attendee.getFirstValue()))?.[1]
       const answer = ANSWERS[String(attendee.getParameter('partstat') ?? 'NEEDS-ACTION').toUpperCase()]
-      if (mail && answer) replies.push({ uid, sequence: Number(one.getFirstPropertyValue('sequence') ?? 0) || 0, mail: mail.toLowerCase(), answer, comment: String(one.getFirstPropertyValue('comment') ?? '').slice(0, 1000) })
+      if (mail && answer) replies.push({ uid, sequence: Number(one.getFirstPropertyValue('sequence') ?? 0) || 0, mail: mail.toLowerCase(), answer, comment: String(one.getFirstPropertyValue('comment') ?? '').slice(0, 1000), instead: answer === 'delegated' ? instead : null })
     }
   }
   if (replies.length === 0) throw new Unreadable('This calendar file names nobody who answers. Nothing was changed.')

@@ -1,6 +1,8 @@
 import { toString as plainWords } from 'mdast-util-to-string'
 import type { List, ListItem, Nodes, Root, RootContent } from 'mdast'
 import { checkSize, Unreadable } from '../capture/nested'
+import { isSafeAddress } from '../tree/address'
+import { LIMITS } from '../tree/change'
 import type { OutlineItem } from '../tree/outline'
 import { noteFromMarkdown, noteToMarkdown, parseMarkdown, printMarkdown } from './note-text'
 
@@ -14,7 +16,7 @@ import { noteFromMarkdown, noteToMarkdown, parseMarkdown, printMarkdown } from '
 /** Longer files are refused: the parser takes seconds on hostile input of this size. */
 const MOST = 1_000_000
 
-interface Growing { title: string, done: number | null, note: RootContent[], children: Growing[] }
+interface Growing { title: string, done: number | null, note: RootContent[], links: { url: string, title: string }[], children: Growing[] }
 
 /** A node's words; a hard break is a line break. */
 function words(node: Nodes): string {
@@ -22,28 +24,52 @@ function words(node: Nodes): string {
   return 'children' in node ? node.children.map(words).join('') : plainWords(node)
 }
 
-/** A quote is how a note is written here, since a list in it would otherwise read as topics. */
-function noteNodes(node: RootContent): RootContent[] {
-  return node.type === 'blockquote' ? node.children : [node]
+/** The addresses in a title: its words lose them, so the topic keeps them as links. */
+function linksIn(node: Nodes): Growing['links'] {
+  if (node.type === 'link') return isSafeAddress(node.url) ? [{ url: node.url, title: words(node) }] : []
+  if (node.type === 'image') return imageLinks(node)
+  return 'children' in node ? node.children.flatMap(linksIn) : []
 }
 
-function grow(title: string, done: number | null = null): Growing {
-  return { title, done, note: [], children: [] }
+/** Pictures aren't fetched; where they are is kept as a link. */
+function imageLinks(node: Nodes): Growing['links'] {
+  if (node.type === 'image') return isSafeAddress(node.url) ? [{ url: node.url, title: node.alt ?? '' }] : []
+  return 'children' in node ? node.children.flatMap(imageLinks) : []
+}
+
+function grow(from: Nodes | null, done: number | null = null): Growing {
+  return { title: from ? words(from) : '', done, note: [], links: from ? linksIn(from) : [], children: [] }
+}
+
+/** What a reader of Markdown here has no place for, in words. */
+export interface Left { readonly what: 'picture' | 'HTML', readonly count: number }
+
+function leave(left: Map<Left['what'], number>, what: Left['what']): void {
+  left.set(what, (left.get(what) ?? 0) + 1)
+}
+
+function countPictures(node: Nodes, left: Map<Left['what'], number>): void {
+  if (node.type === 'image') leave(left, 'picture')
+  if ('children' in node) for (const child of node.children) countPictures(child, left)
 }
 
 function fromListItem(item: ListItem): Growing {
   const [first, ...rest] = item.children
-  const made = grow(first?.type === 'paragraph' || first?.type === 'heading' ? words(first) : '', item.checked == null ? null : item.checked ? 100 : 0)
+  const made = grow(first?.type === 'paragraph' || first?.type === 'heading' ? first : null, item.checked == null ? null : item.checked ? 100 : 0)
   for (const node of made.title === '' && first ? item.children : rest) {
     if (node.type === 'list') made.children.push(...node.children.map(fromListItem))
-    else made.note.push(...noteNodes(node))
+    else made.note.push(node)
   }
   return made
 }
 
 function finish(item: Growing): OutlineItem {
-  const note = item.note.length > 0 ? noteFromMarkdown(printMarkdown({ type: 'root', children: item.note } as Root)) : null
-  const details = { ...(item.done === null ? {} : { done: item.done }), ...(note === null ? {} : { note }) }
+  // One quote and nothing else is how a note is written here, since a list in it would otherwise read as topics; any other quote is a quote.
+  const [only, ...more] = item.note
+  const nodes = only?.type === 'blockquote' && more.length === 0 ? only.children : item.note
+  const note = nodes.length > 0 ? noteFromMarkdown(printMarkdown({ type: 'root', children: nodes } as Root)) : null
+  const links = [...new Map([...item.links, ...item.note.flatMap(imageLinks)].map(link => [link.url, link])).values()].slice(0, LIMITS.members).map(({ url, title }, i) => ({ id: `l${i + 1}`, url: url.toWellFormed(), title: title === url ? '' : title.toWellFormed().slice(0, 500) }))
+  const details = { ...(item.done === null ? {} : { done: item.done }), ...(note === null ? {} : { note }), ...(links.length > 0 ? { links } : {}) }
   return {
     title: item.title,
     ...(Object.keys(details).length > 0 ? { details } : {}),
@@ -60,24 +86,38 @@ function checkHostile(text: string): void {
 
 /** Reads a Markdown document. The items are its highest headings, or its list items where it has no headings. */
 export function readMarkdown(text: string): OutlineItem[] {
+  return readMarkdownFully(text).items
+}
+
+/** The same, with what stayed behind. */
+export function readMarkdownFully(text: string): { readonly items: readonly OutlineItem[] & OutlineItem[], readonly left: readonly Left[] } {
   checkHostile(text)
   const top: Growing[] = []
   const open: { level: number, item: Growing }[] = []
-  for (const node of parseMarkdown(text).children) {
+  const document = parseMarkdown(text)
+  const left = new Map<Left['what'], number>()
+  countPictures(document, left)
+  for (const node of document.children) {
     const at = open.at(-1)?.item
     if (node.type === 'heading') {
       while (open.length > 0 && open.at(-1)!.level >= node.depth) open.pop()
-      const item = grow(words(node))
+      const item = grow(node)
       ;(open.at(-1)?.item.children ?? top).push(item)
       open.push({ level: node.depth, item })
     }
     else if (node.type === 'list') (at?.children ?? top).push(...node.children.map(fromListItem))
-    else if (at) at.note.push(...noteNodes(node))
-    else if (node.type === 'paragraph') top.push(grow(words(node)))
+    else if (at) at.note.push(node)
+    else if (node.type === 'paragraph') top.push(grow(node))
+    // Before the first heading a quote, a table or code hangs on what stands before it, or on a topic of its own.
+    else if (node.type === 'html') leave(left, 'HTML')
+    else if (node.type !== 'thematicBreak' && node.type !== 'definition') {
+      if (top.length === 0) top.push(grow(null))
+      top.at(-1)!.note.push(node)
+    }
   }
   const items = top.map(finish)
   checkSize(items)
-  return items
+  return { items, left: [...left].map(([what, count]) => ({ what, count })) }
 }
 
 function listItem(item: OutlineItem): ListItem {

@@ -41,14 +41,15 @@ export function readOpml(text: string): OpmlDocument {
     if (tag.name === 'title' && open.length === 0) inTitle = true
     if (tag.name !== 'outline') return
     const attributes = tag.attributes as Record<string, string>
-    const item: Growing = { title: attributes.text ?? attributes.title ?? '', details: {}, children: [] }
+    const item: Growing = { title: attributes.text?.trim() ? attributes.text : attributes.title ?? attributes.text ?? '', details: {}, children: [] }
     const note = attributes._note ? noteFromMarkdown(attributes._note) : null
     if (note) item.details.note = note
     const address = attributes.url ?? attributes.htmlUrl ?? attributes.xmlUrl
     if (address && isSafeAddress(address)) item.details.links = [{ id: 'l1', url: address, title: '' }]
     for (const field of CARRIED) {
       const given = attributes[`porch:${field}`]
-      if (given === undefined) continue
+      // An empty attribute says nothing; it isn't a nought.
+      if (given === undefined || given.trim() === '') continue
       const value = FIELDS[field].safeParse(NUMBERS.includes(field) ? Number(given) : TRUTHS.includes(field) ? given === 'true' : given)
       if (value.success && value.data !== null) item.details[field] = value.data
     }

@@ -30,6 +30,8 @@ export interface AgendaItem {
   readonly ready: boolean
   /** Milliseconds that were spent on it. */
   readonly spent: number
+  /** Whether it has been dealt with while the meeting ran. */
+  readonly closed: boolean
 }
 
 /** Minutes that a cut leaves an item when nobody has said how many. Common practice, no source. */
@@ -46,7 +48,7 @@ export function itemOf(topic: Topic): AgendaItem {
   const read: AgendaItem = {
     id: topic.id, title: topic.title, intent: one('intent')?.intent ?? 'discuss', minutes,
     floor: Math.min(one('floor')?.minutes ?? USUAL_FLOOR, minutes ?? USUAL_FLOOR), cut: one('cut')?.minutes ?? null, owners: topic.people,
-    serves: item.filter(part => part.kind === 'serves').map(part => part.id), pattern: one('pattern')?.parts ?? [], asked: one('asked'), ready: one('ready') !== null, spent: one('spent')?.ms ?? 0,
+    serves: item.filter(part => part.kind === 'serves').map(part => part.id), pattern: one('pattern')?.parts ?? [], asked: one('asked'), ready: one('ready') !== null, spent: one('spent')?.ms ?? 0, closed: one('closed') !== null,
   }
   known.set(topic, read)
   return read
@@ -78,7 +80,10 @@ export function runningOf(tree: Tree, meeting: TopicId): Running | null {
   if (!run || stage !== 'running') return null
   const items = itemsOf(tree, meeting)
   const current = run.current === null ? items.length : items.findIndex(item => item.id === run.current)
-  return { current: current < 0 ? items.length : current, spent: new Map(items.map(({ id, spent }) => [id, spent])), since: run.since }
+  const closed = new Set(items.filter(item => item.closed).map(({ id }) => id))
+  // A meeting that was begun before items were closed one by one has been through those before the current one.
+  const inOrder = closed.size === 0 && run.step > 1 && items.slice(0, Math.max(0, current)).every(({ spent }) => spent > 0)
+  return { current: current < 0 ? items.length : current, spent: new Map(items.map(({ id, spent }) => [id, spent])), since: run.since, ...(inOrder ? {} : { closed }) }
 }
 
 /** Minutes that the items and the lines not laid out yet take. */
@@ -161,14 +166,15 @@ export function layOut(tree: Tree, meeting: TopicId): Change[] {
   return changes
 }
 
-type LineLike = Pick<AgendaItem, 'title' | 'intent' | 'minutes' | 'serves' | 'pattern'> & { readonly floor: number | null, readonly owner: string | null }
+type LineLike = Pick<AgendaItem, 'title' | 'intent' | 'minutes' | 'serves' | 'pattern'> & { readonly floor: number | null, readonly owner: string | null, readonly wish?: string | undefined }
 
 /** What a new item topic is born with. */
-export function itemFrom({ title, intent, minutes, floor, owner, serves, pattern }: LineLike): Initial {
+export function itemFrom({ title, intent, minutes, floor, owner, wish, serves, pattern }: LineLike): Initial {
   const parts: ItemPart[] = [{ id: 'intent', kind: 'intent', intent }]
   if (minutes !== null) parts.push({ id: 'minutes', kind: 'minutes', minutes })
   if (floor !== null) parts.push({ id: 'floor', kind: 'floor', minutes: floor })
   if (pattern.length > 0) parts.push({ id: 'pattern', kind: 'pattern', parts: [...pattern] })
+  if (owner === null && wish) parts.push({ id: 'wish', kind: 'wish', name: wish })
   for (const id of serves) parts.push({ id, kind: 'serves' })
   return { title, item: parts, ...(owner !== null ? { people: [owner] } : {}) }
 }

@@ -21,6 +21,23 @@ export interface Running {
   readonly spent: ReadonlyMap<string, number>
   /** Since when the current item has been running without a pause; null while it stands still. */
   readonly since: number | null
+  /** The items that have been dealt with, in whatever order; left out, those before the current one. */
+  readonly closed?: ReadonlySet<string>
+}
+
+/** Whether an item has been dealt with. The one that is current never has. */
+export function isClosed(items: readonly Pick<TimedItem, 'id'>[], running: Running, index: number): boolean {
+  if (index === running.current) return false
+  return running.closed ? running.closed.has(items[index]!.id) : index < running.current
+}
+
+/** What comes after the current item: every other one that hasn't been dealt with, with what is left of its minutes, rounded up. */
+export function openItems(items: readonly TimedItem[], running: Running, now: number): TimedItem[] {
+  return items.flatMap((item, i) => {
+    if (i === running.current || isClosed(items, running, i)) return []
+    const minutes = Math.max(0, Math.ceil(item.minutes - spentOn(items, running, i, now) / MINUTE))
+    return [{ id: item.id, minutes, floor: Math.min(item.floor, minutes) }]
+  })
 }
 
 /** When each item is planned to begin. */
@@ -51,9 +68,9 @@ export function leftOf(items: readonly TimedItem[], running: Running, now: numbe
   return item ? item.minutes * MINUTE - spentOn(items, running, running.current, now) : 0
 }
 
-/** When the meeting will end as things stand: now, what is left of this item, and the rest as planned. */
+/** When the meeting will end as things stand: now, and what is left (planned less spent) of each item that hasn't been dealt with. */
 export function forecastEnd(items: readonly TimedItem[], running: Running, now: number): number {
-  return now + Math.max(0, leftOf(items, running, now)) + lengthOf(items.slice(running.current + 1)) * MINUTE
+  return items.reduce((end, item, i) => isClosed(items, running, i) ? end : end + Math.max(0, item.minutes * MINUTE - spentOn(items, running, i, now)), now)
 }
 
 export interface Cut {
@@ -95,8 +112,14 @@ export function evenCut(items: readonly TimedItem[], available: number): Cut {
   return { minutes, late: 0 }
 }
 
-/** The cut of what comes after the current item so that the meeting ends at `end`; the current one has until its time is up. */
+/**
+ * The cut of what hasn't been dealt with yet so that the meeting ends at `end`; the current item has until its time is up. The minutes are those that each item
+ * has in all: what was spent on it already, in whole minutes, and its share of what is left.
+ */
 export function cutToEnd(items: readonly TimedItem[], running: Running, now: number, end: number): Cut {
   const left = (end - now - Math.max(0, leftOf(items, running, now))) / MINUTE
-  return evenCut(items.slice(running.current + 1), left)
+  const open = openItems(items, running, now)
+  const { minutes, late } = evenCut(open, left)
+  const whole = new Map(items.map(item => [item.id, item.minutes]))
+  return { late, minutes: new Map(open.map(item => [item.id, whole.get(item.id)! - (item.minutes - minutes.get(item.id)!)])) }
 }

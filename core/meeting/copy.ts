@@ -31,7 +31,7 @@ export function briefInCopy(parts: readonly BriefPart[], { people, progress, mov
 export function itemInCopy(parts: readonly ItemPart[], { progress, moved }: MeetingChoice): ItemPart[] {
   return parts.flatMap((part): ItemPart[] => {
     switch (part.kind) {
-      case 'spent': case 'ready': case 'cut': return progress ? [part] : []
+      case 'spent': case 'closed': case 'ready': case 'cut': return progress ? [part] : []
       case 'asked': {
         const by = progress ? moved(part.by) : null
         return by === null ? [] : [{ ...part, by }]

@@ -9,7 +9,7 @@ import { itemFrom, itemsOf, patternId } from './agenda'
 import { briefOf, dayOf, seriesOf } from './brief'
 import { type Carried, carryOver, type Held } from './carry'
 import { raisedIn } from './record'
-import { nextDay } from './recurrence'
+import { nextDay, slotOf } from './recurrence'
 
 /*
  * The next meeting of a series: the same people and shape, the next day by the rule, and what is still open as references to where it was raised.
@@ -44,12 +44,19 @@ export function dayOfNext(tree: Tree, meeting: TopicId): string | null {
   const brief = briefOf(topicOf(tree, meeting))
   if (!brief.rule || !brief.begins) return null
   const closed = new Set(brief.closed)
-  return nextDay(brief.begins.day, brief.rule, brief.begins.day, day => closed.has(day))
+  // One that was moved by hand stands for the rule's day all the same: the next ones stay where they were.
+  const slot = slotOf(brief.begins.day, brief.rule)
+  return nextDay(slot, brief.rule, slot > brief.begins.day ? slot : brief.begins.day, day => closed.has(day))
 }
 
-/** "Meeting 3" becomes "Meeting 4"; a title without a number at its end stays. */
+/** "Meeting 3" becomes "Meeting 4". A title without a number at its end stays, and so does one that ends in a day or a year. */
 export function nextTitle(title: string): string {
-  return title.replace(/(\d{1,6})(\s*)$/, (_, number: string, space: string) => `${Number(number) + 1}${space}`)
+  return title.replace(/(^|[\s#№(])(\d{1,6})(\)?\s*)$/u, (whole, before: string, number: string, after: string) => isYear(title, number) ? whole : `${before}${Number(number) + 1}${after}`)
+}
+
+/** "12 May 2027", "2027": a number that names a year is none that goes on. */
+function isYear(title: string, number: string): boolean {
+  return /^(?:19|20)\d\d$/.test(number) && !/(?:#|№|\bno\.?|\bnr\.?)\s*\d+\)?\s*$/iu.test(title)
 }
 
 /** Where the next one stands: beside `meeting`, before it in a series that has the newest first, else after it; under the centre where that is the meeting. */

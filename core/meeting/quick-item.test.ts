@@ -13,6 +13,6 @@ describe('an agenda line', () => {
     ['See https://a.example//b', { title: 'See https://a.example//b', intent: null, minutes: null, owner: null }],
     ['  Bare ', { title: 'Bare', intent: null, minutes: null, owner: null }],
   ])('“%s”', (text, made) => {
-    expect(readItemLine(text, people)).toEqual(made)
+    expect(readItemLine(text, people)).toEqual({ wish: null, ...made })
   })
 })

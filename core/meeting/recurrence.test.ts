@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { RRule, rrulestr } from 'rrule'
 import { describe, expect, it } from 'vitest'
 import { addDays } from '../schedule/days'
-import { daysOf, nextDay, nthWeekday, readRule, type Rule, WEEKDAYS, writeRule } from './recurrence'
+import { daysOf, nextDay, NTHS, nthWeekday, readRule, type Rule, slotOf, WEEKDAYS, writeRule } from './recurrence'
 
 const take = (first: string, rule: Rule, count: number): string[] => {
   const days: string[] = []
@@ -28,7 +28,7 @@ describe('a series of meetings', () => {
   it('goes as the rrule library (2.8.1) says, for any rule and first day', () => {
     const rule = fc.oneof(
       fc.record({ every: fc.constant('week' as const), interval: fc.integer({ min: 1, max: 6 }), on: fc.constantFrom(...WEEKDAYS) }),
-      fc.record({ every: fc.constant('month' as const), interval: fc.integer({ min: 1, max: 6 }), nth: fc.constantFrom(1 as const, 2 as const, 3 as const, 4 as const, -1 as const), on: fc.constantFrom(...WEEKDAYS) }),
+      fc.record({ every: fc.constant('month' as const), interval: fc.integer({ min: 1, max: 6 }), nth: fc.constantFrom(...NTHS), on: fc.constantFrom(...WEEKDAYS) }),
     )
     fc.assert(fc.property(rule, fc.integer({ min: 0, max: 4000 }), (one, offset) => {
       const first = addDays('2020-01-01', offset)
@@ -39,6 +39,17 @@ describe('a series of meetings', () => {
       expect(take(first, one, theirs.length + 1).slice(1)).toEqual(theirs)
     }))
   })
+  it('a month without a fifth has none; the last but one is counted from the end', () => {
+    expect(take('2027-01-29', { every: 'month', interval: 1, nth: 5, on: 'FR' }, 4)).toEqual(['2027-01-29', '2027-04-30', '2027-07-30', '2027-10-29'])
+    expect(nthWeekday('2027-02', 5, 'SU')).toBeNull()
+    // RFC 5545, section 3.8.5.3: “Monthly on the second-to-last Monday of the month for 6 months”, from 22 September 1997.
+    expect(take('1997-09-22', readRule('FREQ=MONTHLY;BYDAY=-2MO')!, 6)).toEqual(['1997-09-22', '1997-10-20', '1997-11-17', '1997-12-22', '1998-01-19', '1998-02-16'])
+  })
+  it('one that was moved by hand stands for the rule’s nearest day', () => {
+    const rule: Rule = { every: 'week', interval: 1, on: 'TU' }
+    for (const day of ['2027-03-06', '2027-03-08', '2027-03-09', '2027-03-10', '2027-03-12']) expect([day, slotOf(day, rule)]).toEqual([day, '2027-03-09'])
+    expect(slotOf('2027-03-01', { every: 'month', interval: 1, nth: -1, on: 'FR' })).toBe('2027-02-26')
+  })
   it('the next day leaves out what is closed', () => {
     const rule: Rule = { every: 'week', interval: 2, on: 'TU' }
     expect(nextDay('2027-03-02', rule, '2027-03-02')).toBe('2027-03-16')
@@ -47,7 +58,7 @@ describe('a series of meetings', () => {
     expect(nextDay('2027-03-02', rule, '2027-03-02', () => true)).toBeNull()
   })
   it('rules are written and read back; what isn’t one of them is no rule', () => {
-    for (const text of ['FREQ=WEEKLY;BYDAY=TU', 'FREQ=WEEKLY;INTERVAL=2;BYDAY=MO', 'FREQ=MONTHLY;BYDAY=-1FR', 'FREQ=MONTHLY;INTERVAL=3;BYDAY=2WE']) expect(writeRule(readRule(text)!)).toBe(text)
-    for (const text of ['', 'FREQ=DAILY', 'FREQ=WEEKLY;BYDAY=MO,TU', 'FREQ=MONTHLY;BYDAY=5MO', 'FREQ=MONTHLY;BYMONTHDAY=13', 'FREQ=WEEKLY;INTERVAL=0;BYDAY=MO', 'FREQ=WEEKLY;BYDAY=XX']) expect(readRule(text)).toBeNull()
+    for (const text of ['FREQ=WEEKLY;BYDAY=TU', 'FREQ=WEEKLY;INTERVAL=2;BYDAY=MO', 'FREQ=MONTHLY;BYDAY=-1FR', 'FREQ=MONTHLY;INTERVAL=3;BYDAY=2WE', 'FREQ=MONTHLY;BYDAY=5MO', 'FREQ=MONTHLY;BYDAY=-2TH']) expect(writeRule(readRule(text)!)).toBe(text)
+    for (const text of ['', 'FREQ=DAILY', 'FREQ=WEEKLY;BYDAY=MO,TU', 'FREQ=MONTHLY;BYDAY=6MO', 'FREQ=MONTHLY;BYMONTHDAY=13', 'FREQ=WEEKLY;INTERVAL=0;BYDAY=MO', 'FREQ=WEEKLY;BYDAY=XX']) expect(readRule(text)).toBeNull()
   })
 })

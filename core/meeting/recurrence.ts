@@ -1,4 +1,4 @@
-import { addDays } from '../schedule/days'
+import { addDays, daysBetween } from '../schedule/days'
 
 /*
  * How a series of meetings goes on: the recurrence rules of RFC 5545, section 3.3.10, that meetings need. Weekly or every so many
@@ -8,9 +8,13 @@ import { addDays } from '../schedule/days'
 export const WEEKDAYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const
 export type Weekday = (typeof WEEKDAYS)[number]
 
+/** Which of a month's such weekdays, counted from its beginning or, below 0, from its end. A month without a fifth has no meeting (RFC 5545, section 3.3.10). */
+export const NTHS = [1, 2, 3, 4, 5, -1, -2, -3] as const
+export type Nth = (typeof NTHS)[number]
+
 export type Rule =
   | { readonly every: 'week', readonly interval: number, readonly on: Weekday }
-  | { readonly every: 'month', readonly interval: number, readonly nth: 1 | 2 | 3 | 4 | -1, readonly on: Weekday }
+  | { readonly every: 'month', readonly interval: number, readonly nth: Nth, readonly on: Weekday }
 
 const MOST_TRIES = 1000
 
@@ -18,13 +22,13 @@ export function weekdayOf(day: string): Weekday {
   return WEEKDAYS[(new Date(`${day}T00:00Z`).getUTCDay() + 6) % 7]!
 }
 
-/** The nth (or with -1 the last) weekday of the month that a day lies in. */
-export function nthWeekday(month: string, nth: number, on: Weekday): string {
+/** The nth weekday of the month that a day lies in, counted from the end below 0; null in a month that has no fifth. */
+export function nthWeekday(month: string, nth: Nth, on: Weekday): string | null {
   const first = `${month.slice(0, 7)}-01`
   const start = addDays(first, (WEEKDAYS.indexOf(on) - WEEKDAYS.indexOf(weekdayOf(first)) + 7) % 7)
-  if (nth > 0) return addDays(start, (nth - 1) * 7)
-  const fifth = addDays(start, 28)
-  return fifth.slice(0, 7) === first.slice(0, 7) ? fifth : addDays(start, 21)
+  const count = addDays(start, 28).slice(0, 7) === first.slice(0, 7) ? 5 : 4
+  const at = nth > 0 ? nth - 1 : count + nth
+  return at < count ? addDays(start, at * 7) : null
 }
 
 function addMonths(day: string, months: number): string {
@@ -46,8 +50,17 @@ export function* daysOf(first: string, rule: Rule): Generator<string> {
   }
   for (let month = 0; ; month += step) {
     const day = nthWeekday(addMonths(first, month), rule.nth, rule.on)
-    if (day > first) yield day
+    if (day !== null && day > first) yield day
   }
+}
+
+/** The rule's own day that a meeting stands for: the nearest one, where somebody has moved it by hand. The earlier of two that are as near. */
+export function slotOf(day: string, rule: Rule): string {
+  const near = rule.every === 'week'
+    ? [-3, -2, -1, 0, 1, 2, 3].map(by => addDays(day, by)).filter(one => weekdayOf(one) === rule.on)
+    : [-1, 0, 1].map(by => nthWeekday(addMonths(day, by), rule.nth, rule.on)).filter(one => one !== null)
+  const far = (one: string): number => Math.abs(daysBetween(one, day))
+  return near.reduce((best, one) => far(one) < far(best) ? one : best, near[0] ?? day)
 }
 
 /** The first day of a series after `after` that isn't closed. What falls on a closed day is left out, not moved. Null when none is found in a thousand. */
@@ -76,6 +89,6 @@ export function readRule(text: string): Rule | null {
   const on = WEEKDAYS.find(day => day === by?.[2])
   if (!Number.isInteger(interval) || interval < 1 || interval > 100 || !by || !on) return null
   if (parts.get('FREQ') === 'WEEKLY' && by[1] === undefined) return { every: 'week', interval, on }
-  const nth = Number(by[1]) as 1
-  return parts.get('FREQ') === 'MONTHLY' && [1, 2, 3, 4, -1].includes(nth) ? { every: 'month', interval, nth, on } : null
+  const nth = NTHS.find(one => one === Number(by[1]))
+  return parts.get('FREQ') === 'MONTHLY' && nth !== undefined ? { every: 'month', interval, nth, on } : null
 }

@@ -1,7 +1,7 @@
 import type { Change } from '../tree/change'
 import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
-import { itemsOf, sayItem } from './agenda'
+import { itemsOf, sayItem, takeItem } from './agenda'
 import { briefOf, type Run, sayPart } from './brief'
 
 /*
@@ -46,17 +46,27 @@ export function moveOn(tree: Tree, meeting: TopicId, move: Move, from: number | 
   if (stage === 'ended' && move.to !== 'reopen') return move.to === 'end' ? { kind: 'already' } : refused('This meeting has ended.')
   if (stage === 'running' && move.to === 'reopen') return { kind: 'already' }
   if (from !== null && from !== run.step) return { kind: 'already' }
-  const next = (changed: Partial<Run>): Moved => ({ kind: 'moved', step: run.step + 1, changes: [...counted(tree, meeting, run, now), sayPart(meeting, { ...run, step: run.step + 1, by, ...changed })] })
+  const next = (changed: Partial<Run>, also: readonly Change[] = []): Moved => ({ kind: 'moved', step: run.step + 1, changes: [...counted(tree, meeting, run, now), ...also, sayPart(meeting, { ...run, step: run.step + 1, by, ...changed })] })
   const at = run.current === null ? items.length : items.findIndex(({ id }) => id === run.current)
   const going = run.since === null ? null : now
-  // Where the current item was taken off the agenda, on to the first that nothing was spent on.
-  const after = (): TopicId | null => run.current !== null && at < 0 ? items.find(({ spent }) => spent === 0)?.id ?? null : items[at + 1]?.id ?? null
+  /** On to the next that hasn't been dealt with, from the first again at the end; the first of all where the current one was taken off the agenda. */
+  const after = (): TopicId | null => {
+    const open = items.filter(item => !item.closed && item.id !== run.current)
+    return (open.find(item => items.indexOf(item) > at) ?? open[0])?.id ?? null
+  }
+  const closing: readonly Change[] = run.current !== null && at >= 0 ? [sayItem(run.current, { id: 'closed', kind: 'closed', at: now })] : []
+  /** Whatever is taken up again hasn't been dealt with after all. */
+  const opening = (id: TopicId | undefined): readonly Change[] => items.some(item => item.id === id && item.closed) ? [takeItem(id!, 'closed')] : []
   switch (move.to) {
     case 'pause': return run.since === null ? { kind: 'already' } : next({ since: null })
     case 'go-on': return run.since !== null ? { kind: 'already' } : next({ since: now })
-    case 'next': return run.current === null ? { kind: 'already' } : next({ current: after(), since: going })
-    case 'back': return at === 0 ? { kind: 'already' } : next({ current: items[Math.max(0, (at < 0 ? items.length : at) - 1)]?.id ?? null, since: going })
-    case 'item': return !items.some(({ id }) => id === move.item) ? refused('That item isn’t on the agenda any more.') : run.current === move.item ? { kind: 'already' } : next({ current: move.item, since: going })
+    case 'next': return run.current === null ? { kind: 'already' } : next({ current: after(), since: going }, closing)
+    case 'back': {
+      if (at === 0) return { kind: 'already' }
+      const before = items[Math.max(0, (at < 0 ? items.length : at) - 1)]?.id
+      return next({ current: before ?? null, since: going }, opening(before))
+    }
+    case 'item': return !items.some(({ id }) => id === move.item) ? refused('That item isn’t on the agenda any more.') : run.current === move.item ? { kind: 'already' } : next({ current: move.item, since: going }, opening(move.item))
     // Ended by mistake: it goes on where it was, and what passed in between isn't counted.
     case 'reopen': {
       const moved = next({ since: now, ended: null }) as Extract<Moved, { kind: 'moved' }>

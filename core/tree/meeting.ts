@@ -17,7 +17,7 @@ export const INTENTS = ['inform', 'discuss', 'decide'] as const
 export type Intent = (typeof INTENTS)[number]
 export const STAGES = ['planned', 'running', 'ended', 'cancelled'] as const
 export type Stage = (typeof STAGES)[number]
-export const ANSWERS = ['needs-action', 'accepted', 'declined', 'tentative'] as const
+export const ANSWERS = ['needs-action', 'accepted', 'declined', 'tentative', 'delegated'] as const
 export type Answer = (typeof ANSWERS)[number]
 export const ENTRY_KINDS = ['decision', 'action', 'question', 'idea', 'parked'] as const
 export type EntryKind = (typeof ENTRY_KINDS)[number]
@@ -43,8 +43,8 @@ export const briefPart = z.discriminatedUnion('kind', [
   part('run', { step: z.int().min(0).max(100_000), current: id.nullable(), since: instant.nullable(), began: instant, ended: instant.nullable(), version: z.int().min(0), by: id }),
   line('must', { order: orderKey, text: words(1000) }),
   /** An item that isn't laid out as a topic yet. */
-  line('line', { order: orderKey, title: words(1000), intent: z.enum(INTENTS), minutes: minutes.nullable(), floor: minutes.nullable(), owner: id.nullable(), serves: z.array(id).max(20), pattern }),
-  /** Somebody who is to come: a member by id, or a guest by mail address. */
+  line('line', { order: orderKey, title: words(1000), intent: z.enum(INTENTS), minutes: minutes.nullable(), floor: minutes.nullable(), owner: id.nullable(), /** Who is to own it, by a name that nobody in the tree has yet. */ wish: words(120).optional(), serves: z.array(id).max(20), pattern }),
+  /** Somebody who is to come: a member by id, a guest by mail address, or a name that nobody in the tree has yet. */
   line('person', { user: id.nullable(), mail: mail.nullable(), name: words(200), needed: z.boolean(), role: z.enum(['chair', 'notes']).nullable() }),
   line('answer', { of: id, answer: z.enum(ANSWERS), comment: words(1000), at: instant }),
   line('attendance', { of: id, came: z.boolean() }),
@@ -59,11 +59,15 @@ export const itemPart = z.discriminatedUnion('kind', [
   /** What an even cut while the meeting ran left it with. */
   part('cut', { minutes: z.int().min(0).max(1440) }),
   part('pattern', { parts: pattern }),
+  /** Who is to own it, by a name that nobody in the tree has yet. */
+  part('wish', { name: words(120).min(1) }),
   /** The owner was asked to fill it in by a day. */
   part('asked', { by: z.iso.date(), of: id, at: instant }),
   part('ready', { at: instant, by: id }),
   /** Milliseconds, as the server counted them. */
   part('spent', { ms: z.int().min(0).max(1e9) }),
+  /** It has been dealt with while the meeting ran. */
+  part('closed', { at: instant }),
   /** A thing that must be settled, by its id, which this item serves. */
   line('serves', {}),
 ])

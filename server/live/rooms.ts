@@ -1,4 +1,5 @@
 import { and, asc, eq, gt, max } from 'drizzle-orm'
+import { peopleOf } from '../trees/store'
 import { nanoid } from 'nanoid'
 import { type ClientMessage, clientMessage, type NewsEdit, type Present, type Role, type ServerMessage } from '#core/contract'
 import { LIMITS, toSnapshot } from '#core/tree'
@@ -204,6 +205,14 @@ async function recheckSeat(seat: Seat): Promise<void> {
     seat.role = found.role
     seat.say({ type: 'role', role: found.role })
   }
+}
+
+/** Tells every open browser of a tree who has a role in it now. */
+export async function tellPeople(treeId: string): Promise<void> {
+  const room = rooms.get(treeId)
+  if (!room) return
+  const people = await peopleOf(treeId)
+  for (const seat of room) seat.say({ type: 'people', people })
 }
 
 function expel(seat: Seat, code: string, message: string): void {

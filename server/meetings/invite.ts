@@ -89,7 +89,7 @@ export async function inviteAll(treeId: string, topicId: string, version: number
   for (const { mail } of dropped) {
     await sendLetter({
       to: mail, from: from.id, subject: `You aren’t needed any more: ${title}`, body: `${from.name} has taken you off “${topic.title}”. You needn’t come.`,
-      attachments: meeting ? [{ name: 'cancelled.ics', type: 'text/calendar; charset=utf-8; method=CANCEL', text: writeInvitation({ ...meeting, people: [{ mail, name: mail, part: 'optional', answer: 'needs-action' }], cancelled: true }) }] : [],
+      attachments: meeting ? [{ name: 'cancelled.ics', type: 'text/calendar; charset=utf-8; method=CANCEL', text: writeInvitation({ ...meeting, people: [{ mail, name: mail, part: 'optional', answer: 'needs-action' }], uninvited: true }) }] : [],
     })
     letters++
   }
@@ -145,13 +145,16 @@ export async function takeReplies(treeId: string, tree: Tree, account: Account, 
   const replies: Reply[] = readReplies(text)
   const accounts = await everybodyIn(tree)
   const taken: { name: string, answer: Answer, meeting: string }[] = []
-  for (const { uid, mail, answer, comment } of replies) {
+  for (const { uid, mail, answer, comment, instead } of replies) {
     const topicId = uid.endsWith(`.${treeId}@sun-porch`) ? uid.slice(0, -`.${treeId}@sun-porch`.length) : ''
     const topic = tree.topics.get(topicId)
     if (!topic || !isLive(tree, topicId)) continue
     const person = briefOf(topic).people.find(one => mailOf(one, accounts) === mail)
     if (!person) continue
-    await submit(treeId, account.id, { id: newEditId(), changes: [{ topic: topicId, ...answerPart(person.id, answer, comment) }] })
+    const said = answer === 'delegated' && instead ? [comment, `sends ${instead}`].filter(Boolean).join('; ') : comment
+    // Whoever is sent instead is asked from then on, as a guest or as the member they are.
+    const sent = instead !== null && !briefOf(topic).people.some(one => mailOf(one, accounts) === instead) ? [{ op: 'put' as const, topic: topicId, set: 'meeting' as const, member: { id: newEditId().slice(0, 12), kind: 'person' as const, user: [...accounts.values()].find(one => one.email === instead)?.id ?? null, mail: [...accounts.values()].some(one => one.email === instead) ? null : instead, name: '', needed: person.needed, role: null } }] : []
+    await submit(treeId, account.id, { id: newEditId(), changes: [{ topic: topicId, ...answerPart(person.id, answer, said) }, ...sent] })
     taken.push({ name: person.user === null ? person.name || mail : nameFrom(accounts)(person.user), answer, meeting: topic.title })
   }
   if (taken.length === 0) throw new Fault(422, 'no-meeting', 'This answer is to no meeting of this tree, or from nobody who was invited. Nothing was changed.')

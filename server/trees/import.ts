@@ -1,24 +1,28 @@
 import { nanoid } from 'nanoid'
 import { readHtmlList } from '#core/capture/html-list'
 import { readNested, Unreadable } from '#core/capture/nested'
-import { readCsv } from '#core/formats/csv'
+import { type Parents, readCsv } from '#core/formats/csv'
 import { readJson } from '#core/formats/json'
-import { readMarkdown } from '#core/formats/markdown'
+import { type Left, readMarkdownFully } from '#core/formats/markdown'
 import { readOpml } from '#core/formats/opml'
 import { applyChanges, type OutlineItem, plantAt, type Tree } from '#core/tree'
 import type { IMPORT_FORMATS } from '#core/contract'
 import { newTree } from './store'
 
 /** A tree from a file's text. One item at the top becomes the centre; several stand below a centre named like the file. */
-export function treeFromFile(format: (typeof IMPORT_FORMATS)[number], name: string, text: string): Tree {
-  if (format === 'json') return readJson(text).tree
+export function treeFromFile(format: (typeof IMPORT_FORMATS)[number], name: string, text: string, parents: Parents = {}): { tree: Tree, left: readonly Left[] } {
+  if (format === 'json') return { tree: readJson(text).tree, left: [] }
   const fileTitle = name.replace(/\.[a-z0-9]{1,8}$/i, '').trim() || 'New tree'
   if (format === 'opml') {
     const { title, items } = readOpml(text)
-    return grow(items, title || fileTitle)
+    return { tree: grow(items, title || fileTitle), left: [] }
   }
-  const items = format === 'markdown' ? readMarkdown(text) : format === 'html' ? readHtmlList(text) ?? [] : format === 'csv' ? readCsv(text) : readNested(text)
-  return grow(items, fileTitle)
+  if (format === 'markdown') {
+    const { items, left } = readMarkdownFully(text)
+    return { tree: grow(items, fileTitle), left }
+  }
+  const items = format === 'html' ? readHtmlList(text) ?? [] : format === 'csv' ? readCsv(text, parents) : readNested(text)
+  return { tree: grow(items, fileTitle), left: [] }
 }
 
 function grow(items: readonly OutlineItem[], title: string): Tree {

@@ -16,6 +16,8 @@ export interface Listed {
   topicCount: number
   version: number
   seenVersion: number
+  /** Whether others have changed it since one last looked. */
+  news: boolean
   changedAt: string
   createdAt: string
   changedBy: string | null
@@ -42,11 +44,13 @@ export async function listTrees(userId: string, { scope, text, tag }: { scope: '
         )]
       : []),
   ]
-  const rows = await database().select({ tree: trees, role: members.role, seenVersion: members.seenVersion, changedBy: users.name }).from(members)
+  // One's own edits are no news.
+  const news = sql<number>`exists (select 1 from edits where edits.tree_id = ${trees.id} and edits.number > ${members.seenVersion} and edits.user_id <> ${userId})`
+  const rows = await database().select({ tree: trees, role: members.role, seenVersion: members.seenVersion, changedBy: users.name, news }).from(members)
     .innerJoin(trees, eq(trees.id, members.treeId)).leftJoin(users, eq(users.id, trees.changedBy))
     .where(and(...conditions)).orderBy(desc(trees.changedAt)).limit(2000)
-  return rows.map(({ tree, role, seenVersion, changedBy }) => ({
-    id: tree.id, title: tree.title, description: tree.fields.description ?? '', tags: tree.fields.tags ?? [], role, topicCount: tree.topicCount, version: tree.version, seenVersion,
+  return rows.map(({ tree, role, seenVersion, changedBy, news }) => ({
+    id: tree.id, title: tree.title, description: tree.fields.description ?? '', tags: tree.fields.tags ?? [], role, topicCount: tree.topicCount, version: tree.version, seenVersion, news: Boolean(news),
     changedAt: tree.changedAt.toISOString(), createdAt: tree.createdAt.toISOString(), changedBy, trashed: tree.trashedAt !== null, starter: tree.starter,
   }))
 }

@@ -424,6 +424,7 @@ test('forty topics are poured out, put in five branches, marked and coloured, by
   await page.keyboard.press('Home')
   await page.keyboard.press('c')
   const panel = page.getByRole('complementary', { name: 'Colour and style' })
+  await page.keyboard.press('Escape')
   for (let branch = 1; branch <= 5; branch++) {
     for (let i = 1; i < 8; i++) await page.keyboard.press('Shift+ArrowDown')
     await page.keyboard.press('Shift+P')
@@ -453,6 +454,7 @@ test('a viewer can fold, find and look, and changes nothing by any of it', async
   for (const key of ['.', 'o', 'o', 'Shift+J', 'Shift+U', 'Shift+X', 'Shift+V', 'd', ')']) await lev.page.keyboard.press(key)
   await lev.page.keyboard.press('r')
   await expect(lev.page.getByRole('complementary', { name: 'Arrangement' }).getByRole('button', { name: 'Downward' })).toBeDisabled()
+  await lev.page.keyboard.press('Escape')
   await lev.page.keyboard.press('l')
   await expect(lev.page.getByLabel('New line for the tray')).toHaveCount(0)
   expect((await ines.caller.open(id)).version).toBe(version)

@@ -4,6 +4,7 @@ import type { BriefLine } from '#core/meeting/brief'
 import { readItemLine } from '#core/meeting/quick-item'
 import { openItemId } from '#core/meeting/next'
 import { type Change, type Intent, INTENTS, type TopicId, movedLine, keysAt } from '#core/tree'
+import { itemWish, sayWish } from '#core/meeting/wishes'
 import { newId } from '~/tree/desk'
 import { useMeeting } from '~/meeting/useMeeting'
 
@@ -12,9 +13,9 @@ const meeting = useMeeting()
 const { desk, brief, items, starts, needed, may } = meeting
 const root = ref<HTMLElement>()
 
-interface Row { readonly id: string, readonly title: string, readonly intent: Intent, readonly minutes: number | null, readonly owner: string | null, readonly serves: readonly string[], readonly pattern: readonly string[], readonly item: AgendaItem | null, readonly line: BriefLine | null }
+interface Row { readonly id: string, readonly title: string, readonly intent: Intent, readonly minutes: number | null, readonly owner: string | null, readonly wish?: string | null | undefined, readonly serves: readonly string[], readonly pattern: readonly string[], readonly item: AgendaItem | null, readonly line: BriefLine | null }
 const rows = computed<readonly Row[]>(() => [
-  ...items.value.map((item): Row => ({ ...item, owner: item.owners[0] ?? null, item, line: null })),
+  ...items.value.map((item): Row => ({ ...item, owner: item.owners[0] ?? null, wish: itemWish(desk.tree, item.id), item, line: null })),
   ...brief.value.lines.map((line): Row => ({ ...line, item: null, line })),
 ])
 const chosen = ref(new Set<string>())
@@ -33,10 +34,11 @@ function now(id: string): Pick<Row, 'item' | 'line'> {
 }
 
 /** One change of a row, wherever it stands. */
-function change(row: Row, next: Partial<Pick<Row, 'title' | 'intent' | 'minutes' | 'owner' | 'serves' | 'pattern'>>): void {
+function change(row: Row, next: Partial<Pick<Row, 'title' | 'intent' | 'minutes' | 'owner' | 'wish' | 'serves' | 'pattern'>>): void {
   const { item, line } = now(row.id)
   if (line) {
-    meeting.say({ ...line, ...next, serves: [...next.serves ?? line.serves], pattern: [...next.pattern ?? line.pattern] })
+    const { wish, ...rest } = { ...line, ...next }
+    meeting.say({ ...rest, ...(wish && rest.owner === null ? { wish } : {}), serves: [...next.serves ?? line.serves], pattern: [...next.pattern ?? line.pattern] })
     return
   }
   if (!item) return
@@ -45,7 +47,9 @@ function change(row: Row, next: Partial<Pick<Row, 'title' | 'intent' | 'minutes'
   if (next.title !== undefined && next.title !== item.title) changes.push({ op: 'set', topic, field: 'title', value: next.title })
   if (next.intent) changes.push(sayItem(topic, { id: 'intent', kind: 'intent', intent: next.intent }))
   if (next.minutes !== undefined) changes.push(next.minutes === null ? takeItem(topic, 'minutes') : sayItem(topic, { id: 'minutes', kind: 'minutes', minutes: next.minutes }))
-  if (next.owner !== undefined) changes.push(...handTo({ id: topic, people: item.owners }, next.owner))
+  if (next.owner !== undefined) changes.push(...handTo({ id: topic, people: item.owners }, next.owner), ...(next.owner !== null && row.wish ? [takeItem(topic, 'wish')] : []))
+  if (next.wish) changes.push(sayWish(topic, next.wish))
+  else if (next.wish === null && row.wish) changes.push(takeItem(topic, 'wish'))
   if (next.serves) {
     for (const one of item.serves) if (!next.serves.includes(one)) changes.push(takeItem(topic, one))
     for (const one of next.serves) if (!item.serves.includes(one)) changes.push(sayItem(topic, { id: one, kind: 'serves' }))
@@ -56,8 +60,8 @@ function change(row: Row, next: Partial<Pick<Row, 'title' | 'intent' | 'minutes'
 
 function keepTitle(row: Row, event: Event): void {
   const said = readItemLine((event.target as HTMLInputElement).value.toWellFormed(), people.value)
-  if (said.title === '' ? row.title === '' : said.title === row.title && said.minutes === null && said.intent === null && said.owner === null) return
-  change(row, { title: said.title.slice(0, 1000), ...(said.minutes !== null ? { minutes: said.minutes } : {}), ...(said.intent !== null ? { intent: said.intent } : {}), ...(said.owner !== null ? { owner: said.owner } : {}) })
+  if (said.title === '' ? row.title === '' : said.title === row.title && said.minutes === null && said.intent === null && said.owner === null && said.wish === null) return
+  change(row, { title: said.title.slice(0, 1000), ...(said.minutes !== null ? { minutes: said.minutes } : {}), ...(said.intent !== null ? { intent: said.intent } : {}), ...(said.owner !== null ? { owner: said.owner } : said.wish !== null ? { owner: null, wish: said.wish } : {}) })
 }
 function keepMinutes(row: Row, event: Event): void {
   const field = event.target as HTMLInputElement
@@ -77,7 +81,7 @@ function add(): void {
   const said = readItemLine(fresh.value.toWellFormed(), people.value)
   if (said.title === '') return
   fresh.value = ''
-  meeting.say({ id: newId(), kind: 'line', order: lastKey(meeting.briefNow().lines), title: said.title.slice(0, 1000), intent: said.intent ?? 'discuss', minutes: said.minutes, floor: null, owner: said.owner, serves: [], pattern: [] })
+  meeting.say({ id: newId(), kind: 'line', order: lastKey(meeting.briefNow().lines), title: said.title.slice(0, 1000), intent: said.intent ?? 'discuss', minutes: said.minutes, floor: null, owner: said.owner, ...(said.owner === null && said.wish ? { wish: said.wish } : {}), serves: [], pattern: [] })
   nextTick(() => root.value?.querySelector<HTMLInputElement>('.fresh')?.focus())
 }
 /** A list that is pasted is as many items. */
@@ -89,7 +93,7 @@ function paste(event: ClipboardEvent): void {
   const { keys } = keysAt(had.map(one => one.order), had.length, Math.min(60, lines.length))
   meeting.run(lines.slice(0, 60).map((line, i): Change => {
     const said = readItemLine(line.toWellFormed(), people.value)
-    const member = { id: newId(), kind: 'line' as const, order: keys[i]!, title: said.title.slice(0, 1000), intent: said.intent ?? 'discuss', minutes: said.minutes, floor: null, owner: said.owner, serves: [], pattern: [] }
+    const member = { id: newId(), kind: 'line' as const, order: keys[i]!, title: said.title.slice(0, 1000), intent: said.intent ?? 'discuss', minutes: said.minutes, floor: null, owner: said.owner, ...(said.owner === null && said.wish ? { wish: said.wish } : {}), serves: [], pattern: [] }
     return { op: 'put', topic: meeting.id.value!, set: 'meeting', member }
   }))
 }
@@ -174,7 +178,8 @@ const timeOf = (id: TopicId): string => starts.value.has(id) ? meeting.timeAt(st
         <input class="title" v-kept="row.title" dir="auto" :readonly="!may" :aria-label="`Item ${i + 1}`" @blur="keepTitle(row, $event)" @keydown="key($event, row, i)">
         <Select :model-value="row.intent" :options="INTENT_OPTIONS" option-label="name" option-value="id" size="small" class="intent" :disabled="!may" :aria-label="`What ${row.title} is for`" @update:model-value="change(row, { intent: $event })" />
         <span class="minutes"><input v-kept="row.minutes ?? ''" inputmode="numeric" :readonly="!may" :class="{ missing: row.minutes === null }" :aria-label="`Minutes for ${row.title}`" @blur="keepMinutes(row, $event)" @keydown.enter.prevent="($event.target as HTMLElement).blur()"> min</span>
-        <Select :model-value="row.owner ?? ''" :options="owners" option-label="name" option-value="id" size="small" class="owner" placeholder="nobody yet" :disabled="!may" :aria-label="`Owner of ${row.title}`" @update:model-value="change(row, { owner: $event || null })" />
+        <Select :model-value="row.owner ?? ''" :options="owners" option-label="name" option-value="id" size="small" class="owner" placeholder="nobody yet" :disabled="!may" :aria-label="`Owner of ${row.title}`" @update:model-value="change(row, { owner: $event || null, wish: null })" />
+        <button v-if="row.wish && !row.owner" class="chip wish" :disabled="!may" :title="`“${row.wish}” isn’t in this tree yet. It’s theirs as soon as they join.`" :aria-label="`Waits for ${row.wish}: drop the wish`" @click="change(row, { wish: null })">for {{ row.wish }}</button>
         <span class="serves" role="group" :aria-label="`What ${row.title} settles`">
           <button v-for="(must, n) in brief.musts" :key="must.id" :aria-pressed="row.serves.includes(must.id)" :disabled="!may" :title="must.text" :aria-label="`Settles ${n + 1}: ${must.text}`" @click="toggleServe(row, must.id)">{{ n + 1 }}</button>
         </span>

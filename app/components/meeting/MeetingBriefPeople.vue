@@ -3,7 +3,9 @@ import { addDays } from '#core/schedule/days'
 import { readDay } from '#core/schedule/day-words'
 import type { BriefPerson } from '#core/meeting/brief'
 import { personName } from '#core/meeting/minutes'
-import type { Answer } from '#core/tree'
+import { settleWishes } from '#core/meeting/wishes'
+import { readAddresses } from '#core/capture/addresses'
+import type { Answer, Change } from '#core/tree'
 import { newId } from '~/tree/desk'
 import { ANSWER_WORDS, takeReply } from '~/meeting/replies'
 import { useMeeting } from '~/meeting/useMeeting'
@@ -39,23 +41,29 @@ function add(): void {
     addMember(member.id)
     return
   }
-  // "Name <address>", or the address alone.
-  const match = /^(?:(.*?)\s*<)?([^\s<>@]+@[^\s<>@]+\.[^\s<>@]+)>?$/.exec(text)
-  if (!match) {
-    wrong.value = `“${text}” is neither somebody of this tree nor a mail address.`
+  if (!text.includes('@')) {
+    // A name that nobody here has yet: it waits for whoever joins with it.
+    if (meeting.briefNow().people.some(person => person.user === null && person.name.toLocaleLowerCase() === text.toLocaleLowerCase())) wrong.value = `${text} is asked already.`
+    else if (meeting.say({ id: newId(), kind: 'person', user: null, mail: null, name: text.toWellFormed().slice(0, 200), needed: true, role: null })) fresh.value = ''
     return
   }
-  const mail = match[2]!.toLowerCase()
-  if (meeting.briefNow().people.some(person => person.mail === mail)) {
-    wrong.value = `${mail} is asked already.`
-    return
-  }
-  if (meeting.say({ id: newId(), kind: 'person', user: null, mail, name: (match[1] ?? '').trim().toWellFormed().slice(0, 200), needed: true, role: null })) fresh.value = ''
+  const { good, wrong: unread } = readAddresses(text)
+  const asked = meeting.briefNow().people
+  const known = (mail: string): string | undefined => desk.status.people.find(person => person.email?.toLowerCase() === mail)?.id
+  const added = good.filter(({ mail }) => !asked.some(person => person.mail === mail || (person.user !== null && person.user === known(mail))))
+  if (unread.length > 0) wrong.value = `${unread.map(one => `“${one}”`).join(', ')} can’t be a mail address.`
+  else if (added.length === 0) wrong.value = `${good[0]?.mail ?? text} is asked already.`
+  if (meeting.id.value !== null && added.length > 0 && meeting.run(added.map(({ mail, name }): Change => {
+    const user = known(mail) ?? null
+    return { op: 'put', topic: meeting.id.value!, set: 'meeting', member: { id: newId(), kind: 'person', user, mail: user === null ? mail : null, name: user === null ? name : '', needed: true, role: null } }
+  }))) fresh.value = unread.join(', ')
 }
 function addMember(user: string): void {
   if (meeting.briefNow().people.some(person => person.user === user)) return
   if (meeting.say({ id: newId(), kind: 'person', user, mail: null, name: '', needed: true, role: null })) fresh.value = ''
 }
+/** Whoever joined while this is open gets what was meant for them; the server does the same, so that it's done with no browser open too. */
+watch(() => desk.status.people, (people) => { if (may.value) meeting.run(settleWishes(desk.tree, people)) })
 
 // — What is sent
 const by = ref('')
@@ -98,7 +106,7 @@ const reply = ref<HTMLInputElement>()
     <ul>
       <li v-for="person in brief.people" :key="person.id" :data-person="person.id">
         <span class="initials" :style="{ background: hueOf(person.user ?? person.mail ?? '') }" aria-hidden="true">{{ initialsOf(personName(person, desk.nameOf) || '?') }}</span>
-        <span class="name">{{ personName(person, desk.nameOf) }}<small v-if="person.user === null">guest{{ person.name ? `, ${person.mail}` : '' }}</small></span>
+        <span class="name">{{ personName(person, desk.nameOf) }}<small v-if="person.user === null">{{ person.mail === null ? 'not in this tree yet' : `guest${person.name ? `, ${person.mail}` : ''}` }}</small></span>
         <span v-if="world.elsewhere[person.id]" class="clash" :title="`In ${world.elsewhere[person.id]} at that time`"><Icon name="lucide:calendar-x" size="14" /> in {{ world.elsewhere[person.id] }}</span>
         <span class="answer" :class="person.answer" :title="person.comment">{{ brief.invitation ? ANSWER_WORDS[person.answer] : '' }}{{ person.comment ? ` (${person.comment})` : '' }}</span>
         <button class="needed" :disabled="!may" :aria-pressed="person.needed" :aria-label="`${personName(person, desk.nameOf)} is ${person.needed ? 'needed' : 'optional'}`" @click="put(person, { needed: !person.needed })">{{ person.needed ? 'needed' : 'optional' }}</button>
@@ -107,7 +115,7 @@ const reply = ref<HTMLInputElement>()
       </li>
     </ul>
     <div v-if="may" class="add">
-      <input v-model="fresh" data-fresh-person placeholder="A name, or a guest’s mail address" aria-label="Ask somebody to come" @keydown.enter.prevent="add">
+      <input v-model="fresh" data-fresh-person placeholder="A name, or mail addresses" aria-label="Ask somebody to come" @keydown.enter.prevent="add">
       <button v-for="member in offered" :key="member.id" class="offered" @click="addMember(member.id)"><Icon name="lucide:plus" size="13" /> {{ member.name }}</button>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>

@@ -2,7 +2,7 @@
 import { readDay } from '#core/schedule/day-words'
 import { startOf } from '#core/meeting/brief'
 import { dayOfNext } from '#core/meeting/next'
-import { readRule, type Rule, weekdayOf, writeRule } from '#core/meeting/recurrence'
+import { type Nth, nthWeekday, readRule, type Rule, weekdayOf, writeRule } from '#core/meeting/recurrence'
 import { isZone, wallTime } from '#core/meeting/zones'
 import { useMeeting } from '~/meeting/useMeeting'
 
@@ -81,7 +81,7 @@ function setZone(wanted: string): void {
 }
 
 // — How the series goes on
-const NTH = { 1: 'first', 2: 'second', 3: 'third', 4: 'fourth', [-1]: 'last' } as const
+const NTH: Record<Nth, string> = { 1: 'first', 2: 'second', 3: 'third', 4: 'fourth', 5: 'fifth', [-1]: 'last', [-2]: 'last but one', [-3]: 'last but two' }
 const NAMES = { MO: 'Monday', TU: 'Tuesday', WE: 'Wednesday', TH: 'Thursday', FR: 'Friday', SA: 'Saturday', SU: 'Sunday' } as const
 const inWords = (rule: Rule): string => rule.every === 'week'
   ? rule.interval === 1 ? `every ${NAMES[rule.on]}` : rule.interval === 2 ? `every second ${NAMES[rule.on]}` : `every ${rule.interval} weeks on ${NAMES[rule.on]}`
@@ -90,8 +90,8 @@ const rules = computed(() => {
   const at = brief.value.begins?.day ?? today()
   const on = weekdayOf(at)
   const nth = Math.ceil(Number(at.slice(8)) / 7) as 1 | 2 | 3 | 4 | 5
-  const kinds: Rule[] = [{ every: 'week', interval: 1, on }, { every: 'week', interval: 2, on }, { every: 'month', interval: 1, nth: nth === 5 ? -1 : nth, on }]
-  if (Number(at.slice(8)) > 21 && nth !== 5) kinds.push({ every: 'month', interval: 1, nth: -1, on })
+  const kinds: Rule[] = [{ every: 'week', interval: 1, on }, { every: 'week', interval: 2, on }, { every: 'month', interval: 1, nth, on }]
+  for (const end of [-1, -2] as const) if (nthWeekday(at, end, on) === at) kinds.push({ every: 'month', interval: 1, nth: end, on })
   const texts = new Set([...kinds.map(writeRule), ...(brief.value.rule ? [writeRule(brief.value.rule)] : [])])
   return [{ id: '', name: 'doesn’t repeat' }, ...[...texts].map(id => ({ id, name: inWords(readRule(id)!) }))]
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { sayItem, timed } from '#core/meeting/agenda'
+import { isClosed, openItems } from '#core/meeting/clock'
 import { carriedInto } from '#core/meeting/next'
 import { ageInWords } from '#core/meeting/carry'
 import { branch, ENTRY_KINDS, type EntryKind, topicOf, type TopicId } from '#core/tree'
@@ -57,6 +58,13 @@ function comeBack(): void {
   looking.value = null
 }
 
+// — Going on: at the last open item the way on is the end
+const isLast = computed(() => clock.value !== null && current.value !== null && openItems(clock.value.list, clock.value.run, meeting.now.value).length === 0)
+async function goOn(): Promise<void> {
+  if (current.value !== null) await meeting.move({ to: 'next' })
+  if (meeting.briefNow().run?.current === null && brief.value.stage === 'running') desk.say('Everything on the agenda has been dealt with.', { name: 'End the meeting', run: () => void meeting.move({ to: 'end' }), holds: () => meeting.briefNow().stage === 'running' })
+}
+
 // — What is said of the time
 const running = computed(() => brief.value.stage === 'running')
 const paused = computed(() => running.value && brief.value.run?.since === null)
@@ -66,14 +74,14 @@ const lateMinutes = computed(() => clock.value ? Math.ceil(clock.value.late / 60
 const overrun = computed(() => {
   const at = clock.value
   if (!at || lateMinutes.value === 0 || !at.cut) return ''
-  const rest = at.list.slice(at.run.current + 1)
+  const rest = openItems(at.list, at.run, meeting.now.value)
   if (rest.length === 0) return `It ends ${lateMinutes.value} min late.`
-  const cut = rest.map(({ id, minutes }) => minutes - (at.cut!.minutes.get(id) ?? minutes)).filter(less => less > 0)
+  const cut = at.list.map(({ id, minutes }) => minutes - (at.cut!.minutes.get(id) ?? minutes)).filter(less => less > 0)
   const most = Math.max(0, ...cut)
   if (at.cut.late > 0) return `Even at their least the rest ends ${at.cut.late} min late.`
   return rest.length === 1 ? `To end on time the last item gives up ${most} min.` : `To end on time the other ${rest.length} give up to ${most} min each.`
 })
-const canCut = computed(() => may.value && running.value && lateMinutes.value > 0 && clock.value?.cut !== null && (clock.value?.list.length ?? 0) > (clock.value?.run.current ?? 0) + 1)
+const canCut = computed(() => may.value && running.value && lateMinutes.value > 0 && clock.value !== null && clock.value.cut !== null && openItems(clock.value.list, clock.value.run, meeting.now.value).length > 0)
 function cutEvenly(): void {
   const at = clock.value
   if (!at?.cut || !canCut.value) return
@@ -144,7 +152,7 @@ function key(event: KeyboardEvent): void {
   const command = roomCommandFor(event)
   const kind = ENTRY_KINDS.find(one => command === `room-${one}`)
   const steps: Record<string, () => void> = {
-    'room-next': () => may.value ? void meeting.move({ to: 'next' }) : lookOn(1), 'room-back': () => may.value ? void meeting.move({ to: 'back' }) : lookOn(-1),
+    'room-next': () => may.value ? goOn() : lookOn(1), 'room-back': () => may.value ? void meeting.move({ to: 'back' }) : lookOn(-1),
     'room-cut': cutEvenly, 'room-present': () => void present(), 'room-pause': () => void meeting.move({ to: paused.value ? 'go-on' : 'pause' }),
   }
   const step = command !== null
@@ -174,7 +182,7 @@ function underWhat(): TopicId | null {
   <div ref="root" class="room" :class="{ full }">
     <nav class="agenda" aria-label="Agenda">
       <ol>
-        <li v-for="(one, i) in items" :key="one.id" :class="{ now: one.id === current && running, shown: one.id === shown, past: running && clock && i < clock.run.current }">
+        <li v-for="(one, i) in items" :key="one.id" :class="{ now: one.id === current && running, shown: one.id === shown, past: running && clock && isClosed(clock.list, clock.run, i) }">
           <button :aria-current="one.id === current && running ? 'step' : undefined" @click="lookAt(one.id)">
             <span class="n">{{ i + 1 }}</span>
             <span class="t">{{ one.title || 'untitled' }}<small>{{ [starts.has(one.id) ? meeting.timeAt(starts.get(one.id)!) : '', `${one.cut ?? one.minutes ?? '–'} min${one.cut !== null && one.cut !== one.minutes ? ` (of ${one.minutes})` : ''}`, one.owners.map(desk.nameOf).join(', ')].filter(Boolean).join(' · ') }}</small></span>
@@ -225,12 +233,12 @@ function underWhat(): TopicId | null {
       <MeetingCapture ref="bar" :under="underWhat" />
       <footer v-if="running && may" class="steps">
         <button :disabled="busy !== '' || clock?.run.current === 0" @click="meeting.move({ to: 'back' })"><Icon name="lucide:arrow-left" size="15" /> Back <kbd>{{ keyOf('room-back') }}</kbd></button>
-        <button class="primary" :disabled="busy !== '' || current === null" @click="meeting.move({ to: 'next' })">Next <kbd>{{ keyOf('room-next') }}</kbd> <Icon name="lucide:arrow-right" size="15" /></button>
+        <button class="primary" :disabled="busy !== '' || current === null" @click="goOn">{{ isLast ? 'All through' : 'Next' }} <kbd>{{ keyOf('room-next') }}</kbd> <Icon name="lucide:arrow-right" size="15" /></button>
         <button v-if="isAhead && shown" :disabled="busy !== ''" @click="meeting.move({ to: 'item', item: shown }); comeBack()">Bring everybody here</button>
         <button :disabled="busy !== ''" @click="meeting.move({ to: paused ? 'go-on' : 'pause' })">{{ paused ? 'Go on' : 'Pause' }} <kbd>{{ keyOf('room-pause') }}</kbd></button>
         <span class="grow" />
         <button @click="present">{{ full ? 'Leave full screen' : 'Present' }} <kbd>{{ keyOf('room-present') }}</kbd></button>
-        <button class="end" :disabled="busy !== ''" @click="meeting.move({ to: 'end' })">End the meeting</button>
+        <button class="end" :class="{ primary: current === null }" :disabled="busy !== ''" @click="meeting.move({ to: 'end' })">End the meeting</button>
       </footer>
       <footer v-else class="steps">
         <button v-if="brief.stage === 'planned' && may" class="primary" :disabled="busy !== ''" @click="meeting.move({ to: 'begin' })">Begin the meeting</button>
@@ -277,7 +285,7 @@ function underWhat(): TopicId | null {
 .away { border-left-color: var(--sun); }
 .overrun button, .away button { border: 1px solid var(--line); background: none; border-radius: 6px; margin-left: 8px; padding: 3px 9px; cursor: pointer; font-weight: 600; }
 .body { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1.15fr) minmax(260px, 1fr); gap: 0; margin-top: 10px; border-top: 1px solid var(--line); }
-.branch { position: relative; min-width: 0; min-height: 0; overflow: hidden; border-right: 1px solid var(--line); }
+.branch { position: relative; min-width: 0; min-height: 0; overflow: clip; border-right: 1px solid var(--line); }
 .documents { position: absolute; left: 10px; right: 10px; bottom: 10px; display: flex; gap: 6px; flex-wrap: wrap; z-index: 3; }
 .documents button { display: flex; gap: 6px; align-items: center; max-width: 240px; background: var(--surface); border: 1px solid var(--line); border-radius: 7px; padding: 4px 9px; cursor: pointer; font-size: 13px; box-shadow: var(--shadow); }
 .documents span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }

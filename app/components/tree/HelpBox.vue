@@ -2,7 +2,7 @@
 import { fold } from '#core/find/text'
 import { HELP } from '~/help/pages'
 import { COMMANDS, commandOf } from '~/tree/commands'
-import { chordInWords, keys } from '~/tree/keys'
+import { chordInWords, keyOf, keys, ROOM_NAMES } from '~/tree/keys'
 
 /** The help: short pages and every command, with one search over both. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -19,7 +19,9 @@ const chord = (id: string): string => chordInWords(keys.value[id]?.[0] ?? '')
 function pieces(text: string): { text: string, key: boolean }[] {
   return text.split(/(\{[a-z0-9-]+\})/).filter(Boolean).map((part) => {
     const id = /^\{(.+)\}$/.exec(part)?.[1]
-    return id && commandOf(id) ? { text: chord(id), key: true } : { text: part, key: false }
+    if (!id) return { text: part, key: false }
+    // A command without a key is named.
+    return keyOf(id) ? { text: keyOf(id), key: true } : { text: `“${commandOf(id)?.name ?? ROOM_NAMES[id] ?? id}”`, key: false }
   }).filter(part => part.text !== '')
 }
 </script>

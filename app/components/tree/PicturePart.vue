@@ -2,13 +2,14 @@
 import type { Topic } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 import { putPicture } from '~/tree/pictures'
+import { useDraft } from '~/tree/useDraft'
 
 /** The picture of a topic: brought from a file or a web address, placed, sized, taken out. */
 const props = defineProps<{ topic: Topic }>()
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit)
 const field = ref<HTMLInputElement>()
-const address = ref('')
+const address = useDraft('picture', props.topic.id)
 const busy = ref(false)
 const PLACES = [['before', 'Before'], ['above', 'Above'], ['below', 'Below']] as const
 

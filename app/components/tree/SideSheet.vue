@@ -21,6 +21,15 @@ const topics = computed<readonly Topic[]>(() => {
 })
 const one = computed(() => topics.value.length === 1 ? topics.value[0]! : null)
 const ids = computed(() => topics.value.map(topic => topic.id))
+/** The topics a field was opened for. A click on another topic selects that one before the field is left, and what was typed is still for these. */
+let opened: readonly string[] | null = null
+const meant = (): readonly string[] => opened ?? ids.value
+function hold(): void {
+  opened ??= ids.value
+}
+function letGo(): void {
+  opened = null
+}
 const may = computed(() => desk.status.ready && desk.session.canEdit && desk.status.role !== 'viewer')
 
 /** The value that all selected topics share; undefined when they differ. */
@@ -41,7 +50,10 @@ const titleOpen = ref(false)
 watch(() => one.value?.title, (now) => { if (!titleOpen.value) title.value = now ?? '' }, { immediate: true })
 function keepTitle(): void {
   titleOpen.value = false
-  if (one.value && title.value.trimEnd() !== one.value.title) desk.set('title', title.value.trimEnd().toWellFormed(), [one.value.id])
+  const [id] = meant()
+  const said = title.value.trimEnd().toWellFormed()
+  if (id !== undefined && desk.tree.topics.has(id) && said !== topicOf(desk.tree, id).title) desk.set('title', said, [id])
+  title.value = one.value?.title ?? ''
 }
 
 function setNumber(field: 'duration' | 'done', text: string): void {
@@ -50,7 +62,7 @@ function setNumber(field: 'duration' | 'done', text: string): void {
     desk.say(field === 'done' ? 'Done is a number from 0 to 100.' : 'A length is a number of working days, 10,000 at most.')
     return
   }
-  desk.set(field, value === null ? null : field === 'done' ? Math.round(value) : value, ids.value)
+  desk.set(field, value === null ? null : field === 'done' ? Math.round(value) : value, meant())
 }
 
 const markerMenu = ref()
@@ -110,7 +122,7 @@ function escape(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <aside ref="scroll" class="sheet" aria-label="About the selection" @keydown="escape">
+  <aside ref="scroll" class="sheet" aria-label="About the selection" @keydown="escape" @focusin="hold" @focusout="letGo">
     <template v-if="one">
       <textarea v-model="title" class="title" rows="1" dir="auto" aria-label="Title of the selected topic" :readonly="!may" @focus="titleOpen = true" @blur="keepTitle" @keydown.enter.exact.prevent="($event.target as HTMLElement).blur()" />
     </template>
@@ -139,10 +151,10 @@ function escape(event: KeyboardEvent): void {
         </PorchPopover>
       </div>
       <label for="sheet-start">Start</label>
-      <DayField :key="`start ${ids.join()}`" :model-value="shared('start') ?? null" input-id="sheet-start" label="Start" :disabled="!may" :placeholder="differs('start') ? 'differs' : 'fri, 12 May …'" @update:model-value="desk.set('start', $event, ids)" />
+      <DayField :key="`start ${ids.join()}`" :model-value="shared('start') ?? null" input-id="sheet-start" label="Start" :disabled="!may" :placeholder="differs('start') ? 'differs' : 'fri, 12 May …'" @update:model-value="desk.set('start', $event, meant())" />
       <label for="sheet-due">Due</label>
       <div class="due">
-        <DayField :key="`due ${ids.join()}`" :model-value="shared('due') ?? null" input-id="sheet-due" label="Due" :disabled="!may" :placeholder="differs('due') ? 'differs' : 'fri, 12 May …'" @update:model-value="desk.set('due', $event, ids)" />
+        <DayField :key="`due ${ids.join()}`" :model-value="shared('due') ?? null" input-id="sheet-due" label="Due" :disabled="!may" :placeholder="differs('due') ? 'differs' : 'fri, 12 May …'" @update:model-value="desk.set('due', $event, meant())" />
         <span v-if="one?.due && one.done !== 100 && dueInWords(one.due).late" class="late">{{ dueInWords(one.due).text }}</span>
       </div>
       <label for="sheet-length">Length</label>
@@ -182,7 +194,7 @@ function escape(event: KeyboardEvent): void {
       <h3>Sketch</h3>
       <TreePartsSketchPart data-part="sketch" :key="`s${one.id}`" ref="sketch" :topic="one" />
       <h3>Picture</h3>
-      <TreePicturePart :topic="one" />
+      <TreePicturePart :key="`i${one.id}`" :topic="one" />
     </template>
     <p v-if="desk.session.lastChange" class="quiet last">Last change in this tree: {{ desk.nameOf(desk.session.lastChange.user) }}, {{ agoInWords(desk.session.lastChange.at) }}</p>
   </aside>

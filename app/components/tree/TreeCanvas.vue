@@ -386,6 +386,7 @@ const { dragOver, dragLeave, dropIn, hoverStyle } = useDropIn({
 // — Life
 
 let stopListening: () => void
+let hide: () => void
 let stopFonts: () => void
 let watcher: ResizeObserver
 let arranged = arrangedAs()
@@ -393,7 +394,7 @@ let arranged = arrangedAs()
 /** What the whole drawing depends on; compared by identity, since this is asked at each change. */
 function arrangedAs(): readonly unknown[] {
   const { arrangement, along, across, look, looks, levels } = desk.tree.fields
-  return [arrangement, along, across, look, looks, levels, desk.only.value]
+  return [arrangement, along, across, look, looks, levels, desk.only.value, today()]
 }
 
 onMounted(() => {
@@ -431,10 +432,7 @@ onMounted(() => {
     layout.reset()
     request()
   })
-  desk.reveal = reveal
-  desk.fitSoon = fit
-  desk.layout = layout
-  desk.neighbour = (id, direction) => neighbourOf(desk.tree, layout, id, direction)
+  hide = desk.show({ reveal, fit, layout, neighbour: (id, direction) => neighbourOf(desk.tree, layout, id, direction) })
   focusBox()
 })
 
@@ -465,6 +463,7 @@ function begin(): void {
 }
 
 onBeforeUnmount(() => {
+  hide()
   stopListening()
   stopFonts()
   watcher.disconnect()
@@ -525,7 +524,7 @@ defineExpose({ fit, fitSelection, view, layout, painted, focus: focusBox, escape
 </template>
 
 <style scoped>
-.canvas { position: absolute; inset: 0; overflow: hidden; background: var(--page); touch-action: none; }
+.canvas { position: absolute; inset: 0; overflow: clip; background: var(--page); touch-action: none; }
 .planks { position: absolute; inset: 0; outline: none; }
 /* Far out the paper draws the planks; those in the document are there for the keyboard and the screen reader. */
 .far :deep(.plank:not(.editing)) { opacity: 0; }

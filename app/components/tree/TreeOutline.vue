@@ -294,13 +294,14 @@ function contextMenu(event: MouseEvent, row: TopicRow): void {
   emit('menu', event)
 }
 
+let hide = (): void => {}
+onBeforeUnmount(() => hide())
 function focusBox(): void {
   box.value?.focus({ preventScroll: true })
 }
 
 onMounted(() => {
-  desk.reveal = reveal
-  desk.neighbour = neighbour
+  hide = desk.show({ reveal, neighbour })
   focusBox()
   nextTick(() => reveal(desk.focus.value))
 })

@@ -9,7 +9,7 @@ import { type MeetingAct, until } from '~/meeting/useMeeting'
 import { copy as copyBranches, cut as cutBranches, paste as pasteBranches } from '~/tree/copying'
 import { land } from '~/tree/building'
 import { DESK, Desk, newId, type Offer } from '~/tree/desk'
-import { afterClick, backFromClick, closeTop, isDialogOpen } from '~/focus/opened'
+import { afterClick, backFromClick, closeTop, enter as enterOpened, isDialogOpen } from '~/focus/opened'
 import { expectField, isTextField } from '~/focus/typeahead'
 import { chordInWords, commandFor, keys } from '~/tree/keys'
 import { putPicture } from '~/tree/pictures'
@@ -31,6 +31,7 @@ function notify(words: string, offer: Offer | null): void {
 const desk = new Desk(String(route.params.id), account.me!.id, notify)
 provide(DESK, desk)
 const trouble = ref('')
+const arriving = useArrivingWords()
 const canvas = ref<InstanceType<typeof TreeCanvas>>()
 const outline = ref<{ focus(): void, escape(): boolean, cells(): void }>()
 const sheet = ref<{ into(part: SheetPart): void }>()
@@ -61,6 +62,10 @@ onMounted(async () => {
   try {
     await fontsReady()
     await desk.open()
+    if (arriving.value) {
+      desk.say(arriving.value)
+      arriving.value = ''
+    }
     const wanted = String(route.query.topic ?? '')
     if (desk.tree.topics.has(wanted)) {
       if (route.query.view === 'meeting') {
@@ -98,15 +103,21 @@ const house: House = {
     open[what] = true
   },
   panel: (what) => {
-    if (panel.value === what) panel.value = null
+    // One that is open already is gone into, so that a key never closes what the other hand reaches for; the key, which only shows, goes.
+    if (panel.value === what && what === 'key') panel.value = null
+    else if (panel.value === what) enterOpened(document.querySelector<HTMLElement>('aside.panel')!)
     else {
       if (what !== 'key') expectField()
       panel.value = what
     }
   },
   tray: () => {
-    tray.value = !tray.value
-    if (tray.value && desk.session.canEdit) expectField()
+    if (tray.value) {
+      enterOpened(document.querySelector<HTMLElement>('section.tray')!)
+      return
+    }
+    if (desk.session.canEdit) expectField()
+    tray.value = true
   },
   find: () => {
     expectField()
@@ -190,6 +201,12 @@ function watchOnce<T>(source: Ref<T>, then: (value: T) => void): void {
     then(now)
   })
 }
+/** A button that shows a panel also hides it. */
+function togglePanel(what: Panel): void {
+  if (panel.value === what) panel.value = null
+  else house.panel(what)
+}
+
 function run(command: Command): void {
   command.run(desk, house)
 }
@@ -370,9 +387,9 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <button data-tip="Undo" class="icon-button" aria-label="Undo" :disabled="!desk.status.canUndo" @click="desk.undo()"><Icon name="lucide:undo-2" size="17" /></button>
         <button data-tip="Redo" class="icon-button redo" aria-label="Redo" :disabled="!desk.status.canRedo" @click="desk.redo()"><Icon name="lucide:redo-2" size="17" /></button>
         <button v-if="desk.view.value !== 'meeting'" data-tip="Side sheet" class="icon-button" aria-label="Side sheet" :aria-pressed="desk.sheetOpen.value" @click="desk.sheetOpen.value = !desk.sheetOpen.value"><Icon name="lucide:panel-right" size="17" /></button>
-        <button v-if="desk.view.value !== 'meeting'" data-tip="Arrangement" class="icon-button extra" aria-label="Arrangement" :aria-pressed="panel === 'arrange'" @click="house.panel('arrange')"><Icon name="lucide:network" size="17" /></button>
-        <button v-if="desk.view.value !== 'meeting'" data-tip="Markers" class="icon-button extra" aria-label="Markers" :aria-pressed="panel === 'markers'" @click="house.panel('markers')"><Icon name="lucide:bookmark" size="17" /></button>
-        <button v-if="desk.view.value !== 'meeting'" data-tip="Colour and style" class="icon-button extra" aria-label="Colour and style" :aria-pressed="panel === 'dress'" @click="house.panel('dress')"><Icon name="lucide:palette" size="17" /></button>
+        <button v-if="desk.view.value !== 'meeting'" data-tip="Arrangement" class="icon-button extra" aria-label="Arrangement" :aria-pressed="panel === 'arrange'" @click="togglePanel('arrange')"><Icon name="lucide:network" size="17" /></button>
+        <button v-if="desk.view.value !== 'meeting'" data-tip="Markers" class="icon-button extra" aria-label="Markers" :aria-pressed="panel === 'markers'" @click="togglePanel('markers')"><Icon name="lucide:bookmark" size="17" /></button>
+        <button v-if="desk.view.value !== 'meeting'" data-tip="Colour and style" class="icon-button extra" aria-label="Colour and style" :aria-pressed="panel === 'dress'" @click="togglePanel('dress')"><Icon name="lucide:palette" size="17" /></button>
         <button data-tip="Help" class="icon-button extra" aria-label="Help" @click="house.open('help')"><Icon name="lucide:circle-help" size="17" /></button>
         <button data-tip="Keys" class="icon-button keys" aria-label="Keys" @click="house.open('keys')"><Icon name="lucide:keyboard" size="17" /></button>
         <span class="here" role="group" aria-label="Who is here">
@@ -418,7 +435,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
         <LazyTreeKeyPanel v-else />
       </aside>
       <LazyTreeSideSheet v-else-if="desk.sheetOpen.value && settled && desk.view.value !== 'meeting'" ref="sheet" class="side" />
-      <TreeFootStrip class="foot" :zoom="canvas?.zoom ?? 1" @fit="house.fit()" @zoom="house.zoom($event)" @arrange="house.panel('arrange')" @tray="house.tray()" />
+      <TreeFootStrip class="foot" :zoom="canvas?.zoom ?? 1" @fit="house.fit()" @zoom="house.zoom($event)" @arrange="togglePanel('arrange')" @tray="tray ? tray = false : house.tray()" />
       <ContextMenu v-if="settled" ref="menu" :model="menuItems" @hide="nextTick(backFromClick)">
         <template #item="{ item, props: at }">
           <a v-bind="at.action" class="menu-item"><span>{{ item.label }}</span><kbd v-if="item.chord">{{ chordInWords(String(item.chord)) }}</kbd></a>
@@ -439,7 +456,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 </template>
 
 <style scoped>
-.tree-page { height: 100%; display: grid; grid-template: 52px minmax(0, 1fr) 34px / auto minmax(0, 1fr) auto; }
+.tree-page { height: 100%; overflow: clip; display: grid; grid-template: 52px minmax(0, 1fr) 34px / auto minmax(0, 1fr) auto; }
 .tree-page.sheeted { grid-template-columns: auto minmax(0, 1fr) 340px; }
 .tray { grid-row: 2; grid-column: 1; }
 .trouble { padding: 64px; display: flex; flex-direction: column; gap: 12px; align-items: flex-start; grid-row: 1 / -1; }
@@ -453,7 +470,7 @@ const VIEWS = [{ id: 'canvas', name: 'Canvas' }, { id: 'outline', name: 'Outline
 .grow { flex: 1; }
 .here { display: flex; padding: 0 12px 0 10px; }
 .here .initials { margin-left: -8px; cursor: pointer; padding: 0; }
-.middle { grid-row: 2; grid-column: 2; position: relative; min-width: 0; overflow: hidden; }
+.middle { grid-row: 2; grid-column: 2; position: relative; min-width: 0; overflow: clip; }
 .side { grid-row: 2 / -1; grid-column: 3; width: 340px; }
 .foot { grid-row: 3; grid-column: 1 / 3; }
 .strip { display: flex; background: var(--surface); border: 1px solid var(--line); border-radius: 7px; box-shadow: var(--shadow); }

@@ -2,7 +2,7 @@
 import { collator } from '#core/tree'
 import { NuxtLink } from '#components'
 
-interface Listed { id: string, title: string, description: string, tags: readonly string[], role: string, topicCount: number, version: number, seenVersion: number, changedAt: string, createdAt: string, changedBy: string | null }
+interface Listed { id: string, title: string, description: string, tags: readonly string[], role: string, topicCount: number, version: number, news: boolean, changedAt: string, createdAt: string, changedBy: string | null }
 type Scope = 'all' | 'mine' | 'shared' | 'starters' | 'trash'
 const scope = ref<Scope>('all')
 const SCOPES = [{ value: 'all', label: 'All' }, { value: 'mine', label: 'Mine' }, { value: 'shared', label: 'Shared with me' }, { value: 'starters', label: 'Starters' }, { value: 'trash', label: 'Trash' }] as const
@@ -11,7 +11,6 @@ const wrong = ref('')
 const search = ref('')
 const tag = ref('')
 const order = ref<'changed' | 'title' | 'created' | 'size'>('changed')
-const busy = ref('')
 const file = ref<HTMLInputElement>()
 const making = ref(false)
 const made = ref(false)
@@ -54,23 +53,12 @@ async function attempt(what: () => Promise<unknown>): Promise<void> {
     wrong.value = (error as Error).message
   }
 }
-const FORMATS: Record<string, string> = { json: 'json', md: 'markdown', markdown: 'markdown', opml: 'opml', xml: 'opml', csv: 'csv', tsv: 'csv', txt: 'text', html: 'html', htm: 'html' }
+const { busy, doubt, bring: bringFile, go } = useImport()
 const bring = (event: Event): Promise<void> => attempt(async () => {
   const input = event.target as HTMLInputElement
   const chosen = input.files?.[0]
   input.value = ''
-  if (!chosen) return
-  const format = FORMATS[chosen.name.split('.').at(-1)?.toLowerCase() ?? '']
-  if (!format) throw new Error('Sun Porch reads Markdown, OPML, CSV, plain text, HTML lists and its own JSON. Nothing was changed.')
-  if (chosen.size > 15 * 1024 * 1024) throw new Error('This file is larger than 15 MB. Nothing was changed.')
-  busy.value = `Reading ${chosen.name} …`
-  try {
-    const { id } = await callApi<{ id: string }>('/api/trees/import', { method: 'POST', body: { format, name: chosen.name, text: await chosen.text() } })
-    await navigateTo(`/trees/${id}`)
-  }
-  finally {
-    busy.value = ''
-  }
+  if (chosen) await bringFile(chosen)
 })
 const said = ref<{ text: string, id: string } | null>(null)
 const trash = (tree: Listed): Promise<void> => attempt(async () => {
@@ -114,7 +102,7 @@ useHead({ title: 'Trees · Sun Porch' })
         <component :is="scope === 'trash' ? 'span' : NuxtLink" :to="`/trees/${tree.id}`" class="tree">
           <img class="picture" :src="`/api/trees/${tree.id}/picture.svg?v=${tree.version}`" width="100" height="60" alt="" loading="lazy">
           <span class="what">
-            <span class="name">{{ tree.title || 'untitled' }}<i v-if="tree.version > tree.seenVersion" class="new" title="changed since you last looked"><span class="visually-hidden">changed since you last looked</span></i></span>
+            <span class="name">{{ tree.title || 'untitled' }}<i v-if="tree.news" class="new" title="changed since you last looked"><span class="visually-hidden">changed since you last looked</span></i></span>
             <span v-if="tree.description" class="quiet about">{{ tree.description }}</span>
           </span>
           <span class="quiet">{{ tree.topicCount.toLocaleString('en') }} topics</span>
@@ -127,6 +115,7 @@ useHead({ title: 'Trees · Sun Porch' })
         <span v-else class="no-button" />
       </li>
     </ul>
+    <LazyImportDialog v-if="doubt" :key="`${doubt.name} ${doubt.unsure}`" :doubt="doubt" @go="(...given) => attempt(() => go(...given))" @closed="doubt = null" />
     <LazyNewTreeDialog v-if="made" v-model:visible="making" @file="file?.click()" />
   </main>
 </template>

@@ -2,6 +2,7 @@
 import { readDay } from '#core/schedule/day-words'
 import { type Check, inOrder, keysAt, movedLine, type Topic } from '#core/tree'
 import { newId, useDesk } from '~/tree/desk'
+import { useDraft } from '~/tree/useDraft'
 
 /** The checklist of a topic. Enter keeps a line and goes on to the next; an emptied line goes; `//` gives a date or a priority. */
 const props = defineProps<{ topic: Topic }>()
@@ -11,7 +12,7 @@ const checks = computed(() => inOrder(props.topic.checks))
 /** The lines as the tree has them this moment: what is shown follows a frame later, and a fast hand adds the next line before that. */
 const checksNow = (): readonly Check[] => inOrder(desk.tree.topics.get(props.topic.id)?.checks ?? [])
 const box = ref<HTMLElement>()
-const fresh = ref('')
+const fresh = useDraft('check', props.topic.id)
 
 const putAll = (checks: readonly Check[]): void => { if (desk.guard()) desk.run({ changes: checks.map(member => ({ op: 'put' as const, topic: props.topic.id, set: 'checks' as const, member })) }) }
 const put = (check: Check): void => { desk.put(props.topic.id, { op: 'put', topic: props.topic.id, set: 'checks', member: check }) }

@@ -2,12 +2,13 @@
 import { allTopics, type Link, linkInWords, mailAddress, readAddress, shorten, targetOf, topicOf, type Topic, type TopicId } from '#core/tree'
 import { newId, useDesk } from '~/tree/desk'
 import { openLink } from '~/tree/opening'
+import { useDraft } from '~/tree/useDraft'
 
 /** The links of a topic: to the web, to somebody by mail, to a file, a topic or a tree. */
 const props = defineProps<{ topic: Topic }>()
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit)
-const address = ref('')
+const address = useDraft('link', props.topic.id)
 const choosing = ref(false)
 const changed = ref<{ id: string, name: string, subject: string } | null>(null)
 /** Files that hang anywhere in the tree, looked up when somebody wants to link to one. */

@@ -2,12 +2,13 @@
 import { readPosition, writeGeo } from '#core/formats/geo'
 import type { Place, Topic } from '#core/tree'
 import { useDesk } from '~/tree/desk'
+import { useDraft } from '~/tree/useDraft'
 
 /** Where a topic is: a town from the list, a name of one's own, or coordinates; on a small map. */
 const props = defineProps<{ topic: Topic }>()
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit)
-const said = ref('')
+const said = useDraft('place', props.topic.id)
 interface Found { readonly name: string, readonly where: string, readonly lat: number, readonly lon: number }
 const found = ref<readonly Found[]>([])
 const at = ref(-1)

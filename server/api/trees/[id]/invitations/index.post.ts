@@ -1,5 +1,5 @@
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../../access/answer'
-import { invite } from '../../../../access/invitations'
+import { inviteAll } from '../../../../access/invitations'
 
-export default answer(OPERATIONS.invite, ({ params, body, account }) => invite(params.id, body.email, body.role, account))
+export default answer(OPERATIONS.invite, ({ params, body, account }) => inviteAll(params.id, [...body.email === undefined ? [] : [body.email], ...body.emails ?? []], body.role, account))

@@ -5,7 +5,7 @@ import { Fault } from '../../../../access/fault'
 import { ownersOf } from '../../../../access/roles'
 import { database } from '../../../../database/connect'
 import { members } from '../../../../database/schema'
-import { recheck } from '../../../../live/rooms'
+import { recheck, tellPeople } from '../../../../live/rooms'
 
 export default answer(OPERATIONS.setRole, async ({ params, body }) => {
   const owners = await ownersOf(params.id)
@@ -13,4 +13,5 @@ export default answer(OPERATIONS.setRole, async ({ params, body }) => {
   const [done] = await database().update(members).set({ role: body.role }).where(and(eq(members.treeId, params.id), eq(members.userId, params.user)))
   if (done.affectedRows === 0) throw new Fault(404, 'no-member', 'That person has no role in this tree. Invite them first.')
   await recheck(params.id)
+  await tellPeople(params.id)
 })

@@ -1,0 +1,5 @@
+import { OPERATIONS } from '#core/contract'
+import { answer } from '../../../../access/answer'
+import { withdrawInvitation } from '../../../../access/invitations'
+
+export default answer(OPERATIONS.withdrawInvitation, ({ params }) => withdrawInvitation(params.id, params.invitation))
