@@ -7,6 +7,8 @@
 const PATIENCE_MS = 5000
 
 const waiting: KeyboardEvent[] = []
+/** Keys that have waited and are on their way to where they were meant to go. */
+const typedAgain = new WeakSet<KeyboardEvent>()
 let expectedUntil = 0
 let delivering = false
 
@@ -64,14 +66,16 @@ function type(event: KeyboardEvent): boolean {
       return true
     }
   }
-  const goesOn = at.dispatchEvent(new KeyboardEvent('keydown', event))
+  const again = new KeyboardEvent('keydown', event)
+  typedAgain.add(again)
+  const goesOn = at.dispatchEvent(again)
   // What a browser does by itself at a key that a hand presses, it doesn't do for one that waited.
   if (goesOn && event.key === 'Enter' && at instanceof HTMLInputElement) at.form?.requestSubmit()
   return false
 }
 
 function hold(event: KeyboardEvent): void {
-  if (!event.isTrusted || event.isComposing || (!isFieldExpected() && !delivering)) return
+  if (typedAgain.has(event) || event.isComposing || (!isFieldExpected() && !delivering)) return
   if (['Shift', 'Control', 'Alt', 'Meta', 'Dead', 'Process', 'Unidentified', 'CapsLock'].includes(event.key)) return
   event.preventDefault()
   event.stopImmediatePropagation()

@@ -443,7 +443,7 @@ export class Desk {
     const at = id ?? (from !== null && isLive(this.tree, from) ? from : this.tree.centre)
     if (focus !== null) this.select(focus, { quiet: true })
     else if (id !== null && !isWithin(this.tree, this.focus.value, id)) this.select(at)
-    else if (id === null && from !== null && topicOf(this.tree, from).page) this.select(at)
+    else if (id === null && from !== null && this.tree.topics.get(from)?.page) this.select(at)
     this.fitSoon()
   }
 

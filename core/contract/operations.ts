@@ -114,6 +114,7 @@ export const OPERATIONS = {
   answerMeeting: operation('POST', '/api/trees/{id}/meetings/{topic}/answer', 'viewer', 'Says whether one comes.', { params: meeting, body: z.strictObject({ answer: z.enum(ANSWERS), comment: z.string().max(1000).default('') }) }),
   requestSections: operation('POST', '/api/trees/{id}/meetings/{topic}/requests', 'editor', 'Asks the owner of each item to fill it in by a day.', { params: meeting, body: z.strictObject({ by: z.iso.date() }) }),
   minutes: operation('GET', '/api/trees/{id}/meetings/{topic}/minutes/{format}', 'viewer', 'The minutes as a file; `tasks`: its actions as iCalendar.', { params: z.object({ id: idSchema, topic: idSchema, format: z.enum(MINUTES_FORMATS) }) }),
+  previewMinutes: operation('GET', '/api/trees/{id}/meetings/{topic}/letters', 'editor', 'Who would get the minutes by mail, and one’s own letter; nothing is sent.', { params: meeting }),
   mailMinutes: operation('POST', '/api/trees/{id}/meetings/{topic}/letters', 'editor', 'Mails the minutes to everybody of the meeting, each with their own actions first.', { params: meeting }),
   changedSinceMeeting: operation('GET', '/api/trees/{id}/meetings/{topic}/since', 'viewer', 'What has changed in the tree since the meeting began, topic by topic.', { params: meeting }),
   seriesLog: operation('GET', '/api/trees/{id}/meetings/{topic}/series', 'viewer', 'When the actions of a meeting’s series were done.', { params: meeting }),

@@ -65,6 +65,11 @@ function itemPart(item: MinutesItem): RootContent[] {
 }
 
 export function writeMinutesMarkdown(minutes: Minutes): string {
+  return printMarkdown(minutesDocument(minutes))
+}
+
+/** The minutes as a document of headings, lists and tables. */
+export function minutesDocument(minutes: Minutes): Root {
   const children: RootContent[] = [
     heading(1, minutes.title),
     list(headOf(minutes).map(([name, value]) => bullet({ type: 'paragraph', children: [strong(name!), text(`: ${value}`)] }))),
@@ -79,15 +84,13 @@ export function writeMinutesMarkdown(minutes: Minutes): string {
   }
   for (const item of minutes.items) children.push(...itemPart(item))
   if (minutes.besides.length > 0) children.push(heading(2, 'Besides'), ...lines(minutes.besides))
-  return printMarkdown({ type: 'root', children } as Root)
+  return { type: 'root', children } as Root
 }
 
-/** The minutes as a letter to one person: their own actions first. */
-export function minutesLetter(minutes: Minutes, person: string | null): string {
-  const own = person === null ? [] : minutes.actions.filter(({ ownerIds, done }) => ownerIds.includes(person) && !done)
-  const about = (one: Minutes['actions'][number]): string => `- ${one.title}${one.due ? `, due ${dayInWords(one.due)}` : ''}${one.item ? ` (${one.item})` : ''}`
-  return [
-    own.length > 0 ? `Yours to do\n${own.map(about).join('\n')}` : person === null ? '' : 'Nothing is yours to do from this meeting.',
-    writeMinutesMarkdown(minutes).replace(/\\([\\`*_[\]<>#+.!-])/g, '$1'),
-  ].filter(Boolean).join('\n\n')
+/** What one person has to do from a meeting, as the beginning of their letter. `person`: null for a guest, who has nothing here. */
+export function ownActions(minutes: Minutes, person: string | null): RootContent[] {
+  if (person === null) return []
+  const own = minutes.actions.filter(({ ownerIds, done }) => ownerIds.includes(person) && !done)
+  if (own.length === 0) return [paragraph(text('Nothing is yours to do from this meeting.'))]
+  return [heading(2, 'Yours to do'), list(own.map(one => bullet({ type: 'paragraph', children: [text(`${one.title}${one.due ? `, due ${dayInWords(one.due)}` : ''}${one.item ? ` (${one.item})` : ''}`)] })))]
 }

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { applyChanges, BLANK, type BriefPart, changeSchema, childrenOf, emptyTree, fromSnapshot, toSnapshot, topicOf, toOutline, type Tree } from '../tree'
 import { differencesOf } from '../compare/differences'
-import { minutesLetter, writeMinutesMarkdown } from '../formats/minutes-markdown'
+import { minutesLetter } from '../formats/minutes-letter'
+import { writeMinutesMarkdown } from '../formats/minutes-markdown'
 import { handTo, itemsOf, itemStarts, layOut, minutesNeeded, moveItem, plannedEnd, runningOf, sayItem, timed } from './agenda'
 import { briefOf, meetingOf, nearestMeeting, sayPart, seriesOf } from './brief'
 import { forecastEnd } from './clock'
@@ -213,8 +214,13 @@ describe('the record', () => {
     const text = writeMinutesMarkdown(minutes)
     for (const part of ['# Meeting 3', '## 1 Two offers', '**Decision**: Two Rivers moves us', 'File: Offer.pdf', '20 min planned, 26 used', '**Not there**: The joiner']) expect(text).toContain(part)
     expect(text).toMatch(/\| Sign the offer \| Oskar Moreau \| 5 Mar 2027 \| Two offers \|/)
-    expect(minutesLetter(minutes, 'oskar').startsWith('Yours to do\n- Sign the offer, due 5 Mar 2027 (Two offers)')).toBe(true)
-    expect(minutesLetter(minutes, 'ines').startsWith('Nothing is yours to do')).toBe(true)
+    const letter = minutesLetter(minutes, 'oskar')
+    expect(letter.text.startsWith('Yours to do\n-----------\n\n- Sign the offer, due 5 Mar 2027 (Two offers)\n')).toBe(true)
+    expect(letter.text).not.toMatch(/[*_]{2}|\\[.*_]|\|\s*-/)
+    for (const line of letter.text.split('\n')) expect(line.length).toBeLessThanOrEqual(78)
+    expect(letter.html).toContain('<h2>Yours to do</h2>')
+    expect(letter.html).toContain('<th>What</th>')
+    expect(minutesLetter(minutes, 'ines').text.startsWith('Nothing is yours to do')).toBe(true)
   })
   it('a line changes its kind with its marker', () => {
     const tree = held(meetingTree())

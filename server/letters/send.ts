@@ -7,6 +7,8 @@ export interface Letter {
   readonly to: string
   readonly subject: string
   readonly body: string
+  /** The same for mail programs that show HTML. */
+  readonly html?: string
   /** A path in the app that the letter is about. */
   readonly link?: string
   /** The id of whoever sends it; they find it among what they sent. */
@@ -24,6 +26,7 @@ export async function sendLetter(letter: Letter, db: Database | Transaction = da
   if (smtp) {
     createTransport(smtp).sendMail({
       from: 'Sun Porch <sun-porch@localhost>', to: letter.to, subject: letter.subject, text: letter.link ? `${letter.body}\n\n${addressOf(letter.link)}` : letter.body,
+      ...(letter.html ? { html: letter.link ? letter.html.replace('</body>', `<p><a href="${addressOf(letter.link)}">Open it in Sun Porch</a></p></body>`) : letter.html } : {}),
       attachments: (letter.attachments ?? []).map(({ name, type, text }) => ({ filename: name, contentType: type, content: text })),
     }).catch((error: Error) => console.error('A letter stayed in the Letterbox only:', error.message))
   }

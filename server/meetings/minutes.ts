@@ -1,5 +1,6 @@
 import { type CalendarTask, writeCalendar } from '#core/formats/icalendar'
-import { minutesLetter, writeMinutesMarkdown } from '#core/formats/minutes-markdown'
+import { minutesLetter } from '#core/formats/minutes-letter'
+import { writeMinutesMarkdown } from '#core/formats/minutes-markdown'
 import { type Minutes, minutesOf } from '#core/meeting/minutes'
 import { fileStem, shorten, topicOf, type Tree } from '#core/tree'
 import type { Account } from '../access/accounts'
@@ -34,6 +35,25 @@ export async function minutesFile(treeId: string, topicId: string, version: numb
   return { data, type: MINUTES_TYPES[format], name: `${fileStem(topic.title)}.${ENDINGS[format]}` }
 }
 
+function letterTo(minutes: Minutes, person: string | null): { body: string, html: string } {
+  const { text, html } = minutesLetter(minutes, person)
+  return { body: text, html }
+}
+
+/** Who would get the minutes by mail, and what they'd read: as one's own letter has it. Nothing is sent. */
+export async function previewMinutes(treeId: string, topicId: string, version: number, from: Account): Promise<{ to: string[], without: string[], subject: string, text: string, html: string }> {
+  const { tree, topic, brief } = await openMeeting(treeId, topicId, version)
+  const accounts = await everybodyIn(tree)
+  const nameOf = nameFrom(accounts)
+  const named = brief.people.map(person => ({ name: person.user === null ? person.name || person.mail || '' : nameOf(person.user), mail: mailOf(person, accounts) }))
+  return {
+    to: named.filter(({ mail }) => mail !== null).map(({ name, mail }) => name === mail ? name : `${name} <${mail}>`), without: named.filter(({ mail }) => mail === null).map(({ name }) => name),
+    subject: minutesSubject(topic.title), ...minutesLetter(minutesOf(tree, topicId, nameOf), from.id),
+  }
+}
+
+const minutesSubject = (title: string): string => `Minutes: ${shorten(title || 'Meeting', 150)}`
+
 /** Mails the minutes to everybody of the meeting, each with their own actions first and as tasks. */
 export async function mailMinutes(treeId: string, topicId: string, version: number, from: Account): Promise<{ letters: number }> {
   const { tree, topic, brief } = await openMeeting(treeId, topicId, version)
@@ -47,7 +67,7 @@ export async function mailMinutes(treeId: string, topicId: string, version: numb
     const own = person.user === null ? [] : tasksOf(treeId, tree, minutes, person.user)
     letters++
     await sendLetter({
-      to, from: from.id, subject: `Minutes: ${shorten(topic.title || 'Meeting', 150)}`, body: minutesLetter(minutes, person.user),
+      to, from: from.id, subject: minutesSubject(topic.title), ...letterTo(minutes, person.user),
       ...(person.user === null ? {} : { link: `/trees/${treeId}?topic=${topicId}&view=meeting` }),
       attachments: own.length > 0 ? [{ name: 'tasks.ics', type: 'text/calendar; charset=utf-8', text: writeCalendar([], own) }] : [],
     })

@@ -125,7 +125,7 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await ines.page.keyboard.press('Escape')
   await rana.page.keyboard.press('a')
   await rana.page.keyboard.type('Sign the offer // Rana, 5 Mar 2027')
-  await expect(rana.page.getByText('due 2027-03-05')).toBeVisible()
+  await expect(rana.page.getByText('due 5 Mar 2027', { exact: true })).toBeVisible()
   await rana.page.keyboard.press('Enter')
   await rana.page.keyboard.press('Escape')
   await expect(ines.page.locator('.record').getByText('Rana Tahiri, due 5 Mar 2027')).toBeVisible()

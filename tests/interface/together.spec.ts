@@ -75,13 +75,15 @@ test('others see who is here, where, and who is typing; a new topic only once it
   await expect(topic(rana.page, 'Lift').getByText('Ines is typing')).toBeVisible()
   await expect(topic(rana.page, 'Shaft dry')).toHaveCount(0)
   expect((await ines.caller.open(id)).version).toBe(1)
+  await ines.page.keyboard.press('Control+a')
+  await ines.page.keyboard.press('Backspace')
   await ines.page.keyboard.press('Escape')
   await ines.page.keyboard.press('Tab')
   await ines.page.keyboard.type('Shaft')
   await ines.page.keyboard.press('Enter')
   await ines.page.keyboard.press('Escape')
   await expect(topic(rana.page, 'Shaft')).toBeVisible()
-  // Begun and dropped topics leave nothing behind, not even in the trash.
+  // Begun topics that are emptied again leave nothing behind, not even in the trash.
   expect((await ines.caller.open(id)).snapshot.topics).toHaveLength(3)
   await ines.page.close()
   await expect(rana.page.getByRole('button', { name: 'Ines Brandt is here' })).toHaveCount(0)

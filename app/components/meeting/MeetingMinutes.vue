@@ -19,7 +19,19 @@ const minutes = computed(() => {
 const address = (format: string): string => `/api/trees/${desk.session.treeId}/meetings/${meeting.id.value}/minutes/${format}`
 const DOCUMENTS = [{ format: 'docx', name: 'Word document' }, { format: 'pdf', name: 'PDF' }, { format: 'markdown', name: 'Markdown' }, { format: 'tasks', name: 'Tasks for a calendar' }] as const
 
+// — The letters, seen before they go
+interface Preview { readonly to: readonly string[], readonly without: readonly string[], readonly subject: string, readonly text: string, readonly html: string }
+const preview = shallowRef<Preview | null>(null)
 async function mail(): Promise<void> {
+  try {
+    preview.value = await callApi<Preview>(`/api/trees/${desk.session.treeId}/meetings/${meeting.id.value}/letters`)
+  }
+  catch (error) {
+    desk.say((error as Error).message)
+  }
+}
+async function send(): Promise<void> {
+  preview.value = null
   const done = await meeting.ask<{ letters: number }>('mail', 'letters')
   if (done) desk.say(`The minutes are out in ${done.letters} ${done.letters === 1 ? 'letter' : 'letters'}, each with that person’s actions first.`)
 }
@@ -62,6 +74,17 @@ const inWords = ({ kind, fields, was }: Difference): string => kind === 'changed
 
 <template>
   <div v-if="minutes" class="minutes">
+    <PorchDialog v-if="preview" header="The minutes as letters" :style="{ width: 'min(760px, 95vw)' }" @closed="preview = null">
+      <p class="to"><b>To</b> {{ preview.to.join(', ') || 'nobody' }}</p>
+      <p v-if="preview.without.length" class="quiet">Without an address, so without a letter: {{ preview.without.join(', ') }}.</p>
+      <p class="to"><b>Subject</b> {{ preview.subject }}</p>
+      <p class="quiet">As it comes to you; each gets their own actions first.</p>
+      <iframe class="letter" :srcdoc="preview.html" sandbox="" title="The letter" />
+      <template #footer>
+        <Button text label="Not yet" @click="preview = null" />
+        <Button data-first :label="`Send ${preview.to.length === 1 ? 'it' : `${preview.to.length} letters`}`" :disabled="preview.to.length === 0" @click="send" />
+      </template>
+    </PorchDialog>
     <article>
       <header>
         <h1>{{ minutes.title }}</h1>
@@ -118,6 +141,8 @@ const inWords = ({ kind, fields, was }: Difference): string => kind === 'changed
 </template>
 
 <style scoped>
+.to { margin: 0 0 6px; }
+.letter { width: 100%; height: min(52vh, 460px); border: 1px solid var(--line); border-radius: 8px; background: #fff; }
 .minutes { flex: 1; overflow: auto; display: grid; grid-template-columns: minmax(0, 800px) minmax(200px, 280px); gap: 36px; padding: 22px clamp(14px, 3vw, 40px) 80px; align-items: start; }
 article { background: var(--surface); box-shadow: 0 0 0 0.5px var(--line); border-top: 3px solid var(--porch); padding: 26px 32px 40px; min-width: 0; display: flex; flex-direction: column; gap: 26px; }
 dl { display: grid; grid-template-columns: 90px minmax(0, 1fr); gap: 4px 12px; margin: 14px 0 0; }

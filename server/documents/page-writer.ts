@@ -1,0 +1,144 @@
+import PDFDocument from 'pdfkit'
+import { FONT_NAMES, fontFor, type FontName, fontOf } from './fonts'
+import { layOutParagraph, type Ruler } from './paragraph'
+
+/* Pages of a PDF: A4, text that can be searched and copied, in every script that the fonts have and in its own direction. */
+
+export const INK = '#16292D'
+export const QUIET = '#4F6468'
+export const PORCH = '#17616B'
+const LINE = '#D5E2E0'
+const CEILING = '#E4F0EE'
+const MARGIN = 62
+const USUAL_SIZE = 10.5
+/** Points between lines, and between the paragraphs of one text. */
+const LEADING = 1.5
+const BETWEEN = 5
+
+export interface Style { readonly size?: number, readonly bold?: boolean, readonly color?: string, readonly link?: string }
+export type Run = readonly [text: string, style?: Style]
+interface Place { readonly indent?: number, readonly after?: number, readonly width?: number, readonly x?: number }
+interface Glyphs { hasGlyphForCodePoint(point: number): boolean }
+
+export class PageWriter {
+  readonly doc: PDFKit.PDFDocument
+  private readonly glyphs = new Map<FontName, Glyphs>()
+  private readonly ruler: Ruler<Style>
+
+  constructor(title: string, language = 'en-GB') {
+    this.doc = new PDFDocument({ size: 'A4', margin: MARGIN, bufferPages: true, font: fontOf('text') as unknown as string, lang: language, displayTitle: true, pdfVersion: '1.7' })
+    this.doc.info.Title = title
+    this.doc.info.Creator = 'Sun Porch'
+    for (const name of FONT_NAMES) {
+      this.doc.registerFont(name, fontOf(name))
+      this.doc.font(name)
+      this.glyphs.set(name, (this.doc as unknown as { _font: { font: Glyphs } })._font.font)
+    }
+    this.doc.font('text')
+    const has = (font: FontName, point: number): boolean => this.glyphs.get(font)!.hasGlyphForCodePoint(point)
+    this.ruler = {
+      fontFor: (grapheme, { bold }) => /^\s/.test(grapheme) ? (bold ? 'bold' : 'text') : fontFor(grapheme, bold ?? false, has),
+      width: (text, font, { size }) => this.doc.font(font).fontSize(size ?? USUAL_SIZE).widthOfString(text),
+    }
+  }
+
+  get width(): number {
+    return this.doc.page.width - MARGIN * 2
+  }
+
+  /** Paragraphs of runs, each run in its style; a line break in a run begins the next paragraph. What is read from the right stands at the right. */
+  write(runs: readonly Run[], { indent = 0, after = 4, width = this.width - indent, x = MARGIN + indent }: Place = {}): void {
+    const paragraphs = split(runs)
+    paragraphs.forEach((paragraph, i) => {
+      const { lines, rightToLeft } = layOutParagraph(paragraph, width, this.ruler)
+      for (const line of lines) {
+        const height = Math.max(USUAL_SIZE, ...line.pieces.map(({ style }) => style.size ?? USUAL_SIZE)) * 1.2 + LEADING
+        this.room(height)
+        const top = this.doc.y
+        const from = rightToLeft ? x + width - line.width : x
+        for (const { text, font, style, x: at } of line.pieces) {
+          this.doc.font(font).fontSize(style.size ?? USUAL_SIZE).fillColor(style.color ?? INK)
+          // Small print stands on the same foot as the rest of its line.
+          const drop = height - LEADING - (style.size ?? USUAL_SIZE) * 1.2
+          this.doc.text(text, from + at, top + drop, { lineBreak: false, link: style.link ?? null, underline: style.link !== undefined } as never)
+        }
+        this.doc.y = top + height
+      }
+      this.doc.y += i < paragraphs.length - 1 ? BETWEEN : after
+    })
+    this.doc.x = MARGIN
+  }
+
+  private heightOf(text: string, width: number, style: Style): number {
+    const height = (style.size ?? USUAL_SIZE) * 1.2 + LEADING
+    const paragraphs = split([[text || ' ', style]])
+    return paragraphs.reduce((sum, paragraph) => sum + Math.max(1, layOutParagraph(paragraph, width, this.ruler).lines.length) * height, (paragraphs.length - 1) * BETWEEN)
+  }
+
+  /** Begins a new page unless this much fits on the one that is open. */
+  room(height: number): void {
+    if (this.doc.y + height > this.doc.page.height - MARGIN) this.doc.addPage()
+  }
+
+  space(height: number): void {
+    this.doc.y += height
+  }
+
+  /** An entry of the document's outline, which leads here. */
+  mark(title: string): void {
+    this.doc.outline.addItem(title)
+  }
+
+  table(widths: readonly number[], head: readonly string[] | null, rows: readonly (readonly string[])[]): void {
+    const pad = 5
+    const draw = (cells: readonly string[], isHead: boolean): void => {
+      const style = (i: number): Style => ({ size: 9.5, bold: isHead || (head === null && i === 0) })
+      const height = Math.max(...cells.map((text, i) => this.heightOf(text, widths[i]! - pad * 2, style(i)))) + pad * 2
+      this.room(height)
+      const top = this.doc.y
+      let x = MARGIN
+      cells.forEach((text, i) => {
+        if (isHead) this.doc.rect(x, top, widths[i]!, height).fill(CEILING)
+        this.doc.lineWidth(0.6).strokeColor(LINE).rect(x, top, widths[i]!, height).stroke()
+        this.doc.y = top + pad
+        this.write([[text || ' ', style(i)]], { x: x + pad, width: widths[i]! - pad * 2, after: 0 })
+        x += widths[i]!
+      })
+      this.doc.x = MARGIN
+      this.doc.y = top + height
+    }
+    if (head) draw(head, true)
+    for (const row of rows) draw(row, false)
+    this.doc.y += 8
+  }
+
+  async finish(): Promise<Buffer> {
+    const { doc } = this
+    const { count } = doc.bufferedPageRange()
+    for (let page = 0; page < count; page++) {
+      doc.switchToPage(page)
+      // Below the margin a line would begin a new page.
+      const { bottom } = doc.page.margins
+      doc.page.margins.bottom = 0
+      doc.font('text').fontSize(8.5).fillColor(QUIET).text(`${page + 1} / ${count}`, MARGIN, doc.page.height - 42, { width: this.width, align: 'right', lineBreak: false })
+      doc.page.margins.bottom = bottom
+    }
+    const pieces: Buffer[] = []
+    doc.on('data', (piece: Buffer) => pieces.push(piece))
+    const ended = new Promise<void>((done) => { doc.on('end', done) })
+    doc.end()
+    await ended
+    return Buffer.concat(pieces)
+  }
+}
+
+/** Runs in paragraphs, at their line breaks; empty ones are left out. */
+function split(runs: readonly Run[]): (readonly [string, Style])[][] {
+  const paragraphs: [string, Style][][] = [[]]
+  for (const [text, style = {}] of runs) {
+    const [first = '', ...rest] = text.toWellFormed().split(/\r?\n/)
+    paragraphs.at(-1)!.push([first, style])
+    for (const part of rest) paragraphs.push([[part, style]])
+  }
+  return paragraphs.filter(paragraph => paragraph.some(([text]) => text !== ''))
+}
