@@ -2,13 +2,27 @@ import fc from 'fast-check'
 import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
 import type { OutlineItem } from '../tree'
-import { readCsv, writeCsv } from './csv'
+import { Ambiguous, readCsv, writeCsv } from './csv'
 
 type Titles = [string, ...Titles[]]
 const titles = (item: OutlineItem): Titles => [item.title, ...item.children.map(titles)]
 const read = (text: string): Titles[] => readCsv(text).map(titles)
 
 describe('CSV in', () => {
+  it('a parent’s title that occurs twice is asked about; once it’s said which, the row hangs there', () => {
+    const text = 'title,parent\nGround floor,\nFirst floor,\nPaint,Ground floor\nPaint,First floor\nCeiling,Paint\n'
+    try {
+      readCsv(text)
+      expect.unreachable()
+    }
+    catch (error) {
+      expect(error).toBeInstanceOf(Ambiguous)
+      expect((error as Ambiguous).which).toEqual([{ parent: 'Paint', rows: [{ at: 4, path: 'Ground floor' }, { at: 5, path: 'First floor' }] }])
+      expect((error as Error).message).toContain('row 4, row 5')
+    }
+    expect(readCsv(text, { Paint: 5 }).map(titles)).toEqual([['Ground floor', ['Paint']], ['First floor', ['Paint', ['Ceiling']]]])
+  })
+
   it('reads quotes, line breaks and commas in cells as RFC 4180, section 2, has them', () => {
     // The cells of rules 5 to 7 of RFC 4180: "b CRLF bb" and "b""bb".
     expect(read('title\r\n"aaa"\r\n"b\r\nbb"\r\n"b""bb"\r\n"c,c"\r\n')).toEqual([['aaa'], ['b\r\nbb'], ['b"bb'], ['c,c']])

@@ -5,7 +5,7 @@ import { readNested, Unreadable } from '../capture/nested'
 import { applyChanges, BLANK, emptyTree, fromBase64, LOOKS, noteWords, type OutlineItem, plantAt, toOutline, toSnapshot, type Tree } from '../tree'
 import { writeHtmlList, writeNested } from './clipboard'
 import { jsonSchema, readJson, writeJson } from './json'
-import { readMarkdown, writeMarkdown } from './markdown'
+import { readMarkdown, writeMarkdown, readMarkdownFully } from './markdown'
 import { noteFromMarkdown, noteToMarkdown } from './note-text'
 import { readOpml, writeOpml } from './opml'
 
@@ -22,6 +22,23 @@ function grown(items: readonly OutlineItem[]): Tree {
 }
 
 const wanted: Titles[] = [['Fit-out', ['Shelving', ['Oak']], ['Lift']], ['Books']]
+
+describe('what was left behind once, and isn’t any more', () => {
+  it('Markdown keeps quotes, tables, code and addresses, and says what it leaves', () => {
+    const { items, left } = readMarkdownFully('> said first\n\n# Plan [the offer](https://sand.example/x)\n\n> a quote\n\nand text\n\n| a | b |\n|---|---|\n| 1 | 2 |\n\n```\nlet x\n```\n\n![lift](https://sand.example/lift.png) ![](lamp.png)\n\n- item\n  > its note\n\n# Next\n')
+    expect(items.map(({ title }) => title)).toEqual(['', 'Plan the offer', 'Next'])
+    expect(items[1]!.details!.links).toEqual([{ id: 'l1', url: 'https://sand.example/x', title: 'the offer' }, { id: 'l2', url: 'https://sand.example/lift.png', title: 'lift' }])
+    const note = noteToMarkdown(items[1]!.details!.note ?? null)
+    for (const part of ['> a quote', 'and text', '| 1 | 2 |', '```\nlet x\n```']) expect(note).toContain(part)
+    expect(noteToMarkdown(items[0]!.details!.note ?? null)).toBe('said first')
+    expect(noteToMarkdown(items[1]!.children[0]!.details!.note ?? null)).toBe('its note')
+    expect(left).toEqual([{ what: 'picture', count: 2 }])
+  })
+  it('OPML: an empty text has its title, an empty number is none', () => {
+    const { items } = readOpml('<opml version="2.0"><body><outline text="" title="Lift" porch:done="" porch:duration=" "/><outline text=""/></body></opml>')
+    expect(items).toEqual([{ title: 'Lift', children: [] }, { title: '', children: [] }])
+  })
+})
 
 describe('nested text', () => {
   it('ten million lines are refused at once, with words that say what was kept', () => {

@@ -40,6 +40,11 @@ describe('an invitation', () => {
     expect(eventIn(text).description).toBe('a\nb\ncd')
   })
   it('is cancelled with the same UID and a higher SEQUENCE (RFC 5546, section 3.2.5)', () => {
+    // RFC 5546, section 3.2.5: taking one off says CANCEL to them, with their address, a higher SEQUENCE, and no STATUS, since the meeting stands. From memory.
+    const off = lines(writeInvitation(meeting({ uninvited: true, sequence: 3 })))
+    expect(off).toContain('METHOD:CANCEL')
+    expect(off).toContain('SEQUENCE:3')
+    expect(off.some(line => line.startsWith('STATUS'))).toBe(false)
     const text = writeInvitation(meeting({ cancelled: true, sequence: 2 }))
     for (const line of ['METHOD:CANCEL', 'STATUS:CANCELLED', 'SEQUENCE:2', 'UID:m1@porch.example']) expect(lines(text)).toContain(line)
   })
@@ -60,6 +65,16 @@ describe('a calendar of one’s own', () => {
   })
 })
 
+describe('the hour that comes twice', () => {
+  it('a meeting that ends earlier on the wall than it begins has a length instead of an end', () => {
+    // 31 October 2027, 02:30 summer time in Copenhagen, for 45 minutes: it ends at 02:15 winter time.
+    const text = lines(writeInvitation(meeting({ start: Date.parse('2027-10-31T00:30:00Z'), minutes: 45, zone: 'Europe/Copenhagen' })))
+    expect(text).toContain('DURATION:PT45M')
+    expect(text.some(line => line.startsWith('DTEND'))).toBe(false)
+    expect(lines(writeInvitation(meeting())).some(line => line.startsWith('DTEND'))).toBe(true)
+  })
+})
+
 describe('an answer', () => {
   // RFC 5546, section 4.2.2, a reply that accepts.
   const reply = ['BEGIN:VCALENDAR', 'PRODID:-//Example/ExampleCalendarClient//EN', 'METHOD:REPLY', 'VERSION:2.0', 'BEGIN:VEVENT', 'ATTENDEE;PARTSTAT=ACCEPTED:mailto:b@example.com', 'ORGANIZER:mailto:a@example.com',
@@ -67,6 +82,13 @@ describe('an answer', () => {
   it('is read as the standard’s example has it', () => {
     expect(readReplies(reply)).toEqual([{ uid: 'calsrv.example.com-873970198738777@example.com', sequence: 0, mail: 'b@example.com', answer: 'accepted', comment: '', instead: null }])
     expect(readReplies(reply.replace('ACCEPTED', 'DECLINED').replace('SEQUENCE:0', 'SEQUENCE:3\r\nCOMMENT:Away\\, sorry'))).toMatchObject([{ sequence: 3, answer: 'declined', comment: 'Away, sorry' }])
+  })
+  it('is for its sender alone, may be one of two calendars in the file, and somebody may be sent instead', () => {
+    expect(() => readReplies(reply.replace('ORGANIZER', 'ATTENDEE;PARTSTAT=DECLINED:mailto:c@example.com\r\nORGANIZER'))).toThrow(/sender alone/)
+    expect(readReplies(`${reply.replace('METHOD:REPLY', 'METHOD:PUBLISH')}${reply}`)).toHaveLength(1)
+    expect(readReplies(`${reply}${reply.replace('b@example.com', 'c@example.com')}`).map(({ mail }) => mail)).toEqual(['b@example.com', 'c@example.com'])
+    // RFC 5546, section 4.2.5: an answer that delegates.
+    expect(readReplies(reply.replace('PARTSTAT=ACCEPTED', 'PARTSTAT=DELEGATED;DELEGATED-TO="mailto:e@example.com"'))).toMatchObject([{ mail: 'b@example.com', answer: 'delegated', instead: 'e@example.com' }])
   })
   it.each([
     ['no calendar', 'hello', /isn’t a calendar/], ['a broken one', reply.slice(0, 150), /isn’t a calendar|no answer|nobody/], ['a request', reply.replace('REPLY', 'REQUEST'), /no answer/],

@@ -1,6 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { applyChanges, BLANK, emptyTree, topicOf, type Tree } from '../tree'
+import { itemsOf, runningOf, timed } from './agenda'
+import { briefOf } from './brief'
 import { cutToEnd, evenCut, forecastEnd, leftOf, plannedStarts, type Running, spentOn, type TimedItem } from './clock'
+import { type Move, moveOn } from './running'
 
 const MINUTE = 60_000
 const items = (...list: [minutes: number, floor?: number][]): TimedItem[] => list.map(([minutes, floor = 0], i) => ({ id: `i${i}`, minutes, floor }))
@@ -71,5 +75,71 @@ describe('a running meeting', () => {
   it('cuts what comes after so that it still ends when it should', () => {
     expect([...cutToEnd(agenda, running(), at('09:40:00'), at('09:45:00')).minutes]).toEqual([['i2', 5]])
     expect(cutToEnd(agenda, running(), at('09:40:00'), at('10:30:00')).minutes.get('i2')).toBe(15)
+  })
+})
+
+describe('what was really dealt with, in whatever order', () => {
+  const plan = (): Tree => {
+    const tree = emptyTree({ ...BLANK, id: 'm', parent: null, order: 'a0', title: 'Meeting', meeting: [{ id: 'begins', kind: 'begins', day: '2027-03-10', time: '10:00', zone: 'UTC' }] })
+    applyChanges(tree, ['a', 'b', 'c', 'd'].map((topic, i) => ({ op: 'add' as const, topic, parent: 'm', order: `a${i}`, with: { title: topic, item: [{ id: 'minutes' as const, kind: 'minutes' as const, minutes: 10 }] } })))
+    return tree
+  }
+  const go = (tree: Tree, move: Move, time: string): void => {
+    const moved = moveOn(tree, 'm', move, briefOf(topicOf(tree, 'm')).run?.step ?? null, at(time), 'ines', 1)
+    expect(moved.kind).toBe('moved')
+    applyChanges(tree, (moved as Extract<typeof moved, { kind: 'moved' }>).changes)
+  }
+  const forecast = (tree: Tree, time: string): string => new Date(forecastEnd(itemsOf(tree, 'm').map(timed), runningOf(tree, 'm')!, at(time))).toISOString().slice(11, 16)
+  const current = (tree: Tree): string | null => briefOf(topicOf(tree, 'm')).run!.current
+
+  it('a jump to the last item leaves what was skipped to be done', () => {
+    const tree = plan()
+    go(tree, { to: 'begin' }, '10:00')
+    go(tree, { to: 'item', item: 'd' }, '10:04')
+    // Six minutes of a are left, b and c whole, d whole: 10:04 and 36 minutes.
+    expect(forecast(tree, '10:04')).toBe('10:40')
+    go(tree, { to: 'next' }, '10:14')
+    expect([current(tree), forecast(tree, '10:14')]).toEqual(['a', '10:40'])
+    go(tree, { to: 'next' }, '10:20')
+    expect([current(tree), forecast(tree, '10:20')]).toEqual(['b', '10:40'])
+  })
+  it('back takes up again what had been closed, and an item over its time gives nothing back', () => {
+    const tree = plan()
+    go(tree, { to: 'begin' }, '10:00')
+    go(tree, { to: 'next' }, '10:05')
+    expect(forecast(tree, '10:05')).toBe('10:35')
+    go(tree, { to: 'back' }, '10:07')
+    // a is open again with five left, b has eight left.
+    expect(forecast(tree, '10:07')).toBe('10:40')
+    go(tree, { to: 'next' }, '10:20')
+    expect([current(tree), forecast(tree, '10:20')]).toEqual(['b', '10:48'])
+  })
+  it('an item that is removed while current is no part of the forecast, and the way goes on to the first open one', () => {
+    const tree = plan()
+    go(tree, { to: 'begin' }, '10:00')
+    go(tree, { to: 'next' }, '10:10')
+    applyChanges(tree, [{ op: 'remove', topic: 'b' }])
+    expect(forecast(tree, '10:12')).toBe('10:32')
+    go(tree, { to: 'next' }, '10:12')
+    expect(current(tree)).toBe('c')
+  })
+  it('the even cut shares what is left of what is open, and ends on time', () => {
+    const tree = plan()
+    go(tree, { to: 'begin' }, '10:00')
+    go(tree, { to: 'item', item: 'c' }, '10:16')
+    const list = itemsOf(tree, 'm').map(timed)
+    const run = runningOf(tree, 'm')!
+    const { minutes, late } = cutToEnd(list, run, at('10:16'), at('10:40'))
+    // Left for a nothing, b 10, d 10, and c has its ten: 24 minutes less ten are 14 for b and d.
+    expect([late, minutes.get('b')! + minutes.get('d')!]).toEqual([0, 14])
+    applyChanges(tree, [...minutes].map(([topic, some]) => ({ op: 'put' as const, topic, set: 'item' as const, member: { id: 'cut' as const, kind: 'cut' as const, minutes: some } })))
+    expect(forecast(tree, '10:16')).toBe('10:40')
+  })
+  it('after the last open item nothing is current, and only the end is left', () => {
+    const tree = plan()
+    go(tree, { to: 'begin' }, '10:00')
+    for (const time of ['10:10', '10:20', '10:30', '10:40']) go(tree, { to: 'next' }, time)
+    expect(current(tree)).toBeNull()
+    expect(forecast(tree, '10:41')).toBe('10:41')
   })
 })

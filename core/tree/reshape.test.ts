@@ -1,9 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  addAt, applyChanges, BLANK, childrenOf, emptyTree, evenSides, figureIn, invertAll, joinTopics, longestRising, moveTo, openNote, piecesOf, plantAt, reverseChildren, sortChildren, splitTopic, takeApart, toBase64, toOutline,
-  topicOf, type Initial, type Step, type Tree,
-} from './index'
+import { addAt, applyChanges, BLANK, childrenOf, emptyTree, evenSides, figureIn, invertAll, joinTopics, longestRising, moveTo, openNote, piecesOf, plantAt, reverseChildren, sortChildren, splitTopic, takeApart, toBase64, toOutline, topicOf, type Initial, type Step, type Tree, collator } from './index'
 import * as Y from 'yjs'
 
 let made = 0
@@ -137,4 +134,16 @@ it('evens out the sides by the heights that are drawn, and says nothing when the
   const tall = (side: string): number => ['A', 'B', 'C'].filter(id => topicOf(tree, id).side === side).reduce((sum, id) => sum + heights.get(id)!, 0)
   expect(tall('right')).toBe(tall('left'))
   expect(evenSides(tree, heights).changes).toEqual([])
+})
+
+describe('names and figures as people write them', () => {
+  it.each([['π is 3.14159', 3.14159], ['0.125 l of paint', 0.125], ['14 350', 14350], ['14 350', 14350], ['14.350,50 kr', 14350.5], ['1’250.75', 1250.75], ['12.5 %', 12.5], ['−3,5 °C', -3.5], ['1.250', 1250], ['2027', 2027], ['C3PO', null], ['none', null]])('%s', (title, figure) => {
+    expect(figureIn(title)).toBe(figure)
+  })
+  it('titles sort by the locale’s collation, numbers by their value', () => {
+    const sorted = (locale: string): string[] => ['Zebra', 'Ärzte', 'Åse', 'Apfel', 'Room 10', 'Room 9'].sort(collator(locale).compare)
+    // In Swedish å and ä come after z (CLDR); in German ä sorts with a.
+    expect(sorted('sv')).toEqual(['Apfel', 'Room 9', 'Room 10', 'Zebra', 'Åse', 'Ärzte'])
+    expect(sorted('de')).toEqual(['Apfel', 'Ärzte', 'Åse', 'Room 9', 'Room 10', 'Zebra'])
+  })
 })

@@ -1,3 +1,4 @@
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- packages without types of their own, wherever this file is compiled from
 /// <reference path="./packages.d.ts" />
 import bidiFactory, { type EmbeddingLevels } from 'bidi-js'
 import LineBreaker from 'linebreak'

@@ -248,12 +248,18 @@ describe('the minutes', () => {
 
   it('are mailed to everybody with their own actions first', async () => {
     const { ines, rana, at } = await ended()
+    // Seen before they go: one's own letter, and to whom; nothing is sent by looking.
+    const seen = (await ines.call<{ to: string[], subject: string, text: string, html: string }>('GET', `${at}/letters`)).data
+    expect([seen.to, seen.subject]).toEqual([[`Ines Brandt <${ines.email}>`, `Rana Tahiri <${rana.email}>`, 'The joiner <joiner@oak.example>'], 'Minutes: Meeting 3'])
+    expect(seen.html).toContain('<td>Sign the offer</td>')
+    expect(await rana.refusal('GET', `${at}/letters`)).toBe('403 role')
+    expect((await letters(rana)).some(({ subject }) => subject.startsWith('Minutes'))).toBe(false)
     expect((await ines.call('POST', `${at}/letters`)).data).toEqual({ letters: 3 })
     const [toRana] = await letters(rana)
-    expect(toRana!.body.startsWith('Yours to do\n- Sign the offer, due 5 Mar 2027 (Two offers)')).toBe(true)
+    expect(toRana!.body.startsWith('Yours to do\n-----------\n\n- Sign the offer, due 5 Mar 2027 (Two offers)')).toBe(true)
     expect(await fileOf(rana, toRana!)).toContain('SUMMARY:Sign the offer')
     const sent = await letters(ines, 'sent')
-    expect(sent.find(({ to }) => to === 'joiner@oak.example')!.body.startsWith('# Meeting 3')).toBe(true)
+    expect(sent.find(({ to }) => to === 'joiner@oak.example')!.body.startsWith('Meeting 3\n=========\n')).toBe(true)
     expect((await letters(ines))[0]!.body.startsWith('Nothing is yours to do')).toBe(true)
     const stranger = await signUp(url)
     expect(await stranger.refusal('GET', `/api/letters/${toRana!.id}/files/0`)).toBe('404 no-file')
