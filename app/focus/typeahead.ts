@@ -83,10 +83,9 @@ function hold(event: KeyboardEvent): void {
   if (waiting.length === 1) setTimeout(() => { if (!isFieldExpected()) void deliver() }, PATIENCE_MS + 50)
 }
 
-/** A press somewhere else is another wish. */
+/** A press somewhere else is another wish; but what was typed before it is still for the field that comes. */
 function elsewhere(): void {
-  expectedUntil = 0
-  waiting.length = 0
+  if (waiting.length === 0 && !delivering) expectedUntil = 0
 }
 
 export function listenForEarlyKeys(): void {

@@ -26,6 +26,7 @@ export class Viewport {
   }
 
   pan(dx: number, dy: number): void {
+    cancelAnimationFrame(this.glide)
     this.x += dx
     this.y += dy
     this.changed()
@@ -33,6 +34,7 @@ export class Viewport {
 
   /** Zooms so that the world stays put under a point of the screen. */
   zoomAt(value: number, x = this.width / 2, y = this.height / 2): void {
+    cancelAnimationFrame(this.glide)
     const to = clamp(value)
     this.x = x - ((x - this.x) * to) / this.zoom
     this.y = y - ((y - this.y) * to) / this.zoom
@@ -47,6 +49,8 @@ export class Viewport {
   }
 
   centreOn(rect: Rect, zoom = this.zoom): void {
+    // Whoever goes somewhere isn't carried on to where a glide was going.
+    cancelAnimationFrame(this.glide)
     this.zoom = zoom
     this.x = this.width / 2 - (rect.x + rect.width / 2) * zoom
     this.y = this.height / 2 - (rect.y + rect.height / 2) * zoom

@@ -148,6 +148,7 @@ async function reset(page: Page): Promise<void> {
     await page.evaluate(() => new Promise(done => setTimeout(done)))
   }
   await page.keyboard.press('0')
+  await page.keyboard.press('f')
   if (await page.getByRole('button', { name: 'Side sheet' }).getAttribute('aria-pressed') !== 'true') await page.getByRole('button', { name: 'Side sheet' }).click()
   for (const close of await page.getByRole('button', { name: 'Close the tray' }).all()) await close.click()
 }
