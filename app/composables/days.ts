@@ -1,7 +1,13 @@
 import * as days from '#core/schedule/days'
 import type { DaySense } from '#core/schedule/day-words'
 
-export const { dayInWords, isoDay } = days
+export const { isoDay } = days
+
+/** The person's locale. */
+export const ownLocale = (): string => navigator.language || 'en-GB'
+
+/** A day in the person's own form: “12 May 2027”. */
+export const dayInWords = (day: string): string => days.dayInWords(day, ownLocale())
 
 /** The day as it was last looked at; computed values that ask for `today()` are worked out anew when it has changed. */
 const day = ref(isoDay(new Date()))
@@ -26,9 +32,6 @@ export function onNewDay(then: () => void): () => void {
   return watch(day, then)
 }
 
-/** The person's locale. */
-export const ownLocale = (): string => navigator.language || 'en-GB'
-
 /** What a reader of day words needs to know here and now. */
 export const daySense = (): DaySense => ({ today: today(), locale: ownLocale() })
 
@@ -39,9 +42,9 @@ export function dayDate(day: string): Date {
 }
 
 export function dueInWords(due: string, now = today()): { readonly text: string, readonly late: boolean } {
-  return days.dueInWords(due, now)
+  return days.dueInWords(due, now, ownLocale())
 }
 
 export function agoInWords(instant: string): string {
-  return days.agoInWords((Date.now() - Date.parse(instant)) / 60_000, isoDay(new Date(instant)), today())
+  return days.agoInWords((Date.now() - Date.parse(instant)) / 60_000, isoDay(new Date(instant)), today(), ownLocale())
 }

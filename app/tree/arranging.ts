@@ -22,6 +22,8 @@ export function arrange(desk: Desk, arrangement: Arrangement | null, at: TopicId
   desk.run({ changes })
 }
 
+const tenth = (value: number): number => Math.round(value * 10) / 10
+
 /** The places of a branch's topics as they stand now, for those that nobody has placed yet. */
 function freeze(desk: Desk, root: TopicId): Change[] {
   const changes: Change[] = []
@@ -33,8 +35,9 @@ function freeze(desk: Desk, root: TopicId): Change[] {
     const placed = layout.find(topic.id)
     const above = layout.find(topic.parent)
     if (!placed || !above) continue
-    const x = Math.round(placed.x + placed.width / 2 - above.x - above.width / 2)
-    const y = Math.round(placed.y + placed.height / 2 - above.y - above.height / 2)
+    // To a tenth: whole units would add up along the path, and what should stay would be seen to move.
+    const x = tenth(placed.x + placed.width / 2 - above.x - above.width / 2)
+    const y = tenth(placed.y + placed.height / 2 - above.y - above.height / 2)
     changes.push({ op: 'set', topic: topic.id, field: 'x', value: x }, { op: 'set', topic: topic.id, field: 'y', value: y })
   }
   return changes

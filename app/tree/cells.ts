@@ -24,6 +24,8 @@ export function cellText(desk: Desk, id: TopicId, column: Column): string {
 /** The changes that what was typed in a cell means; null, with the reason, when it isn't understood. */
 export function readCell(desk: Desk, topic: TopicId, column: Column, said: string): readonly Change[] | string {
   const text = said.trim()
+  // What was opened and not changed says what it said, whether or not it could be read back.
+  if (text === cellText(desk, topic, column).trim()) return []
   const now = topicOf(desk.tree, topic)
   switch (column) {
     case 'start': case 'due': {

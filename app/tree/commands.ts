@@ -74,7 +74,7 @@ const go = (direction: 'up' | 'down' | 'left' | 'right'): Command[] => [
 
 /** Every command once: its name, its place, its help line, what it does. Keys stand in keys.ts. */
 export const COMMANDS: readonly Command[] = [
-  command('Type and build', 'edit', 'Edit the title', 'Opens the title; Enter keeps it, Esc drops what you typed.', desk => desk.edit(), 'first'),
+  command('Type and build', 'edit', 'Edit the title', 'Opens the title; Enter keeps it, Esc leaves it as it was, and redo brings what you typed.', desk => desk.edit(), 'first'),
   command('Type and build', 'sibling-after', 'New topic after', 'Begins a topic right after this one.', desk => addSibling(desk, 'after'), 'first'),
   command('Type and build', 'sibling-before', 'New topic before', 'Begins a topic right before this one.', desk => addSibling(desk, 'before'), 'more'),
   command('Type and build', 'child', 'New topic under', 'Begins a topic as the last one under this.', addChild, 'first'),

@@ -123,7 +123,7 @@ function understand(part: string, known: Known, details: { -readonly [K in keyof
   if (day) {
     const kind = dated && /^(?:starts?|from)$/i.test(dated[1]!) ? 'start' : 'due'
     details[kind] = day
-    return { kind, text: `${kind} ${dayInWords(day)}` }
+    return { kind, text: `${kind} ${dayInWords(day, known.locale)}` }
   }
   const people = called.length > 0 ? called : findPeople(name, known.people)
   if (people.length > 1) return { kind: 'which', text: `Which ${name}?`, said: part, choices: people.slice(0, 6).map(person => surely(person, known.people)) }

@@ -73,7 +73,10 @@ function isWorkedIn(tree: Tree, id: TopicId, worked: (id: TopicId) => boolean): 
  */
 export function invertOver(tree: Tree, changes: readonly Change[], patches: readonly Patch[], worked: (id: TopicId) => boolean = () => false): Undoing {
   const inverse: Change[] = []
-  const stays: Stays[] = []
+  // A topic of ours that stays, stays whole: what the same edit said of it too.
+  const staying = new Set(changes.filter((change, i): change is Extract<Change, { op: 'add' | 'restore' }> =>
+    (change.op === 'add' || change.op === 'restore') && patches[i]!.before !== patches[i]!.after && isLive(tree, change.topic) && isWorkedIn(tree, change.topic, worked)).map(change => change.topic))
+  const stays: Stays[] = [...staying].reverse().map(topic => ({ topic, why: 'worked' }))
   // What each topic will be once the inverse steps collected so far are made: our own later changes to the same field aren't foreign.
   const undone = new Map<string, Map<string, unknown>>()
   for (let i = changes.length - 1; i >= 0; i--) {
@@ -87,16 +90,12 @@ export function invertOver(tree: Tree, changes: readonly Change[], patches: read
       continue
     }
     const now = tree.topics.get(change.topic)
-    if (!now) continue
+    if (!now || staying.has(now.id)) continue
     const slot = slotOf(change)
     const seen = undone.get(now.id) ?? new Map<string, unknown>()
     undone.set(now.id, seen)
     const current = seen.has(slot) ? seen.get(slot) : valueIn(now, change)
     if (!same(current, valueIn(patch.after!, change))) continue
-    if (step.op === 'remove' && isLive(tree, now.id) && isWorkedIn(tree, now.id, worked)) {
-      stays.push({ topic: now.id, why: 'worked' })
-      continue
-    }
     if (step.op === 'place' && step.parent !== null && isLive(tree, now.id) && !isLive(tree, step.parent) && !comesBack(inverse, tree, step.parent)) {
       stays.push({ topic: now.id, why: 'gone' })
       continue

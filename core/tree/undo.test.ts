@@ -21,6 +21,12 @@ describe('undo over others’ work', () => {
     const undoing = invertOver(tree, changes, patches, id => id === 'walls')
     expect(undoing).toEqual({ changes: [{ op: 'remove', topic: 'doors' }], stays: [{ topic: 'walls', why: 'worked' }, { topic: 'paint', why: 'worked' }] })
   })
+  it('a topic that stays keeps what the same edit said of it', () => {
+    const tree = grown()
+    const { changes, patches } = make(tree, [{ op: 'add', topic: 'paint', parent: 'fit', order: 'a5' }, { op: 'set', topic: 'paint', field: 'title', value: 'Paint' }])
+    applyChanges(tree, [{ op: 'put', topic: 'paint', set: 'markers', member: 'risk' }])
+    expect(invertOver(tree, changes, patches, id => id === 'paint')).toEqual({ changes: [], stays: [{ topic: 'paint', why: 'worked' }] })
+  })
   it('a topic that somebody hung under ours keeps ours', () => {
     const tree = grown()
     const { changes, patches } = make(tree, [{ op: 'add', topic: 'paint', parent: 'fit', order: 'a5' }])

@@ -25,7 +25,7 @@ function taken(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <PorchDialog v-model:visible="visible" dismissable-mask header="Keys" :style="{ width: 'min(880px, 95vw)' }">
+  <PorchDialog v-model:visible="visible" dismissable-mask header="Keys" position="top" :style="{ width: 'min(880px, 95vw)' }">
     <InputText v-model="query" fluid class="which" placeholder="Which command or key?" aria-label="Which command or key" />
     <div class="keys" @keydown.capture="taken">
       <section v-for="group in groups.filter(one => commandsOf(one).length > 0)" :key="group">
@@ -69,6 +69,7 @@ function taken(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
+.which { margin-bottom: 14px; }
 .keys { columns: 2; column-gap: 36px; }
 section { break-inside: avoid-column; margin-bottom: 12px; }
 h3 { font: 600 13px var(--text); color: var(--quiet); margin: 0 0 4px; }

@@ -215,6 +215,7 @@ button.chip:not(:disabled):hover { border-color: var(--porch); }
 .task :deep(.p-select-label) { font-size: 13px; padding-block: 0.42rem; }
 .task :deep(input) { font-size: 13px; width: 100%; }
 .due { display: flex; align-items: center; gap: 8px; }
+.due > :first-child { flex: 1; }
 .late { color: var(--clay); font-weight: 650; white-space: nowrap; }
 .with-unit { display: flex; align-items: center; gap: 7px; color: var(--quiet); }
 .with-unit :deep(input) { width: 64px; }

@@ -107,7 +107,7 @@ function left(): void {
 <template>
   <span class="field">
     <textarea ref="field" :value="desk.draft.value" rows="1" dir="auto" spellcheck="true" aria-label="Title" @input="typed" @keydown="key" @paste="paste" @blur="left" @pointerdown.stop @dblclick.stop @copy.stop @cut.stop />
-    <span v-if="chips.length" class="chips" role="status">
+    <span v-if="chips.length" class="chips" role="status" @pointerdown.stop>
       <span v-for="chip in chips" :key="chip.kind + chip.text" :class="{ which: chip.choices }">{{ chip.text }}<button v-for="choice in chip.choices ?? []" :key="choice" type="button" tabindex="-1" @mousedown.prevent @click.stop="mean(chip.said!, choice)">{{ choice }}</button></span>
     </span>
   </span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readDetails } from '#core/capture/quick-details'
 import { removeAll, topicOf, type TopicId, trayOf } from '#core/tree'
 import { useDesk } from '~/tree/desk'
 import { addLines, file } from '~/tree/tray'
@@ -14,6 +15,8 @@ const lines = computed(() => {
   void desk.tick.value
   return trayOf(desk.tree).map(id => topicOf(desk.tree, id))
 })
+/** What is understood of the line that is being written. */
+const chips = computed(() => draft.value.includes('//') ? readDetails(draft.value, desk.known()).chips : [])
 const chosen = ref<readonly TopicId[]>([])
 let anchor: TopicId | null = null
 const filing = ref(false)
@@ -124,6 +127,7 @@ function drag(event: DragEvent, id: TopicId): void {
   <section v-opened="{ manner: 'layer', close: () => emit('closed') }" class="tray" aria-label="Tray">
     <header><h2>Tray</h2><span class="quiet">{{ lines.length || '' }}</span><button class="icon-button" aria-label="Close the tray" data-close @click="emit('closed')"><Icon name="lucide:x" size="16" /></button></header>
     <textarea v-if="may" ref="writing" v-model="draft" rows="1" placeholder="Write a line, Enter, the next …" aria-label="New line for the tray" @keydown="write" @paste="paste" />
+    <p v-if="chips.length" class="chips" role="status"><span v-for="chip in chips" :key="chip.kind + chip.text">{{ chip.text }}</span></p>
     <ol ref="list" tabindex="0" role="listbox" aria-multiselectable="true" aria-label="Lines in the tray" @keydown="key">
       <li
         v-for="line in lines" :key="line.id" role="option" :aria-selected="chosen.includes(line.id)" draggable="true"
@@ -138,6 +142,8 @@ function drag(event: DragEvent, id: TopicId): void {
 </template>
 
 <style scoped>
+.chips { display: flex; flex-wrap: wrap; gap: 4px; margin: 0 12px 8px; font-size: 12px; }
+.chips span { background: var(--ceiling); border-radius: 6px; padding: 1px 7px; font-weight: 600; }
 .tray { position: relative; width: 264px; height: 100%; background: var(--surface); border-right: 1px solid var(--line); display: flex; flex-direction: column; min-height: 0; }
 header { display: flex; align-items: center; gap: 8px; padding: 10px 8px 6px 14px; }
 header .quiet { flex: 1; }

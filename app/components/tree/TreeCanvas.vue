@@ -525,7 +525,8 @@ defineExpose({ fit, fitSelection, view, layout, painted, focus: focusBox, escape
 
 <style scoped>
 .canvas { position: absolute; inset: 0; overflow: clip; background: var(--page); touch-action: none; }
-.planks { position: absolute; inset: 0; outline: none; }
+/* Figures as wide as the ruler measures them. */
+.planks { position: absolute; inset: 0; outline: none; font-feature-settings: normal; }
 /* Far out the paper draws the planks; those in the document are there for the keyboard and the screen reader. */
 .far :deep(.plank:not(.editing)) { opacity: 0; }
 .canvas[data-dragging] { cursor: grabbing; }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { collator } from '#core/tree'
+import { expectField } from '~/focus/typeahead'
 import { NuxtLink } from '#components'
 
 interface Listed { id: string, title: string, description: string, tags: readonly string[], role: string, topicCount: number, version: number, news: boolean, changedAt: string, createdAt: string, changedBy: string | null }
@@ -81,7 +82,7 @@ useHead({ title: 'Trees · Sun Porch' })
       <span class="grow" />
       <input ref="file" type="file" class="visually-hidden" accept=".json,.md,.markdown,.opml,.xml,.csv,.tsv,.txt,.html,.htm" aria-label="File to import" tabindex="-1" @change="bring">
       <Button outlined label="Import" @click="file?.click()"><template #icon><Icon name="lucide:file-up" size="16" /></template></Button>
-      <Button label="New tree" @click="making = true"><template #icon><Icon name="lucide:plus" size="16" /></template></Button>
+      <Button label="New tree" @click="expectField(); making = true"><template #icon><Icon name="lucide:plus" size="16" /></template></Button>
     </header>
     <div class="bar">
       <div class="scopes" role="tablist" aria-label="Which trees">
