@@ -9,7 +9,12 @@ export default withNuxt(
   { ignores: ['server/database/migrations/**', '.output/**', '.nuxt/**', '.data/**'] },
   {
     plugins: { 'import-x': importX },
-    settings: { 'import-x/resolver-next': [importX.createNodeResolver({ extensions: ['.ts', '.mts', '.js', '.mjs'], alias: { '#core': [`${import.meta.dirname}/core`], '#demo': [`${import.meta.dirname}/demo`] } })] },
+    settings: {
+      // Without these the rule against cycles reads nothing but JavaScript.
+      'import-x/extensions': ['.ts', '.mts', '.vue', '.js', '.mjs'],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts', '.mts'], 'vue-eslint-parser': ['.vue'] },
+      'import-x/resolver-next': [importX.createNodeResolver({ extensions: ['.ts', '.mts', '.vue', '.js', '.mjs'], alias: { '#core': [`${import.meta.dirname}/core`], '#demo': [`${import.meta.dirname}/demo`], '~': [`${import.meta.dirname}/app`] } })],
+    },
     rules: {
       'import-x/no-cycle': 'error',
       'import-x/no-default-export': 'off',

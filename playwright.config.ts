@@ -6,7 +6,9 @@ export default defineConfig({
   outputDir: '.data/playwright',
   timeout: 360_000,
   expect: { timeout: Number(process.env.EXPECT_MS ?? 30_000) },
-  workers: 1,
+  // What times or kills something runs alone, after the rest.
+  workers: 2,
+  projects: [{ name: 'together', grepInvert: /@alone/ }, { name: 'alone', grep: /@alone/, dependencies: ['together'], workers: 1 }],
   retries: 0,
   use: { actionTimeout: 40_000,
     viewport: { width: 1280, height: 800 },

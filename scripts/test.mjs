@@ -25,6 +25,19 @@ async function step(name, command, args) {
   say(`${name}: ${code === 0 ? 'passed' : 'FAILED'}`)
 }
 
+/** Each test's name and how long it took, in ms, from a report of either runner. */
+const took = []
+function timesIn(report) {
+  if (report.testResults) return report.testResults.flatMap(file => file.assertionResults.map(({ fullName, duration }) => ({ name: fullName, ms: duration ?? 0 })))
+  const times = []
+  const walk = (suite) => {
+    for (const spec of suite.specs ?? []) times.push({ name: `${spec.file}: ${spec.title}`, ms: spec.tests.reduce((sum, test) => sum + test.results.reduce((all, result) => all + result.duration, 0), 0) })
+    for (const inner of suite.suites ?? []) walk(inner)
+  }
+  report.suites.forEach(walk)
+  return times
+}
+
 function count(report, ofFile) {
   const path = join(root, report)
   if (!existsSync(path)) {
@@ -32,7 +45,9 @@ function count(report, ofFile) {
     say(`${report} was not written: the run ended early.`)
     return
   }
-  const [good, bad] = ofFile(JSON.parse(readFileSync(path, 'utf8')))
+  const read = JSON.parse(readFileSync(path, 'utf8'))
+  took.push(...timesIn(read))
+  const [good, bad] = ofFile(read)
   passed += good
   failed += bad
   rmSync(path)
@@ -58,14 +73,21 @@ async function playwright() {
 
 await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
 await needModules()
-if (!only) {
-  await step('Lint', 'npx', ['eslint', '.', '--max-warnings=0'])
-  await step('Types', 'npx', ['nuxt', 'typecheck'])
-}
-if (!only || only === 'core') await vitest('core')
 if (only !== 'core') await needBuild()
+// Lint and types use one processor; the core's tests run beside them on the other.
+await Promise.all([
+  only
+    ? null
+    : (async () => {
+        await step('Lint', 'npx', ['eslint', '.', '--max-warnings=0'])
+        await step('Types', 'npx', ['nuxt', 'typecheck'])
+      })(),
+  !only || only === 'core' ? vitest('core') : null,
+])
 if (!only || only === 'server') await vitest('server')
 if (!only || only === 'interface') await playwright()
+say('\nThe ten slowest:')
+for (const { name, ms } of took.sort((a, b) => b.ms - a.ms).slice(0, 10)) say(`${(ms / 1000).toFixed(1).padStart(7)} s  ${name.slice(0, 150)}`)
 say(`\nTook ${Math.round((Date.now() - began) / 1000)} s.`)
 say(`${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)

@@ -1,6 +1,7 @@
 import type { Placed } from '#core/arrange/place'
 import { addAt, besideSlot, type Change, childrenOf, indent, insertBelow, lastChild, moveAlong, moveTo, outdent, removeAll, shorten, type Slot, topicOf, type TopicId, wrapIn } from '#core/tree'
-import { type Desk, newId } from './desk'
+import type { Desk } from './desk'
+import { newId } from './new-id'
 
 /* New topics, and branches that go elsewhere: what people do to the shape of the tree. */
 

@@ -4,7 +4,8 @@ import { readNested, Unreadable } from '#core/capture/nested'
 import { writeHtmlList, writeNested } from '#core/formats/clipboard'
 import { childrenOf, filesIn, fromElsewhere, type OutlineItem, plantAt, topmost, toOutline } from '#core/tree'
 import { removeSelection } from './building'
-import { type Desk, newId } from './desk'
+import type { Desk } from './desk'
+import { newId } from './new-id'
 
 /** The media type under which whole branches travel between trees of ours. */
 const BRANCH_TYPE = 'text/x-sun-porch'

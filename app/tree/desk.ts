@@ -1,4 +1,3 @@
-import { nanoid } from 'nanoid'
 import type { InjectionKey } from 'vue'
 import type { Layout } from '#core/arrange/layout'
 import { type Plank, plankOf } from '#core/arrange/plank'
@@ -18,6 +17,7 @@ import { Finding } from './finding'
 import { Folds } from './folds'
 import { type Guise, Guises } from './guises'
 import { Journey } from './journey'
+import { newId } from './new-id'
 import { browserRuler } from './ruler'
 import { type LineState, type TreePerson, TreeSession, type Turned } from './session'
 import { Ties } from './ties'
@@ -665,8 +665,6 @@ export class Desk {
 
 /** Fields that a reference shows of its original. */
 const SHOWN_FIELDS: ReadonlySet<Field> = new Set(['title', 'start', 'due', 'duration', 'done', 'priority'])
-
-export const newId = (): TopicId => nanoid(12)
 
 export function useDesk(): Desk {
   const desk = inject(DESK)

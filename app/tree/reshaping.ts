@@ -1,5 +1,6 @@
 import { joinTopics, moveTo, reverseChildren, sortChildren, type SortKey, splitTopic, takeApart, topicOf, type Step, type TopicId } from '#core/tree'
-import { type Desk, newId } from './desk'
+import type { Desk } from './desk'
+import { newId } from './new-id'
 
 /** Runs a step that may have nothing to do, and says so when it hasn't; then selects what came of it. */
 function reshape(desk: Desk, step: Step, nothing: string): void {

@@ -2,7 +2,8 @@ import type { Layout, Placed } from '#core/arrange/layout'
 import { bow, type Bow, type Point } from '#core/arrange/bow'
 import { isLive, type Tie, topicOf, type TopicId, type Tree } from '#core/tree'
 import { expectField } from '~/focus/typeahead'
-import { newId, type Desk } from './desk'
+import type { Desk } from './desk'
+import { newId } from './new-id'
 
 /** A cross-link as it's drawn: from one plank to another, or to what stands for them while a fold hides them. */
 export interface DrawnTie {

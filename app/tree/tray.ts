@@ -1,7 +1,8 @@
 import { readItems } from '#core/capture/quick-details'
 import { readNested } from '#core/capture/nested'
 import { type Change, childrenOf, isWithin, lastChild, moveTo, plantAt, topicOf, type TopicId, trayOf } from '#core/tree'
-import { type Desk, newId } from './desk'
+import type { Desk } from './desk'
+import { newId } from './new-id'
 
 /** Adds what was written or pasted to the tray: a line each, with what hangs below it by its indent. */
 export function addLines(desk: Desk, text: string): number {

@@ -1,5 +1,6 @@
 import { type Change, childrenOf, dress, type Look, lookOf, LOOKS, PLAIN_STYLE, type Style, styleOf, topicOf } from '#core/tree'
-import { type Desk, newId } from './desk'
+import type { Desk } from './desk'
+import { newId } from './new-id'
 
 /** The style last copied, for all trees open in this browser. */
 const copied = shallowRef<Style | null>(null)

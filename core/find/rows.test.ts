@@ -61,3 +61,11 @@ describe('rows in groups', () => {
     expect(new Set(keys).size).toBe(keys.length)
   })
 })
+
+it('two people of one name stay two groups', () => {
+  const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0' })
+  applyChanges(tree, [{ op: 'add', topic: 'a', parent: 'c', order: 'a0', with: { people: ['i1'] } }, { op: 'add', topic: 'b', parent: 'c', order: 'a1', with: { people: ['i2'] } }, { op: 'add', topic: 'd', parent: 'c', order: 'a2', with: { people: ['i1'] } }])
+  const rows = outlineRows(tree, { sort: null, group: 'person', only: null, today: '2027-03-03', folded: () => false, hidden: () => false, wanted: () => true, personName: () => 'Ida Brook', markerName: id => id })
+  expect(rows.map(row => row.kind === 'group' ? `${row.name} ${row.count}` : row.id)).toEqual(['Ida Brook 2', 'a', 'd', 'Ida Brook 1', 'b'])
+  expect(new Set(rows.map(row => row.key)).size).toBe(rows.length)
+})

@@ -375,7 +375,7 @@ test('somebody who may only read answers, follows, and looks around by the same 
 })
 
 for (const count of [2, 20]) {
-  test(`${count} browsers in one running meeting agree on the clock within a second, whatever their own clocks say`, async ({ browser }) => {
+  test(`${count} browsers in one running meeting agree on the clock within a second, whatever their own clocks say`, { tag: '@alone' }, async ({ browser }) => {
     test.setTimeout(600_000)
     const { ines, id } = await staged(browser)
     await openMeeting(ines.page, id)

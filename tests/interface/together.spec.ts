@@ -89,7 +89,7 @@ test('others see who is here, where, and who is typing; a new topic only once it
   await expect(rana.page.getByRole('button', { name: 'Ines Brandt is here' })).toHaveCount(0)
 })
 
-test('the server is killed in the middle; the browser catches up by itself', async ({ browser }) => {
+test('the server is killed in the middle; the browser catches up by itself', { tag: '@alone' }, async ({ browser }) => {
   const house = await openHouse()
   try {
     const ines = await visitor(browser, 'Ines Brandt', {}, house.url)

@@ -2,7 +2,7 @@
 import { movedLine, type Change } from '#core/tree'
 import { lastKey } from '#core/meeting/agenda'
 import { type Finding, LONGEST_WHY, MOST_MUSTS } from '#core/meeting/readiness'
-import { newId } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 import { takeReply } from '~/meeting/replies'
 import { useMeeting } from '~/meeting/useMeeting'
 

@@ -5,7 +5,7 @@ import { readItemLine } from '#core/meeting/quick-item'
 import { openItemId } from '#core/meeting/next'
 import { type Change, type Intent, INTENTS, type TopicId, movedLine, keysAt } from '#core/tree'
 import { itemWish, sayWish } from '#core/meeting/wishes'
-import { newId } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 import { useMeeting } from '~/meeting/useMeeting'
 
 /** The way there: items that stand in the tree, and lines that will. A change of an item changes its topic. */

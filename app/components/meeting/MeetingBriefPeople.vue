@@ -6,7 +6,7 @@ import { personName } from '#core/meeting/minutes'
 import { settleWishes } from '#core/meeting/wishes'
 import { readAddresses } from '#core/capture/addresses'
 import type { Answer, Change } from '#core/tree'
-import { newId } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 import { ANSWER_WORDS, takeReply } from '~/meeting/replies'
 import { useMeeting } from '~/meeting/useMeeting'
 

@@ -3,7 +3,7 @@ import { readDetails } from '#core/capture/quick-details'
 import { capture, ENTRY_NAMES } from '#core/meeting/record'
 import { ENTRY_KINDS, type EntryKind, isLive, shorten, topicOf, type TopicId } from '#core/tree'
 import { arrive, expectField } from '~/focus/typeahead'
-import { newId } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 import { keyOf } from '~/tree/keys'
 import { useMeeting } from '~/meeting/useMeeting'
 

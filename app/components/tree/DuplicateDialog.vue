@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { type CopyChoice, copyItems, WHOLE } from '#core/capture/copy'
 import { besideSlot, plantAt, shorten, topicOf, topmost, toOutline } from '#core/tree'
-import { newId, useDesk } from '~/tree/desk'
+import { useDesk } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 
 /** Duplicates the selected branches beside themselves, or the whole tree as a new one. */
 const visible = defineModel<boolean>('visible', { required: true })

@@ -2,7 +2,8 @@
 import { countConditions, type Group, isGroup, type Names, queryInWords } from '#core/find/conditions'
 import type { SavedView } from '#core/tree/view'
 import { markersOf } from '#core/tree'
-import { newId, useDesk } from '~/tree/desk'
+import { useDesk } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 import { LEFT_FORMATS, LEFT_NAMES, saveLeft } from '~/tree/exporting'
 import { takeView, viewNow } from '~/tree/views'
 

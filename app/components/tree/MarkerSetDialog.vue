@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type Marker, MARKER_HUES, MARKER_SETS, MARKER_SHAPES, MARKER_SIGNS, type MarkerSet } from '#core/tree'
-import { newId, useDesk } from '~/tree/desk'
+import { useDesk } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 
 /** Makes or changes a set of markers for this tree: its name, whether a topic has one of it at most, and each marker's shape, sign, colour and name. */
 const props = defineProps<{ set: MarkerSet | 'new' }>()

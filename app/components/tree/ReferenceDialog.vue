@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { fold, foldedTitle } from '#core/find/text'
 import { addAt, allTopics, fromSnapshot, lastChild, pathTo, shorten, type Snapshot, type Tree } from '#core/tree'
-import { newId, useDesk } from '~/tree/desk'
+import { useDesk } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 
 /** Chooses a topic, of this tree or of another one that one may see, and shows it under the focus by reference. */
 const desk = useDesk()

@@ -8,7 +8,8 @@ import { isReply, takeReply } from '~/meeting/replies'
 import { type MeetingAct, until } from '~/meeting/useMeeting'
 import { copy as copyBranches, cut as cutBranches, paste as pasteBranches } from '~/tree/copying'
 import { land } from '~/tree/building'
-import { DESK, Desk, newId, type Offer } from '~/tree/desk'
+import { DESK, Desk, type Offer } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 import { afterClick, backFromClick, closeTop, enter as enterOpened, isDialogOpen } from '~/focus/opened'
 import { expectField, isTextField } from '~/focus/typeahead'
 import { chordInWords, commandFor, keys } from '~/tree/keys'
@@ -134,7 +135,6 @@ const house: House = {
   toggleTheme: theme.toggle,
   into: (part) => {
     // The place of the sheet may be taken by a panel; what is asked for comes first.
-    if (desk.view.value === 'meeting') desk.view.value = treeView.value
     expectField()
     panel.value = null
     desk.sheetOpen.value = true
@@ -207,8 +207,14 @@ function togglePanel(what: Panel): void {
   else house.panel(what)
 }
 
+/** What is done to the tree is done in sight of it: from a meeting, its view comes first. */
 function run(command: Command): void {
-  command.run(desk, house)
+  if (desk.view.value !== 'meeting' || IN_MEETING.has(command.id) || command.group === 'Meet' || command.group === 'General') {
+    command.run(desk, house)
+    return
+  }
+  desk.view.value = treeView.value
+  void nextTick(() => command.run(desk, house))
 }
 
 const inField = (target: EventTarget | null): boolean => isTextField(target) || target instanceof HTMLSelectElement

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { readDay } from '#core/schedule/day-words'
 import { type Check, inOrder, keysAt, movedLine, type Topic } from '#core/tree'
-import { newId, useDesk } from '~/tree/desk'
+import { useDesk } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 import { useDraft } from '~/tree/useDraft'
 
 /** The checklist of a topic. Enter keeps a line and goes on to the next; an emptied line goes; `//` gives a date or a priority. */

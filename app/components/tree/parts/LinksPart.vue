@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { allTopics, type Link, linkInWords, mailAddress, readAddress, shorten, targetOf, topicOf, type Topic, type TopicId } from '#core/tree'
-import { newId, useDesk } from '~/tree/desk'
+import { useDesk } from '~/tree/desk'
+import { newId } from '~/tree/new-id'
 import { openLink } from '~/tree/opening'
 import { useDraft } from '~/tree/useDraft'
 
