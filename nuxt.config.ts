@@ -1,5 +1,6 @@
 import { cpSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import { build } from 'esbuild'
 import { FONT_FILES } from './server/documents/fonts'
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
@@ -44,9 +45,12 @@ export default defineNuxtConfig({
   },
   nitro: {
     experimental: { websocket: true },
+    compressPublicAssets: { brotli: true, gzip: true },
     alias: { '#core': here('./core'), '#demo': here('./demo') },
     hooks: {
-      compiled(nitro) {
+      async compiled(nitro) {
+        // Work apart from the server's thread is a program of its own.
+        await build({ entryPoints: [here('./server/jobs/worker.ts')], outfile: `${nitro.options.output.serverDir}/workers/jobs.cjs`, bundle: true, platform: 'node', format: 'cjs', target: 'node20', alias: { '#core': here('./core') }, logLevel: 'error' })
         cpSync(here('./server/database/migrations'), `${nitro.options.output.serverDir}/migrations`, { recursive: true })
         for (const file of Object.values(FONT_FILES)) cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/fonts/${file.split('/').at(-1)}`)
       },

@@ -11,7 +11,7 @@ export class ApiError extends Error {
 }
 
 /** Calls our API; what goes wrong comes as an `ApiError` whose message can be shown. Status 0: no line to the server. */
-export async function callApi<T>(path: string, options: { method?: 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE', body?: object, query?: Record<string, string>, responseType?: 'json' | 'text', headers?: Record<string, string> } = {}): Promise<T> {
+export async function callApi<T>(path: string, options: { method?: 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE', body?: object, query?: Record<string, string>, responseType?: 'json' | 'text', headers?: Record<string, string>, signal?: AbortSignal } = {}): Promise<T> {
   try {
     return await send(path, options) as T
   }

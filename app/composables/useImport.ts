@@ -15,18 +15,21 @@ export function useImport() {
   const doubt = shallowRef<Doubt | null>(null)
   const arriving = useArrivingWords()
   let waiting: { format: string, name: string } | null = null
+  let stopping: AbortController | null = null
 
   async function send(text: string, encoding: string, bytes: Uint8Array, parents: Record<string, number> = {}): Promise<void> {
     const { format, name } = waiting!
     busy.value = `Reading ${name} …`
+    stopping = new AbortController()
     try {
-      const { id, left } = await callApi<{ id: string, left: readonly Left[] }>('/api/trees/import', { method: 'POST', body: { format, name, text, parents } })
+      const { id, left } = await callApi<{ id: string, left: readonly Left[] }>('/api/trees/import', { method: 'POST', body: { format, name, text, parents }, signal: stopping.signal })
       const stayed = left.map(({ what, count }) => what === 'picture' ? `${count} ${count === 1 ? 'picture is a link' : 'pictures are links'} now` : `${count} ${count === 1 ? 'piece' : 'pieces'} of HTML stayed behind`)
       arriving.value = [encoding === 'utf-8' ? '' : `Read as ${encoding}.`, stayed.length > 0 ? `${stayed.join(', ')}.` : ''].filter(Boolean).join(' ')
       doubt.value = null
       await navigateTo(`/trees/${id}`)
     }
     catch (error) {
+      if (stopping.signal.aborted) return
       if (!(error instanceof ApiError) || error.code !== 'which-parent') throw error
       doubt.value = { bytes, name, encoding, unsure: false, parents: error.details as readonly WhichParent[] }
     }
@@ -45,5 +48,7 @@ export function useImport() {
     if (sure) await send(text, encoding, bytes)
     else doubt.value = { bytes, name: file.name, encoding, unsure: true, parents: [] }
   }
-  return { busy, doubt, bring, go: (text: string, encoding: string, parents: Record<string, number>) => send(text, encoding, doubt.value!.bytes, parents) }
+  /** Stops what is being read; nothing is made of it. */
+  const stop = (): void => stopping?.abort()
+  return { busy, doubt, bring, stop, go: (text: string, encoding: string, parents: Record<string, number>) => send(text, encoding, doubt.value!.bytes, parents) }
 }

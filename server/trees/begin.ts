@@ -7,7 +7,8 @@ import { Fault } from '../access/fault'
 import { needRole } from '../access/roles'
 import { shareFiles } from '../files/store'
 import { readTree } from './held'
-import { newTree, storeTree } from './store'
+import { newTree } from './new-tree'
+import { storeTree } from './store'
 
 /** A new tree: blank, from a starter that came with the app, or from one of somebody's own, which is a tree they may see. */
 export async function beginTree(userId: string, { title, arrangement, starter }: { title?: string | undefined, arrangement?: Arrangement | undefined, starter?: string | undefined }): Promise<string> {

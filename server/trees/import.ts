@@ -7,7 +7,7 @@ import { type Left, readMarkdownFully } from '#core/formats/markdown'
 import { readOpml } from '#core/formats/opml'
 import { applyChanges, type OutlineItem, plantAt, type Tree } from '#core/tree'
 import type { IMPORT_FORMATS } from '#core/contract'
-import { newTree } from './store'
+import { newTree } from './new-tree'
 
 /** A tree from a file's text. One item at the top becomes the centre; several stand below a centre named like the file. */
 export function treeFromFile(format: (typeof IMPORT_FORMATS)[number], name: string, text: string, parents: Parents = {}): { tree: Tree, left: readonly Left[] } {

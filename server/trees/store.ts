@@ -1,7 +1,7 @@
 import { and, desc, eq, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Role } from '#core/contract'
-import { type Arrangement, BLANK, countTopics, emptyTree, type Tree } from '#core/tree'
+import { countTopics, type Tree } from '#core/tree'
 import { database } from '../database/connect'
 import { members, snapshots, trees, users } from '../database/schema'
 import { packSnapshot } from './held'
@@ -53,12 +53,6 @@ export async function listTrees(userId: string, { scope, text, tag }: { scope: '
     id: tree.id, title: tree.title, description: tree.fields.description ?? '', tags: tree.fields.tags ?? [], role, topicCount: tree.topicCount, version: tree.version, seenVersion, news: Boolean(news),
     changedAt: tree.changedAt.toISOString(), createdAt: tree.createdAt.toISOString(), changedBy, trashed: tree.trashedAt !== null, starter: tree.starter,
   }))
-}
-
-export function newTree(title: string, arrangement: Arrangement): Tree {
-  const tree = emptyTree({ ...BLANK, id: nanoid(12), parent: null, order: 'a0', title })
-  tree.fields = { ...tree.fields, arrangement }
-  return tree
 }
 
 /** Stores a whole tree as number 0 of a new one, all or nothing, and makes the person its owner. */

@@ -54,7 +54,7 @@ async function attempt(what: () => Promise<unknown>): Promise<void> {
     wrong.value = (error as Error).message
   }
 }
-const { busy, doubt, bring: bringFile, go } = useImport()
+const { busy, doubt, bring: bringFile, go, stop } = useImport()
 const bring = (event: Event): Promise<void> => attempt(async () => {
   const input = event.target as HTMLInputElement
   const chosen = input.files?.[0]
@@ -95,7 +95,7 @@ useHead({ title: 'Trees · Sun Porch' })
       </div>
     </div>
     <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button class="plain" @click="load">Try again</button></Message>
-    <p v-if="busy" class="quiet" role="status">{{ busy }}</p>
+    <p v-if="busy" class="quiet" role="status">{{ busy }} <button class="plain" @click="stop">Stop</button></p>
     <p v-if="said" role="status">{{ said.text }} <button class="plain" @click="restore(said.id)">Bring it back</button></p>
     <p v-if="trees && listed.length === 0" class="quiet none">{{ scope === 'trash' ? 'The trash is empty.' : search || tag ? 'No tree has these words, nor a topic in one.' : scope === 'starters' ? 'No starters of your own yet. Open a tree and save it as a starter; twelve more are offered under New tree.' : 'No trees here yet. Make one, or bring an outline you have.' }}</p>
     <ul class="list">

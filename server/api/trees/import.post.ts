@@ -1,17 +1,21 @@
 import { OPERATIONS } from '#core/contract'
 import { Ambiguous } from '#core/formats/csv'
+import { fromSnapshot } from '#core/tree'
 import { answer } from '../../access/answer'
 import { Fault } from '../../access/fault'
-import { treeFromFile } from '../../trees/import'
+import { runJob } from '../../jobs/runner'
 import { storeTree } from '../../trees/store'
 
 /** Files may be larger than a message. */
 const MOST = 16 * 1024 * 1024
 
-export default answer(OPERATIONS.importTree, async ({ account, body }) => {
+export default answer(OPERATIONS.importTree, async ({ event, account, body }) => {
+  const left = new AbortController()
+  // Whoever goes away, or stops it, needs no tree any more.
+  event.node.res.on('close', () => left.abort())
   try {
-    const { tree, left } = treeFromFile(body.format, body.name, body.text, body.parents)
-    return { id: await storeTree(tree, account.id), left }
+    const read = await runJob('import', body, { person: account.id, signal: left.signal })
+    return { id: await storeTree(fromSnapshot(read.snapshot), account.id), left: read.left }
   }
   catch (error) {
     if (error instanceof Ambiguous) throw new Fault(422, 'which-parent', error.message, error.which)
