@@ -43,6 +43,21 @@ function checkTree(tree: Tree): void {
 const picture = (tree: Tree): string =>
   JSON.stringify([tree.fields, [...toSnapshot(tree).topics].sort((a, b) => a.id < b.id ? -1 : 1)])
 
+/** Whether two copies say the same. Topics are never altered, so what is one and the same object needs no second look; of the rest each field is compared. */
+function sameTree(a: Tree, b: Tree): boolean {
+  if (a.topics.size !== b.topics.size || (a.fields !== b.fields && JSON.stringify(a.fields) !== JSON.stringify(b.fields))) return false
+  for (const [id, topic] of a.topics) {
+    const other = b.topics.get(id)
+    if (!other) return false
+    if (topic === other) continue
+    for (const key in topic) {
+      const [x, y] = [topic[key as keyof typeof topic], other[key as keyof typeof topic]]
+      if (x !== y && (typeof x !== 'object' || JSON.stringify(x) !== JSON.stringify(y))) return false
+    }
+  }
+  return true
+}
+
 /** Any edit a person could make, by dice. */
 function someEdit(tree: Tree, dice: () => number, newId: () => string): readonly Change[] {
   const ids = [...tree.topics.keys()]
@@ -226,9 +241,8 @@ describe('laws of many copies', () => {
   it('10,000 interleavings of three clients with loss, doubling and delay end equal, acyclic, and with every acknowledged edit in', () => {
     for (let seed = 1; seed <= 10_000; seed++) {
       const { door, copies, acknowledged } = interleave(seed)
-      const truth = picture(door.tree)
       for (const copy of copies) {
-        if (picture(copy.tree) !== truth || copy.waiting.length > 0 || copy.version !== door.log.length)
+        if (!sameTree(copy.tree, door.tree) || copy.waiting.length > 0 || copy.version !== door.log.length)
           expect.fail(`copies differ in run ${seed}`)
       }
       if (seed % 20 === 0) checkTree(door.tree)
