@@ -81,6 +81,7 @@ await Promise.all([
     : (async () => {
         await step('Lint', 'npx', ['eslint', '.', '--max-warnings=0'])
         await step('Types', 'npx', ['nuxt', 'typecheck'])
+        await step('Nothing unused, nothing undeclared', 'npx', ['knip'])
       })(),
   !only || only === 'core' ? vitest('core') : null,
 ])

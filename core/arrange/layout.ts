@@ -12,7 +12,6 @@ import { layOut, newPlot, type Plot } from './tidy'
 import { timeArrangement } from './time-axis'
 
 export type { Direction, Onlooker, Placed, Rect } from './place'
-export { GAPS } from './place'
 
 /** What the arrangement asks of whoever draws. Sizes in canvas units. */
 export interface Look {

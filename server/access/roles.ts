@@ -1,4 +1,4 @@
-import { and, eq, isNull } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { allows, type Role } from '#core/contract'
 import { database } from '../database/connect'
 import { members, trees } from '../database/schema'
@@ -24,4 +24,3 @@ export async function ownersOf(treeId: string): Promise<string[]> {
   return rows.map(row => row.id)
 }
 
-export const notTrashed = isNull(trees.trashedAt)
