@@ -152,6 +152,9 @@ test('the everything box finds topics, runs commands and selects what is somebod
   await page.keyboard.press('Enter')
   await expect(topic(page, 'Réading room')).toHaveAttribute('aria-selected', 'true')
   await page.keyboard.press('Control+k')
+  // What is called exactly so is nearest, though other commands have its words too.
+  await page.getByRole('combobox', { name: 'Search everything' }).fill('the tray')
+  await expect(page.getByRole('option').first()).toContainText('The tray')
   await page.getByRole('combobox', { name: 'Search everything' }).fill('new topic under')
   await page.keyboard.press('Enter')
   await page.keyboard.type('Curtains')

@@ -322,6 +322,21 @@ test('numbers: by scheme, to a level, live as topics move, in canvas, outline an
   await expect.poll(async () => (await caller.call<string>('GET', `/api/trees/${data.id}/export/markdown`)).data).toContain('C.1 Crates')
 })
 
+test('a number that is being typed stays while somebody else changes what stands beside it', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser)
+  await openTree(ines.page, id)
+  await pour(ines.page, ['Fit-out'])
+  await ines.page.keyboard.press('p')
+  await ines.page.getByRole('button', { name: /^Letters/ }).click()
+  await expect(topic(ines.page, /^A Fit-out/)).toBeVisible()
+  const centre = (await ines.caller.open(id)).snapshot.centre
+  await ines.page.getByLabel('Levels that are numbered').fill('2')
+  await rana.caller.edit(id, [{ op: 'set', topic: centre, field: 'numbering', value: { scheme: 'figures', levels: 3 } }])
+  await expect(topic(ines.page, /^1 Fit-out/)).toBeVisible()
+  await ines.page.keyboard.press('Enter')
+  await expect.poll(async () => (await ines.caller.open(id)).snapshot.topics.find(one => one.id === centre)?.numbering).toEqual({ scheme: 'figures', levels: 2 })
+})
+
 test('a filter: conditions read as a sentence, dim or hide the rest, select all, keep a view, save what is left', async ({ browser }) => {
   const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)

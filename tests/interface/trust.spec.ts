@@ -60,14 +60,16 @@ test.describe('the focus', () => {
     const held = new Promise<void>((done) => { answer = done })
     await page.route('**/api/starters', async (route) => {
       await held
-      await route.continue()
+      await route.fallback()
     })
     await page.goto('/trees')
     await page.getByRole('button', { name: 'New tree' }).click()
     await page.keyboard.type('Fit-out')
     await page.keyboard.press('Enter')
     await expect(topic(page, 'Fit-out')).toBeVisible()
+    const late = page.waitForResponse('**/api/starters')
     answer()
+    await late
     await page.unroute('**/api/starters')
     await page.goto('/trees')
     await page.getByRole('button', { name: 'New tree' }).click()

@@ -2,6 +2,8 @@
 import { briefOf, dayOf } from '#core/meeting/brief'
 import { whenInWords } from '#core/meeting/invitation'
 import { addressesIn, shorten } from '#core/tree'
+import { focusTree } from '~/focus/opened'
+import { isFieldExpected } from '~/focus/typeahead'
 import { makeNext } from '~/meeting/doing'
 import { makeMeeting, MEETING, MEETING_TABS, type MeetingAct, type MeetingTab, until } from '~/meeting/useMeeting'
 
@@ -65,7 +67,11 @@ function key(event: KeyboardEvent): void {
   event.stopPropagation()
   tab.value = wanted
 }
-onMounted(() => window.addEventListener('keydown', key, true))
+onMounted(() => {
+  window.addEventListener('keydown', key, true)
+  // The keys are here now, unless something has asked for them.
+  if (!isFieldExpected() && document.activeElement === document.body) focusTree()
+})
 onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
 </script>
 

@@ -14,7 +14,6 @@ function put(part: object): void {
   condition.value = { ...condition.value, ...part } as Condition
 }
 const value = (event: Event): string => (event.target as HTMLInputElement | HTMLSelectElement).value
-const whole = (event: Event, least: number, most: number): number => Math.max(least, Math.min(most, Math.round(Number(value(event))) || 0))
 </script>
 
 <template>
@@ -31,21 +30,21 @@ const whole = (event: Event, least: number, most: number): number => Math.max(le
     </select>
     <template v-else-if="condition.about === 'due'">
       <select :value="condition.is" aria-label="Due" @change="put({ is: value($event), ...(value($event) === 'within' ? { days: condition.days ?? 7 } : {}), ...(['before', 'after', 'on'].includes(value($event)) ? { day: condition.day ?? today() } : {}) })"><option v-for="is in DUE" :key="is" :value="is">{{ DUE_NAMES[is] }}</option></select>
-      <input v-if="condition.is === 'within'" type="number" min="0" max="3650" :value="condition.days ?? 7" aria-label="Days" @change="put({ days: whole($event, 0, 3650) })">
+      <NumberField v-if="condition.is === 'within'" :model-value="condition.days ?? 7" :min="0" :max="3650" aria-label="Days" @update:model-value="put({ days: $event })" />
       <DayField v-if="['before', 'after', 'on'].includes(condition.is)" :model-value="condition.day ?? null" label="Day" required @update:model-value="$event && put({ day: $event })" />
     </template>
     <select v-else-if="condition.about === 'state'" :value="condition.is" aria-label="State" @change="put({ is: value($event) })"><option v-for="is in STATES" :key="is" :value="is">{{ STATE_NAMES[is] }}</option></select>
     <template v-else-if="condition.about === 'done'">
-      <input type="number" min="0" max="100" :value="condition.least" aria-label="Done at least, %" @change="put({ least: whole($event, 0, 100) })"> to <input type="number" min="0" max="100" :value="condition.most" aria-label="Done at most, %" @change="put({ most: whole($event, 0, 100) })"> %
+      <NumberField :model-value="condition.least" :min="0" :max="100" aria-label="Done at least, %" @update:model-value="put({ least: $event })" /> to <NumberField :model-value="condition.most" :min="0" :max="100" aria-label="Done at most, %" @update:model-value="put({ most: $event })" /> %
     </template>
-    <template v-else-if="condition.about === 'priority'">1 to <input type="number" min="1" max="5" :value="condition.most" aria-label="Priority at most" @change="put({ most: whole($event, 1, 5) })"></template>
+    <template v-else-if="condition.about === 'priority'">1 to <NumberField :model-value="condition.most" :min="1" :max="5" aria-label="Priority at most" @update:model-value="put({ most: $event })" /></template>
     <template v-else-if="condition.about === 'depth'">
-      <input type="number" min="0" max="400" :value="condition.least" aria-label="Depth from" @change="put({ least: whole($event, 0, 400) })"> to <input type="number" min="0" max="400" :value="condition.most" aria-label="Depth to" @change="put({ most: whole($event, 0, 400) })">
+      <NumberField :model-value="condition.least" :min="0" :max="400" aria-label="Depth from" @update:model-value="put({ least: $event })" /> to <NumberField :model-value="condition.most" :min="0" :max="400" aria-label="Depth to" @update:model-value="put({ most: $event })" />
     </template>
     <select v-else-if="condition.about === 'kind'" :value="condition.is" aria-label="Kind" @change="put({ is: value($event) })"><option v-for="is in KINDS" :key="is" :value="is">{{ KIND_NAMES[is] }}</option></select>
     <template v-else-if="condition.about === 'changed'">
       <select :value="condition.since ? 'since' : condition.days === undefined ? 'ever' : 'days'" aria-label="Changed when" @change="put(value($event) === 'since' ? { since: today(), days: undefined } : value($event) === 'days' ? { days: 7, since: undefined } : { days: undefined, since: undefined })"><option value="ever">at any time</option><option value="days">in the last days</option><option value="since">since</option></select>
-      <input v-if="condition.days !== undefined && !condition.since" type="number" min="0" max="3650" :value="condition.days" aria-label="Days" @change="put({ days: whole($event, 0, 3650) })">
+      <NumberField v-if="condition.days !== undefined && !condition.since" :model-value="condition.days" :min="0" :max="3650" aria-label="Days" @update:model-value="put({ days: $event })" />
       <DayField v-if="condition.since" :model-value="condition.since" label="Since" required @update:model-value="$event && put({ since: $event })" />
       <select :value="condition.by ?? ''" aria-label="Changed by" @change="put({ by: value($event) || undefined })"><option value="">by anybody</option><option value="me">by me</option><option v-for="person in desk.status.people" :key="person.id" :value="person.id">by {{ person.name }}</option></select>
     </template>

@@ -11,7 +11,7 @@ const PARTS = [['notes', 'Notes'], ['people', 'People'], ['dates', 'Dates'], ['p
   <fieldset>
     <legend>Take along</legend>
     <label v-for="[part, name] in PARTS" :key="part"><input type="checkbox" :checked="choice[part]" @change="set({ [part]: ($event.target as HTMLInputElement).checked })"> {{ name }}</label>
-    <label class="shift" :class="{ off: !choice.dates }">Move dates by <input type="number" step="1" min="-3650" max="3650" :value="choice.shift" :disabled="!choice.dates" aria-label="Days to move dates by" @change="set({ shift: Math.max(-3650, Math.min(3650, Math.round(Number(($event.target as HTMLInputElement).value)) || 0)) })"> days</label>
+    <label class="shift" :class="{ off: !choice.dates }">Move dates by <NumberField :model-value="choice.shift" :min="-3650" :max="3650" :disabled="!choice.dates" aria-label="Days to move dates by" @update:model-value="set({ shift: $event })" /> days</label>
   </fieldset>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { allTopics, pathTo, shorten } from '#core/tree'
+import { allTopics, pathTo, shorten, type Topic } from '#core/tree'
 import { fold, foldedTitle } from '#core/find/text'
 import { chordInWords, keys } from '~/tree/keys'
 import { COMMANDS, type Command } from '~/tree/commands'
@@ -23,6 +23,8 @@ watch(visible, async (now) => {
 
 interface Hit { readonly key: string, readonly kind: string, readonly name: string, readonly more: string, readonly run: () => void }
 const MOST = 40
+/** 0 for what is called exactly so, 1 for what begins so, 2 for the rest. */
+const nearness = (name: string, wanted: string): number => name === wanted ? 0 : name.startsWith(wanted) ? 1 : 2
 
 const hits = computed<Hit[]>(() => {
   if (!visible.value) return []
@@ -31,12 +33,14 @@ const hits = computed<Hit[]>(() => {
   const fits = (text: string): boolean => words.every(word => fold(text).includes(word))
   const found: Hit[] = []
   if (wanted) {
+    const near: Topic[][] = [[], [], []]
     for (const topic of allTopics(desk.tree)) {
       const title = foldedTitle(topic)
-      if (!words.every(word => title.includes(word))) continue
+      if (words.every(word => title.includes(word))) near[nearness(title, wanted)]!.push(topic)
+    }
+    for (const topic of near.flat().slice(0, MOST)) {
       const path = pathTo(desk.tree, topic.id).slice(0, -1)
       found.push({ key: topic.id, kind: 'topic', name: shorten(topic.title, 80), more: path.map(above => shorten(above.title, 24)).join(' › '), run: () => desk.visit(topic.id) })
-      if (found.length >= MOST) break
     }
     for (const person of desk.status.people) {
       if (fits(person.name)) found.push({ key: person.id, kind: 'person', name: person.name, more: 'select what is theirs', run: () => selectOf(person.id) })
@@ -48,7 +52,8 @@ const hits = computed<Hit[]>(() => {
   for (const tree of trees.value) {
     if (tree.id !== desk.session.treeId && (wanted ? fits(tree.title) : false)) found.push({ key: tree.id, kind: 'tree', name: shorten(tree.title, 80), more: '', run: () => void navigateTo(`/trees/${tree.id}`) })
   }
-  return found
+  // Among what is equally near: topics, people, commands and trees in turn.
+  return wanted ? found.sort((a, b) => nearness(fold(a.name), wanted) - nearness(fold(b.name), wanted)) : found
 })
 watch(query, () => { at.value = 0 })
 
@@ -61,6 +66,11 @@ function selectOf(person: string): void {
 
 function choose(hit: Hit | undefined): void {
   if (!hit) return
+  // Asked for from itself, it begins anew.
+  if (hit.kind === 'command' && hit.key === 'everything') {
+    query.value = ''
+    return
+  }
   visible.value = false
   nextTick(() => hit.run())
 }

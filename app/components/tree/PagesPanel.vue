@@ -48,7 +48,7 @@ function number(scheme: NumberScheme | null, levels = numbering.value?.levels ??
       <button :disabled="!may" :aria-pressed="numbering === null" @click="number(null)">None</button>
       <button v-for="scheme in NUMBER_SCHEMES" :key="scheme" :disabled="!may" :aria-pressed="numbering?.scheme === scheme" :aria-label="`${NAMES[scheme]}, as in ${sampleOf(scheme)}`" @click="number(scheme)">{{ sampleOf(scheme) }}</button>
     </span>
-    <label v-if="numbering" class="levels">To level <input type="number" min="1" max="9" :value="numbering.levels" :disabled="!may" aria-label="Levels that are numbered" @change="number(numbering.scheme, Math.max(1, Math.min(9, Math.round(Number(($event.target as HTMLInputElement).value)) || 1)))"></label>
+    <label v-if="numbering" class="levels">To level <NumberField :model-value="numbering.levels" :min="1" :max="9" :disabled="!may" aria-label="Levels that are numbered" @update:model-value="number(numbering.scheme, $event)" /></label>
 
     <h3>Cross-links <span class="quiet">{{ ties.length || '' }}</span></h3>
     <div v-for="{ from, tie } in ties.slice(0, 200)" :key="tie.id" class="tied">
