@@ -116,7 +116,7 @@ function left(): void {
 <style scoped>
 .field { position: relative; flex: 1; min-width: 0; display: flex; }
 textarea { flex: 1; width: 100%; resize: none; border: 0; padding: 0; margin: 0; background: none; color: inherit; font: inherit; line-height: inherit; letter-spacing: inherit; outline: none; overflow: hidden; field-sizing: content; white-space: pre-wrap; overflow-wrap: anywhere; }
-.chips { position: absolute; left: 0; top: calc(100% + 10px); display: flex; gap: 4px; z-index: 5; pointer-events: none; }
+.chips { position: absolute; left: 0; top: calc(100% + 10px); display: flex; flex-wrap: wrap; gap: 4px; width: max-content; max-width: max(100%, 220px); z-index: 5; pointer-events: none; }
 .chips .which { pointer-events: auto; display: flex; gap: 4px; align-items: center; }
 .which button { border: 1px solid var(--line); border-radius: 5px; background: var(--surface); color: var(--porch); font: inherit; padding: 0 6px; min-height: 22px; cursor: pointer; }
 .chips span { background: var(--ceiling); color: var(--ink); border-radius: 6px; padding: 1px 7px; font: 600 11.5px/1.5 var(--text); white-space: nowrap; box-shadow: var(--shadow); }
