@@ -1,11 +1,9 @@
 import type { TopicId } from '../tree/topic'
-import type { Grove, GroveOnlooker } from './grove'
-import { type Extents, meets, type Rect } from './place'
-import type { Ground, Spot } from './standing'
+import { type Grove, type Ground, type GroveOnlooker, MOST_BARS } from './grove'
+import { type Extents, meets, type Placed, type Rect } from './place'
+import { halfOf, plankAt, type Spot } from './standing'
 
 const GAP = 14
-/** How many planks are drawn at most when they are seen from afar. */
-const MOST_BARS = 6000
 
 interface Cell {
   readonly id: TopicId
@@ -34,13 +32,17 @@ type PlaceOf = (id: TopicId) => { readonly dx: number, readonly dy: number } | n
 export class HandGrove implements Grove {
   private readonly cells = new Map<TopicId, Cell>()
 
-  constructor(private readonly ground: Ground, private readonly parentOf: (id: TopicId) => TopicId | null, private readonly placeOf: PlaceOf) {}
+  constructor(private readonly ground: Ground, private readonly placeOf: PlaceOf) {}
 
   touch(ids: Iterable<TopicId>): void {
     for (const id of ids) {
       const cell = this.cells.get(id)
       if (cell) cell.fresh = false
     }
+  }
+
+  forget(): void {
+    this.cells.clear()
   }
 
   settle(): Extents {
@@ -55,7 +57,7 @@ export class HandGrove implements Grove {
     const { ground } = this
     const { width, height } = ground.size(id)
     // The root's own frame is this grove, so its reach is its plank.
-    cell.own = id === ground.root ? { left: width / 2, right: width / 2, top: height / 2, bottom: height / 2 } : ground.extents(id)
+    cell.own = id === ground.root ? halfOf({ width, height }) : ground.extents(id)
     let { left, right, top, bottom } = cell.own
     let free = -height / 2
     let elder: number | null = null
@@ -75,22 +77,28 @@ export class HandGrove implements Grove {
       cell.count += kid.count
       kids.push(kid)
     }
+    // What went elsewhere isn't heard of any more: it begins anew when it comes back.
+    const now = new Set(kids)
+    for (const kid of cell.kids) if (!now.has(kid)) this.drop(kid)
     Object.assign(cell, { kids, left, right, top, bottom, fresh: true })
     return cell
   }
 
-  spotOf(id: TopicId): Spot | null {
-    let dx = 0
-    let dy = 0
-    for (let at = id; at !== this.ground.root;) {
-      const cell = this.cells.get(at)
-      const parent = this.parentOf(at)
-      if (!cell || parent === null) return null
+  private drop(cell: Cell): void {
+    this.cells.delete(cell.id)
+    for (const kid of cell.kids) this.drop(kid)
+  }
+
+  find(steps: readonly TopicId[]): Placed | null {
+    let [dx, dy] = [0, 0]
+    let cell = this.cells.get(this.ground.root)
+    for (const step of steps) {
+      cell = cell?.kids.find(kid => kid.id === step)
+      if (!cell) return null
       dx += cell.dx
       dy += cell.dy
-      at = parent
     }
-    return { dx, dy, direction: directionOf(this.cells.get(id)!.dx) }
+    return cell ? plankAt(cell.id, this.ground.size(cell.id), { dx, dy, direction: directionOf(cell.dx) }) : null
   }
 
   scan(view: Rect, grain: number, onlooker: GroveOnlooker): void {
@@ -110,7 +118,9 @@ export class HandGrove implements Grove {
       const { own } = cell
       // The big titles are written over the bars, so the first level is never left out.
       if (level > 0 && meets(view, { x: x - own.left, y: y - own.top, width: own.left + own.right, height: own.top + own.bottom }) && (level === 1 || seen++ % stride === 0)) {
-        onlooker.plank(cell.id, { dx: x, dy: y, direction: directionOf(cell.dx) })
+        const placed = plankAt(cell.id, this.ground.size(cell.id), { dx: x, dy: y, direction: directionOf(cell.dx) })
+        if (this.ground.isNested(cell.id)) onlooker.frame(placed)
+        else onlooker.plank(placed)
       }
       for (const kid of cell.kids) show(kid, x + kid.dx, y + kid.dy, level + 1)
     }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addAt, applyChanges, ARRANGEMENTS, BLANK, balanceSides, childrenOf, emptyTree, moveTo, removeAll, setAll, touchedBy, type Tree, type TopicId } from '../tree'
+import { addAt, applyChanges, ARRANGEMENTS, BLANK, balanceSides, type Change, childrenOf, emptyTree, moveTo, removeAll, setAll, touchedBy, type Tree, type TopicId } from '../tree'
 import { Layout, type Placed } from './layout'
 import { meets, type Onlooker } from './place'
 import { plankOf, wrap } from './plank'
@@ -27,7 +27,7 @@ function planks(layout: Layout): Map<TopicId, Placed> {
 describe('an arranged tree', () => {
   const arrangements = fc.constantFrom(...ARRANGEMENTS)
   it('kept up to date change by change stands as one laid out afresh, and no two planks meet, in every arrangement and in mixtures', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(99), fc.nat(99), fc.nat(8)), { minLength: 5, maxLength: 40 }), arrangements, (steps, arrangement) => {
+    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(99), fc.nat(99), fc.nat(9)), { minLength: 5, maxLength: 40 }), arrangements, (steps, arrangement) => {
       const tree = fresh()
       const layout = new Layout(tree, look(tree), { arrangement, today: '2027-03-01' })
       let made = 0
@@ -36,6 +36,7 @@ describe('an arranged tree', () => {
         const one = ids[a % ids.length]!
         const other = ids[b % ids.length]!
         const step = kind < 3 ? addAt(tree, { parent: one, index: b % 3, side: b % 2 ? 'left' : 'right' }, () => `${'abc'[b % 3]}${made++}`)
+          : kind === 9 ? addAt(tree, { parent: null, index: Infinity }, () => `${'abc'[b % 3]}${made++}`)
           : kind === 3 ? moveTo(tree, [one], { parent: other, index: 0, side: 'left' })
             : kind === 8 ? { changes: [...tree.topics.values()].filter(topic => topic.removed).slice(0, 1).map(topic => ({ op: 'restore' as const, topic: topic.id })), made: [] }
             : kind === 6 ? setAll(tree, [one], 'arrangement', ([null, 'down', 'left', 'around', 'both', 'time', 'right', 'hand'] as const)[b % 8]!)
@@ -104,6 +105,49 @@ describe('an arranged tree', () => {
     folds.add('a')
     layout.touch(['a'])
     expect([...planks(layout).keys()].sort()).toEqual(['a', 'centre'])
+  })
+
+  it('a branch that was elsewhere meanwhile, and was changed there, comes back as it is now', () => {
+    for (const arrangement of ['hand', 'around', 'right'] as const) {
+      const tree = fresh()
+      applyChanges(tree, [
+        { op: 'add', topic: 'here', parent: 'centre', order: 'a0', with: { arrangement } },
+        { op: 'add', topic: 'there', parent: 'centre', order: 'a1', with: { arrangement } },
+        { op: 'add', topic: 'branch', parent: 'here', order: 'a0' },
+        { op: 'add', topic: 'leaf', parent: 'branch', order: 'a0' },
+        { op: 'add', topic: 'next', parent: 'branch', order: 'a1' },
+      ])
+      const layout = new Layout(tree, look(tree))
+      const change = (...changes: Change[]): void => {
+        layout.touch(touchedBy(applyChanges(tree, changes)))
+        layout.bounds()
+      }
+      layout.bounds()
+      change({ op: 'place', topic: 'branch', parent: 'there', order: 'a0' })
+      change({ op: 'set', topic: 'leaf', field: 'title', value: 'x'.repeat(60) })
+      change({ op: 'place', topic: 'branch', parent: 'here', order: 'a0' })
+      expect(planks(layout)).toEqual(planks(new Layout(tree, look(tree))))
+    }
+  })
+
+  it('a loose branch that is filed has the space of a branch, not of a centre', () => {
+    const tree = fresh()
+    applyChanges(tree, [{ op: 'add', topic: 'branch', parent: null, order: 'a0' }, ...['a', 'b'].map((topic, i) => ({ op: 'add' as const, topic, parent: 'branch', order: `a${i}` }))])
+    const layout = new Layout(tree, look(tree))
+    layout.bounds()
+    layout.touch(touchedBy(applyChanges(tree, [{ op: 'place', topic: 'branch', parent: 'centre', order: 'a0' }])))
+    expect(planks(layout)).toEqual(planks(new Layout(tree, look(tree))))
+  })
+
+  it('what is left out leaves the others on their sides', () => {
+    for (const arrangement of ['both', 'around'] as const) {
+      const tree = fresh()
+      applyChanges(tree, ['a', 'b', 'c', 'd'].map((topic, i) => ({ op: 'add' as const, topic, parent: 'centre', order: `a${i}` })))
+      const sideOf = (layout: Layout): string[] => ['b', 'c', 'd'].map(id => layout.find(id)!.direction)
+      const all = new Layout(tree, look(tree), { arrangement })
+      const some = new Layout(tree, { ...look(tree), hidden: id => id === 'a' }, { arrangement })
+      expect(sideOf(some)).toEqual(sideOf(all))
+    }
   })
 
   it('shows just what lies in view, hides what is folded and says how much that is', () => {

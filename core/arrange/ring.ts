@@ -1,8 +1,8 @@
 import { balanceSides } from '../tree/balance'
 import type { Side, TopicId } from '../tree/topic'
-import type { Grove, GroveOnlooker } from './grove'
-import { type Extents, meets, type Rect } from './place'
-import type { Ground, Spot } from './standing'
+import type { Grove, Ground, GroveOnlooker } from './grove'
+import { type Extents, meets, type Placed, type Rect } from './place'
+import { plankAt, type Spot } from './standing'
 import { layOut, newPlot, type Plot } from './tidy'
 
 const RING_GAP = 46
@@ -40,11 +40,14 @@ export class RingGrove implements Grove {
   private rings: Ring[] = []
   private extents: Extents = { left: 0, right: 0, top: 0, bottom: 0 }
   private fresh = false
-  private readonly gap: number
+  private gap = RING_GAP
 
-  /** `sides`: on which side of the root each main branch stands; null lets their sizes decide. */
-  constructor(private readonly ground: Ground, private readonly parentOf: (id: TopicId) => TopicId | null, private readonly sides: () => readonly Side[] | null) {
-    this.gap = RING_GAP * ground.along
+  /** `sideOf`: on which side of the root a main branch stands; null lets their sizes decide. */
+  constructor(private readonly ground: Ground, private readonly sideOf: () => ((main: TopicId) => Side) | null) {}
+
+  forget(): void {
+    this.cells.clear()
+    this.fresh = false
   }
 
   touch(ids: Iterable<TopicId>): void {
@@ -58,9 +61,15 @@ export class RingGrove implements Grove {
   settle(): Extents {
     if (this.fresh) return this.extents
     this.fresh = true
-    const { ground, gap } = this
+    const { ground } = this
+    const gap = this.gap = RING_GAP * ground.along
+    const before = [...this.main.right, ...this.main.left]
     const main = ground.kids(ground.root).map(id => this.cellOf(id))
-    const shared = this.sides() ?? balanceSides(main.map(cell => cell.count))
+    const gone = new Set(before)
+    for (const cell of main) gone.delete(cell)
+    for (const cell of gone) this.drop(cell)
+    const sideOf = this.sideOf()
+    const shared = sideOf ? main.map(({ id }) => sideOf(id)) : balanceSides(main.map(cell => cell.count))
     const root = ground.size(ground.root)
     const rings: Ring[] = []
     for (const side of ['right', 'left'] as const) {
@@ -115,6 +124,9 @@ export class RingGrove implements Grove {
         talls[i + 1] = Math.max(talls[i + 1] ?? 0, kid.talls[i]!)
       }
     }
+    // What went elsewhere isn't heard of any more: it begins anew when it comes back.
+    const now = new Set(kids)
+    for (const kid of cell.kids) if (!now.has(kid)) this.drop(kid)
     Object.assign(cell, { kids, own, width: this.ground.size(id).width, widths, talls, fresh: true })
     return cell
   }
@@ -129,21 +141,22 @@ export class RingGrove implements Grove {
     return Math.sqrt(Math.max(0, (this.rings[level]?.radius ?? 0) ** 2 - y ** 2))
   }
 
-  spotOf(id: TopicId): Spot | null {
-    let y = 0
-    let level = -1
-    for (let at = id; at !== this.ground.root; level++) {
-      const parent = this.parentOf(at)
-      const cell = this.cells.get(at)
-      if (!cell || parent === null) return null
+  private drop(cell: Cell): void {
+    this.cells.delete(cell.id)
+    for (const kid of cell.kids) this.drop(kid)
+  }
+
+  find([first, ...further]: readonly TopicId[]): Placed | null {
+    const side = (['right', 'left'] as const).find(one => this.main[one].some(({ id }) => id === first))
+    let cell = side && this.main[side].find(({ id }) => id === first)
+    if (!side || !cell) return null
+    let y = cell.plot.offset
+    for (const step of further) {
+      cell = cell.kids.find(({ id }) => id === step)
+      if (!cell) return null
       y += cell.plot.offset
-      if (parent === this.ground.root) {
-        const side = this.main.right.includes(cell) ? 'right' : this.main.left.includes(cell) ? 'left' : null
-        return side && this.onRing(this.cells.get(id)!, y, level + 1, side)
-      }
-      at = parent
     }
-    return null
+    return plankAt(cell.id, this.ground.size(cell.id), this.onRing(cell, y, further.length, side))
   }
 
   scan(view: Rect, grain: number, onlooker: GroveOnlooker): void {
@@ -172,7 +185,11 @@ export class RingGrove implements Grove {
     }
     const spot = this.onRing(cell, y, level, side)
     const { own } = cell
-    if (meets(view, { x: spot.dx - own.left, y: y - own.top, width: own.left + own.right, height: own.top + own.bottom })) onlooker.plank(cell.id, spot)
+    if (meets(view, { x: spot.dx - own.left, y: y - own.top, width: own.left + own.right, height: own.top + own.bottom })) {
+      const placed = plankAt(cell.id, this.ground.size(cell.id), spot)
+      if (this.ground.isNested(cell.id)) onlooker.frame(placed)
+      else onlooker.plank(placed)
+    }
     if (cell.kids.length === 0) return
     for (const kid of cell.kids) this.show(view, grain, onlooker, kid, y + kid.plot.offset, level + 1, side)
     this.arc(view, onlooker, cell.id, spot, cell.width, cell.kids, y, level + 1, side)

@@ -1,18 +1,5 @@
 import type { TopicId } from '../tree/topic'
-import type { Direction, Extents, Size, Tick } from './place'
-
-/** What an arrangement that places its topics one by one is given to work with. */
-export interface Ground {
-  readonly root: TopicId
-  /** The topics directly below, as far as they're shown; none below a frame of its own. */
-  kids(id: TopicId): readonly TopicId[]
-  size(id: TopicId): Size
-  /** How far the drawing of a topic with a frame of its own reaches; for any other, its plank. */
-  extents(id: TopicId): Extents
-  /** Multipliers of the usual space. */
-  readonly along: number
-  readonly across: number
-}
+import type { Direction, Extents, Placed, Size, Tick } from './place'
 
 /** Where a topic's middle stands, from the middle of the frame's root. */
 export interface Spot {
@@ -23,7 +10,7 @@ export interface Spot {
 
 export interface Line { readonly owner: TopicId, readonly points: readonly number[] }
 
-/** A frame whose topics are placed one by one. All lengths count from the middle of the frame's root. */
+/** Topics that are placed one by one. All lengths count from the middle of the frame's root. */
 export interface Standing {
   readonly spots: ReadonlyMap<TopicId, Spot>
   readonly lines: readonly Line[]
@@ -33,6 +20,11 @@ export interface Standing {
 
 export function halfOf({ width, height }: Size): Extents {
   return { left: width / 2, right: width / 2, top: height / 2, bottom: height / 2 }
+}
+
+/** The plank of a topic whose middle stands on a spot. */
+export function plankAt(id: TopicId, { width, height }: Size, { dx, dy, direction }: Spot): Placed {
+  return { id, x: dx - width / 2, y: dy - height / 2, width, height, direction }
 }
 
 /** The reach of a root and of everything that stands around it. */

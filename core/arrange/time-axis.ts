@@ -1,7 +1,9 @@
 import { addDays, daysBetween } from '../schedule/days'
 import type { TopicId } from '../tree/topic'
-import type { Tick } from './place'
-import { type Ground, halfOf, type Line, reachOf, type Spot, type Standing } from './standing'
+import { type Grove, type Ground, type GroveOnlooker, MOST_BARS } from './grove'
+import { Patchwork } from './patchwork'
+import { around, type Extents, type Placed, type Rect, type Tick } from './place'
+import { halfOf, type Line, plankAt, reachOf, type Spot, type Standing } from './standing'
 
 const GAP = 14
 /** From the axis down to the first plank. */
@@ -11,7 +13,7 @@ const DROP = 46
  * Along a time axis: each main branch hangs from its date, days are equally wide, and what has no date waits at the end.
  * Later branches are hung first and as high as they go, so that no line runs through an earlier one.
  */
-export function timeArrangement(ground: Ground, dateOf: (id: TopicId) => string | null, today?: string): Standing {
+export function timeArrangement(ground: Omit<Ground, 'isNested'>, dateOf: (id: TopicId) => string | null, today?: string): Standing {
   const kids = ground.kids(ground.root)
   const root = ground.size(ground.root)
   const dated = kids.flatMap(id => dateOf(id) === null ? [] : [{ id, date: dateOf(id)! }])
@@ -92,4 +94,72 @@ class Skyline {
     this.pieces = kept
     return y
   }
+}
+
+/** Where all of a time axis stands, found again after any change, and by where it lies. */
+export class TimeGrove implements Grove {
+  private standing: Standing | null = null
+  /** Made when somebody looks. */
+  private planks: Patchwork<Placed> | null = null
+  private lines: Patchwork<Line> | null = null
+
+  /** `dateOf`: a topic's day, an ISO date; `today`: the present one. */
+  constructor(private readonly ground: Ground, private readonly dateOf: (id: TopicId) => string | null, private readonly today: () => string | undefined) {}
+
+  touch(): void {
+    this.forget()
+  }
+
+  forget(): void {
+    this.standing = this.planks = this.lines = null
+  }
+
+  settle(): Extents {
+    return this.stand().extents
+  }
+
+  private stand(): Standing {
+    return this.standing ??= timeArrangement(this.ground, this.dateOf, this.today())
+  }
+
+  private plank(id: TopicId): Placed | null {
+    const spot = this.stand().spots.get(id)
+    return spot ? plankAt(id, this.ground.size(id), spot) : null
+  }
+
+  find([id, ...further]: readonly TopicId[]): Placed | null {
+    return id === undefined || further.length > 0 ? null : this.plank(id)
+  }
+
+  scan(view: Rect, grain: number, onlooker: GroveOnlooker): void {
+    const { ground } = this
+    const { lines: all, spots, axis } = this.stand()
+    const planks = this.planks ??= new Patchwork(Array.from(spots.keys(), (id) => {
+      const placed = this.plank(id)!
+      const { x, y, width, height } = around(placed, ground.extents(id))
+      return [placed, [x, y, x + width, y + height]] as const
+    }))
+    // Far out, where lines are finer than a pixel and planks lie side by side, a share of them looks like all of them.
+    const stride = grain > 0 ? Math.ceil(planks.size / MOST_BARS) : 1
+    if (stride === 1) {
+      this.lines ??= new Patchwork(all.map(line => [line, boxOf(line.points)] as const))
+      this.lines.visit(view, ({ owner, points }) => onlooker.line(owner, points))
+    }
+    if (axis) onlooker.axis?.(axis.y, axis.from, axis.to, axis.ticks)
+    const show = (placed: Placed): void => ground.isNested(placed.id) ? onlooker.frame(placed) : onlooker.plank(placed)
+    planks.visit(view, show, stride)
+    // The big titles are written over the bars, so the first level is never left out.
+    if (stride > 1) for (const id of ground.kids(ground.root)) onlooker.plank(this.plank(id)!)
+  }
+}
+
+function boxOf(points: readonly number[]): readonly [number, number, number, number] {
+  let [x1, y1, x2, y2] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (let i = 0; i < points.length; i += 2) {
+    x1 = Math.min(x1, points[i]!)
+    x2 = Math.max(x2, points[i]!)
+    y1 = Math.min(y1, points[i + 1]!)
+    y2 = Math.max(y2, points[i + 1]!)
+  }
+  return [x1, y1, x2, y2]
 }
