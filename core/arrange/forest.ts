@@ -11,6 +11,8 @@ interface Gaps { readonly along: number, readonly across: number }
 export interface ForestGround extends Ground {
   /** The plots of all forests of the layout; a branch may go from one frame to another. Whoever keeps them says when one isn't fresh. */
   readonly plots: Map<TopicId, Plot>
+  /** The topics directly below one that has no frame of its own, which its plot says: looking it up again for each would cost a quarter of arranging. */
+  shown(id: TopicId): readonly TopicId[]
   /** The one way that all run, or each main branch's side. */
   directionOf(): Direction | ((main: TopicId) => Side)
   /** Whether the root is a centre, with more space around it. */
@@ -56,43 +58,38 @@ export class ForestGrove implements Grove {
     return direction === 'down' ? this.gaps.down : main ? this.gaps.main : this.gaps.plain
   }
 
-  private plotOf(id: TopicId, direction: Direction, main: boolean): Plot {
+  private plotOf(id: TopicId, direction: Direction, gapAcross: number): Plot {
     const { plots } = this.ground
     let plot = plots.get(id)
     if (!plot) {
       plots.set(id, plot = newPlot(id))
       plot.framed = this.ground.isNested(id)
     }
-    return this.isFresh(plot, direction, main) ? plot : this.refresh(plot, direction, main)
+    return isFresh(plot, direction, gapAcross) ? plot : this.refresh(plot, direction, gapAcross)
   }
 
-  /** Also false for one that was laid out elsewhere: the other way, or beside a centre. */
-  private isFresh(plot: Plot, direction: Direction, main: boolean): boolean {
-    return plot.fresh && plot.direction === direction && plot.gapAcross === this.gapsOf(direction, main).across
-  }
-
-  private refresh(plot: Plot, direction: Direction, main: boolean): Plot {
+  private refresh(plot: Plot, direction: Direction, gapAcross: number): Plot {
     const { ground } = this
     const upright = direction === 'down'
     const { width, height } = ground.size(plot.id)
-    const gaps = upright ? this.gaps.down : this.gaps.plain
     plot.direction = direction
     plot.along = upright ? height : width
     plot.across = upright ? width : height
-    plot.gapAlong = gaps.along
-    plot.gapAcross = this.gapsOf(direction, main).across
+    plot.gapAlong = upright ? this.gaps.down.along : this.gaps.plain.along
+    plot.gapAcross = gapAcross
     plot.fresh = true
     plot.lead = 0
-    if (!plot.framed) return layOut(plot, this.below(ground.kids(plot.id), direction, false, plot.kids), true)
+    if (!plot.framed) return layOut(plot, this.below(ground.shown(plot.id), direction, false, plot.kids), true)
     return enclose(plot, ground.extents(plot.id), direction)
   }
 
   /** The plots of siblings; most stand where they stood before, which spares looking them up. */
   private below(ids: readonly TopicId[], direction: Direction, main: boolean, before: readonly Plot[]): Plot[] {
     const kids: Plot[] = []
+    const { across } = this.gapsOf(direction, main)
     for (let i = 0; i < ids.length; i++) {
       const same = before[i]
-      kids.push(same === undefined || same.id !== ids[i] ? this.plotOf(ids[i]!, direction, main) : this.isFresh(same, direction, main) ? same : this.refresh(same, direction, main))
+      kids.push(same === undefined || same.id !== ids[i] ? this.plotOf(ids[i]!, direction, across) : isFresh(same, direction, across) ? same : this.refresh(same, direction, across))
     }
     return kids
   }
@@ -149,6 +146,9 @@ export class ForestGrove implements Grove {
     for (const { direction, forest } of this.forests) showKids(view, grain, onlooker, root, forest.kids, direction, this.gapsOf(direction, this.ground.isWide()).along)
   }
 }
+
+/** False also for one that was laid out elsewhere: the other way, or beside a centre. */
+const isFresh = (plot: Plot, direction: Direction, gapAcross: number): boolean => plot.fresh && plot.direction === direction && plot.gapAcross === gapAcross
 
 /** A plot as large as a frame's drawing, with the plank where it stands in it. */
 function enclose(plot: Plot, { left, right, top, bottom }: Extents, direction: Direction): Plot {

@@ -216,6 +216,7 @@ export class Layout {
       })
       default: return new ForestGrove(Object.assign(ground, {
         plots: this.plots,
+        shown: (at: TopicId) => this.shown(at),
         isWide: () => this.isWide(id),
         directionOf: () => arrangement === 'both' ? this.sideBelow(id) : arrangement,
       }))
@@ -349,7 +350,7 @@ export class Layout {
     }
     if (meets(view, placed)) onlooker.plank(placed)
     const [x, y] = [placed.x + placed.width / 2, placed.y + placed.height / 2]
-    frame.grove.scan({ ...view, x: view.x - x, y: view.y - y }, grain, this.fromMiddleOf(placed, onlooker, at => this.showFrame(view, grain, onlooker, at, this.frames.get(at.id)!)))
+    frame.grove.scan(x === 0 && y === 0 ? view : { ...view, x: view.x - x, y: view.y - y }, grain, this.fromMiddleOf(placed, onlooker, at => this.showFrame(view, grain, onlooker, at, this.frames.get(at.id)!)))
   }
 
   /** Passes on what counts from the middle of a plank. */
