@@ -60,7 +60,7 @@ export default defineNuxtConfig({
     worker: { format: 'es' },
     optimizeDeps: {
       include: ['yjs', 'nanoid', 'idb', 'zod', 'fractional-indexing', '@tanstack/vue-virtual', '@tiptap/vue-3', '@tiptap/core', '@tiptap/starter-kit', '@tiptap/extension-collaboration',
-        'htmlparser2', 'saxes', 'mdast-util-from-markdown', 'mdast-util-to-markdown', 'mdast-util-gfm', 'micromark-extension-gfm', 'chrono-node'],
+        'htmlparser2', 'saxes', 'mdast-util-from-markdown', 'mdast-util-to-markdown', 'mdast-util-gfm-strikethrough', 'mdast-util-gfm-table', 'mdast-util-gfm-task-list-item', 'micromark-extension-gfm-strikethrough', 'micromark-extension-gfm-table', 'micromark-extension-gfm-task-list-item', 'weekstart'],
     },
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
