@@ -13,12 +13,20 @@ export default defineNuxtConfig({
   ssr: false,
   devtools: { enabled: false },
   alias: { '#core': here('./core'), '#demo': here('./demo') },
-  css: ['@fontsource-variable/figtree/index.css', '@fontsource-variable/bricolage-grotesque/index.css', '@fontsource/noto-emoji/index.css', '~/theme/base.css'],
+  css: [
+    '@fontsource-variable/figtree/index.css',
+    '@fontsource-variable/bricolage-grotesque/index.css',
+    '@fontsource/noto-emoji/index.css',
+    '~/theme/base.css',
+  ],
   app: {
     head: {
       title: 'Sun Porch',
       htmlAttrs: { lang: 'en' },
-      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'theme-color', content: '#CFE5E3' }],
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'theme-color', content: '#CFE5E3' },
+      ],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/porch.svg' }],
     },
   },
@@ -31,8 +39,26 @@ export default defineNuxtConfig({
   },
   primevue: {
     autoImport: false,
-    components: { include: ['Button', 'InputText', 'InputNumber', 'Textarea', 'Select', 'Slider', 'Checkbox', 'DatePicker', 'Dialog', 'Menu', 'TieredMenu', 'ContextMenu', 'Popover', 'Message'] },
-    // The tooltip directive writes a style sheet on every update of its element, which costs a frame; ours is plain CSS.
+    components: {
+      include: [
+        'Button',
+        'InputText',
+        'InputNumber',
+        'Textarea',
+        'Select',
+        'Slider',
+        'Checkbox',
+        'DatePicker',
+        'Dialog',
+        'Menu',
+        'TieredMenu',
+        'ContextMenu',
+        'Popover',
+        'Message',
+      ],
+    },
+    // The tooltip directive writes a style sheet on every update of its element, which costs a frame; ours is plain
+    // CSS.
     directives: { include: [] },
     importTheme: { from: '~/theme/porch.ts' },
   },
@@ -40,7 +66,10 @@ export default defineNuxtConfig({
     provider: 'none',
     fallbackToApi: false,
     // Names of icons stand in plain modules too.
-    clientBundle: { scan: { globInclude: ['app/**/*.{vue,ts}'], globExclude: ['node_modules', '.nuxt', '.output'] }, sizeLimitKb: 256 },
+    clientBundle: {
+      scan: { globInclude: ['app/**/*.{vue,ts}'], globExclude: ['node_modules', '.nuxt', '.output'] },
+      sizeLimitKb: 256,
+    },
     serverBundle: { collections: ['lucide'] },
   },
   nitro: {
@@ -50,17 +79,50 @@ export default defineNuxtConfig({
     hooks: {
       async compiled(nitro) {
         // Work apart from the server's thread is a program of its own.
-        await build({ entryPoints: [here('./server/jobs/worker.ts')], outfile: `${nitro.options.output.serverDir}/workers/jobs.cjs`, bundle: true, platform: 'node', format: 'cjs', target: 'node20', alias: { '#core': here('./core') }, logLevel: 'error' })
-        cpSync(here('./server/database/migrations'), `${nitro.options.output.serverDir}/migrations`, { recursive: true })
-        for (const file of Object.values(FONT_FILES)) cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/fonts/${file.split('/').at(-1)}`)
+        await build({
+          entryPoints: [here('./server/jobs/worker.ts')],
+          outfile: `${nitro.options.output.serverDir}/workers/jobs.cjs`,
+          bundle: true,
+          platform: 'node',
+          format: 'cjs',
+          target: 'node20',
+          alias: { '#core': here('./core') },
+          logLevel: 'error',
+        })
+        cpSync(here('./server/database/migrations'), `${nitro.options.output.serverDir}/migrations`, {
+          recursive: true,
+        })
+        for (const file of Object.values(FONT_FILES))
+          cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/fonts/${file.split('/').at(-1)}`)
       },
     },
   },
   vite: {
     worker: { format: 'es' },
     optimizeDeps: {
-      include: ['yjs', 'nanoid', 'idb', 'zod', 'fractional-indexing', '@tanstack/vue-virtual', '@tiptap/vue-3', '@tiptap/core', '@tiptap/starter-kit', '@tiptap/extension-collaboration',
-        'htmlparser2', 'saxes', 'mdast-util-from-markdown', 'mdast-util-to-markdown', 'mdast-util-gfm-strikethrough', 'mdast-util-gfm-table', 'mdast-util-gfm-task-list-item', 'micromark-extension-gfm-strikethrough', 'micromark-extension-gfm-table', 'micromark-extension-gfm-task-list-item', 'weekstart'],
+      include: [
+        'yjs',
+        'nanoid',
+        'idb',
+        'zod',
+        'fractional-indexing',
+        '@tanstack/vue-virtual',
+        '@tiptap/vue-3',
+        '@tiptap/core',
+        '@tiptap/starter-kit',
+        '@tiptap/extension-collaboration',
+        'htmlparser2',
+        'saxes',
+        'mdast-util-from-markdown',
+        'mdast-util-to-markdown',
+        'mdast-util-gfm-strikethrough',
+        'mdast-util-gfm-table',
+        'mdast-util-gfm-task-list-item',
+        'micromark-extension-gfm-strikethrough',
+        'micromark-extension-gfm-table',
+        'micromark-extension-gfm-task-list-item',
+        'weekstart',
+      ],
     },
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },

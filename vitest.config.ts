@@ -11,10 +11,24 @@ export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'core', include: ['core/**/*.test.ts', 'demo/**/*.test.ts', 'app/**/*.test.ts'], testTimeout: 120_000 } },
       {
         resolve: { alias },
-        test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: 'tests/server/start.ts', testTimeout: 120_000, hookTimeout: 120_000, fileParallelism: false },
+        test: {
+          name: 'core',
+          include: ['core/**/*.test.ts', 'demo/**/*.test.ts', 'app/**/*.test.ts'],
+          testTimeout: 120_000,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts'],
+          globalSetup: 'tests/server/start.ts',
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+        },
       },
     ],
   },

@@ -6,8 +6,13 @@ export function plainPdf(pages: readonly (readonly string[])[]): string {
   objects[2] = `<< /Type /Pages /Kids [${pageIds.map(id => `${id} 0 R`).join(' ')}] /Count ${pages.length} >>`
   objects[3] = '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>'
   pages.forEach((lines, i) => {
-    const text = lines.map((line, n) => `BT /F1 ${n === 0 ? 20 : 12} Tf 64 ${770 - n * 26} Td (${line.replace(/[\\()]/g, '\\$&')}) Tj ET`).join('\n')
-    objects[4 + i * 2] = `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Resources << /Font << /F1 3 0 R >> >> /Contents ${5 + i * 2} 0 R >>`
+    const text = lines
+      .map(
+        (line, n) => `BT /F1 ${n === 0 ? 20 : 12} Tf 64 ${770 - n * 26} Td (${line.replace(/[\\()]/g, '\\$&')}) Tj ET`,
+      )
+      .join('\n')
+    objects[4 + i * 2] =
+      `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Resources << /Font << /F1 3 0 R >> >> /Contents ${5 + i * 2} 0 R >>`
     objects[5 + i * 2] = `<< /Length ${text.length} >>\nstream\n${text}\nendstream`
   })
   let out = '%PDF-1.4\n'
@@ -17,13 +22,30 @@ export function plainPdf(pages: readonly (readonly string[])[]): string {
     out += `${id} 0 obj\n${body}\nendobj\n`
   })
   const start = out.length
-  out += `xref\n0 ${objects.length}\n0000000000 65535 f \n${offsets.slice(1).map(at => `${String(at).padStart(10, '0')} 00000 n \n`).join('')}`
+  out += `xref\n0 ${objects.length}\n0000000000 65535 f \n${offsets
+    .slice(1)
+    .map(at => `${String(at).padStart(10, '0')} 00000 n \n`)
+    .join('')}`
   return `${out}trailer\n<< /Size ${objects.length} /Root 1 0 R >>\nstartxref\n${start}\n%%EOF\n`
 }
 
 export const OFFER = plainPdf([
-  ['Two Rivers Carriers', 'Offer for the move of the town library branch', '', 'Two lorries with tail lifts, four people, five days', '400 crates, lent for three weeks', 'Loading by room colour, unloading to the shelf', '', 'Valid until the end of the month.'],
-  ['Conditions', 'The yard must be free from seven in the morning.', 'Books travel upright. Nobody lifts more than one crate.', 'Payment within thirty days.'],
+  [
+    'Two Rivers Carriers',
+    'Offer for the move of the town library branch',
+    '',
+    'Two lorries with tail lifts, four people, five days',
+    '400 crates, lent for three weeks',
+    'Loading by room colour, unloading to the shelf',
+    '',
+    'Valid until the end of the month.',
+  ],
+  [
+    'Conditions',
+    'The yard must be free from seven in the morning.',
+    'Books travel upright. Nobody lifts more than one crate.',
+    'Payment within thirty days.',
+  ],
 ])
 
 /** A plan of the reading room, as somebody might have drawn it. */

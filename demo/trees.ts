@@ -15,36 +15,61 @@ export interface DemoTree {
   /** Notes in Markdown, by topic title. */
   readonly notes: Readonly<Record<string, string>>
   readonly folded: readonly string[]
-  readonly links?: Readonly<Record<string, readonly { url: string, title: string }[]>>
+  readonly links?: Readonly<Record<string, readonly { url: string; title: string }[]>>
   /** Whatever else hangs on topics, by title. */
   readonly more?: Readonly<Record<string, Pick<Initial, 'place' | 'page' | 'numbering'>>>
   /** Lines of checklists, by topic title; done ones begin with x. */
   readonly checks?: Readonly<Record<string, readonly string[]>>
   /** Cross-links: from one title to another. */
-  readonly ties?: readonly (Pick<Tie, 'label' | 'ends'> & { readonly from: string, readonly to: string })[]
+  readonly ties?: readonly (Pick<Tie, 'label' | 'ends'> & { readonly from: string; readonly to: string })[]
   /** Topics that show one of another demo tree: their title, and that of the original. */
   /** The branches that are meetings, where they are. */
   readonly series?: DemoSeries
-  readonly shows?: readonly { readonly under: string, readonly title: string }[]
+  readonly shows?: readonly { readonly under: string; readonly title: string }[]
 }
 
 export const MOVE: DemoTree = {
   title: 'Move to the tannery',
   description: 'Everything that has to happen until the branch opens by the river.',
   tags: ['tannery', 'plan'],
-  folded: ['Order of loading', 'Volunteers', 'Lift', 'Programme', 'Ideas for later', 'Children\'s corner', 'Power and network', 'Lamps', 'Book sale', 'Catalogue', 'Crates', 'Invitations', 'Food and drink', 'Move week', 'Fit-out costs', 'Old branch', 'Rota for the move week', 'Neighbours', 'Ramp and doors', 'Removal firm'],
+  folded: [
+    'Order of loading',
+    'Volunteers',
+    'Lift',
+    'Programme',
+    'Ideas for later',
+    "Children's corner",
+    'Power and network',
+    'Lamps',
+    'Book sale',
+    'Catalogue',
+    'Crates',
+    'Invitations',
+    'Food and drink',
+    'Move week',
+    'Fit-out costs',
+    'Old branch',
+    'Rota for the move week',
+    'Neighbours',
+    'Ramp and doors',
+    'Removal firm',
+  ],
   notes: {
-    'Shelving': 'The joiner needs the final count **by Friday**. Oak for the front room, the rest can be painted pine.\n\nOld steel shelves stay in the cellar.',
-    'Lift': 'Two firms answered:\n\n- Halvard Lifts: 12 weeks, includes the shaft cladding\n- Norrby & Daughter: 9 weeks, cladding extra\n\nThe shaft must be dry before either can measure.',
-    'Volunteers': 'Ask again at the reading evening. People like to be asked by name.',
-    'Grant': 'Second half is paid when the *ramp* has been approved.',
+    Shelving:
+      'The joiner needs the final count **by Friday**. Oak for the front room, the rest can be painted pine.\n\nOld steel shelves stay in the cellar.',
+    Lift: 'Two firms answered:\n\n- Halvard Lifts: 12 weeks, includes the shaft cladding\n- Norrby & Daughter: 9 weeks, cladding extra\n\nThe shaft must be dry before either can measure.',
+    Volunteers: 'Ask again at the reading evening. People like to be asked by name.',
+    Grant: 'Second half is paid when the *ramp* has been approved.',
     'Sort before packing': 'What has not been lent for eight years and is in another branch goes to the book sale.',
     'Reading room': 'Keep the beams in sight. No ceiling panels.',
-    'Opening day': '# What people should remember\n\n1. The smell of new wood\n2. The river through the big window\n3. That they found their shelf again',
+    'Opening day':
+      '# What people should remember\n\n1. The smell of new wood\n2. The river through the big window\n3. That they found their shelf again',
   },
   links: {
     'Reading room': [{ url: 'https://tannery.example/plans/reading-room', title: 'Plan of the reading room' }],
-    'Removal firm': [{ url: 'mailto:office@carriers.example?subject=Offer%20for%20the%20library', title: 'Write to the carriers' }],
+    'Removal firm': [
+      { url: 'mailto:office@carriers.example?subject=Offer%20for%20the%20library', title: 'Write to the carriers' },
+    ],
     'Bus stop moved?': [{ url: 'https://town.example/works/bridge-street', title: 'Works on Bridge Street' }],
   },
   more: {
@@ -52,7 +77,12 @@ export const MOVE: DemoTree = {
     'Order of loading': { page: true },
   },
   checks: {
-    'Shelving': ['x Measure the front room', 'x Ask the joiner for oak', 'Choose the stain', 'Brackets for the window seats'],
+    Shelving: [
+      'x Measure the front room',
+      'x Ask the joiner for oak',
+      'Choose the stain',
+      'Brackets for the window seats',
+    ],
     'Bakery at the bridge': ['Ask for 300 buns', 'Who carries them over?'],
   },
   ties: [
@@ -216,39 +246,83 @@ export const MEETINGS: DemoTree = {
   tags: ['tannery', 'meetings'],
   folded: ['Meeting 1'],
   notes: {
-    'Shelving is late': 'Ines: the count took longer because of the cellar. The joiner can still make it if we order this week.',
-    'Two offers for the removal': 'Two Rivers Carriers: five days, crates lent. Lindqvist Removals: four days, crates extra. Both are free in the move week.',
+    'Shelving is late':
+      'Ines: the count took longer because of the cellar. The joiner can still make it if we order this week.',
+    'Two offers for the removal':
+      'Two Rivers Carriers: five days, crates lent. Lindqvist Removals: four days, crates extra. Both are free in the move week.',
   },
-  links: { 'Two offers for the removal': [{ url: 'https://carriers.example/offers/library', title: 'Offer of Two Rivers Carriers' }] },
+  links: {
+    'Two offers for the removal': [
+      { url: 'https://carriers.example/offers/library', title: 'Offer of Two Rivers Carriers' },
+    ],
+  },
   shows: [{ under: 'Shelving is late', title: 'Shelving' }],
   series: {
-    zone: 'Europe/Copenhagen', time: '14:00', where: 'Drying loft, second floor',
+    zone: 'Europe/Copenhagen',
+    time: '14:00',
+    where: 'Drying loft, second floor',
     people: [
-      { name: 'Ines', needed: true, role: 'chair' }, { name: 'Rana', needed: true, role: 'notes' }, { name: 'Oskar', needed: true, role: null },
-      { name: 'Lev', needed: false, role: null }, { name: 'Tove Lind', needed: false, role: null, mail: 'tove@oakjoiners.example' },
+      { name: 'Ines', needed: true, role: 'chair' },
+      { name: 'Rana', needed: true, role: 'notes' },
+      { name: 'Oskar', needed: true, role: null },
+      { name: 'Lev', needed: false, role: null },
+      { name: 'Tove Lind', needed: false, role: null, mail: 'tove@oakjoiners.example' },
     ],
     meetings: [
       {
-        title: 'Meeting 3', back: 0, slot: 60, why: 'So that the move has a firm and a date that holds before the lease runs out.',
+        title: 'Meeting 3',
+        back: 0,
+        slot: 60,
+        why: 'So that the move has a firm and a date that holds before the lease runs out.',
         musts: ['Which removal firm', 'Does the shelving date hold', 'Where the lorry may stand'],
         items: [
-          { title: 'Shelving is late', intent: 'discuss', minutes: 15, serves: ['Does the shelving date hold'], pattern: ['Report', 'Concerns', 'Options'], asked: true },
-          { title: 'Two offers for the removal', intent: 'decide', minutes: 20, serves: ['Which removal firm'], pattern: ['Report', 'Concerns', 'Options'], asked: true },
+          {
+            title: 'Shelving is late',
+            intent: 'discuss',
+            minutes: 15,
+            serves: ['Does the shelving date hold'],
+            pattern: ['Report', 'Concerns', 'Options'],
+            asked: true,
+          },
+          {
+            title: 'Two offers for the removal',
+            intent: 'decide',
+            minutes: 20,
+            serves: ['Which removal firm'],
+            pattern: ['Report', 'Concerns', 'Options'],
+            asked: true,
+          },
           { title: 'Neighbours', intent: 'inform', minutes: 10 },
           { title: 'Next steps', intent: 'decide', minutes: null },
         ],
       },
       {
-        title: 'Meeting 2', back: 2, slot: 60, why: 'Agree how books travel, so that packing can be planned.', musts: ['How crates are marked', 'How long fiction takes'], came: { 'Lev': false, 'Tove Lind': false },
+        title: 'Meeting 2',
+        back: 2,
+        slot: 60,
+        why: 'Agree how books travel, so that packing can be planned.',
+        musts: ['How crates are marked', 'How long fiction takes'],
+        came: { Lev: false, 'Tove Lind': false },
         items: [
-          { title: 'Crates and colours', intent: 'decide', minutes: 20, spent: 26, serves: ['How crates are marked', 'How long fiction takes'] },
+          {
+            title: 'Crates and colours',
+            intent: 'decide',
+            minutes: 20,
+            spent: 26,
+            serves: ['How crates are marked', 'How long fiction takes'],
+          },
           { title: 'Offers for the removal', intent: 'discuss', minutes: 15, spent: 19 },
           { title: 'Keys and doors', intent: 'discuss', minutes: 10, spent: 12 },
           { title: 'Next steps', intent: 'decide', minutes: 10, spent: 6 },
         ],
       },
       {
-        title: 'Meeting 1', back: 4, slot: 60, why: 'Begin with one picture of what has to be done.', musts: ['When the move week is'], came: { 'Tove Lind': false },
+        title: 'Meeting 1',
+        back: 4,
+        slot: 60,
+        why: 'Begin with one picture of what has to be done.',
+        musts: ['When the move week is'],
+        came: { 'Tove Lind': false },
         items: [
           { title: 'The rooms', intent: 'inform', minutes: 20, spent: 21 },
           { title: 'The move week', intent: 'decide', minutes: 20, spent: 31, serves: ['When the move week is'] },
@@ -256,12 +330,26 @@ export const MEETINGS: DemoTree = {
         ],
       },
     ],
-    done: { 'Insurance for helpers': ['Rana', 12], 'List of all rooms': ['Lev', 15], 'Get a second offer for the removal': ['Oskar', 3], 'Count shelves in the cellar': ['Ines', 2] },
+    done: {
+      'Insurance for helpers': ['Rana', 12],
+      'List of all rooms': ['Lev', 15],
+      'Get a second offer for the removal': ['Oskar', 3],
+      'Count shelves in the cellar': ['Ines', 2],
+    },
     record: {
-      'Crates are marked by room colour': ['decision', 'Rana'], 'Fiction moves in one day': ['decision', 'Rana'], 'Labels in four colours need a printer': ['idea', 'Oskar'],
-      'Get a second offer for the removal': ['action', 'Ines'], 'Ask the scouts about steel shelves': ['action', 'Ines'], 'Who holds the keys at night?': ['question', 'Oskar'],
-      'Count shelves in the cellar': ['action', 'Oskar'], 'Late opening on Thursdays': ['parked', 'Rana'], 'Ask the town for a no-stopping zone': ['action', 'Ines'],
-      'We keep the beams in sight': ['decision', 'Oskar'], 'Move week is the first of next month': ['decision', 'Ines'], 'Insurance for helpers': ['action', 'Ines'], 'List of all rooms': ['action', 'Ines'],
+      'Crates are marked by room colour': ['decision', 'Rana'],
+      'Fiction moves in one day': ['decision', 'Rana'],
+      'Labels in four colours need a printer': ['idea', 'Oskar'],
+      'Get a second offer for the removal': ['action', 'Ines'],
+      'Ask the scouts about steel shelves': ['action', 'Ines'],
+      'Who holds the keys at night?': ['question', 'Oskar'],
+      'Count shelves in the cellar': ['action', 'Oskar'],
+      'Late opening on Thursdays': ['parked', 'Rana'],
+      'Ask the town for a no-stopping zone': ['action', 'Ines'],
+      'We keep the beams in sight': ['decision', 'Oskar'],
+      'Move week is the first of next month': ['decision', 'Ines'],
+      'Insurance for helpers': ['action', 'Ines'],
+      'List of all rooms': ['action', 'Ines'],
       'Does the old clock come along?': ['question', 'Lev'],
     },
   },
@@ -310,7 +398,7 @@ export const TRAINING: DemoTree = {
   tags: ['training'],
   arrangement: 'down',
   folded: [],
-  notes: { 'Stations': 'Groups of four change every 50 minutes.' },
+  notes: { Stations: 'Groups of four change every 50 minutes.' },
   text: `Before // Lev
 	Room booked // Lev, done
 	Handout // Lev, due in 14 days, 2 days, 30%

@@ -1,4 +1,7 @@
-/* Runs the benches. Each prints ratios against a reference measured in the same run. Name one to run it alone: npm run bench arrange */
+/*
+ * Runs the benches. Each prints ratios against a reference measured in the same run. Name one to run it alone: npm run
+ * bench arrange
+ */
 import { spawn } from 'node:child_process'
 import { join } from 'node:path'
 import { needBuild, needModules, needPackages, root, say } from './machine.mjs'
@@ -10,8 +13,12 @@ await needModules()
 if (chosen.some(name => !['arrange', 'find'].includes(name))) await needBuild()
 for (const name of chosen) {
   say(`\n── ${name}`)
-  const code = await new Promise((done) => {
-    spawn('npx', ['tsx', '--tsconfig', join(root, 'scripts/bench/tsconfig.json'), join(root, `scripts/bench/${name}.ts`)], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] }).on('exit', done)
+  const code = await new Promise(done => {
+    spawn(
+      'npx',
+      ['tsx', '--tsconfig', join(root, 'scripts/bench/tsconfig.json'), join(root, `scripts/bench/${name}.ts`)],
+      { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] },
+    ).on('exit', done)
   })
   if (code !== 0) say(`${name} ended with code ${code}`)
 }

@@ -2,7 +2,20 @@
  * What the scripts need from the machine before anything is installed: plain Node, no packages.
  */
 import { spawn, spawnSync } from 'node:child_process'
-import { accessSync, closeSync, constants, existsSync, mkdirSync, openSync, readFileSync, rmSync, statfsSync, statSync, writeFileSync, readdirSync } from 'node:fs'
+import {
+  accessSync,
+  closeSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  statfsSync,
+  statSync,
+  writeFileSync,
+  readdirSync,
+} from 'node:fs'
 import { connect, createServer } from 'node:net'
 import { createHash, randomBytes } from 'node:crypto'
 import { dirname, join, resolve } from 'node:path'
@@ -37,19 +50,30 @@ export function run(command, args, options = {}) {
     child.stdout?.on('data', piece => output.push(piece))
     child.stderr?.on('data', piece => output.push(piece))
     child.on('error', reject)
-    child.on('exit', code => code === 0 ? done() : reject(new Error(`${command} ${args.join(' ')} failed:\n${Buffer.concat(output).toString().slice(-4000)}`)))
+    child.on('exit', code =>
+      code === 0
+        ? done()
+        : reject(new Error(`${command} ${args.join(' ')} failed:\n${Buffer.concat(output).toString().slice(-4000)}`)),
+    )
   })
 }
 
 /** Installs Debian packages when their commands are missing. */
 export async function needPackages(wanted) {
-  const missing = Object.entries(wanted).filter(([command]) => !has(command) && !existsSync(`/usr/sbin/${command}`)).map(([, name]) => name)
+  const missing = Object.entries(wanted)
+    .filter(([command]) => !has(command) && !existsSync(`/usr/sbin/${command}`))
+    .map(([, name]) => name)
   if (missing.length === 0) return
-  if (!isRoot() || !has('apt-get')) fail(`Missing: ${missing.join(', ')}. Run: sudo apt-get install -y ${missing.join(' ')}`)
+  if (!isRoot() || !has('apt-get'))
+    fail(`Missing: ${missing.join(', ')}. Run: sudo apt-get install -y ${missing.join(' ')}`)
   say(`Installing ${missing.join(' and ')} …`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   await run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'update', '-qq'], { env }).catch(() => {})
-  await run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', '--no-install-recommends', ...missing], { env })
+  await run(
+    'apt-get',
+    ['-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', '--no-install-recommends', ...missing],
+    { env },
+  )
 }
 
 /** Installs npm packages when the lock file is newer than what is installed. */
@@ -75,10 +99,14 @@ function newest(path) {
 /** Builds when any source is newer than the build. */
 export async function needBuild() {
   const built = join(root, '.output', 'server', 'index.mjs')
-  const sources = ['app', 'core', 'demo', 'server', 'public', 'nuxt.config.ts', 'package-lock.json'].map(name => join(root, name))
+  const sources = ['app', 'core', 'demo', 'server', 'public', 'nuxt.config.ts', 'package-lock.json'].map(name =>
+    join(root, name),
+  )
   if (existsSync(built) && Math.max(...sources.map(newest)) < statSync(built).mtimeMs) return
   say('Building, which takes about a minute …')
-  await run('npx', ['nuxt', 'build'], { env: { ...process.env, NODE_ENV: 'production', NODE_OPTIONS: '--max-old-space-size=4096' } })
+  await run('npx', ['nuxt', 'build'], {
+    env: { ...process.env, NODE_ENV: 'production', NODE_OPTIONS: '--max-old-space-size=4096' },
+  })
 }
 
 /** A port that nobody uses. */
@@ -95,7 +123,7 @@ export function freePort() {
 
 /** Whether a port can be listened on; the error code when not. */
 export function tryPort(host, port) {
-  return new Promise((done) => {
+  return new Promise(done => {
     const server = createServer()
     server.on('error', error => done(error.code))
     server.listen(port, host, () => server.close(() => done(null)))
@@ -103,9 +131,9 @@ export function tryPort(host, port) {
 }
 
 function handshake(port) {
-  return new Promise((done) => {
+  return new Promise(done => {
     const socket = connect(port, '127.0.0.1')
-    const end = (answer) => {
+    const end = answer => {
       socket.destroy()
       done(answer)
     }
@@ -115,7 +143,10 @@ function handshake(port) {
   })
 }
 
-/** Makes a folder and those above it, one by one: Node's recursive mkdir never returns where a file system says ENOENT to a new folder, as /proc does. */
+/**
+ * Makes a folder and those above it, one by one: Node's recursive mkdir never returns where a file system says ENOENT
+ * to a new folder, as /proc does.
+ */
 function makeFolder(folder) {
   const missing = []
   for (let at = resolve(folder); !existsSync(at); at = dirname(at)) missing.unshift(at)
@@ -130,13 +161,15 @@ export function needFolder(folder, megabytes) {
     const probe = join(folder, `.probe-${process.pid}`)
     closeSync(openSync(probe, 'w'))
     rmSync(probe)
-  }
-  catch (error) {
+  } catch (error) {
     if (error.code === 'ENOSPC') fail(`The disk that holds ${folder} is full. Make room, then start again.`)
-    fail(`${folder} can't be written (${error.code}). Give yourself the right to it, or set DATA_DIR to another folder.`)
+    fail(
+      `${folder} can't be written (${error.code}). Give yourself the right to it, or set DATA_DIR to another folder.`,
+    )
   }
   const { bavail, bsize } = statfsSync(folder)
-  if (bavail * bsize < megabytes * 1024 * 1024) fail(`The disk that holds ${folder} has less than ${megabytes} MB left. Make room, then start again.`)
+  if (bavail * bsize < megabytes * 1024 * 1024)
+    fail(`The disk that holds ${folder} has less than ${megabytes} MB left. Make room, then start again.`)
 }
 
 /** A secret that is made once and kept beside the data. */
@@ -174,9 +207,13 @@ export async function startDatabase(folder, port) {
     let alive = false
     try {
       alive = pid > 0 && process.kill(pid, 0) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('mariadbd')
+    } catch {
+      /* no such process: the file is left over from a crash */
     }
-    catch { /* no such process: the file is left over from a crash */ }
-    if (alive) fail(`The data folder ${folder} is in use by another Sun Porch (MariaDB runs as process ${pid}). Stop that one, or set DATA_DIR to another folder.`)
+    if (alive)
+      fail(
+        `The data folder ${folder} is in use by another Sun Porch (MariaDB runs as process ${pid}). Stop that one, or set DATA_DIR to another folder.`,
+      )
     rmSync(pidFile, { force: true })
   }
   mkdirSync(data, { recursive: true })
@@ -184,29 +221,65 @@ export async function startDatabase(folder, port) {
   const user = account ? [`--user=${account}`] : []
   if (!existsSync(join(data, 'mysql'))) {
     say('Setting up a database folder …')
-    await run('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db', '--skip-name-resolve', ...user])
+    await run('mariadb-install-db', [
+      '--no-defaults',
+      `--datadir=${data}`,
+      '--auth-root-authentication-method=socket',
+      '--skip-test-db',
+      '--skip-name-resolve',
+      ...user,
+    ])
   }
   const password = keptSecret(resolve(folder), 'database-password')
   const init = join(data, 'sun-porch-init.sql')
-  writeFileSync(init, [
-    'CREATE DATABASE IF NOT EXISTS sun_porch CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;',
-    `CREATE OR REPLACE USER 'app'@'127.0.0.1' IDENTIFIED BY '${password}';`,
-    'GRANT ALL ON sun_porch.* TO \'app\'@\'127.0.0.1\';',
-  ].join('\n'), { mode: 0o600 })
+  writeFileSync(
+    init,
+    [
+      'CREATE DATABASE IF NOT EXISTS sun_porch CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;',
+      `CREATE OR REPLACE USER 'app'@'127.0.0.1' IDENTIFIED BY '${password}';`,
+      "GRANT ALL ON sun_porch.* TO 'app'@'127.0.0.1';",
+    ].join('\n'),
+    { mode: 0o600 },
+  )
   if (account) spawnSync('chown', [`${account}:${account}`, init])
   const out = openSync(log, 'a')
-  const child = spawn(existsSync('/usr/sbin/mariadbd') ? '/usr/sbin/mariadbd' : 'mariadbd', [
-    '--no-defaults', `--datadir=${data}`, '--bind-address=127.0.0.1', `--port=${port}`, `--socket=${join(data, 'm.sock')}`, `--pid-file=${pidFile}`,
-    `--init-file=${init}`, '--skip-name-resolve', '--default-time-zone=+00:00', '--character-set-server=utf8mb4', '--max-allowed-packet=64M',
-    '--innodb-buffer-pool-size=256M', '--innodb-flush-log-at-trx-commit=1', '--max-connections=100', ...user,
-  ], { stdio: ['ignore', out, out], detached: true, cwd: '/' })
+  const child = spawn(
+    existsSync('/usr/sbin/mariadbd') ? '/usr/sbin/mariadbd' : 'mariadbd',
+    [
+      '--no-defaults',
+      `--datadir=${data}`,
+      '--bind-address=127.0.0.1',
+      `--port=${port}`,
+      `--socket=${join(data, 'm.sock')}`,
+      `--pid-file=${pidFile}`,
+      `--init-file=${init}`,
+      '--skip-name-resolve',
+      '--default-time-zone=+00:00',
+      '--character-set-server=utf8mb4',
+      '--max-allowed-packet=64M',
+      '--innodb-buffer-pool-size=256M',
+      '--innodb-flush-log-at-trx-commit=1',
+      '--max-connections=100',
+      ...user,
+    ],
+    { stdio: ['ignore', out, out], detached: true, cwd: '/' },
+  )
   let gone = null
-  child.on('exit', (code) => { gone = code ?? 1 })
+  child.on('exit', code => {
+    gone = code ?? 1
+  })
   for (let waited = 0; waited < 600; waited++) {
     if (gone !== null) {
       const tail = readFileSync(log, 'utf8').slice(-3000)
-      if (/No space left|error 28/i.test(tail)) fail('MariaDB could not start: the disk is full. Make room, then start again.')
-      fail(`MariaDB could not start. Its last words (${log}):\n${tail.split('\n').filter(line => /ERROR/.test(line)).slice(-3).join('\n')}`)
+      if (/No space left|error 28/i.test(tail))
+        fail('MariaDB could not start: the disk is full. Make room, then start again.')
+      fail(
+        `MariaDB could not start. Its last words (${log}):\n${tail
+          .split('\n')
+          .filter(line => /ERROR/.test(line))
+          .slice(-3)
+          .join('\n')}`,
+      )
     }
     if (await handshake(port)) break
     await new Promise(done => setTimeout(done, 50))
@@ -217,7 +290,7 @@ export async function startDatabase(folder, port) {
     pid: child.pid,
     port,
     stop() {
-      return new Promise((done) => {
+      return new Promise(done => {
         if (gone !== null) {
           done()
           return

@@ -16,16 +16,49 @@ const database = await startDatabase(folder, await freePort())
 const port = await freePort()
 const url = `http://127.0.0.1:${port}`
 const app = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
-  env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), NUXT_DATABASE_URL: database.url, NUXT_SESSION_PASSWORD: 'only for pictures, and long enough for them' },
+  env: {
+    ...process.env,
+    NODE_ENV: 'production',
+    HOST: '127.0.0.1',
+    PORT: String(port),
+    NUXT_DATABASE_URL: database.url,
+    NUXT_SESSION_PASSWORD: 'only for pictures, and long enough for them',
+  },
   stdio: 'ignore',
 })
-for (let i = 0; i < 200 && !(await fetch(`${url}/api/health`).then(response => response.ok, () => false)); i++) await new Promise(done => setTimeout(done, 100))
+for (
+  let i = 0;
+  i < 200 &&
+  !(await fetch(`${url}/api/health`).then(
+    response => response.ok,
+    () => false,
+  ));
+  i++
+)
+  await new Promise(done => setTimeout(done, 100))
 await new Promise(done => setTimeout(done, 2500))
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 
 async function visit(who, options = {}) {
-  const context = await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, locale: 'en-GB', reducedMotion: 'reduce', ...options })
+  const context = await browser.newContext({
+    baseURL: url,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    reducedMotion: 'reduce',
+    ...options,
+  })
   const page = await context.newPage()
   await page.goto('/sign-in')
   await page.getByLabel('Mail address').fill(`${who}@porch.example`)
@@ -38,7 +71,10 @@ async function openMove(page) {
   await page.goto('/trees')
   await page.getByRole('link', { name: /Move to the tannery/ }).click()
   await page.getByRole('tree').waitFor()
-  await page.getByRole('status').filter({ hasText: /^saved$/ }).waitFor()
+  await page
+    .getByRole('status')
+    .filter({ hasText: /^saved$/ })
+    .waitFor()
   await page.waitForTimeout(600)
 }
 async function shot(page, name) {
@@ -112,7 +148,7 @@ try {
     await ines.keyboard.press('Enter')
     await ines.keyboard.press('Escape')
   }
-  const on = async (title) => {
+  const on = async title => {
     await ines.keyboard.press('PageDown')
     await ines.locator('[aria-current="step"]').filter({ hasText: title }).waitFor()
   }
@@ -139,7 +175,7 @@ try {
   await shot(ines, 'series')
 
   // Last, since they change the tree for everybody.
-  const lay = async (name) => {
+  const lay = async name => {
     await ines.getByRole('button', { name, exact: true }).click()
     await ines.keyboard.press('f')
   }
@@ -168,8 +204,7 @@ try {
   await ines.getByRole('button', { name: 'Tannery', exact: true }).click()
   await ines.keyboard.press('f')
   await shot(ines, 'style')
-}
-finally {
+} finally {
   await browser.close()
   app.kill('SIGTERM')
   await database.stop()

@@ -1,7 +1,19 @@
 /* Starts Sun Porch: installs what is missing, starts a database, builds when stale, serves. */
 import { spawn } from 'node:child_process'
 import { isAbsolute, join, resolve } from 'node:path'
-import { fail, freePort, keptSecret, needBuild, needFolder, needModules, needPackages, root, say, startDatabase, tryPort } from './machine.mjs'
+import {
+  fail,
+  freePort,
+  keptSecret,
+  needBuild,
+  needFolder,
+  needModules,
+  needPackages,
+  root,
+  say,
+  startDatabase,
+  tryPort,
+} from './machine.mjs'
 
 const dev = process.argv.includes('--dev')
 const host = process.env.HOST || '127.0.0.1'
@@ -10,10 +22,12 @@ const given = process.env.DATA_DIR || '.data'
 const folder = isAbsolute(given) ? given : resolve(root, given)
 const began = Date.now()
 
-if (Number(process.versions.node.split('.')[0]) < 20) fail(`Node ${process.versions.node} is too old: Sun Porch needs Node 20 or newer.`)
+if (Number(process.versions.node.split('.')[0]) < 20)
+  fail(`Node ${process.versions.node} is too old: Sun Porch needs Node 20 or newer.`)
 if (!Number.isInteger(port) || port < 1 || port > 65535) fail(`PORT is “${process.env.PORT}”, which is no port number.`)
 const taken = await tryPort(host, port)
-if (taken === 'EADDRINUSE') fail(`Port ${port} on ${host} is taken. Stop what uses it, or choose another: PORT=3001 npm start`)
+if (taken === 'EADDRINUSE')
+  fail(`Port ${port} on ${host} is taken. Stop what uses it, or choose another: PORT=3001 npm start`)
 if (taken === 'EACCES') fail(`You have no right to listen on port ${port}. Choose one above 1023: PORT=3000 npm start`)
 if (taken) fail(`${host}:${port} can't be listened on (${taken}). Set HOST and PORT to an address of this machine.`)
 
@@ -23,8 +37,7 @@ try {
   if (ownDatabase) await needPackages({ mariadbd: 'mariadb-server' })
   await needModules()
   if (!dev) await needBuild()
-}
-catch (error) {
+} catch (error) {
   fail(error.message)
 }
 
@@ -36,7 +49,7 @@ async function stop(code) {
   stopping = true
   say('\nStopping: finishing edits in hand …')
   if (server && server.exitCode === null) {
-    await new Promise((done) => {
+    await new Promise(done => {
       server.on('exit', done)
       server.kill('SIGTERM')
       setTimeout(() => server.kill('SIGKILL'), 15_000).unref()
@@ -56,7 +69,10 @@ if (ownDatabase) {
 }
 const env = {
   ...process.env,
-  HOST: host, PORT: String(port), NITRO_HOST: host, NITRO_PORT: String(port),
+  HOST: host,
+  PORT: String(port),
+  NITRO_HOST: host,
+  NITRO_PORT: String(port),
   NUXT_DATABASE_URL: process.env.DATABASE_URL || database.url,
   NUXT_SESSION_PASSWORD: process.env.NUXT_SESSION_PASSWORD || keptSecret(folder, 'session-key'),
   NUXT_SMTP_URL: process.env.SMTP_URL || '',
@@ -64,9 +80,19 @@ const env = {
 }
 // In a group of its own, so that Ctrl+C reaches this script alone and it stops things in order.
 server = dev
-  ? spawn('npx', ['nuxt', 'dev', '--host', host, '--port', String(port)], { cwd: root, env, stdio: ['ignore', 'inherit', 'inherit'], detached: true })
-  : spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'], detached: true })
-server.on('exit', (code) => {
+  ? spawn('npx', ['nuxt', 'dev', '--host', host, '--port', String(port)], {
+      cwd: root,
+      env,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      detached: true,
+    })
+  : spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
+      cwd: root,
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      detached: true,
+    })
+server.on('exit', code => {
   if (!stopping) {
     process.stderr.write(`The app stopped by itself (code ${code}).\n`)
     stop(1)
@@ -75,7 +101,10 @@ server.on('exit', (code) => {
 
 const address = `http://${host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host}:${port}`
 for (let waited = 0; waited < 1200 && !stopping; waited++) {
-  const answer = await fetch(`${address}/api/health`).then(response => response.ok, () => false)
+  const answer = await fetch(`${address}/api/health`).then(
+    response => response.ok,
+    () => false,
+  )
   if (answer) break
   await new Promise(done => setTimeout(done, 100))
 }

@@ -10,8 +10,12 @@ let passed = 0
 let failed = 0
 
 function show(command, args, env = {}) {
-  return new Promise((done) => {
-    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, FORCE_COLOR: '0', ...env } })
+  return new Promise(done => {
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, FORCE_COLOR: '0', ...env },
+    })
     child.on('exit', code => done(code ?? 1))
   })
 }
@@ -28,10 +32,17 @@ async function step(name, command, args) {
 /** Each test's name and how long it took, in ms, from a report of either runner. */
 const took = []
 function timesIn(report) {
-  if (report.testResults) return report.testResults.flatMap(file => file.assertionResults.map(({ fullName, duration }) => ({ name: fullName, ms: duration ?? 0 })))
+  if (report.testResults)
+    return report.testResults.flatMap(file =>
+      file.assertionResults.map(({ fullName, duration }) => ({ name: fullName, ms: duration ?? 0 })),
+    )
   const times = []
-  const walk = (suite) => {
-    for (const spec of suite.specs ?? []) times.push({ name: `${spec.file}: ${spec.title}`, ms: spec.tests.reduce((sum, test) => sum + test.results.reduce((all, result) => all + result.duration, 0), 0) })
+  const walk = suite => {
+    for (const spec of suite.specs ?? [])
+      times.push({
+        name: `${spec.file}: ${spec.title}`,
+        ms: spec.tests.reduce((sum, test) => sum + test.results.reduce((all, result) => all + result.duration, 0), 0),
+      })
     for (const inner of suite.suites ?? []) walk(inner)
   }
   report.suites.forEach(walk)
@@ -56,16 +67,31 @@ function count(report, ofFile) {
 async function vitest(project) {
   say(`\n── Tests: ${project}`)
   const report = `.data/vitest-${project}.json`
-  const code = await show('npx', ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`])
+  const code = await show('npx', [
+    'vitest',
+    'run',
+    '--project',
+    project,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+  ])
   const before = failed
-  count(report, ({ numPassedTests, numFailedTests, numTotalTestSuites, numFailedTestSuites }) => [numPassedTests, numFailedTests + (numFailedTests === 0 && numFailedTestSuites > 0 ? numFailedTestSuites : 0) + (numTotalTestSuites === 0 ? 1 : 0)])
+  count(report, ({ numPassedTests, numFailedTests, numTotalTestSuites, numFailedTestSuites }) => [
+    numPassedTests,
+    numFailedTests +
+      (numFailedTests === 0 && numFailedTestSuites > 0 ? numFailedTestSuites : 0) +
+      (numTotalTestSuites === 0 ? 1 : 0),
+  ])
   if (code !== 0 && failed === before) failed++
 }
 
 async function playwright() {
   say('\n── Tests: interface')
   const report = '.data/playwright.json'
-  const code = await show('npx', ['playwright', 'test', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_FILE: report })
+  const code = await show('npx', ['playwright', 'test', '--reporter=list,json'], {
+    PLAYWRIGHT_JSON_OUTPUT_FILE: report,
+  })
   const before = failed
   count(report, ({ stats }) => [stats.expected + stats.flaky, stats.unexpected])
   if (code !== 0 && failed === before) failed++
@@ -79,6 +105,7 @@ await Promise.all([
   only
     ? null
     : (async () => {
+        await step('Format', 'npx', ['prettier', '--check', '.', '--log-level', 'warn'])
         await step('Lint', 'npx', ['eslint', '.', '--max-warnings=0'])
         await step('Types', 'npx', ['nuxt', 'typecheck'])
         await step('Nothing unused, nothing undeclared', 'npx', ['knip'])
@@ -88,7 +115,8 @@ await Promise.all([
 if (!only || only === 'server') await vitest('server')
 if (!only || only === 'interface') await playwright()
 say('\nThe ten slowest:')
-for (const { name, ms } of took.sort((a, b) => b.ms - a.ms).slice(0, 10)) say(`${(ms / 1000).toFixed(1).padStart(7)} s  ${name.slice(0, 150)}`)
+for (const { name, ms } of took.sort((a, b) => b.ms - a.ms).slice(0, 10))
+  say(`${(ms / 1000).toFixed(1).padStart(7)} s  ${name.slice(0, 150)}`)
 say(`\nTook ${Math.round((Date.now() - began) / 1000)} s.`)
 say(`${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)

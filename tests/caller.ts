@@ -3,7 +3,11 @@ import WebSocket from 'ws'
 import type { ClientMessage, ServerMessage } from '../core/contract'
 import type { Change, Snapshot } from '../core/tree'
 
-export interface Answer<T> { readonly status: number, readonly data: T, readonly headers: Headers }
+export interface Answer<T> {
+  readonly status: number
+  readonly data: T
+  readonly headers: Headers
+}
 
 /** Somebody who uses the API: keeps a cookie and speaks JSON. */
 export class Caller {
@@ -13,20 +17,33 @@ export class Caller {
 
   constructor(readonly url: string) {}
 
-  async call<T = Record<string, never>>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+  async call<T = Record<string, never>>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
     const response = await fetch(this.url + path, {
       method,
-      headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     })
     for (const set of response.headers.getSetCookie()) this.cookie = set.split(';')[0]!
     const text = await response.text()
-    return { status: response.status, headers: response.headers, data: (/json/.test(response.headers.get('content-type') ?? '') ? JSON.parse(text) : text) as T }
+    return {
+      status: response.status,
+      headers: response.headers,
+      data: (/json/.test(response.headers.get('content-type') ?? '') ? JSON.parse(text) : text) as T,
+    }
   }
 
   /** The error code of an answer that should be one. */
   async refusal(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<string> {
-    const { status, data } = await this.call<{ error?: { code: string, message: string } }>(method, path, body, headers)
+    const { status, data } = await this.call<{ error?: { code: string; message: string } }>(method, path, body, headers)
     return `${status} ${data.error?.code ?? 'no error'}`
   }
 
@@ -34,11 +51,15 @@ export class Caller {
     return (await this.call<{ id: string }>('POST', '/api/trees', { title })).data.id
   }
 
-  async open(tree: string): Promise<{ version: number, role: string, snapshot: Snapshot }> {
-    return (await this.call<{ version: number, role: string, snapshot: Snapshot }>('GET', `/api/trees/${tree}`)).data
+  async open(tree: string): Promise<{ version: number; role: string; snapshot: Snapshot }> {
+    return (await this.call<{ version: number; role: string; snapshot: Snapshot }>('GET', `/api/trees/${tree}`)).data
   }
 
-  edit(tree: string, changes: readonly Change[], id = newId()): Promise<Answer<{ number: number, error?: { code: string } }>> {
+  edit(
+    tree: string,
+    changes: readonly Change[],
+    id = newId(),
+  ): Promise<Answer<{ number: number; error?: { code: string } }>> {
     return this.call('POST', `/api/trees/${tree}/edits`, { id, changes })
   }
 
@@ -52,13 +73,22 @@ export const newId = (): string => randomBytes(9).toString('base64url')
 export async function signUp(url: string, name = 'Ines Brandt'): Promise<Caller> {
   const caller = new Caller(url)
   caller.email = `${newId().toLowerCase()}@porch.example`
-  const { data } = await caller.call<{ id: string }>('POST', '/api/sign-up', { email: caller.email, name, password: 'a long enough one' })
+  const { data } = await caller.call<{ id: string }>('POST', '/api/sign-up', {
+    email: caller.email,
+    name,
+    password: 'a long enough one',
+  })
   caller.id = data.id
   return caller
 }
 
 /** Gives somebody a role in a tree, by invitation and letter as people do. */
-export async function bringIn(owner: Caller, tree: string, guest: Caller, role: 'viewer' | 'commenter' | 'editor'): Promise<void> {
+export async function bringIn(
+  owner: Caller,
+  tree: string,
+  guest: Caller,
+  role: 'viewer' | 'commenter' | 'editor',
+): Promise<void> {
   await owner.call('POST', `/api/trees/${tree}/invitations`, { email: guest.email, role })
   const { data: letters } = await guest.call<{ link: string }[]>('GET', '/api/letters')
   await guest.call('POST', `/api/invitations/${letters[0]!.link.split('/').at(-1)}`)
@@ -68,7 +98,7 @@ export async function bringIn(owner: Caller, tree: string, guest: Caller, role: 
 export class Line {
   readonly heard: ServerMessage[] = []
   readonly socket: WebSocket
-  closed: { code: number, reason: string } | null = null
+  closed: { code: number; reason: string } | null = null
   refusedStatus = 0
   private readonly waiting = new Set<() => void>()
 
@@ -113,7 +143,10 @@ export class Line {
   }
 
   async hello(since: number | null): Promise<void> {
-    if (this.socket.readyState !== WebSocket.OPEN) await new Promise((done, reject) => { this.socket.once('open', done).once('error', reject) })
+    if (this.socket.readyState !== WebSocket.OPEN)
+      await new Promise((done, reject) => {
+        this.socket.once('open', done).once('error', reject)
+      })
     this.say({ type: 'hello', since })
     await this.until(() => this.heard.some(message => message.type === 'welcome'), 'the welcome')
   }

@@ -17,12 +17,16 @@ export interface House {
   close(): Promise<void>
 }
 
-const gone = (child: ChildProcess): Promise<void> => new Promise((done) => {
-  if (child.exitCode !== null || child.signalCode !== null) done()
-  else child.once('exit', () => { done() })
-})
+const gone = (child: ChildProcess): Promise<void> =>
+  new Promise(done => {
+    if (child.exitCode !== null || child.signalCode !== null) done()
+    else
+      child.once('exit', () => {
+        done()
+      })
+  })
 
-export async function openHouse(options: { demo?: boolean, env?: Record<string, string> } = {}): Promise<House> {
+export async function openHouse(options: { demo?: boolean; env?: Record<string, string> } = {}): Promise<House> {
   const folder = mkdtempSync(join(tmpdir(), 'sun-porch-test-'))
   const databasePort = await freePort()
   const port = await freePort()
@@ -34,13 +38,27 @@ export async function openHouse(options: { demo?: boolean, env?: Record<string, 
     app = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
       cwd: root,
       env: {
-        ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), NITRO_HOST: '127.0.0.1', NITRO_PORT: String(port),
-        NUXT_DATABASE_URL: database.url, NUXT_SESSION_PASSWORD: 'only for tests, and long enough for it', NUXT_DEMO: options.demo ? 'on' : 'off', ...options.env,
+        ...process.env,
+        NODE_ENV: 'production',
+        HOST: '127.0.0.1',
+        PORT: String(port),
+        NITRO_HOST: '127.0.0.1',
+        NITRO_PORT: String(port),
+        NUXT_DATABASE_URL: database.url,
+        NUXT_SESSION_PASSWORD: 'only for tests, and long enough for it',
+        NUXT_DEMO: options.demo ? 'on' : 'off',
+        ...options.env,
       },
       stdio: ['ignore', 'ignore', process.env.SHOW_SERVER ? 'inherit' : 'ignore'],
     })
     for (let i = 0; i < 300; i++) {
-      if (await fetch(`${url}/api/health`).then(response => response.ok, () => false)) return
+      if (
+        await fetch(`${url}/api/health`).then(
+          response => response.ok,
+          () => false,
+        )
+      )
+        return
       if (app.exitCode !== null) throw new Error(`the app ended by itself with code ${app.exitCode}`)
       await new Promise(done => setTimeout(done, 100))
     }

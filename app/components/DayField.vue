@@ -3,20 +3,38 @@ import { readDay, weekStart } from '#core/schedule/day-words'
 import { addDays } from '#core/schedule/days'
 
 /**
- * A calendar day that is typed in words (“fri”, “in 2 weeks”, “15.12.”) or chosen from a calendar. What is understood is shown while it's typed, and what isn't is said;
+ * A calendar day that is typed in words (“fri”, “in 2 weeks”, “15.12.”) or chosen from a calendar. What is understood
+ * is shown while it's typed, and what isn't is said;
  * the arrows go a day on or back.
  */
-const props = defineProps<{ modelValue: string | null, label?: string, inputId?: string, disabled?: boolean, placeholder?: string, required?: boolean }>()
+const props = defineProps<{
+  modelValue: string | null
+  label?: string
+  inputId?: string
+  disabled?: boolean
+  placeholder?: string
+  required?: boolean
+}>()
 const emit = defineEmits<{ 'update:modelValue': [day: string | null] }>()
-const shown = computed(() => props.modelValue === null ? '' : dayInWords(props.modelValue))
+const shown = computed(() => (props.modelValue === null ? '' : dayInWords(props.modelValue)))
 const said = ref<string | null>(null)
 const wrong = ref(false)
-const calendar = ref<{ toggle(event: Event): void, hide(): void }>()
+const calendar = ref<{ toggle(event: Event): void; hide(): void }>()
 
-const read = computed(() => said.value === null || said.value.trim() === '' ? null : said.value.trim() === shown.value ? props.modelValue : readDay(said.value, daySense()))
+const read = computed(() =>
+  said.value === null || said.value.trim() === ''
+    ? null
+    : said.value.trim() === shown.value
+      ? props.modelValue
+      : readDay(said.value, daySense()),
+)
 const hint = computed(() => {
   if (said.value === null || said.value.trim() === '' || said.value.trim() === shown.value) return ''
-  return read.value ? dayInWords(read.value) : wrong.value ? `“${said.value.trim()}” isn’t a day. “fri”, “12 May” and “in 2 weeks” are.` : ''
+  return read.value
+    ? dayInWords(read.value)
+    : wrong.value
+      ? `“${said.value.trim()}” isn’t a day. “fri”, “12 May” and “in 2 weeks” are.`
+      : ''
 })
 
 function keep(): boolean {
@@ -43,8 +61,7 @@ function key(event: KeyboardEvent): void {
   if (event.key === 'Enter') {
     event.preventDefault()
     keep()
-  }
-  else if (event.key === 'Escape') said.value = null
+  } else if (event.key === 'Escape') said.value = null
   else if ((event.key === 'ArrowUp' || event.key === 'ArrowDown') && !event.altKey) {
     event.preventDefault()
     step(event.key === 'ArrowUp' ? 1 : -1)
@@ -58,25 +75,77 @@ function choose(date: unknown): void {
 /** PrimeVue's calendar takes the first day of the week from its language. */
 const pt = computed(() => ({ firstDayOfWeek: weekStart(ownLocale()) }))
 const primevue = usePrimeVue()
-watch(pt, ({ firstDayOfWeek }) => { if (primevue.config.locale) primevue.config.locale.firstDayOfWeek = firstDayOfWeek }, { immediate: true })
+watch(
+  pt,
+  ({ firstDayOfWeek }) => {
+    if (primevue.config.locale) primevue.config.locale.firstDayOfWeek = firstDayOfWeek
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <span class="day-field">
     <span class="line">
-      <InputText :id="inputId" :value="said ?? shown" :aria-label="label" size="small" :disabled="disabled" :placeholder="placeholder" :invalid="wrong && !!hint" autocomplete="off" @input="said = ($event.target as HTMLInputElement).value; wrong = false" @keydown="key" @blur="keep" />
-      <button v-if="!disabled" type="button" class="icon-button" aria-label="Open the calendar" tabindex="-1" @click="calendar?.toggle($event)"><Icon name="lucide:calendar" size="15" /></button>
+      <InputText
+        :id="inputId"
+        :value="said ?? shown"
+        :aria-label="label"
+        size="small"
+        :disabled="disabled"
+        :placeholder="placeholder"
+        :invalid="wrong && !!hint"
+        autocomplete="off"
+        @input="
+          said = ($event.target as HTMLInputElement).value
+          wrong = false
+        "
+        @keydown="key"
+        @blur="keep" />
+      <button
+        v-if="!disabled"
+        type="button"
+        class="icon-button"
+        aria-label="Open the calendar"
+        tabindex="-1"
+        @click="calendar?.toggle($event)">
+        <Icon name="lucide:calendar" size="15" />
+      </button>
     </span>
     <span v-if="hint" class="hint" :class="{ wrong }" role="status">{{ hint }}</span>
-    <PorchPopover ref="calendar"><DatePicker inline :model-value="modelValue ? dayDate(modelValue) : null" @update:model-value="choose" /></PorchPopover>
+    <PorchPopover ref="calendar"
+      ><DatePicker inline :model-value="modelValue ? dayDate(modelValue) : null" @update:model-value="choose"
+    /></PorchPopover>
   </span>
 </template>
 
 <style scoped>
-.day-field { display: flex; flex-direction: column; gap: 2px; min-width: 0; }
-.line { display: flex; align-items: center; min-width: 0; }
-.line :deep(input) { min-width: 0; flex: 1; width: 100%; }
-.icon-button { min-width: 28px; height: 28px; margin-left: 2px; }
-.hint { font-size: 12px; color: var(--quiet); }
-.hint.wrong { color: var(--clay); }
+.day-field {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  min-width: 0;
+}
+.line {
+  display: flex;
+  align-items: center;
+  min-width: 0;
+}
+.line :deep(input) {
+  min-width: 0;
+  flex: 1;
+  width: 100%;
+}
+.icon-button {
+  min-width: 28px;
+  height: 28px;
+  margin-left: 2px;
+}
+.hint {
+  font-size: 12px;
+  color: var(--quiet);
+}
+.hint.wrong {
+  color: var(--clay);
+}
 </style>

@@ -1,6 +1,9 @@
 <script setup lang="ts">
-/** A whole number between two others. It counts once it has been typed to its end; what others change meanwhile doesn't write over what is being typed. */
-const props = defineProps<{ modelValue: number, min: number, max: number }>()
+/**
+ * A whole number between two others. It counts once it has been typed to its end; what others change meanwhile doesn't
+ * write over what is being typed.
+ */
+const props = defineProps<{ modelValue: number; min: number; max: number }>()
 const emit = defineEmits<{ 'update:modelValue': [number] }>()
 const field = ref<HTMLInputElement>()
 const typed = computed({
@@ -9,11 +12,13 @@ const typed = computed({
     const whole = Math.max(props.min, Math.min(props.max, Math.round(Number(said)) || 0))
     emit('update:modelValue', whole)
     // A number out of reach is shown as the one that was taken.
-    void nextTick(() => { if (field.value) field.value.value = String(props.modelValue) })
+    void nextTick(() => {
+      if (field.value) field.value.value = String(props.modelValue)
+    })
   },
 })
 </script>
 
 <template>
-  <input ref="field" v-model.lazy="typed" type="number" :min="min" :max="max">
+  <input ref="field" v-model.lazy="typed" type="number" :min="min" :max="max" />
 </template>

@@ -3,7 +3,7 @@ import Popover from 'primevue/popover'
 import { backFromClick } from '~/focus/opened'
 
 /** A small box beside the button that opens it; Esc, or a click elsewhere, closes it and leads back to the tree. */
-const box = ref<{ toggle(event: Event): void, hide(): void }>()
+const box = ref<{ toggle(event: Event): void; hide(): void }>()
 defineExpose({ toggle: (event: Event) => box.value?.toggle(event), hide: () => box.value?.hide() })
 </script>
 

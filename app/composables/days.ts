@@ -41,7 +41,7 @@ export function dayDate(day: string): Date {
   return new Date(year!, month! - 1, date)
 }
 
-export function dueInWords(due: string, now = today()): { readonly text: string, readonly late: boolean } {
+export function dueInWords(due: string, now = today()): { readonly text: string; readonly late: boolean } {
   return days.dueInWords(due, now, ownLocale())
 }
 

@@ -7,11 +7,9 @@ export function useAttempt() {
     wrong.value = ''
     try {
       await work()
-    }
-    catch (error) {
+    } catch (error) {
       wrong.value = error instanceof Error ? error.message : 'Something went wrong here. Please try again.'
-    }
-    finally {
+    } finally {
       busy.value = false
     }
   }

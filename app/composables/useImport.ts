@@ -3,44 +3,77 @@ import type { Left } from '#core/formats/markdown'
 import type { WhichParent } from '#core/formats/csv'
 import type { Doubt } from '~/components/ImportDialog.vue'
 
-const FORMATS: Readonly<Record<string, string>> = { json: 'json', md: 'markdown', markdown: 'markdown', opml: 'opml', xml: 'opml', csv: 'csv', tsv: 'csv', txt: 'text', html: 'html', htm: 'html' }
+const FORMATS: Readonly<Record<string, string>> = {
+  json: 'json',
+  md: 'markdown',
+  markdown: 'markdown',
+  opml: 'opml',
+  xml: 'opml',
+  csv: 'csv',
+  tsv: 'csv',
+  txt: 'text',
+  html: 'html',
+  htm: 'html',
+}
 const MOST_BYTES = 15 * 1024 * 1024
 
 /** What a tree says when it opens, said where it was made. */
 export const useArrivingWords = () => useState('arriving-words', () => '')
 
-/** Brings a file in as a tree: tells its encoding, asks where something may be meant in more than one way, and says what stayed behind. */
+/**
+ * Brings a file in as a tree: tells its encoding, asks where something may be meant in more than one way, and says
+ * what stayed behind.
+ */
 export function useImport() {
   const busy = ref('')
   const doubt = shallowRef<Doubt | null>(null)
   const arriving = useArrivingWords()
-  let waiting: { format: string, name: string } | null = null
+  let waiting: { format: string; name: string } | null = null
   let stopping: AbortController | null = null
 
-  async function send(text: string, encoding: string, bytes: Uint8Array, parents: Record<string, number> = {}): Promise<void> {
+  async function send(
+    text: string,
+    encoding: string,
+    bytes: Uint8Array,
+    parents: Record<string, number> = {},
+  ): Promise<void> {
     const { format, name } = waiting!
     busy.value = `Reading ${name} …`
     stopping = new AbortController()
     try {
-      const { id, left } = await callApi<{ id: string, left: readonly Left[] }>('/api/trees/import', { method: 'POST', body: { format, name, text, parents }, signal: stopping.signal })
-      const stayed = left.map(({ what, count }) => what === 'picture' ? `${count} ${count === 1 ? 'picture is a link' : 'pictures are links'} now` : `${count} ${count === 1 ? 'piece' : 'pieces'} of HTML stayed behind`)
-      arriving.value = [encoding === 'utf-8' ? '' : `Read as ${encoding}.`, stayed.length > 0 ? `${stayed.join(', ')}.` : ''].filter(Boolean).join(' ')
+      const { id, left } = await callApi<{ id: string; left: readonly Left[] }>('/api/trees/import', {
+        method: 'POST',
+        body: { format, name, text, parents },
+        signal: stopping.signal,
+      })
+      const stayed = left.map(({ what, count }) =>
+        what === 'picture'
+          ? `${count} ${count === 1 ? 'picture is a link' : 'pictures are links'} now`
+          : `${count} ${count === 1 ? 'piece' : 'pieces'} of HTML stayed behind`,
+      )
+      arriving.value = [
+        encoding === 'utf-8' ? '' : `Read as ${encoding}.`,
+        stayed.length > 0 ? `${stayed.join(', ')}.` : '',
+      ]
+        .filter(Boolean)
+        .join(' ')
       doubt.value = null
       await navigateTo(`/trees/${id}`)
-    }
-    catch (error) {
+    } catch (error) {
       if (stopping.signal.aborted) return
       if (!(error instanceof ApiError) || error.code !== 'which-parent') throw error
       doubt.value = { bytes, name, encoding, unsure: false, parents: error.details as readonly WhichParent[] }
-    }
-    finally {
+    } finally {
       busy.value = ''
     }
   }
 
   async function bring(file: File): Promise<void> {
     const format = FORMATS[file.name.split('.').at(-1)?.toLowerCase() ?? '']
-    if (!format) throw new Error('Sun Porch reads Markdown, OPML, CSV, plain text, HTML lists and its own JSON. Nothing was changed.')
+    if (!format)
+      throw new Error(
+        'Sun Porch reads Markdown, OPML, CSV, plain text, HTML lists and its own JSON. Nothing was changed.',
+      )
     if (file.size > MOST_BYTES) throw new Error('This file is larger than 15 MB. Nothing was changed.')
     waiting = { format, name: file.name }
     const bytes = new Uint8Array(await file.arrayBuffer())
@@ -50,5 +83,12 @@ export function useImport() {
   }
   /** Stops what is being read; nothing is made of it. */
   const stop = (): void => stopping?.abort()
-  return { busy, doubt, bring, stop, go: (text: string, encoding: string, parents: Record<string, number>) => send(text, encoding, doubt.value!.bytes, parents) }
+  return {
+    busy,
+    doubt,
+    bring,
+    stop,
+    go: (text: string, encoding: string, parents: Record<string, number>) =>
+      send(text, encoding, doubt.value!.bytes, parents),
+  }
 }

@@ -2,7 +2,9 @@
 export function useNarrow(): Ref<boolean> {
   const query = window.matchMedia('(max-width: 700px)')
   const narrow = ref(query.matches)
-  const look = (): void => { narrow.value = query.matches }
+  const look = (): void => {
+    narrow.value = query.matches
+  }
   onMounted(() => query.addEventListener('change', look))
   onBeforeUnmount(() => query.removeEventListener('change', look))
   return narrow

@@ -1,20 +1,29 @@
 /** Light, dusk, or as the machine says; kept in this browser. */
 export function useTheme() {
-  const choice = useState<'light' | 'dusk' | 'machine'>('theme', () => (localStorage.getItem('theme') as 'light' | 'dusk' | null) ?? 'machine')
+  const choice = useState<'light' | 'dusk' | 'machine'>(
+    'theme',
+    () => (localStorage.getItem('theme') as 'light' | 'dusk' | null) ?? 'machine',
+  )
   const machineDark = window.matchMedia('(prefers-color-scheme: dark)')
   const apply = (): void => {
     const dusk = choice.value === 'dusk' || (choice.value === 'machine' && machineDark.matches)
     document.documentElement.dataset.theme = dusk ? 'dusk' : 'light'
     window.dispatchEvent(new CustomEvent('theme-changed'))
   }
-  watch(choice, (now) => {
-    if (now === 'machine') localStorage.removeItem('theme')
-    else localStorage.setItem('theme', now)
-    apply()
-  }, { immediate: true })
+  watch(
+    choice,
+    now => {
+      if (now === 'machine') localStorage.removeItem('theme')
+      else localStorage.setItem('theme', now)
+      apply()
+    },
+    { immediate: true },
+  )
   machineDark.onchange = apply
   return {
     choice,
-    toggle: () => { choice.value = document.documentElement.dataset.theme === 'dusk' ? 'light' : 'dusk' },
+    toggle: () => {
+      choice.value = document.documentElement.dataset.theme === 'dusk' ? 'light' : 'dusk'
+    },
   }
 }

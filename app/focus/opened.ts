@@ -1,43 +1,62 @@
 /*
- * One rule for the focus. Whatever opens takes it in its first useful field; Esc closes it; then the focus is in the tree again. A click on a button
- * leaves it in the tree. A panel that stays from topic to topic stays at the first Esc, which leads to the tree, and closes at the second. What only
+ * One rule for the focus. Whatever opens takes it in its first useful field; Esc closes it; then the focus is in the
+ * tree again. A click on a button
+ * leaves it in the tree. A panel that stays from topic to topic stays at the first Esc, which leads to the tree, and
+ * closes at the second. What only
  * shows takes no focus.
  */
 import type { ObjectDirective } from 'vue'
 import { arrive, expectNothing, isFieldExpected, isTextField } from './typeahead'
 
 /**
- * How something that opens behaves. `layer`: takes the focus, Esc closes it. `dialog`: the same, and nothing behind it is reached meanwhile.
+ * How something that opens behaves. `layer`: takes the focus, Esc closes it. `dialog`: the same, and nothing behind it
+ * is reached meanwhile.
  * `panel`: takes the focus, stays at the first Esc. `pane`: only shows.
  */
 export type Manner = 'layer' | 'dialog' | 'panel' | 'pane'
-export interface Opened { readonly manner: Manner, readonly close: () => void }
+export interface Opened {
+  readonly manner: Manner
+  readonly close: () => void
+}
 
-interface Standing extends Opened { readonly root: HTMLElement, readonly before: Element | null }
+interface Standing extends Opened {
+  readonly root: HTMLElement
+  readonly before: Element | null
+}
 /** What is open, the last one opened at the end. */
 const stack: Standing[] = []
 const standingAt = new WeakMap<HTMLElement, Standing>()
 
-const TEXT = ':is(input:not([type="checkbox"], [type="radio"], [type="range"], [type="color"], [type="file"], [type="button"], [type="submit"]), textarea, [contenteditable="true"]):not(:disabled, [readonly], [tabindex="-1"])'
-const CONTROL = ':is(select, input:not([type="file"]), button, a[href], [tabindex="0"]):not(:disabled, [tabindex="-1"], [data-close], .p-dialog-close-button, [data-p-hidden-focusable])'
+const TEXT =
+  ':is(input:not([type="checkbox"], [type="radio"], [type="range"], [type="color"], [type="file"], [type="button"], [type="submit"]), textarea, [contenteditable="true"]):not(:disabled, [readonly], [tabindex="-1"])'
+const CONTROL =
+  ':is(select, input:not([type="file"]), button, a[href], [tabindex="0"]):not(:disabled, [tabindex="-1"], [data-close], .p-dialog-close-button, [data-p-hidden-focusable])'
 
 const inSight = (one: HTMLElement): boolean => one.checkVisibility?.() ?? true
-const among = (root: HTMLElement, selector: string): HTMLElement | undefined => [...root.querySelectorAll<HTMLElement>(selector)].find(inSight)
+const among = (root: HTMLElement, selector: string): HTMLElement | undefined =>
+  [...root.querySelectorAll<HTMLElement>(selector)].find(inSight)
 
-/** Where the focus goes in something that opens: what is named first, else the first field for text, else the first control, never the close cross. */
+/**
+ * Where the focus goes in something that opens: what is named first, else the first field for text, else the first
+ * control, never the close cross.
+ */
 export function firstField(root: HTMLElement): HTMLElement | undefined {
   return among(root, '[data-first]') ?? among(root, TEXT) ?? among(root, CONTROL)
 }
 
 /** The tree that is shown, or what stands in its place. */
-const home = (): HTMLElement | null => document.querySelector<HTMLElement>('[role="tree"]') ?? document.querySelector<HTMLElement>('[data-home]')
+const home = (): HTMLElement | null =>
+  document.querySelector<HTMLElement>('[role="tree"]') ?? document.querySelector<HTMLElement>('[data-home]')
 
 /** Gives the keyboard back to the tree that is shown. */
 export function focusTree(): void {
   home()?.focus({ preventScroll: true })
 }
 
-/** The focus goes into a part of the page that has been asked for; one without a field is shown, and the keys stay with the tree. */
+/**
+ * The focus goes into a part of the page that has been asked for; one without a field is shown, and the keys stay with
+ * the tree.
+ */
 export function enter(root: HTMLElement): void {
   root.scrollIntoView({ block: 'nearest' })
   const field = root.matches(TEXT) ? root : among(root, TEXT)
@@ -46,13 +65,16 @@ export function enter(root: HTMLElement): void {
 }
 
 function open(el: HTMLElement, { manner, close }: Opened): void {
-  const root = manner === 'dialog' ? el.closest<HTMLElement>('[role="dialog"]') ?? el : el
+  const root = manner === 'dialog' ? (el.closest<HTMLElement>('[role="dialog"]') ?? el) : el
   const standing: Standing = { manner, close, root, before: document.activeElement }
   stack.push(standing)
   standingAt.set(el, standing)
   root.addEventListener('keydown', escapeInside)
   if (manner === 'pane') return
-  if (isFieldExpected()) whenThere(root, '[data-first]', TEXT, (field) => { if (standingAt.get(el) === standing) arriveIn(root, field) })
+  if (isFieldExpected())
+    whenThere(root, '[data-first]', TEXT, field => {
+      if (standingAt.get(el) === standing) arriveIn(root, field)
+    })
   else arriveIn(root, firstField(root))
 }
 
@@ -61,8 +83,16 @@ function arriveIn(root: HTMLElement, field: HTMLElement | undefined): void {
   arrive(field ?? root)
 }
 
-/** The first that matches, as soon as it stands: what opens may be loaded only now. After a while without one, the first control has to do. */
-function whenThere(root: HTMLElement, first: string, then: string, use: (found: HTMLElement | undefined) => void): void {
+/**
+ * The first that matches, as soon as it stands: what opens may be loaded only now. After a while without one, the
+ * first control has to do.
+ */
+function whenThere(
+  root: HTMLElement,
+  first: string,
+  then: string,
+  use: (found: HTMLElement | undefined) => void,
+): void {
   const look = (): HTMLElement | undefined => among(root, first) ?? among(root, then)
   const found = look()
   if (found) {
@@ -122,18 +152,31 @@ export function closeTop(): boolean {
 export const isDialogOpen = (): boolean => stack.some(one => one.manner === 'dialog')
 
 /**
- * After a click in the page: unless it led into a field, the keys are the tree's. A button that is pressed by keyboard keeps the focus. Elements that
+ * After a click in the page: unless it led into a field, the keys are the tree's. A button that is pressed by keyboard
+ * keeps the focus. Elements that
  * choose by a list of their own keep it until something is chosen.
  */
 export function afterClick(event: MouseEvent): void {
-  const at = event.target instanceof Element ? event.target.closest('button, a[href], summary, input:is([type="checkbox"], [type="radio"], [type="range"]), [role="checkbox"]') : null
+  const at =
+    event.target instanceof Element
+      ? event.target.closest(
+          'button, a[href], summary, input:is([type="checkbox"], [type="radio"], [type="range"]), [role="checkbox"]',
+        )
+      : null
   if (event.detail === 0 || !at) return
   void nextTick(backFromClick)
 }
 
 export function backFromClick(): void {
   const now = document.activeElement
-  if (isFieldExpected() || isTextField(now) || isDialogOpen() || now instanceof HTMLSelectElement || now?.closest('[role="dialog"], .p-popover, .p-contextmenu, .p-tieredmenu')) return
+  if (
+    isFieldExpected() ||
+    isTextField(now) ||
+    isDialogOpen() ||
+    now instanceof HTMLSelectElement ||
+    now?.closest('[role="dialog"], .p-popover, .p-contextmenu, .p-tieredmenu')
+  )
+    return
   if (now !== home()) focusTree()
 }
 

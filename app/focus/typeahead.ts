@@ -1,6 +1,8 @@
 /*
- * Keys pressed between the wish to type and the field being there. A fast hand presses the next key before the next frame is painted, and a part of the
- * app that is loaded when it's first needed takes longer still. What is pressed meanwhile waits here, and is typed into the field when it comes.
+ * Keys pressed between the wish to type and the field being there. A fast hand presses the next key before the next
+ * frame is painted, and a part of the
+ * app that is loaded when it's first needed takes longer still. What is pressed meanwhile waits here, and is typed into
+ * the field when it comes.
  */
 
 /** How long keys wait for a field, ms: after that, whatever was to open isn't coming. */
@@ -13,7 +15,10 @@ let expectedUntil = 0
 let delivering = false
 
 export const isTextField = (at: EventTarget | null): at is HTMLElement =>
-  at instanceof HTMLElement && (at.isContentEditable || at instanceof HTMLTextAreaElement || (at instanceof HTMLInputElement && !/^(?:checkbox|radio|range|color|button|submit|reset|file)$/.test(at.type)))
+  at instanceof HTMLElement &&
+  (at.isContentEditable ||
+    at instanceof HTMLTextAreaElement ||
+    (at instanceof HTMLInputElement && !/^(?:checkbox|radio|range|color|button|submit|reset|file)$/.test(at.type)))
 
 /** Somebody wants to type in something that is about to open. */
 export function expectField(): void {
@@ -37,7 +42,10 @@ export function arrive(field: HTMLElement): void {
   if (waiting.length > 0) void deliver()
 }
 
-/** Types what waits, key by key, into whatever has the focus when its turn comes: one key may open the next field, or lead back to the tree. */
+/**
+ * Types what waits, key by key, into whatever has the focus when its turn comes: one key may open the next field, or
+ * lead back to the tree.
+ */
 async function deliver(): Promise<void> {
   if (delivering) return
   delivering = true
@@ -47,8 +55,7 @@ async function deliver(): Promise<void> {
       // A key that isn't text may close something, whose focus goes back when all that is drawn by it has been.
       if (!typed) await new Promise(done => setTimeout(done))
     }
-  }
-  finally {
+  } finally {
     delivering = false
   }
 }
@@ -60,7 +67,10 @@ function type(event: KeyboardEvent): boolean {
   if (isTextField(at) && plain) {
     if ([...event.key].length === 1) return document.execCommand('insertText', false, event.key)
     if (event.key === 'Backspace') return document.execCommand('delete')
-    if ((event.key === 'Home' || event.key === 'End') && (at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement)) {
+    if (
+      (event.key === 'Home' || event.key === 'End') &&
+      (at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement)
+    ) {
       const to = event.key === 'Home' ? 0 : at.value.length
       at.setSelectionRange(to, to)
       return true
@@ -80,7 +90,10 @@ function hold(event: KeyboardEvent): void {
   event.preventDefault()
   event.stopImmediatePropagation()
   waiting.push(event)
-  if (waiting.length === 1) setTimeout(() => { if (!isFieldExpected()) void deliver() }, PATIENCE_MS + 50)
+  if (waiting.length === 1)
+    setTimeout(() => {
+      if (!isFieldExpected()) void deliver()
+    }, PATIENCE_MS + 50)
 }
 
 /** A press somewhere else is another wish; but what was typed before it is still for the field that comes. */

@@ -1,4 +1,7 @@
-/** A short page of the help. `body`: paragraphs; keys are written as {command}, and come out as the key that command has. */
+/**
+ * A short page of the help. `body`: paragraphs; keys are written as {command}, and come out as the key that command
+ * has.
+ */
 export interface HelpPage {
   readonly id: string
   readonly title: string
@@ -6,131 +9,237 @@ export interface HelpPage {
 }
 
 export const HELP: readonly HelpPage[] = [
-  { id: 'begin', title: 'Begin a tree', body: [
-    'On Trees, New tree offers a blank one, a starter, or a file. A blank tree has a centre that names it. Type over it, then {child} begins the first topic and Enter the next.',
-    'A starter is a tree that others begin from. Twelve come with the app. {starter} Save the tree as a starter, in the everything box, makes one of your own; it takes the shape along and leaves people, dates and progress behind unless you say otherwise.',
-    'Files: Markdown, OPML, CSV with a parent or a level column, nested text, HTML lists, and our own JSON. A file that can’t be read makes nothing and says why.',
-    '{duplicate} duplicates a branch or the whole tree, with or without notes, people, dates and progress, and can move all dates by a number of days.',
-  ] },
-  { id: 'pour', title: 'Pour out', body: [
-    'While a title is open, Enter keeps it and opens the next, Tab goes one level in, Shift+Tab one level out. Nothing else is needed: forty topics are forty lines.',
-    'A list from anywhere pastes as branches: tabs, spaces, bullets, Markdown, HTML lists.',
-    'After // plain words become details: people, dates such as “fri” or “in 2 weeks”, lengths, “40%”, markers by name. What is understood shows as chips while you type.',
-  ] },
-  { id: 'tray', title: 'The tray', body: [
-    '{tray} opens the tray, a list of lines that belong nowhere yet. Write a line, Enter, the next. Or paste many at once.',
-    'To file: choose lines with the arrows (Shift for several), then type the first letters of the topic they belong under, and Enter. Or drag them to the tree; the slot shows where they will stand.',
-    'The tray belongs to the tree: the others see it and can file too.',
-  ] },
-  { id: 'order', title: 'Put in order', body: [
-    'Drag a topic: a sun-coloured slot shows where the branch will stand, under what, and whether it takes the colour there. Hold Alt to keep its own. Esc cancels.',
-    'By key: {move-up} {move-down} {move-in} {move-out}. {wrap} puts a new parent around the selection, {insert} a new topic between a topic and its children.',
-    '{join} joins selected topics, {split} splits one by its lines or sentences, {apart} takes a branch apart so that its children come up.',
-    'Children are sorted by title, due date, priority, progress or the figure in their titles, or reversed, from the menu of their parent.',
-    '{move-under} moves the selection under another topic by a few letters of its title. A branch dropped on empty canvas, or {detach}, is loose; {move-under} attaches it again. A loose topic can become another centre. {to-tray} puts the selection in the tray.',
-  ] },
-  { id: 'arrange', title: 'Arrangements', body: [
-    '{arrange} opens the arrangements: both sides, rightward, leftward, downward, around the centre, along a time axis, by hand. For the tree, or for one branch of it.',
-    'Along a time axis, each main branch hangs from its date: its start, or its due date, or the earliest below it.',
-    'By hand, topics stay where you put them, counted from their parent, so that a branch moves as one. Lines show when edges meet. Several are aligned to the last one selected, or spread evenly. Places are kept when you change the arrangement and come back.',
-    'Two sliders set the space along and across. Even out the sides shares the main branches out.',
-  ] },
-  { id: 'see', title: 'See the whole, see the part', body: [
-    'Folds are your own: {fold} folds a branch, {depth-1} to {depth-6} open the tree to a depth, {depth-all} opens all. Nobody else’s view changes.',
-    '{only} shows one branch alone, and brings you back. {fit} fits everything, {fit-selection} zooms to the selection, {overview} opens the overview, whose frame can be pushed.',
-    '{find} finds words in titles; what doesn’t match steps back. {find-next} and {find-previous} go from one to the next.',
-    'Arrow keys go to the topic that lies that way on the screen.',
-  ] },
-  { id: 'mark', title: 'Markers and the key', body: [
-    '{mark} opens the markers. The sheet stays open from topic to topic; one click gives or takes a marker, on the whole selection. A marker can also be dragged onto a topic.',
-    'In a set marked “one at a time”, a new marker takes the place of the old one.',
-    'A team makes sets of its own, or changes those that came: the pencil beside a set. They belong to the tree.',
-    '{key} opens the key: which markers are used here, and how often. Click one, and only those stay in front.',
-  ] },
-  { id: 'dress', title: 'Colour and style', body: [
-    '{dress} opens colour and style: ground, text and edge colours from the palette or any; size, bold, slanted, underlined; shape, border and width. For a topic, with its branch, for a whole level, or for the tree.',
-    'Text stays readable: a colour too near its ground is made darker or lighter.',
-    '{copy-style} copies a style, {paste-style} gives it to everything selected.',
-    'A look dresses the whole tree and can be swapped at any time. What a tree wears can be saved as a look of its own.',
-  ] },
-  { id: 'pictures', title: 'Pictures in topics', body: [
-    '{picture} puts a picture in a topic. Or drop one on it, or paste it. It stands before, above or below the text; its corner makes it larger or smaller.',
-    'PNG, JPEG, WebP, GIF and AVIF, up to 25 MB. Pictures are drawn anew on the server, so nothing hidden comes along.',
-  ] },
-  { id: 'notes', title: 'Notes and previews', body: [
-    '{note} opens the note: headings, lists, tasks, tables, links and pictures. Two people can type in one note at once.',
-    'Rest the pointer on a sign after a title, or press {preview}, to read what hangs there. A click on a sign opens it; Esc leads back.',
-    'A note holds 300,000 characters. Search looks in notes too.',
-  ] },
-  { id: 'links', title: 'Links', body: [
-    '{link} adds a link: a web or mail address, or the address of another tree. The signpost beside the field links to a topic of this tree. An address pasted on a topic becomes a link.',
-    'A mail link can have a subject: change it with the pencil. Where a link leads inside Sun Porch, Esc or {back-again} leads back.',
-    'Addresses that could run something are refused.',
-  ] },
-  { id: 'files', title: 'Files', body: [
-    'Drop files on a topic, paste them, or press {file}. Up to 25 MB each. A strip shows how far they are; each can be stopped, and tried again.',
-    'Pictures, PDF and plain text open over the tree with one click, arrows lead to the next file, Esc back to the tree. Other files are saved when opened. Nothing in a file is ever run here.',
-    'One picture dropped on a topic is shown in it; several files hang on it.',
-  ] },
-  { id: 'checklists', title: 'Checklists', body: [
-    '{check} goes to the checklist of the topic. Enter keeps a line and goes on. After // stand a day and a priority: “Measure // fri, p2”. An emptied line goes away; Alt with the up and down arrows moves a line.',
-  ] },
-  { id: 'places', title: 'Places', body: [
-    '{place} names a place: a town from the list that comes with the app, a name of your own, or coordinates such as 48.2, 16.37 or a geo: address. A click on the map moves the pin.',
-  ] },
-  { id: 'sketches', title: 'Sketches', body: [
-    '{sketch} opens a pad for mouse, finger or pen: five inks, three widths. Ctrl + Z takes a stroke back while the pad is open.',
-  ] },
-  { id: 'ties', title: 'Cross-links', body: [
-    '{tie} ties the selection to another topic. The line has a label, arrow ends and a colour; pull its middle to bend it. Delete unties the one that is chosen.',
-    'The side sheet lists what a topic is tied to, and {pages} lists every cross-link of the tree.',
-  ] },
-  { id: 'pages', title: 'Pages', body: [
-    '{page} gives a branch a page of its own; the same key puts it back. Elsewhere just its plank is shown, with a book sign that opens the page. The bar at the top of a page leads back.',
-    '{pages} lists the pages.',
-  ] },
-  { id: 'references', title: 'References', body: [
-    '{reference} shows another topic under the one that has the focus, from this tree or from another. It changes as the original does, and is changed there. The arrow sign leads to the original.',
-    'Who has no role in the other tree sees what it was called, and why no more. When the original goes, the name stays. “Make it a topic of its own” lets go of the original.',
-  ] },
-  { id: 'numbers', title: 'Numbers', body: [
-    '{pages} numbers the tree or a branch: 1.2.1, A.2.a or I.B.1, to as many levels as you say. Numbers follow at once when topics move, and stand in the outline and in files.',
-  ] },
-  { id: 'filter', title: 'Filters and views', body: [
-    '{filter} says which topics you want: add conditions, open each to change it, turn one round with “not”, join them by all or any, and put groups inside. The sentence above says what is asked and how many fit.',
-    'The rest is dimmed or hidden; the path to each match stays. {select-found} selects all matches for one change to all of them. What is left can be saved as a file.',
-    'A view keeps the filter, the depth and the shape of the outline under a name, for you or for everyone in the tree.',
-  ] },
-  { id: 'outline', title: 'The outline as a table', body: [
-    '{switch-view} shows the tree as rows. Choose columns at the head; click a column to sort, again to turn it round, and once more for the tree’s own order. Rows can be grouped by person, marker, state or due date. None of it changes the tree.',
-    '{cells} goes into the cells of the row: Tab goes on, up and down change the row, Enter keeps, Esc leads back. Days can be words: “fri”, “in 2 weeks”.',
-  ] },
-  { id: 'brief', title: 'A meeting: the brief', body: [
-    'Any topic can be a meeting: {make-meeting}. {meeting} shows it, and again leads back to the tree. Alt with 1 to 4 goes from brief to meeting, minutes and series.',
-    'Write why you meet, in one sentence; then what must be settled, three things at most; then the way there. A line such as “Two offers // decide, 20 min, Oskar” says it all. The number buttons say which thing an item settles.',
-    'Lay out the agenda makes the items topics of the tree, with an inner pattern where you chose one. Lay it out again after changes: it adds what is missing, and doubles or overwrites nothing.',
-    'Beside the brief stands what is in the way of holding it. A click leads to where it’s mended.',
-  ] },
-  { id: 'invite', title: 'A meeting: asking and inviting', body: [
-    'Ask the owners writes to each owner to fill in their section by a day. It shows on their Home and among their work; {ready} says that it’s ready.',
-    'Invite everybody sends letters with a calendar file. After a change of time, place or people, send the change: calendars take it over. Members answer in the app, guests by the link in their letter; an answer that arrives as a calendar file can be dropped on the brief.',
-    'Who is in another meeting at that time is pointed out. My work has a private calendar address with your meetings and tasks.',
-  ] },
-  { id: 'hold', title: 'A meeting: holding it', body: [
-    'Begin, and the clock runs for everybody alike. {room-next} and {room-back} go from item to item; everyone follows. Click an item to look around, Esc to come back.',
-    '{room-decision}, {room-action}, {room-question}, {room-idea} and {room-parked} begin a decision, an action, a question, an idea, something parked. After // an action gets its owner and day. Enter keeps the line, Esc ends. Everything can be reworded in place, by anyone.',
-    'When it runs late, the strip says what that does to the rest; {room-cut} cuts what is left evenly, so that it ends on time. {room-pause} lets the clock stand still. {room-present} fills the screen; the number keys open the item’s files and links.',
-  ] },
-  { id: 'after', title: 'A meeting: minutes and the next one', body: [
-    'End the meeting, and its minutes are there: who came, what was said and decided, who does what by when. They are the topics themselves: change them here or in the tree. They leave as a Word document, a PDF, Markdown, tasks for a calendar, or by mail with each person’s actions first.',
-    '{next-meeting} lays out the next meeting: same people and shape, the next day by the rule, and what is still open under “Still open”, each with its age.',
-    'Series shows all decisions, how many actions were raised, closed and late, how long they live, what takes longer than planned, and who comes.',
-  ] },
-  { id: 'together', title: 'Together and offline', body: [
-    'Everyone sees each step at once, and where the others are. Undo takes back your own edits only.',
-    'Without a line you type on. The strip says how many edits wait; they are sent once when the line is back.',
-  ] },
-  { id: 'keys', title: 'Keys', body: [
-    '{keys} lists every key. Click one to change it. {everything} finds every command by name, with its key.',
-  ] },
+  {
+    id: 'begin',
+    title: 'Begin a tree',
+    body: [
+      'On Trees, New tree offers a blank one, a starter, or a file. A blank tree has a centre that names it. Type over it, then {child} begins the first topic and Enter the next.',
+      'A starter is a tree that others begin from. Twelve come with the app. {starter} Save the tree as a starter, in the everything box, makes one of your own; it takes the shape along and leaves people, dates and progress behind unless you say otherwise.',
+      'Files: Markdown, OPML, CSV with a parent or a level column, nested text, HTML lists, and our own JSON. A file that can’t be read makes nothing and says why.',
+      '{duplicate} duplicates a branch or the whole tree, with or without notes, people, dates and progress, and can move all dates by a number of days.',
+    ],
+  },
+  {
+    id: 'pour',
+    title: 'Pour out',
+    body: [
+      'While a title is open, Enter keeps it and opens the next, Tab goes one level in, Shift+Tab one level out. Nothing else is needed: forty topics are forty lines.',
+      'A list from anywhere pastes as branches: tabs, spaces, bullets, Markdown, HTML lists.',
+      'After // plain words become details: people, dates such as “fri” or “in 2 weeks”, lengths, “40%”, markers by name. What is understood shows as chips while you type.',
+    ],
+  },
+  {
+    id: 'tray',
+    title: 'The tray',
+    body: [
+      '{tray} opens the tray, a list of lines that belong nowhere yet. Write a line, Enter, the next. Or paste many at once.',
+      'To file: choose lines with the arrows (Shift for several), then type the first letters of the topic they belong under, and Enter. Or drag them to the tree; the slot shows where they will stand.',
+      'The tray belongs to the tree: the others see it and can file too.',
+    ],
+  },
+  {
+    id: 'order',
+    title: 'Put in order',
+    body: [
+      'Drag a topic: a sun-coloured slot shows where the branch will stand, under what, and whether it takes the colour there. Hold Alt to keep its own. Esc cancels.',
+      'By key: {move-up} {move-down} {move-in} {move-out}. {wrap} puts a new parent around the selection, {insert} a new topic between a topic and its children.',
+      '{join} joins selected topics, {split} splits one by its lines or sentences, {apart} takes a branch apart so that its children come up.',
+      'Children are sorted by title, due date, priority, progress or the figure in their titles, or reversed, from the menu of their parent.',
+      '{move-under} moves the selection under another topic by a few letters of its title. A branch dropped on empty canvas, or {detach}, is loose; {move-under} attaches it again. A loose topic can become another centre. {to-tray} puts the selection in the tray.',
+    ],
+  },
+  {
+    id: 'arrange',
+    title: 'Arrangements',
+    body: [
+      '{arrange} opens the arrangements: both sides, rightward, leftward, downward, around the centre, along a time axis, by hand. For the tree, or for one branch of it.',
+      'Along a time axis, each main branch hangs from its date: its start, or its due date, or the earliest below it.',
+      'By hand, topics stay where you put them, counted from their parent, so that a branch moves as one. Lines show when edges meet. Several are aligned to the last one selected, or spread evenly. Places are kept when you change the arrangement and come back.',
+      'Two sliders set the space along and across. Even out the sides shares the main branches out.',
+    ],
+  },
+  {
+    id: 'see',
+    title: 'See the whole, see the part',
+    body: [
+      'Folds are your own: {fold} folds a branch, {depth-1} to {depth-6} open the tree to a depth, {depth-all} opens all. Nobody else’s view changes.',
+      '{only} shows one branch alone, and brings you back. {fit} fits everything, {fit-selection} zooms to the selection, {overview} opens the overview, whose frame can be pushed.',
+      '{find} finds words in titles; what doesn’t match steps back. {find-next} and {find-previous} go from one to the next.',
+      'Arrow keys go to the topic that lies that way on the screen.',
+    ],
+  },
+  {
+    id: 'mark',
+    title: 'Markers and the key',
+    body: [
+      '{mark} opens the markers. The sheet stays open from topic to topic; one click gives or takes a marker, on the whole selection. A marker can also be dragged onto a topic.',
+      'In a set marked “one at a time”, a new marker takes the place of the old one.',
+      'A team makes sets of its own, or changes those that came: the pencil beside a set. They belong to the tree.',
+      '{key} opens the key: which markers are used here, and how often. Click one, and only those stay in front.',
+    ],
+  },
+  {
+    id: 'dress',
+    title: 'Colour and style',
+    body: [
+      '{dress} opens colour and style: ground, text and edge colours from the palette or any; size, bold, slanted, underlined; shape, border and width. For a topic, with its branch, for a whole level, or for the tree.',
+      'Text stays readable: a colour too near its ground is made darker or lighter.',
+      '{copy-style} copies a style, {paste-style} gives it to everything selected.',
+      'A look dresses the whole tree and can be swapped at any time. What a tree wears can be saved as a look of its own.',
+    ],
+  },
+  {
+    id: 'pictures',
+    title: 'Pictures in topics',
+    body: [
+      '{picture} puts a picture in a topic. Or drop one on it, or paste it. It stands before, above or below the text; its corner makes it larger or smaller.',
+      'PNG, JPEG, WebP, GIF and AVIF, up to 25 MB. Pictures are drawn anew on the server, so nothing hidden comes along.',
+    ],
+  },
+  {
+    id: 'notes',
+    title: 'Notes and previews',
+    body: [
+      '{note} opens the note: headings, lists, tasks, tables, links and pictures. Two people can type in one note at once.',
+      'Rest the pointer on a sign after a title, or press {preview}, to read what hangs there. A click on a sign opens it; Esc leads back.',
+      'A note holds 300,000 characters. Search looks in notes too.',
+    ],
+  },
+  {
+    id: 'links',
+    title: 'Links',
+    body: [
+      '{link} adds a link: a web or mail address, or the address of another tree. The signpost beside the field links to a topic of this tree. An address pasted on a topic becomes a link.',
+      'A mail link can have a subject: change it with the pencil. Where a link leads inside Sun Porch, Esc or {back-again} leads back.',
+      'Addresses that could run something are refused.',
+    ],
+  },
+  {
+    id: 'files',
+    title: 'Files',
+    body: [
+      'Drop files on a topic, paste them, or press {file}. Up to 25 MB each. A strip shows how far they are; each can be stopped, and tried again.',
+      'Pictures, PDF and plain text open over the tree with one click, arrows lead to the next file, Esc back to the tree. Other files are saved when opened. Nothing in a file is ever run here.',
+      'One picture dropped on a topic is shown in it; several files hang on it.',
+    ],
+  },
+  {
+    id: 'checklists',
+    title: 'Checklists',
+    body: [
+      '{check} goes to the checklist of the topic. Enter keeps a line and goes on. After // stand a day and a priority: “Measure // fri, p2”. An emptied line goes away; Alt with the up and down arrows moves a line.',
+    ],
+  },
+  {
+    id: 'places',
+    title: 'Places',
+    body: [
+      '{place} names a place: a town from the list that comes with the app, a name of your own, or coordinates such as 48.2, 16.37 or a geo: address. A click on the map moves the pin.',
+    ],
+  },
+  {
+    id: 'sketches',
+    title: 'Sketches',
+    body: [
+      '{sketch} opens a pad for mouse, finger or pen: five inks, three widths. Ctrl + Z takes a stroke back while the pad is open.',
+    ],
+  },
+  {
+    id: 'ties',
+    title: 'Cross-links',
+    body: [
+      '{tie} ties the selection to another topic. The line has a label, arrow ends and a colour; pull its middle to bend it. Delete unties the one that is chosen.',
+      'The side sheet lists what a topic is tied to, and {pages} lists every cross-link of the tree.',
+    ],
+  },
+  {
+    id: 'pages',
+    title: 'Pages',
+    body: [
+      '{page} gives a branch a page of its own; the same key puts it back. Elsewhere just its plank is shown, with a book sign that opens the page. The bar at the top of a page leads back.',
+      '{pages} lists the pages.',
+    ],
+  },
+  {
+    id: 'references',
+    title: 'References',
+    body: [
+      '{reference} shows another topic under the one that has the focus, from this tree or from another. It changes as the original does, and is changed there. The arrow sign leads to the original.',
+      'Who has no role in the other tree sees what it was called, and why no more. When the original goes, the name stays. “Make it a topic of its own” lets go of the original.',
+    ],
+  },
+  {
+    id: 'numbers',
+    title: 'Numbers',
+    body: [
+      '{pages} numbers the tree or a branch: 1.2.1, A.2.a or I.B.1, to as many levels as you say. Numbers follow at once when topics move, and stand in the outline and in files.',
+    ],
+  },
+  {
+    id: 'filter',
+    title: 'Filters and views',
+    body: [
+      '{filter} says which topics you want: add conditions, open each to change it, turn one round with “not”, join them by all or any, and put groups inside. The sentence above says what is asked and how many fit.',
+      'The rest is dimmed or hidden; the path to each match stays. {select-found} selects all matches for one change to all of them. What is left can be saved as a file.',
+      'A view keeps the filter, the depth and the shape of the outline under a name, for you or for everyone in the tree.',
+    ],
+  },
+  {
+    id: 'outline',
+    title: 'The outline as a table',
+    body: [
+      '{switch-view} shows the tree as rows. Choose columns at the head; click a column to sort, again to turn it round, and once more for the tree’s own order. Rows can be grouped by person, marker, state or due date. None of it changes the tree.',
+      '{cells} goes into the cells of the row: Tab goes on, up and down change the row, Enter keeps, Esc leads back. Days can be words: “fri”, “in 2 weeks”.',
+    ],
+  },
+  {
+    id: 'brief',
+    title: 'A meeting: the brief',
+    body: [
+      'Any topic can be a meeting: {make-meeting}. {meeting} shows it, and again leads back to the tree. Alt with 1 to 4 goes from brief to meeting, minutes and series.',
+      'Write why you meet, in one sentence; then what must be settled, three things at most; then the way there. A line such as “Two offers // decide, 20 min, Oskar” says it all. The number buttons say which thing an item settles.',
+      'Lay out the agenda makes the items topics of the tree, with an inner pattern where you chose one. Lay it out again after changes: it adds what is missing, and doubles or overwrites nothing.',
+      'Beside the brief stands what is in the way of holding it. A click leads to where it’s mended.',
+    ],
+  },
+  {
+    id: 'invite',
+    title: 'A meeting: asking and inviting',
+    body: [
+      'Ask the owners writes to each owner to fill in their section by a day. It shows on their Home and among their work; {ready} says that it’s ready.',
+      'Invite everybody sends letters with a calendar file. After a change of time, place or people, send the change: calendars take it over. Members answer in the app, guests by the link in their letter; an answer that arrives as a calendar file can be dropped on the brief.',
+      'Who is in another meeting at that time is pointed out. My work has a private calendar address with your meetings and tasks.',
+    ],
+  },
+  {
+    id: 'hold',
+    title: 'A meeting: holding it',
+    body: [
+      'Begin, and the clock runs for everybody alike. {room-next} and {room-back} go from item to item; everyone follows. Click an item to look around, Esc to come back.',
+      '{room-decision}, {room-action}, {room-question}, {room-idea} and {room-parked} begin a decision, an action, a question, an idea, something parked. After // an action gets its owner and day. Enter keeps the line, Esc ends. Everything can be reworded in place, by anyone.',
+      'When it runs late, the strip says what that does to the rest; {room-cut} cuts what is left evenly, so that it ends on time. {room-pause} lets the clock stand still. {room-present} fills the screen; the number keys open the item’s files and links.',
+    ],
+  },
+  {
+    id: 'after',
+    title: 'A meeting: minutes and the next one',
+    body: [
+      'End the meeting, and its minutes are there: who came, what was said and decided, who does what by when. They are the topics themselves: change them here or in the tree. They leave as a Word document, a PDF, Markdown, tasks for a calendar, or by mail with each person’s actions first.',
+      '{next-meeting} lays out the next meeting: same people and shape, the next day by the rule, and what is still open under “Still open”, each with its age.',
+      'Series shows all decisions, how many actions were raised, closed and late, how long they live, what takes longer than planned, and who comes.',
+    ],
+  },
+  {
+    id: 'together',
+    title: 'Together and offline',
+    body: [
+      'Everyone sees each step at once, and where the others are. Undo takes back your own edits only.',
+      'Without a line you type on. The strip says how many edits wait; they are sent once when the line is back.',
+    ],
+  },
+  {
+    id: 'keys',
+    title: 'Keys',
+    body: ['{keys} lists every key. Click one to change it. {everything} finds every command by name, with its key.'],
+  },
 ]

@@ -23,7 +23,10 @@ async function leave(everywhere: boolean): Promise<void> {
 /** Letters that wait to be read: asked for now and then, and when one goes from place to place. */
 const unread = ref(0)
 async function countLetters(): Promise<void> {
-  if (account.me && document.visibilityState === 'visible') unread.value = (await callApi<{ count: number }>('/api/letters/unread').catch(() => ({ count: unread.value }))).count
+  if (account.me && document.visibilityState === 'visible')
+    unread.value = (
+      await callApi<{ count: number }>('/api/letters/unread').catch(() => ({ count: unread.value }))
+    ).count
 }
 let timer = 0
 onMounted(() => {
@@ -37,18 +40,38 @@ onBeforeUnmount(() => {
 })
 watch(() => route.fullPath, countLetters)
 provide('count-letters', countLetters)
-const isOn = (to: string): boolean => to === '/' ? route.path === '/' : route.path.startsWith(to)
+const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.path.startsWith(to))
 </script>
 
 <template>
   <div class="house">
     <nav class="rail" aria-label="Main">
       <PorchMark class="mark" />
-      <NuxtLink v-for="place in places" :key="place.to" :data-tip="place.name" :to="place.to" :class="{ on: isOn(place.to) }" :aria-current="isOn(place.to) ? 'page' : undefined" :aria-label="place.to === '/letterbox' && unread ? `${place.name}, ${unread} unread` : place.name">
-        <Icon :name="place.icon" size="20" /><span v-if="place.to === '/letterbox' && unread" class="unread" aria-hidden="true">{{ unread > 99 ? '99+' : unread }}</span>
+      <NuxtLink
+        v-for="place in places"
+        :key="place.to"
+        :data-tip="place.name"
+        :to="place.to"
+        :class="{ on: isOn(place.to) }"
+        :aria-current="isOn(place.to) ? 'page' : undefined"
+        :aria-label="place.to === '/letterbox' && unread ? `${place.name}, ${unread} unread` : place.name">
+        <Icon :name="place.icon" size="20" /><span
+          v-if="place.to === '/letterbox' && unread"
+          class="unread"
+          aria-hidden="true"
+          >{{ unread > 99 ? '99+' : unread }}</span
+        >
       </NuxtLink>
       <span class="grow" />
-      <button v-if="account.me" class="me" :style="{ background: hueOf(account.me.id) }" :aria-label="`${account.me.name}: account`" aria-haspopup="menu" @click="menu.toggle($event)">{{ initialsOf(account.me.name) }}</button>
+      <button
+        v-if="account.me"
+        class="me"
+        :style="{ background: hueOf(account.me.id) }"
+        :aria-label="`${account.me.name}: account`"
+        aria-haspopup="menu"
+        @click="menu.toggle($event)">
+        {{ initialsOf(account.me.name) }}
+      </button>
       <Menu ref="menu" :model="items" popup />
     </nav>
     <div class="room">
@@ -58,20 +81,82 @@ const isOn = (to: string): boolean => to === '/' ? route.path === '/' : route.pa
 </template>
 
 <style scoped>
-.house { height: 100%; display: grid; grid-template-columns: 56px minmax(0, 1fr); }
-.rail { background: var(--ceiling); display: flex; flex-direction: column; align-items: center; padding: 10px 0; gap: 4px; }
-.mark { margin-bottom: 12px; }
-.rail a { width: 40px; height: 40px; border-radius: 8px; display: grid; place-items: center; color: var(--porch); }
-.rail a:hover { background: color-mix(in srgb, var(--surface) 50%, transparent); }
-.rail a.on { background: var(--surface); }
-.rail a { position: relative; }
-.unread { position: absolute; top: 1px; right: 0; min-width: 17px; height: 17px; border-radius: 9px; padding: 0 4px; background: var(--clay); color: #fff; font: 700 10.5px/17px var(--text); text-align: center; }
-.grow { flex: 1; }
-.me { width: 34px; height: 34px; border-radius: 50%; border: 2px solid var(--surface); color: #fff; font: 700 12px var(--text); cursor: pointer; }
-.room { min-width: 0; min-height: 0; height: 100%; overflow: clip; }
+.house {
+  height: 100%;
+  display: grid;
+  grid-template-columns: 56px minmax(0, 1fr);
+}
+.rail {
+  background: var(--ceiling);
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  padding: 10px 0;
+  gap: 4px;
+}
+.mark {
+  margin-bottom: 12px;
+}
+.rail a {
+  width: 40px;
+  height: 40px;
+  border-radius: 8px;
+  display: grid;
+  place-items: center;
+  color: var(--porch);
+}
+.rail a:hover {
+  background: color-mix(in srgb, var(--surface) 50%, transparent);
+}
+.rail a.on {
+  background: var(--surface);
+}
+.rail a {
+  position: relative;
+}
+.unread {
+  position: absolute;
+  top: 1px;
+  right: 0;
+  min-width: 17px;
+  height: 17px;
+  border-radius: 9px;
+  padding: 0 4px;
+  background: var(--clay);
+  color: #fff;
+  font: 700 10.5px/17px var(--text);
+  text-align: center;
+}
+.grow {
+  flex: 1;
+}
+.me {
+  width: 34px;
+  height: 34px;
+  border-radius: 50%;
+  border: 2px solid var(--surface);
+  color: #fff;
+  font: 700 12px var(--text);
+  cursor: pointer;
+}
+.room {
+  min-width: 0;
+  min-height: 0;
+  height: 100%;
+  overflow: clip;
+}
 @media (max-width: 700px) {
-  .house { grid-template-columns: minmax(0, 1fr); grid-template-rows: minmax(0, 1fr) 52px; }
-  .rail { grid-row: 2; flex-direction: row; padding: 0 12px; }
-  .mark { display: none; }
+  .house {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1fr) 52px;
+  }
+  .rail {
+    grid-row: 2;
+    flex-direction: row;
+    padding: 0 12px;
+  }
+  .mark {
+    display: none;
+  }
 }
 </style>

@@ -30,16 +30,34 @@ let desk: Desk
 beforeEach(() => {
   tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Coordination' })
   applyChanges(tree, [
-    { op: 'add', topic: 'm', parent: 'c', order: 'a0', with: { title: 'Meeting 1' } }, { op: 'add', topic: 'i', parent: 'm', order: 'a0', with: { title: 'Two offers' } },
-    { op: 'add', topic: 'r', parent: 'i', order: 'a0', with: { title: 'Report' } }, { op: 'add', topic: 'x', parent: 'c', order: 'a1', with: { title: 'Elsewhere' } },
+    { op: 'add', topic: 'm', parent: 'c', order: 'a0', with: { title: 'Meeting 1' } },
+    { op: 'add', topic: 'i', parent: 'm', order: 'a0', with: { title: 'Two offers' } },
+    { op: 'add', topic: 'r', parent: 'i', order: 'a0', with: { title: 'Report' } },
+    { op: 'add', topic: 'x', parent: 'c', order: 'a1', with: { title: 'Elsewhere' } },
   ])
   said = []
   selection = ['m']
   mayEdit = true
   desk = {
-    get tree() { return tree }, userId: 'ines', session: { serverNow: () => 1000, treeId: 't' }, focus: { get value() { return selection[0]! } },
-    selected: () => selection, select: (id: string) => { selection = [id] }, say: (words: string) => { said.push(words) },
-    guard: () => mayEdit, run: ({ changes }: { changes: readonly Change[] }) => {
+    get tree() {
+      return tree
+    },
+    userId: 'ines',
+    session: { serverNow: () => 1000, treeId: 't' },
+    focus: {
+      get value() {
+        return selection[0]!
+      },
+    },
+    selected: () => selection,
+    select: (id: string) => {
+      selection = [id]
+    },
+    say: (words: string) => {
+      said.push(words)
+    },
+    guard: () => mayEdit,
+    run: ({ changes }: { changes: readonly Change[] }) => {
       applyChanges(tree, changes)
       return changes.length > 0
     },
@@ -72,7 +90,10 @@ describe('agenda items', () => {
   })
   it('that are some already keep what they have when the rest become items', () => {
     doing.makeMeetingOf(desk, 'm')
-    applyChanges(tree, [{ op: 'put', topic: 'i', set: 'item', member: { id: 'minutes', kind: 'minutes', minutes: 20 } }, { op: 'add', topic: 'j', parent: 'm', order: 'a1', with: { title: 'Neighbours' } }])
+    applyChanges(tree, [
+      { op: 'put', topic: 'i', set: 'item', member: { id: 'minutes', kind: 'minutes', minutes: 20 } },
+      { op: 'add', topic: 'j', parent: 'm', order: 'a1', with: { title: 'Neighbours' } },
+    ])
     selection = ['i', 'j']
     doing.toggleItem(desk)
     expect([itemOf(topicOf(tree, 'i')).minutes, topicOf(tree, 'j').item.length]).toEqual([20, 1])
@@ -104,11 +125,22 @@ describe('the next meeting', () => {
     doing.makeMeetingOf(desk, 'm')
     selection = ['r']
     const made = doing.makeNext(desk)!
-    expect([topicOf(tree, made).title, selection, childrenOf(tree, 'c')]).toEqual(['Meeting 2', [made], ['m', made, 'x']])
+    expect([topicOf(tree, made).title, selection, childrenOf(tree, 'c')]).toEqual([
+      'Meeting 2',
+      [made],
+      ['m', made, 'x'],
+    ])
     expect(said.at(-1)).toContain('It needs a day')
     const dated = doing.makeNext(desk, 'm', '2027-03-09')
     expect(briefOf(topicOf(tree, dated!)).begins).toBeNull()
-    applyChanges(tree, [{ op: 'put', topic: 'm', set: 'meeting', member: { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'UTC' } }])
+    applyChanges(tree, [
+      {
+        op: 'put',
+        topic: 'm',
+        set: 'meeting',
+        member: { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'UTC' },
+      },
+    ])
     const third = doing.makeNext(desk, 'm', '2027-03-09')
     expect(briefOf(topicOf(tree, third!)).begins?.day).toBe('2027-03-09')
     expect(said.at(-1)).toContain('is laid out for 2027-03-09')
@@ -129,9 +161,13 @@ describe('a file that is dropped', () => {
     expect(await replies.isReply(file(`METHOD:REPLY\n${' '.repeat(600_000)}`))).toBe(false)
   })
   it('that is too large is refused before it’s read, and what the server says is said on', async () => {
-    const call = vi.mocked(globalThis as unknown as { callApi: (...all: unknown[]) => Promise<unknown> }).callApi as ReturnType<typeof vi.fn>
+    const call = vi.mocked(globalThis as unknown as { callApi: (...all: unknown[]) => Promise<unknown> })
+      .callApi as ReturnType<typeof vi.fn>
     await replies.takeReply(desk, file(' '.repeat(600_000)))
-    expect([said.at(-1), call.mock.calls.length]).toEqual(['This calendar file is larger than half a megabyte. Nothing was changed.', 0])
+    expect([said.at(-1), call.mock.calls.length]).toEqual([
+      'This calendar file is larger than half a megabyte. Nothing was changed.',
+      0,
+    ])
     call.mockResolvedValueOnce([{ name: 'Tove Lind', answer: 'accepted' }])
     await replies.takeReply(desk, file('x'))
     expect(said.at(-1)).toBe('Tove Lind: comes.')

@@ -9,13 +9,18 @@ import { newId } from '~/tree/new-id'
 
 /** What a topic gets when it's made a meeting: whoever makes it leads it. */
 export function firstParts(user: string): BriefPart[] {
-  return [{ id: 'stage', kind: 'stage', stage: 'planned' }, { id: newId(), kind: 'person', user, mail: null, name: '', needed: true, role: 'chair' }]
+  return [
+    { id: 'stage', kind: 'stage', stage: 'planned' },
+    { id: newId(), kind: 'person', user, mail: null, name: '', needed: true, role: 'chair' },
+  ]
 }
 
 /** Makes a topic a meeting. False when it is one, or may not be. */
 export function makeMeetingOf(desk: Desk, id: TopicId): boolean {
   if (!desk.guard() || isMeeting(topicOf(desk.tree, id))) return false
-  return desk.run({ changes: firstParts(desk.userId).map((member): Change => ({ op: 'put', topic: id, set: 'meeting', member })) })
+  return desk.run({
+    changes: firstParts(desk.userId).map((member): Change => ({ op: 'put', topic: id, set: 'meeting', member })),
+  })
 }
 
 /** Makes the selected topics items of the meeting they stand in, or plain topics again. */
@@ -27,7 +32,15 @@ export function toggleItem(desk: Desk): void {
     return
   }
   const taking = ids.every(id => topicOf(desk.tree, id).item.length > 0)
-  desk.run({ changes: ids.flatMap((id): Change[] => taking ? topicOf(desk.tree, id).item.map(part => takeItem(id, part.id)) : topicOf(desk.tree, id).item.length > 0 ? [] : [sayItem(id, { id: 'intent', kind: 'intent', intent: 'discuss' })]) })
+  desk.run({
+    changes: ids.flatMap((id): Change[] =>
+      taking
+        ? topicOf(desk.tree, id).item.map(part => takeItem(id, part.id))
+        : topicOf(desk.tree, id).item.length > 0
+          ? []
+          : [sayItem(id, { id: 'intent', kind: 'intent', intent: 'discuss' })],
+    ),
+  })
 }
 
 /** The item that a topic belongs to: itself, or the nearest above it within the meeting. */
@@ -48,11 +61,26 @@ export function toggleReady(desk: Desk, id: TopicId | null = itemAbove(desk, des
     return
   }
   const { ready, title } = itemOf(topicOf(desk.tree, id))
-  if (desk.run({ changes: [ready ? takeItem(id, 'ready') : sayItem(id, { id: 'ready', kind: 'ready', at: desk.session.serverNow(), by: desk.userId })] })) desk.say(ready ? `“${shorten(title)}” isn’t ready again.` : `“${shorten(title)}” is ready. The lead sees it.`, true)
+  if (
+    desk.run({
+      changes: [
+        ready
+          ? takeItem(id, 'ready')
+          : sayItem(id, { id: 'ready', kind: 'ready', at: desk.session.serverNow(), by: desk.userId }),
+      ],
+    })
+  )
+    desk.say(ready ? `“${shorten(title)}” isn’t ready again.` : `“${shorten(title)}” is ready. The lead sees it.`, true)
 }
 
-/** Lays out the meeting after the one that the selection belongs to. Returns it; null when there is none to go on from. */
-export function makeNext(desk: Desk, from: TopicId | null = meetingOf(desk.tree, desk.focus.value), day: string | null = null): TopicId | null {
+/**
+ * Lays out the meeting after the one that the selection belongs to. Returns it; null when there is none to go on from.
+ */
+export function makeNext(
+  desk: Desk,
+  from: TopicId | null = meetingOf(desk.tree, desk.focus.value),
+  day: string | null = null,
+): TopicId | null {
   if (!desk.guard()) return null
   if (from === null) {
     desk.say('Go to a meeting first: the next one is made from it.')
@@ -62,6 +90,9 @@ export function makeNext(desk: Desk, from: TopicId | null = meetingOf(desk.tree,
   if (!desk.run({ changes })) return null
   const { begins } = briefOf(topicOf(desk.tree, id))
   desk.select(id)
-  desk.say(`“${shorten(topicOf(desk.tree, id).title)}” is laid out${begins ? ` for ${dayInWords(begins.day)}` : '. It needs a day: no rule says when'}.`, true)
+  desk.say(
+    `“${shorten(topicOf(desk.tree, id).title)}” is laid out${begins ? ` for ${dayInWords(begins.day)}` : '. It needs a day: no rule says when'}.`,
+    true,
+  )
   return id
 }

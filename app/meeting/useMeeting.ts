@@ -12,7 +12,12 @@ import type { MeetingWorld } from '#core/contract'
 import { useDesk } from '~/tree/desk'
 
 export type MeetingTab = 'brief' | 'room' | 'minutes' | 'series'
-export const MEETING_TABS: Readonly<Record<MeetingTab, string>> = { brief: 'Brief', room: 'Meeting', minutes: 'Minutes', series: 'Series' }
+export const MEETING_TABS: Readonly<Record<MeetingTab, string>> = {
+  brief: 'Brief',
+  room: 'Meeting',
+  minutes: 'Minutes',
+  series: 'Series',
+}
 
 /** What can be done to the meeting that is shown, from anywhere. */
 export type MeetingAct = 'begin' | 'end' | 'layOut' | 'invite' | 'request' | 'mail' | 'next'
@@ -25,7 +30,10 @@ export async function until(holds: () => boolean): Promise<void> {
 /** How often the clock on the screen is drawn. */
 const TICK_MS = 250
 
-/** One meeting of the open tree as its views show it. Everything is read from the tree; nothing is kept here but which meeting and which view. */
+/**
+ * One meeting of the open tree as its views show it. Everything is read from the tree; nothing is kept here but which
+ * meeting and which view.
+ */
 export function makeMeeting() {
   const desk = useDesk()
   const id = ref<TopicId | null>(null)
@@ -34,11 +42,12 @@ export function makeMeeting() {
   const world = shallowRef<MeetingWorld>({ elsewhere: {}, closed: [] })
   const busy = ref('')
 
-  const fresh = <T>(read: (meeting: TopicId, topic: Topic, brief: Brief) => T, none: T) => computed(() => {
-    void desk.lateTick.value
-    const topic = id.value === null ? undefined : desk.tree.topics.get(id.value)
-    return topic && isMeeting(topic) ? read(topic.id, topic, briefOf(topic)) : none
-  })
+  const fresh = <T>(read: (meeting: TopicId, topic: Topic, brief: Brief) => T, none: T) =>
+    computed(() => {
+      void desk.lateTick.value
+      const topic = id.value === null ? undefined : desk.tree.topics.get(id.value)
+      return topic && isMeeting(topic) ? read(topic.id, topic, briefOf(topic)) : none
+    })
   const topic = fresh<Topic | null>((_, one) => one, null)
   const brief = fresh<Brief>((_, __, one) => one, briefOf({ meeting: [] }))
   const items = fresh(meeting => itemsOf(desk.tree, meeting), [])
@@ -50,11 +59,18 @@ export function makeMeeting() {
     void desk.lateTick.value
     return meetingsOf(desk.tree).map(one => topicOf(desk.tree, one))
   })
-  const planned = fresh(meeting => plannedOf(desk.tree, meeting, {
-    nameOf: desk.nameOf, lead: desk.userId, elsewhere: new Map(Object.entries(world.value.elsewhere)), closed: new Set(world.value.closed),
-  }), null)
-  const findings = computed<readonly Finding[]>(() => planned.value ? findingsOf(planned.value) : [])
-  const readiness = computed(() => planned.value ? readinessOf(planned.value) : 0)
+  const planned = fresh(
+    meeting =>
+      plannedOf(desk.tree, meeting, {
+        nameOf: desk.nameOf,
+        lead: desk.userId,
+        elsewhere: new Map(Object.entries(world.value.elsewhere)),
+        closed: new Set(world.value.closed),
+      }),
+    null,
+  )
+  const findings = computed<readonly Finding[]>(() => (planned.value ? findingsOf(planned.value) : []))
+  const readiness = computed(() => (planned.value ? readinessOf(planned.value) : 0))
   const end = fresh(meeting => plannedEnd(desk.tree, meeting), null)
 
   /** The clock: ms, from the server's time. */
@@ -65,31 +81,59 @@ export function makeMeeting() {
     const left = leftOf(list, run, now.value)
     const forecast = forecastEnd(list, run, now.value)
     const cut = end.value === null ? null : cutToEnd(list, run, now.value, end.value)
-    return { run, list, left, forecast, cut, spent: spentOn(list, run, run.current, now.value), late: end.value === null ? 0 : Math.max(0, forecast - end.value) }
+    return {
+      run,
+      list,
+      left,
+      forecast,
+      cut,
+      spent: spentOn(list, run, run.current, now.value),
+      late: end.value === null ? 0 : Math.max(0, forecast - end.value),
+    }
   })
-  const timer = setInterval(() => { now.value = desk.session.serverNow() }, TICK_MS)
+  const timer = setInterval(() => {
+    now.value = desk.session.serverNow()
+  }, TICK_MS)
 
   async function look(): Promise<void> {
     if (id.value === null) return
     try {
       world.value = await callApi<MeetingWorld>(`/api/trees/${desk.session.treeId}/meetings/${id.value}`)
+    } catch {
+      /* offline, or just made: what was known stays */
     }
-    catch { /* offline, or just made: what was known stays */ }
   }
   let lookTimer = 0
   /** What the tree can't say changes with time, length and people. */
-  const asked = computed(() => JSON.stringify([id.value, brief.value.begins, brief.value.slot, needed.value, brief.value.people.map(({ user, mail, answer }) => [user, mail, answer]), items.value.length]))
-  watch(asked, () => {
-    clearTimeout(lookTimer)
-    lookTimer = window.setTimeout(look, 700)
-  }, { immediate: true })
+  const asked = computed(() =>
+    JSON.stringify([
+      id.value,
+      brief.value.begins,
+      brief.value.slot,
+      needed.value,
+      brief.value.people.map(({ user, mail, answer }) => [user, mail, answer]),
+      items.value.length,
+    ]),
+  )
+  watch(
+    asked,
+    () => {
+      clearTimeout(lookTimer)
+      lookTimer = window.setTimeout(look, 700)
+    },
+    { immediate: true },
+  )
   onBeforeUnmount(() => {
     clearInterval(timer)
     clearTimeout(lookTimer)
   })
 
-  /** The brief as the tree has it this moment: what is computed follows a frame later, and a fast hand adds the next line before that. */
-  const briefNow = (): Brief => briefOf(id.value !== null && desk.tree.topics.has(id.value) ? topicOf(desk.tree, id.value) : { meeting: [] })
+  /**
+   * The brief as the tree has it this moment: what is computed follows a frame later, and a fast hand adds the next
+   * line before that.
+   */
+  const briefNow = (): Brief =>
+    briefOf(id.value !== null && desk.tree.topics.has(id.value) ? topicOf(desk.tree, id.value) : { meeting: [] })
 
   /** Chooses a meeting: the one named, the one the selection belongs to, or the nearest. */
   function choose(wanted: TopicId | null = null): void {
@@ -104,21 +148,24 @@ export function makeMeeting() {
   function run(changes: readonly Change[]): boolean {
     return desk.guard() && changes.length > 0 && desk.run({ changes })
   }
-  const say = (part: BriefPart): boolean => id.value !== null && run([{ op: 'put', topic: id.value, set: 'meeting', member: part }])
-  const unsay = (part: string): boolean => id.value !== null && run([{ op: 'take', topic: id.value, set: 'meeting', member: part }])
+  const say = (part: BriefPart): boolean =>
+    id.value !== null && run([{ op: 'put', topic: id.value, set: 'meeting', member: part }])
+  const unsay = (part: string): boolean =>
+    id.value !== null && run([{ op: 'take', topic: id.value, set: 'meeting', member: part }])
 
   /** Asks the server for something that takes a moment; one at a time, and what goes wrong is said. */
   async function ask<T>(what: string, path: string, body: object = {}): Promise<T | null> {
     if (busy.value || id.value === null) return null
     busy.value = what
     try {
-      return await callApi<T>(`/api/trees/${desk.session.treeId}/meetings/${id.value}/${path}`, { method: 'POST', body })
-    }
-    catch (error) {
+      return await callApi<T>(`/api/trees/${desk.session.treeId}/meetings/${id.value}/${path}`, {
+        method: 'POST',
+        body,
+      })
+    } catch (error) {
       desk.say((error as Error).message)
       return null
-    }
-    finally {
+    } finally {
       busy.value = ''
     }
   }
@@ -135,24 +182,62 @@ export function makeMeeting() {
     if (meeting === null) return
     const from = to.to === 'begin' ? null : Math.max(briefNow().run?.step ?? 0, step)
     try {
-      const moved = await callApi<{ already: boolean, step: number }>(`/api/trees/${desk.session.treeId}/meetings/${meeting}/moves`, { method: 'POST', body: { ...to, from } })
+      const moved = await callApi<{ already: boolean; step: number }>(
+        `/api/trees/${desk.session.treeId}/meetings/${meeting}/moves`,
+        { method: 'POST', body: { ...to, from } },
+      )
       step = moved.step
       if (moved.already) desk.say(to.to === 'end' ? 'It had been ended already.' : 'Somebody had moved on already.')
       else if (to.to === 'begin' || to.to === 'reopen') tab.value = 'room'
       else if (to.to === 'end') tab.value = 'minutes'
-    }
-    catch (error) {
+    } catch (error) {
       desk.say((error as Error).message)
     }
   }
-  watch(id, () => { step = 0 })
+  watch(id, () => {
+    step = 0
+  })
 
   const zone = computed(() => brief.value.begins?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone)
   /** A time on the meeting's wall: "14:20". */
   const timeAt = (instant: number): string => wallTime(instant, zone.value).time
-  const may = computed(() => desk.status.ready && desk.session.canEdit && desk.status.role !== 'viewer' && desk.status.role !== 'commenter')
+  const may = computed(
+    () =>
+      desk.status.ready && desk.session.canEdit && desk.status.role !== 'viewer' && desk.status.role !== 'commenter',
+  )
 
-  return { desk, id, tab, now, topic, brief, items, starts, needed, running, isOld, all, planned, findings, readiness, end, clock, world, busy, zone, may, briefNow, choose, run, say, unsay, ask, move, timeAt, look }
+  return {
+    desk,
+    id,
+    tab,
+    now,
+    topic,
+    brief,
+    items,
+    starts,
+    needed,
+    running,
+    isOld,
+    all,
+    planned,
+    findings,
+    readiness,
+    end,
+    clock,
+    world,
+    busy,
+    zone,
+    may,
+    briefNow,
+    choose,
+    run,
+    say,
+    unsay,
+    ask,
+    move,
+    timeAt,
+    look,
+  }
 }
 
 export type Meeting = ReturnType<typeof makeMeeting>

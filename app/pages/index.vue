@@ -1,28 +1,54 @@
 <script setup lang="ts">
 import type { ListedMeeting, Section } from '#core/contract'
 
-interface Task { treeId: string, tree: string, id: string, title: string, due: string | null, done: number | null }
-interface Listed { id: string, title: string, changedAt: string, changedBy: string | null, topicCount: number }
+interface Task {
+  treeId: string
+  tree: string
+  id: string
+  title: string
+  due: string | null
+  done: number | null
+}
+interface Listed {
+  id: string
+  title: string
+  changedAt: string
+  changedBy: string | null
+  topicCount: number
+}
 const account = useAccount()
-const home = ref<{ invited: { link: string, tree: string, by: string, role: string }[], tasks: Task[], sections: Section[], meetings: ListedMeeting[], changed: Listed[], recent: Listed[] } | null>(null)
+const home = ref<{
+  invited: { link: string; tree: string; by: string; role: string }[]
+  tasks: Task[]
+  sections: Section[]
+  meetings: ListedMeeting[]
+  changed: Listed[]
+  recent: Listed[]
+} | null>(null)
 const wrong = ref('')
 async function load(): Promise<void> {
   wrong.value = ''
   try {
     home.value = await callApi('/api/home')
-  }
-  catch (error) {
+  } catch (error) {
     wrong.value = (error as Error).message
   }
 }
 onMounted(load)
 const late = computed(() => home.value?.tasks.filter(task => task.due && dueInWords(task.due).late) ?? [])
 const coming = computed(() => home.value?.tasks.filter(task => !late.value.includes(task)).slice(0, 12) ?? [])
-const trees = computed(() => home.value ? (home.value.changed.length > 0 ? home.value.changed : home.value.recent) : [])
+const trees = computed(() =>
+  home.value ? (home.value.changed.length > 0 ? home.value.changed : home.value.recent) : [],
+)
 const clashes = computed(() => clashesIn(home.value?.meetings ?? []))
 const hour = new Date().getHours()
 const greeting = hour < 11 ? 'Good morning' : hour < 18 ? 'Good day' : 'Good evening'
-const groups = computed(() => [{ name: 'Late', tasks: late.value, late: true }, { name: 'Coming', tasks: coming.value, late: false }].filter(group => group.tasks.length > 0))
+const groups = computed(() =>
+  [
+    { name: 'Late', tasks: late.value, late: true },
+    { name: 'Coming', tasks: coming.value, late: false },
+  ].filter(group => group.tasks.length > 0),
+)
 useHead({ title: 'Home · Sun Porch' })
 </script>
 
@@ -30,34 +56,54 @@ useHead({ title: 'Home · Sun Porch' })
   <main class="page">
     <div class="ceiling" aria-hidden="true" />
     <h1>{{ greeting }}, {{ account.me?.name.split(' ')[0] }}</h1>
-    <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button class="plain" @click="load">Try again</button></Message>
+    <Message v-if="wrong" severity="error" role="alert"
+      >{{ wrong }} <button class="plain" @click="load">Try again</button></Message
+    >
     <div v-if="home" class="columns">
       <section>
         <template v-if="home.invited.length">
           <h2>Invitations</h2>
           <ul class="gap">
             <li v-for="one in home.invited" :key="one.link">
-              <NuxtLink :to="one.link" class="task"><span class="edge tree" /><span class="name">{{ one.tree || 'untitled' }}<small>{{ one.by }} asks you to take part</small></span><span class="due">Open</span></NuxtLink>
+              <NuxtLink :to="one.link" class="task"
+                ><span class="edge tree" /><span class="name"
+                  >{{ one.tree || 'untitled' }}<small>{{ one.by }} asks you to take part</small></span
+                ><span class="due">Open</span></NuxtLink
+              >
             </li>
           </ul>
         </template>
         <template v-if="home.meetings.length">
           <h2>Next meetings</h2>
-          <ul class="gap"><li v-for="meeting in home.meetings" :key="keyOfMeeting(meeting)"><MeetingRow :meeting="meeting" :clash="clashes.get(keyOfMeeting(meeting))" /></li></ul>
+          <ul class="gap">
+            <li v-for="meeting in home.meetings" :key="keyOfMeeting(meeting)">
+              <MeetingRow :meeting="meeting" :clash="clashes.get(keyOfMeeting(meeting))" />
+            </li>
+          </ul>
         </template>
         <template v-if="home.sections.length">
           <h2>To fill in</h2>
-          <ul class="gap"><li v-for="section in home.sections" :key="section.treeId + section.id"><SectionRow :section="section" /></li></ul>
+          <ul class="gap">
+            <li v-for="section in home.sections" :key="section.treeId + section.id">
+              <SectionRow :section="section" />
+            </li>
+          </ul>
         </template>
         <h2>Mine to do</h2>
-        <p v-if="home.tasks.length === 0" class="quiet">Nothing is waiting for you. Tasks that carry your name in any tree show here.</p>
+        <p v-if="home.tasks.length === 0" class="quiet">
+          Nothing is waiting for you. Tasks that carry your name in any tree show here.
+        </p>
         <div v-for="group in groups" :key="group.name">
-          <h3>{{ group.name }} <span>{{ group.tasks.length }}</span></h3>
+          <h3>
+            {{ group.name }} <span>{{ group.tasks.length }}</span>
+          </h3>
           <ul>
             <li v-for="task in group.tasks" :key="task.treeId + task.id">
               <NuxtLink :to="`/trees/${task.treeId}?topic=${task.id}`" class="task">
                 <span class="edge" :class="{ late: group.late }" />
-                <span class="name">{{ task.title || 'untitled' }}<small>{{ task.tree }}</small></span>
+                <span class="name"
+                  >{{ task.title || 'untitled' }}<small>{{ task.tree }}</small></span
+                >
                 <span class="due" :class="{ late: group.late }">{{ task.due ? dueInWords(task.due).text : '' }}</span>
               </NuxtLink>
             </li>
@@ -66,12 +112,20 @@ useHead({ title: 'Home · Sun Porch' })
       </section>
       <section>
         <h2>{{ home.changed.length > 0 ? 'Changed since you looked' : 'Lately' }}</h2>
-        <p v-if="trees.length === 0" class="quiet">No trees yet. <NuxtLink to="/trees">Make the first one.</NuxtLink></p>
+        <p v-if="trees.length === 0" class="quiet">
+          No trees yet. <NuxtLink to="/trees">Make the first one.</NuxtLink>
+        </p>
         <ul>
           <li v-for="tree in trees" :key="tree.id">
             <NuxtLink :to="`/trees/${tree.id}`" class="task">
               <span class="edge tree" />
-              <span class="name">{{ tree.title || 'untitled' }}<small>{{ tree.topicCount }} topics, {{ agoInWords(tree.changedAt) }}{{ tree.changedBy ? ` by ${tree.changedBy}` : '' }}</small></span>
+              <span class="name"
+                >{{ tree.title || 'untitled'
+                }}<small
+                  >{{ tree.topicCount }} topics, {{ agoInWords(tree.changedAt)
+                  }}{{ tree.changedBy ? ` by ${tree.changedBy}` : '' }}</small
+                ></span
+              >
             </NuxtLink>
           </li>
         </ul>
@@ -81,22 +135,113 @@ useHead({ title: 'Home · Sun Porch' })
 </template>
 
 <style scoped>
-.page { height: 100%; overflow: auto; padding: 0 clamp(16px, 4vw, 56px) 40px; position: relative; }
-.ceiling { height: 64px; margin: 0 calc(-1 * clamp(16px, 4vw, 56px)) 26px; background: repeating-linear-gradient(90deg, color-mix(in srgb, var(--ceiling) 90%, var(--porch)) 0 1px, var(--ceiling) 1px 48px); border-bottom: 6px solid var(--surface); box-shadow: 0 1px 0 var(--line); }
-.columns { display: grid; grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); gap: 40px; margin-top: 24px; max-width: 1100px; }
-h3 { font: 600 12.5px var(--text); color: var(--quiet); margin: 14px 0 6px; }
-h3 span { background: var(--ceiling); color: var(--ink); border-radius: 8px; padding: 0 7px; margin-left: 4px; }
-ul { list-style: none; margin: 8px 0 0; padding: 0; display: flex; flex-direction: column; gap: 5px; }
-.task { display: flex; align-items: center; gap: 11px; background: var(--surface); box-shadow: 0 1px 0 var(--line), 0 0 0 0.5px var(--line); color: inherit; text-decoration: none; padding: 7px 14px 7px 0; }
-.task:hover { background: var(--hover); }
-.edge { width: 3px; align-self: stretch; margin: -7px 0; background: var(--porch); }
-.edge.late { background: var(--clay); }
-.edge.tree { background: var(--sun); }
-.name { flex: 1; min-width: 0; display: flex; flex-direction: column; font-weight: 550; overflow-wrap: anywhere; }
-small { color: var(--quiet); font-weight: 400; font-size: 12px; }
-.due { color: var(--quiet); font-size: 12.5px; white-space: nowrap; }
-.due.late { color: var(--clay); font-weight: 650; }
-ul.gap { margin-bottom: 26px; }
-.plain { border: 0; background: none; color: var(--porch); font-weight: 600; cursor: pointer; text-decoration: underline; }
-@media (max-width: 800px) { .columns { grid-template-columns: minmax(0, 1fr); } }
+.page {
+  height: 100%;
+  overflow: auto;
+  padding: 0 clamp(16px, 4vw, 56px) 40px;
+  position: relative;
+}
+.ceiling {
+  height: 64px;
+  margin: 0 calc(-1 * clamp(16px, 4vw, 56px)) 26px;
+  background: repeating-linear-gradient(
+    90deg,
+    color-mix(in srgb, var(--ceiling) 90%, var(--porch)) 0 1px,
+    var(--ceiling) 1px 48px
+  );
+  border-bottom: 6px solid var(--surface);
+  box-shadow: 0 1px 0 var(--line);
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  gap: 40px;
+  margin-top: 24px;
+  max-width: 1100px;
+}
+h3 {
+  font: 600 12.5px var(--text);
+  color: var(--quiet);
+  margin: 14px 0 6px;
+}
+h3 span {
+  background: var(--ceiling);
+  color: var(--ink);
+  border-radius: 8px;
+  padding: 0 7px;
+  margin-left: 4px;
+}
+ul {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 5px;
+}
+.task {
+  display: flex;
+  align-items: center;
+  gap: 11px;
+  background: var(--surface);
+  box-shadow:
+    0 1px 0 var(--line),
+    0 0 0 0.5px var(--line);
+  color: inherit;
+  text-decoration: none;
+  padding: 7px 14px 7px 0;
+}
+.task:hover {
+  background: var(--hover);
+}
+.edge {
+  width: 3px;
+  align-self: stretch;
+  margin: -7px 0;
+  background: var(--porch);
+}
+.edge.late {
+  background: var(--clay);
+}
+.edge.tree {
+  background: var(--sun);
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  font-weight: 550;
+  overflow-wrap: anywhere;
+}
+small {
+  color: var(--quiet);
+  font-weight: 400;
+  font-size: 12px;
+}
+.due {
+  color: var(--quiet);
+  font-size: 12.5px;
+  white-space: nowrap;
+}
+.due.late {
+  color: var(--clay);
+  font-weight: 650;
+}
+ul.gap {
+  margin-bottom: 26px;
+}
+.plain {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 600;
+  cursor: pointer;
+  text-decoration: underline;
+}
+@media (max-width: 800px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

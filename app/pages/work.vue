@@ -5,21 +5,30 @@ import { movedDue, type When, WHEN_NAMES, whenOf, WHENS } from '#core/schedule/w
 import type { Change } from '#core/tree'
 
 /** What one owes across all trees, and what others owe because one asked them. One key does a task or moves its day. */
-interface Task { readonly treeId: string, readonly tree: string, readonly id: string, readonly title: string, readonly due: string | null, readonly done: number | null, readonly priority: number | null, readonly role: Role, readonly person: string | null }
-const work = ref<{ mine: Task[], asked: Task[], sections: Section[], calendar: boolean } | null>(null)
+interface Task {
+  readonly treeId: string
+  readonly tree: string
+  readonly id: string
+  readonly title: string
+  readonly due: string | null
+  readonly done: number | null
+  readonly priority: number | null
+  readonly role: Role
+  readonly person: string | null
+}
+const work = ref<{ mine: Task[]; asked: Task[]; sections: Section[]; calendar: boolean } | null>(null)
 const wrong = ref('')
 const side = ref<'mine' | 'asked'>('mine')
 const by = ref<'date' | 'tree'>('date')
 const at = ref(0)
 const list = ref<HTMLElement>()
-const offer = shallowRef<{ readonly words: string, readonly task: Task, readonly back: Change } | null>(null)
+const offer = shallowRef<{ readonly words: string; readonly task: Task; readonly back: Change } | null>(null)
 
 async function load(): Promise<void> {
   wrong.value = ''
   try {
     work.value = await callApi('/api/work')
-  }
-  catch (error) {
+  } catch (error) {
     wrong.value = (error as Error).message
   }
 }
@@ -28,11 +37,22 @@ useHead({ title: 'My work · Sun Porch' })
 
 const now = today()
 const tasks = computed(() => work.value?.[side.value] ?? [])
-interface Group { readonly key: string, readonly name: string, readonly late: boolean, readonly tasks: readonly Task[] }
+interface Group {
+  readonly key: string
+  readonly name: string
+  readonly late: boolean
+  readonly tasks: readonly Task[]
+}
 const groups = computed<readonly Group[]>(() => {
-  if (by.value === 'date') return WHENS.map((when): Group => ({ key: when, name: WHEN_NAMES[when], late: when === 'late', tasks: tasks.value.filter(task => whenOf(task.due, now, ownLocale()) === when) })).filter(group => group.tasks.length > 0)
+  if (by.value === 'date')
+    return WHENS.map((when): Group => ({
+      key: when,
+      name: WHEN_NAMES[when],
+      late: when === 'late',
+      tasks: tasks.value.filter(task => whenOf(task.due, now, ownLocale()) === when),
+    })).filter(group => group.tasks.length > 0)
   const trees = new Map<string, Task[]>()
-  for (const task of tasks.value) trees.set(task.treeId, [...trees.get(task.treeId) ?? [], task])
+  for (const task of tasks.value) trees.set(task.treeId, [...(trees.get(task.treeId) ?? []), task])
   return [...trees].map(([key, of]): Group => ({ key, name: of[0]!.tree || 'untitled', late: false, tasks: of }))
 })
 /** The rows as they stand on the screen, for the keyboard. */
@@ -40,49 +60,77 @@ const rows = computed(() => groups.value.flatMap(group => group.tasks))
 const late = (when: When): boolean => when === 'late'
 const keyOf = (task: Task): string => `${task.treeId}/${task.id}/${task.person ?? ''}`
 const focused = computed(() => rows.value[Math.min(at.value, rows.value.length - 1)] ?? null)
-watch([side, by], () => { at.value = 0 })
-watch(focused, () => nextTick(() => list.value?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })))
+watch([side, by], () => {
+  at.value = 0
+})
+watch(focused, () =>
+  nextTick(() => list.value?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })),
+)
 
 /** Makes one edit of a task at its tree's door, and shows it at once. */
-async function change(task: Task, made: Change, back: Change, words: string, next: Partial<Task> | null): Promise<void> {
+async function change(
+  task: Task,
+  made: Change,
+  back: Change,
+  words: string,
+  next: Partial<Task> | null,
+): Promise<void> {
   if (!allows(task.role, 'editor')) {
     wrong.value = `As ${task.role} of “${task.tree}” you can read this task but not change it.`
     return
   }
   const before = work.value!
-  const apply = (of: Task[]): Task[] => next === null ? of.filter(one => one.treeId !== task.treeId || one.id !== task.id) : of.map(one => one.treeId === task.treeId && one.id === task.id ? { ...one, ...next } : one)
+  const apply = (of: Task[]): Task[] =>
+    next === null
+      ? of.filter(one => one.treeId !== task.treeId || one.id !== task.id)
+      : of.map(one => (one.treeId === task.treeId && one.id === task.id ? { ...one, ...next } : one))
   work.value = { ...before, mine: apply(before.mine), asked: apply(before.asked) }
   wrong.value = ''
   try {
     await callApi(`/api/trees/${task.treeId}/edits`, { method: 'POST', body: { id: nanoid(16), changes: [made] } })
     offer.value = { words, task, back }
-  }
-  catch (error) {
+  } catch (error) {
     work.value = before
     wrong.value = `${(error as Error).message} “${task.title}” is as it was.`
   }
 }
 function finish(task: Task): void {
-  void change(task, { op: 'set', topic: task.id, field: 'done', value: 100 }, { op: 'set', topic: task.id, field: 'done', value: task.done }, `“${task.title}” is done.`, null)
+  void change(
+    task,
+    { op: 'set', topic: task.id, field: 'done', value: 100 },
+    { op: 'set', topic: task.id, field: 'done', value: task.done },
+    `“${task.title}” is done.`,
+    null,
+  )
 }
 function move(task: Task, how: Parameters<typeof movedDue>[1]): void {
   const due = movedDue(task.due, how, now, ownLocale())
   if (due === task.due) return
-  void change(task, { op: 'set', topic: task.id, field: 'due', value: due }, { op: 'set', topic: task.id, field: 'due', value: task.due }, due ? `“${task.title}” is due ${dayInWords(due)}.` : `“${task.title}” has no date now.`, { due })
+  void change(
+    task,
+    { op: 'set', topic: task.id, field: 'due', value: due },
+    { op: 'set', topic: task.id, field: 'due', value: task.due },
+    due ? `“${task.title}” is due ${dayInWords(due)}.` : `“${task.title}” has no date now.`,
+    { due },
+  )
 }
 async function undo(): Promise<void> {
   const last = offer.value
   offer.value = null
   if (!last) return
   try {
-    await callApi(`/api/trees/${last.task.treeId}/edits`, { method: 'POST', body: { id: nanoid(16), changes: [last.back] } })
+    await callApi(`/api/trees/${last.task.treeId}/edits`, {
+      method: 'POST',
+      body: { id: nanoid(16), changes: [last.back] },
+    })
     await load()
-  }
-  catch (error) {
+  } catch (error) {
     wrong.value = (error as Error).message
   }
 }
-const open = (task: Task): void => { void navigateTo({ path: `/trees/${task.treeId}`, query: { topic: task.id } }) }
+const open = (task: Task): void => {
+  void navigateTo({ path: `/trees/${task.treeId}`, query: { topic: task.id } })
+}
 
 function key(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey) {
@@ -94,11 +142,29 @@ function key(event: KeyboardEvent): void {
   }
   const task = focused.value
   const steps: Record<string, () => void> = {
-    ArrowDown: () => { at.value = Math.min(rows.value.length - 1, at.value + 1) },
-    ArrowUp: () => { at.value = Math.max(0, at.value - 1) },
-    Home: () => { at.value = 0 },
-    End: () => { at.value = rows.value.length - 1 },
-    ...(task ? { 'Enter': () => open(task), 'd': () => finish(task), '+': () => move(task, 'later'), '=': () => move(task, 'later'), '-': () => move(task, 'earlier'), 'w': () => move(task, 'next-week'), '0': () => move(task, 'none') } : {}),
+    ArrowDown: () => {
+      at.value = Math.min(rows.value.length - 1, at.value + 1)
+    },
+    ArrowUp: () => {
+      at.value = Math.max(0, at.value - 1)
+    },
+    Home: () => {
+      at.value = 0
+    },
+    End: () => {
+      at.value = rows.value.length - 1
+    },
+    ...(task
+      ? {
+          Enter: () => open(task),
+          d: () => finish(task),
+          '+': () => move(task, 'later'),
+          '=': () => move(task, 'later'),
+          '-': () => move(task, 'earlier'),
+          w: () => move(task, 'next-week'),
+          '0': () => move(task, 'none'),
+        }
+      : {}),
   }
   const step = steps[event.key.length === 1 ? event.key.toLowerCase() : event.key]
   if (!step) return
@@ -113,8 +179,7 @@ async function makeAddress(): Promise<void> {
     const { path } = await callApi<{ path: string }>('/api/work/calendar', { method: 'POST' })
     address.value = `${location.origin}${path}.ics`
     if (work.value) work.value = { ...work.value, calendar: true }
-  }
-  catch (error) {
+  } catch (error) {
     wrong.value = (error as Error).message
   }
 }
@@ -123,8 +188,7 @@ async function withdraw(): Promise<void> {
     await callApi('/api/work/calendar', { method: 'DELETE' })
     address.value = ''
     if (work.value) work.value = { ...work.value, calendar: false }
-  }
-  catch (error) {
+  } catch (error) {
     wrong.value = (error as Error).message
   }
 }
@@ -137,87 +201,339 @@ const calendar = ref()
       <h1>My work</h1>
       <span class="segments" role="group" aria-label="Whose">
         <button :aria-pressed="side === 'mine'" @click="side = 'mine'">I owe {{ work?.mine.length ?? '' }}</button>
-        <button :aria-pressed="side === 'asked'" @click="side = 'asked'">I asked for {{ work?.asked.length ?? '' }}</button>
+        <button :aria-pressed="side === 'asked'" @click="side = 'asked'">
+          I asked for {{ work?.asked.length ?? '' }}
+        </button>
       </span>
       <span class="segments" role="group" aria-label="In which order">
         <button :aria-pressed="by === 'date'" @click="by = 'date'">By date</button>
         <button :aria-pressed="by === 'tree'" @click="by = 'tree'">By tree</button>
       </span>
       <span class="grow" />
-      <button class="plain" aria-haspopup="dialog" @click="calendar.toggle($event)"><Icon name="lucide:calendar-plus" size="16" /> Calendar address</button>
+      <button class="plain" aria-haspopup="dialog" @click="calendar.toggle($event)">
+        <Icon name="lucide:calendar-plus" size="16" /> Calendar address
+      </button>
       <PorchPopover ref="calendar">
         <div class="calendar">
-          <p>Your meetings and due tasks in any calendar program that reads an address. Whoever has the address can read them.</p>
-          <template v-if="address"><InputText :value="address" readonly fluid size="small" aria-label="Your calendar address" @focus="($event.target as HTMLInputElement).select()" /><p class="quiet">It’s shown this once. A new one makes it stop working.</p></template>
+          <p>
+            Your meetings and due tasks in any calendar program that reads an address. Whoever has the address can read
+            them.
+          </p>
+          <template v-if="address"
+            ><InputText
+              :value="address"
+              readonly
+              fluid
+              size="small"
+              aria-label="Your calendar address"
+              @focus="($event.target as HTMLInputElement).select()" />
+            <p class="quiet">It’s shown this once. A new one makes it stop working.</p></template
+          >
           <p v-else-if="work?.calendar" class="quiet">You have one. It isn’t shown again; a new one replaces it.</p>
-          <div class="row"><Button size="small" :label="work?.calendar ? 'Make a new one' : 'Make one'" @click="makeAddress" /><Button v-if="work?.calendar" size="small" text label="Withdraw it" @click="withdraw" /></div>
+          <div class="row">
+            <Button size="small" :label="work?.calendar ? 'Make a new one' : 'Make one'" @click="makeAddress" /><Button
+              v-if="work?.calendar"
+              size="small"
+              text
+              label="Withdraw it"
+              @click="withdraw" />
+          </div>
         </div>
       </PorchPopover>
     </header>
-    <Message v-if="wrong" severity="error" role="alert">{{ wrong }} <button class="plain" @click="load">Try again</button></Message>
-    <p v-if="work && rows.length === 0" class="quiet empty">{{ side === 'mine' ? 'You owe nothing just now. Tasks that carry your name in any tree show here.' : 'Nobody owes you anything. Tasks that you put somebody else’s name on show here.' }}</p>
+    <Message v-if="wrong" severity="error" role="alert"
+      >{{ wrong }} <button class="plain" @click="load">Try again</button></Message
+    >
+    <p v-if="work && rows.length === 0" class="quiet empty">
+      {{
+        side === 'mine'
+          ? 'You owe nothing just now. Tasks that carry your name in any tree show here.'
+          : 'Nobody owes you anything. Tasks that you put somebody else’s name on show here.'
+      }}
+    </p>
     <section v-if="side === 'mine' && work?.sections.length" class="sections" aria-label="Sections to fill in">
-      <h2>Sections to fill in <span>{{ work.sections.length }}</span></h2>
+      <h2>
+        Sections to fill in <span>{{ work.sections.length }}</span>
+      </h2>
       <SectionRow v-for="section in work.sections" :key="section.treeId + section.id" :section="section" />
     </section>
-    <div v-if="rows.length" ref="list" class="list" role="tree" tabindex="0" aria-label="Tasks" :aria-activedescendant="focused ? `task-${keyOf(focused)}` : undefined" @keydown="key">
+    <div
+      v-if="rows.length"
+      ref="list"
+      class="list"
+      role="tree"
+      tabindex="0"
+      aria-label="Tasks"
+      :aria-activedescendant="focused ? `task-${keyOf(focused)}` : undefined"
+      @keydown="key">
       <div v-for="group in groups" :key="group.key" role="group" :aria-label="group.name">
-        <h2 role="presentation" :class="{ late: group.late }">{{ group.name }} <span>{{ group.tasks.length }}</span></h2>
-        <div v-for="task in group.tasks" :id="`task-${keyOf(task)}`" :key="keyOf(task)" role="treeitem" aria-level="1" class="task" :aria-selected="focused === task" :class="{ on: focused === task }" @click="at = rows.indexOf(task)">
+        <h2 role="presentation" :class="{ late: group.late }">
+          {{ group.name }} <span>{{ group.tasks.length }}</span>
+        </h2>
+        <div
+          v-for="task in group.tasks"
+          :id="`task-${keyOf(task)}`"
+          :key="keyOf(task)"
+          role="treeitem"
+          aria-level="1"
+          class="task"
+          :aria-selected="focused === task"
+          :class="{ on: focused === task }"
+          @click="at = rows.indexOf(task)">
           <span class="edge" :class="{ late: late(whenOf(task.due, now, ownLocale())) }" />
-          <button class="tick" tabindex="-1" :aria-label="`Done: ${task.title}`" @click.stop="finish(task)"><Icon name="lucide:check" size="15" /></button>
-          <span class="name"><NuxtLink :to="`/trees/${task.treeId}?topic=${task.id}`" tabindex="-1">{{ task.title || 'untitled' }}</NuxtLink><small v-if="by === 'date' || task.person">{{ [task.person, by === 'date' ? task.tree : ''].filter(Boolean).join(', ') }}</small></span>
+          <button class="tick" tabindex="-1" :aria-label="`Done: ${task.title}`" @click.stop="finish(task)">
+            <Icon name="lucide:check" size="15" />
+          </button>
+          <span class="name"
+            ><NuxtLink :to="`/trees/${task.treeId}?topic=${task.id}`" tabindex="-1">{{
+              task.title || 'untitled'
+            }}</NuxtLink
+            ><small v-if="by === 'date' || task.person">{{
+              [task.person, by === 'date' ? task.tree : ''].filter(Boolean).join(', ')
+            }}</small></span
+          >
           <span v-if="task.done" class="quiet part">{{ task.done }} %</span>
           <span v-if="task.priority" class="quiet part">P{{ task.priority }}</span>
-          <span class="due" :class="{ late: late(whenOf(task.due, now, ownLocale())) }">{{ task.due ? dueInWords(task.due).text : '' }}</span>
+          <span class="due" :class="{ late: late(whenOf(task.due, now, ownLocale())) }">{{
+            task.due ? dueInWords(task.due).text : ''
+          }}</span>
           <span class="moves">
-            <button tabindex="-1" :aria-label="`A day earlier: ${task.title}`" @click.stop="move(task, 'earlier')">−</button>
-            <button tabindex="-1" :aria-label="`A day later: ${task.title}`" @click.stop="move(task, 'later')">+</button>
-            <button tabindex="-1" :aria-label="`Next week: ${task.title}`" @click.stop="move(task, 'next-week')">next week</button>
+            <button tabindex="-1" :aria-label="`A day earlier: ${task.title}`" @click.stop="move(task, 'earlier')">
+              −
+            </button>
+            <button tabindex="-1" :aria-label="`A day later: ${task.title}`" @click.stop="move(task, 'later')">
+              +
+            </button>
+            <button tabindex="-1" :aria-label="`Next week: ${task.title}`" @click.stop="move(task, 'next-week')">
+              next week
+            </button>
           </span>
         </div>
       </div>
     </div>
-    <p v-if="rows.length" class="quiet keys"><kbd>↑</kbd> <kbd>↓</kbd> go · <kbd>D</kbd> done · <kbd>+</kbd> <kbd>−</kbd> a day later, earlier · <kbd>W</kbd> next Monday · <kbd>0</kbd> no date · <kbd>Enter</kbd> opens it in its tree</p>
+    <p v-if="rows.length" class="quiet keys">
+      <kbd>↑</kbd> <kbd>↓</kbd> go · <kbd>D</kbd> done · <kbd>+</kbd> <kbd>−</kbd> a day later, earlier ·
+      <kbd>W</kbd> next Monday · <kbd>0</kbd> no date · <kbd>Enter</kbd> opens it in its tree
+    </p>
     <div v-if="offer" class="offer" role="status">{{ offer.words }} <button @click="undo">Undo</button></div>
   </main>
 </template>
 
 <style scoped>
-.page { height: 100%; overflow: auto; padding: 26px clamp(16px, 4vw, 56px) 60px; position: relative; }
-header { display: flex; align-items: center; gap: 18px; flex-wrap: wrap; margin: 0 0 8px; padding: 4px 0 8px; max-width: 980px; position: sticky; top: -26px; background: var(--page); z-index: 2; }
-.grow { flex: 1; }
-.segments { flex: none; }
-.segments button { flex: none; padding: 4px 12px; }
-.plain { border: 0; background: none; color: var(--porch); font-weight: 600; cursor: pointer; display: inline-flex; gap: 6px; align-items: center; min-height: 28px; }
-.sections { max-width: 980px; display: flex; flex-direction: column; gap: 5px; }
-.list { max-width: 980px; outline: none; }
-h2 { font: 600 12.5px var(--text); color: var(--quiet); margin: 18px 0 6px; }
-h2 span { background: var(--ceiling); color: var(--ink); border-radius: 8px; padding: 0 7px; margin-left: 4px; }
-h2.late { color: var(--clay); }
-.task { display: flex; align-items: center; gap: 10px; background: var(--surface); box-shadow: 0 1px 0 var(--line), 0 0 0 0.5px var(--line); padding: 6px 14px 6px 0; margin-bottom: 5px; cursor: default; }
-.task:hover { background: var(--hover); }
-.list:focus-visible .on { outline: 2px solid var(--porch); outline-offset: 1px; }
-.on { background: color-mix(in srgb, var(--porch) 8%, var(--surface)); }
-.edge { width: 3px; align-self: stretch; margin: -6px 0; background: var(--porch); }
-.edge.late { background: var(--clay); }
-.tick { width: 26px; height: 26px; border: 1.5px solid var(--line); border-radius: 7px; background: none; color: transparent; display: grid; place-items: center; padding: 0; cursor: pointer; flex: none; }
-.tick:hover { color: var(--fern); border-color: var(--fern); }
-.name { flex: 1; min-width: 0; display: flex; flex-direction: column; overflow-wrap: anywhere; }
-.name a { color: inherit; text-decoration: none; font-weight: 550; }
-.name a:hover { text-decoration: underline; }
-small, .part { color: var(--quiet); font-size: 12px; }
-.due { font-size: 12.5px; color: var(--quiet); white-space: nowrap; min-width: 74px; text-align: right; }
-.due.late { color: var(--clay); font-weight: 650; }
-.moves { display: flex; gap: 3px; }
-.moves button { border: 1px solid var(--line); background: none; border-radius: 6px; min-width: 26px; height: 26px; padding: 0 7px; font-size: 12px; cursor: pointer; color: var(--quiet); white-space: nowrap; }
-.moves button:hover { color: var(--ink); border-color: var(--porch); }
-.keys { font-size: 12.5px; margin-top: 18px; }
-.empty { margin-top: 28px; }
-.calendar { max-width: 340px; display: flex; flex-direction: column; gap: 8px; }
-.calendar p { margin: 0; }
-.row { display: flex; gap: 8px; }
-.offer { position: fixed; left: 50%; bottom: 22px; transform: translateX(-50%); background: var(--ink); color: var(--surface); border-radius: 8px; padding: 8px 14px; box-shadow: var(--shadow); max-width: 90%; }
-.offer button { border: 0; background: none; color: var(--offer); font-weight: 700; cursor: pointer; }
-@media (max-width: 700px) { .moves, .keys, .part { display: none; } header { gap: 10px; } .offer { bottom: 66px; } }
+.page {
+  height: 100%;
+  overflow: auto;
+  padding: 26px clamp(16px, 4vw, 56px) 60px;
+  position: relative;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  flex-wrap: wrap;
+  margin: 0 0 8px;
+  padding: 4px 0 8px;
+  max-width: 980px;
+  position: sticky;
+  top: -26px;
+  background: var(--page);
+  z-index: 2;
+}
+.grow {
+  flex: 1;
+}
+.segments {
+  flex: none;
+}
+.segments button {
+  flex: none;
+  padding: 4px 12px;
+}
+.plain {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 600;
+  cursor: pointer;
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 28px;
+}
+.sections {
+  max-width: 980px;
+  display: flex;
+  flex-direction: column;
+  gap: 5px;
+}
+.list {
+  max-width: 980px;
+  outline: none;
+}
+h2 {
+  font: 600 12.5px var(--text);
+  color: var(--quiet);
+  margin: 18px 0 6px;
+}
+h2 span {
+  background: var(--ceiling);
+  color: var(--ink);
+  border-radius: 8px;
+  padding: 0 7px;
+  margin-left: 4px;
+}
+h2.late {
+  color: var(--clay);
+}
+.task {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  background: var(--surface);
+  box-shadow:
+    0 1px 0 var(--line),
+    0 0 0 0.5px var(--line);
+  padding: 6px 14px 6px 0;
+  margin-bottom: 5px;
+  cursor: default;
+}
+.task:hover {
+  background: var(--hover);
+}
+.list:focus-visible .on {
+  outline: 2px solid var(--porch);
+  outline-offset: 1px;
+}
+.on {
+  background: color-mix(in srgb, var(--porch) 8%, var(--surface));
+}
+.edge {
+  width: 3px;
+  align-self: stretch;
+  margin: -6px 0;
+  background: var(--porch);
+}
+.edge.late {
+  background: var(--clay);
+}
+.tick {
+  width: 26px;
+  height: 26px;
+  border: 1.5px solid var(--line);
+  border-radius: 7px;
+  background: none;
+  color: transparent;
+  display: grid;
+  place-items: center;
+  padding: 0;
+  cursor: pointer;
+  flex: none;
+}
+.tick:hover {
+  color: var(--fern);
+  border-color: var(--fern);
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  overflow-wrap: anywhere;
+}
+.name a {
+  color: inherit;
+  text-decoration: none;
+  font-weight: 550;
+}
+.name a:hover {
+  text-decoration: underline;
+}
+small,
+.part {
+  color: var(--quiet);
+  font-size: 12px;
+}
+.due {
+  font-size: 12.5px;
+  color: var(--quiet);
+  white-space: nowrap;
+  min-width: 74px;
+  text-align: right;
+}
+.due.late {
+  color: var(--clay);
+  font-weight: 650;
+}
+.moves {
+  display: flex;
+  gap: 3px;
+}
+.moves button {
+  border: 1px solid var(--line);
+  background: none;
+  border-radius: 6px;
+  min-width: 26px;
+  height: 26px;
+  padding: 0 7px;
+  font-size: 12px;
+  cursor: pointer;
+  color: var(--quiet);
+  white-space: nowrap;
+}
+.moves button:hover {
+  color: var(--ink);
+  border-color: var(--porch);
+}
+.keys {
+  font-size: 12.5px;
+  margin-top: 18px;
+}
+.empty {
+  margin-top: 28px;
+}
+.calendar {
+  max-width: 340px;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.calendar p {
+  margin: 0;
+}
+.row {
+  display: flex;
+  gap: 8px;
+}
+.offer {
+  position: fixed;
+  left: 50%;
+  bottom: 22px;
+  transform: translateX(-50%);
+  background: var(--ink);
+  color: var(--surface);
+  border-radius: 8px;
+  padding: 8px 14px;
+  box-shadow: var(--shadow);
+  max-width: 90%;
+}
+.offer button {
+  border: 0;
+  background: none;
+  color: var(--offer);
+  font-weight: 700;
+  cursor: pointer;
+}
+@media (max-width: 700px) {
+  .moves,
+  .keys,
+  .part {
+    display: none;
+  }
+  header {
+    gap: 10px;
+  }
+  .offer {
+    bottom: 66px;
+  }
+}
 </style>

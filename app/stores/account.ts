@@ -1,6 +1,10 @@
 import { defineStore } from 'pinia'
 
-export interface Me { readonly id: string, readonly name: string, readonly email: string }
+export interface Me {
+  readonly id: string
+  readonly name: string
+  readonly email: string
+}
 
 const KEPT = 'sun-porch-me'
 
@@ -13,11 +17,10 @@ export const useAccount = defineStore('account', () => {
     try {
       me.value = await callApi<Me>('/api/me')
       localStorage.setItem(KEPT, JSON.stringify(me.value))
-    }
-    catch (error) {
+    } catch (error) {
       const offline = error instanceof ApiError && error.status !== 401
       const kept = localStorage.getItem(KEPT)
-      me.value = offline && kept ? JSON.parse(kept) as Me : null
+      me.value = offline && kept ? (JSON.parse(kept) as Me) : null
       if (!offline) localStorage.removeItem(KEPT)
     }
     asked.value = true

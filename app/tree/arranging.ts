@@ -7,16 +7,23 @@ import type { Desk } from './desk'
 const MOST_FROZEN = 6000
 
 export const ARRANGEMENT_NAMES: Readonly<Record<Arrangement, string>> = {
-  both: 'Both sides', right: 'Rightward', left: 'Leftward', down: 'Downward', around: 'Around the centre', time: 'Along a time axis', hand: 'By hand',
+  both: 'Both sides',
+  right: 'Rightward',
+  left: 'Leftward',
+  down: 'Downward',
+  around: 'Around the centre',
+  time: 'Along a time axis',
+  hand: 'By hand',
 }
 
 /** Arranges the whole tree, or one branch of it; null lets a branch follow the tree again. */
 export function arrange(desk: Desk, arrangement: Arrangement | null, at: TopicId | null = null): void {
   if (!desk.guard()) return
   const root = at ?? desk.tree.centre
-  const changes: Change[] = root === desk.tree.centre
-    ? [{ op: 'tree', field: 'arrangement', value: arrangement ?? 'both' }]
-    : [{ op: 'set', topic: root, field: 'arrangement', value: arrangement }]
+  const changes: Change[] =
+    root === desk.tree.centre
+      ? [{ op: 'tree', field: 'arrangement', value: arrangement ?? 'both' }]
+      : [{ op: 'set', topic: root, field: 'arrangement', value: arrangement }]
   // By hand everything stays where it is seen, so that the hand has something to move; places from before are kept.
   if (arrangement === 'hand') changes.unshift(...freeze(desk, root))
   desk.run({ changes })
@@ -38,7 +45,10 @@ function freeze(desk: Desk, root: TopicId): Change[] {
     // To a tenth: whole units would add up along the path, and what should stay would be seen to move.
     const x = tenth(placed.x + placed.width / 2 - above.x - above.width / 2)
     const y = tenth(placed.y + placed.height / 2 - above.y - above.height / 2)
-    changes.push({ op: 'set', topic: topic.id, field: 'x', value: x }, { op: 'set', topic: topic.id, field: 'y', value: y })
+    changes.push(
+      { op: 'set', topic: topic.id, field: 'x', value: x },
+      { op: 'set', topic: topic.id, field: 'y', value: y },
+    )
   }
   return changes
 }
@@ -47,7 +57,7 @@ function freeze(desk: Desk, root: TopicId): Change[] {
 export function byHand(desk: Desk): TopicId[] {
   const { layout } = desk
   if (!layout) return []
-  return desk.selected().filter((id) => {
+  return desk.selected().filter(id => {
     const { parent } = topicOf(desk.tree, id)
     return id !== desk.tree.centre && (parent === null || layout.arrangementAround(parent) === 'hand')
   })
@@ -63,7 +73,8 @@ const planks = (desk: Desk) => byHand(desk).flatMap(id => desk.layout?.find(id) 
 
 export function alignSelection(desk: Desk, line: Line): void {
   const all = planks(desk)
-  if (all.length < 2) desk.say('Select two topics or more that stand by hand. The last one selected is what they line up with.')
+  if (all.length < 2)
+    desk.say('Select two topics or more that stand by hand. The last one selected is what they line up with.')
   else move(desk, align(all, line))
 }
 
@@ -82,8 +93,16 @@ export function layer(desk: Desk, where: 'front' | 'back'): void {
     return
   }
   let edge = 0
-  for (const topic of desk.tree.topics.values()) edge = where === 'front' ? Math.max(edge, topic.z) : Math.min(edge, topic.z)
-  desk.run({ changes: ids.map((topic, i): Change => ({ op: 'set', topic, field: 'z', value: where === 'front' ? edge + 1 + i : edge - ids.length + i })) })
+  for (const topic of desk.tree.topics.values())
+    edge = where === 'front' ? Math.max(edge, topic.z) : Math.min(edge, topic.z)
+  desk.run({
+    changes: ids.map((topic, i): Change => ({
+      op: 'set',
+      topic,
+      field: 'z',
+      value: where === 'front' ? edge + 1 + i : edge - ids.length + i,
+    })),
+  })
 }
 
 /** Gives each main branch the side on which both are about equally tall. */

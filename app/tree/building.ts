@@ -1,5 +1,22 @@
 import type { Placed } from '#core/arrange/place'
-import { addAt, besideSlot, type Change, childrenOf, indent, insertBelow, lastChild, moveAlong, moveTo, outdent, removeAll, shorten, type Slot, topicOf, type TopicId, wrapIn } from '#core/tree'
+import {
+  addAt,
+  besideSlot,
+  type Change,
+  childrenOf,
+  indent,
+  insertBelow,
+  lastChild,
+  moveAlong,
+  moveTo,
+  outdent,
+  removeAll,
+  shorten,
+  type Slot,
+  topicOf,
+  type TopicId,
+  wrapIn,
+} from '#core/tree'
 import type { Desk } from './desk'
 import { newId } from './new-id'
 
@@ -32,7 +49,14 @@ export function insertBetween(desk: Desk): void {
 export function moveSelection(desk: Desk, how: 'up' | 'down' | 'in' | 'out'): void {
   if (!desk.guard()) return
   const ids = desk.selected()
-  const step = how === 'up' ? moveAlong(desk.tree, ids, -1) : how === 'down' ? moveAlong(desk.tree, ids, 1) : how === 'in' ? indent(desk.tree, ids) : outdent(desk.tree, ids)
+  const step =
+    how === 'up'
+      ? moveAlong(desk.tree, ids, -1)
+      : how === 'down'
+        ? moveAlong(desk.tree, ids, 1)
+        : how === 'in'
+          ? indent(desk.tree, ids)
+          : outdent(desk.tree, ids)
   if (!desk.run(step)) return
   // Moved under a topic that one has folded, the selection would be out of sight.
   desk.unfoldTo(desk.focus.value)
@@ -40,17 +64,38 @@ export function moveSelection(desk: Desk, how: 'up' | 'down' | 'in' | 'out'): vo
 }
 
 /** Puts branches in a slot. `keepHue`: they keep the colour they have instead of taking on the new branch's. */
-export function land(desk: Desk, ids: Iterable<TopicId>, slot: Slot, place?: { x: number, y: number }, keepHue = false): void {
+export function land(
+  desk: Desk,
+  ids: Iterable<TopicId>,
+  slot: Slot,
+  place?: { x: number; y: number },
+  keepHue = false,
+): void {
   if (!desk.guard()) return
   const step = moveTo(desk.tree, ids, slot)
-  const hues = keepHue ? step.made.flatMap((topic): Change[] => topicOf(desk.tree, topic).hue === null ? [{ op: 'set', topic, field: 'hue', value: desk.dressing.chosenHueOf(topic) }] : []) : []
-  const placing = place ? step.made.flatMap((topic, i): Change[] => [{ op: 'set', topic, field: 'x', value: place.x }, { op: 'set', topic, field: 'y', value: place.y + i * 60 }]) : []
+  const hues = keepHue
+    ? step.made.flatMap((topic): Change[] =>
+        topicOf(desk.tree, topic).hue === null
+          ? [{ op: 'set', topic, field: 'hue', value: desk.dressing.chosenHueOf(topic) }]
+          : [],
+      )
+    : []
+  const placing = place
+    ? step.made.flatMap((topic, i): Change[] => [
+        { op: 'set', topic, field: 'x', value: place.x },
+        { op: 'set', topic, field: 'y', value: place.y + i * 60 },
+      ])
+    : []
   if (slot.parent && desk.isFolded(slot.parent)) desk.toggleFold([slot.parent])
   desk.session.make([...step.changes, ...placing, ...hues])
 }
 
 /** Moves topics that stand by hand: each by so much, counted from its parent; loose ones on the canvas. */
-export function shift(desk: Desk, moves: ReadonlyMap<TopicId, { readonly x: number, readonly y: number }>, find: (id: TopicId) => Placed | null): void {
+export function shift(
+  desk: Desk,
+  moves: ReadonlyMap<TopicId, { readonly x: number; readonly y: number }>,
+  find: (id: TopicId) => Placed | null,
+): void {
   if (!desk.guard()) return
   const changes: Change[] = []
   for (const [topic, by] of moves) {
@@ -58,8 +103,16 @@ export function shift(desk: Desk, moves: ReadonlyMap<TopicId, { readonly x: numb
     const { parent } = topicOf(desk.tree, topic)
     if (!placed) continue
     const above = parent === null ? null : find(parent)
-    const from = above ? { x: placed.x + placed.width / 2 - above.x - above.width / 2, y: placed.y + placed.height / 2 - above.y - above.height / 2 } : { x: placed.x, y: placed.y }
-    changes.push({ op: 'set', topic, field: 'x', value: round(from.x + by.x) }, { op: 'set', topic, field: 'y', value: round(from.y + by.y) })
+    const from = above
+      ? {
+          x: placed.x + placed.width / 2 - above.x - above.width / 2,
+          y: placed.y + placed.height / 2 - above.y - above.height / 2,
+        }
+      : { x: placed.x, y: placed.y }
+    changes.push(
+      { op: 'set', topic, field: 'x', value: round(from.x + by.x) },
+      { op: 'set', topic, field: 'y', value: round(from.y + by.y) },
+    )
   }
   desk.run({ changes })
 }

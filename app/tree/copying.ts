@@ -10,10 +10,13 @@ import { newId } from './new-id'
 /** The media type under which whole branches travel between trees of ours. */
 const BRANCH_TYPE = 'text/x-sun-porch'
 
-interface Copied { readonly tree: string, readonly items: readonly OutlineItem[] }
+interface Copied {
+  readonly tree: string
+  readonly items: readonly OutlineItem[]
+}
 
 /** Branches of ours as they come into this tree: what led inside the other tree still leads there. */
-function arriving(desk: Desk, text: string): { readonly items: readonly OutlineItem[], readonly from: string | null } {
+function arriving(desk: Desk, text: string): { readonly items: readonly OutlineItem[]; readonly from: string | null } {
   const { tree, items } = JSON.parse(text) as Copied
   return tree === desk.session.treeId ? { items, from: null } : { items: fromElsewhere(items, tree), from: tree }
 }
@@ -22,7 +25,10 @@ function arriving(desk: Desk, text: string): { readonly items: readonly OutlineI
 async function bringFiles(desk: Desk, from: string, items: readonly OutlineItem[]): Promise<void> {
   const files = filesIn(items)
   if (files.length === 0) return
-  await callApi(`/api/trees/${desk.session.treeId}/files/from-tree`, { method: 'POST', body: { tree: from, files } }).then(
+  await callApi(`/api/trees/${desk.session.treeId}/files/from-tree`, {
+    method: 'POST',
+    body: { tree: from, files },
+  }).then(
     () => desk.redress(),
     () => desk.say('The topics are here, but their files and pictures couldn’t be brought along.'),
   )
@@ -41,7 +47,10 @@ export function cut(desk: Desk, data: DataTransfer): void {
   if (desk.guard()) removeSelection(desk)
 }
 
-/** Puts what a clipboard holds below the focus: branches of ours whole, nested lists as branches. False when it holds nothing of the kind. */
+/**
+ * Puts what a clipboard holds below the focus: branches of ours whole, nested lists as branches. False when it holds
+ * nothing of the kind.
+ */
 export function paste(desk: Desk, data: DataTransfer): boolean {
   if (!desk.guard()) return true
   try {
@@ -49,7 +58,9 @@ export function paste(desk: Desk, data: DataTransfer): boolean {
     const html = data.getData('text/html')
     const ours = own ? arriving(desk, own) : null
     // Words after // in pasted lines are details, as in typed ones; branches of ours carry their own.
-    const items = ours?.items ?? readItems((html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain')), desk.known())
+    const items =
+      ours?.items ??
+      readItems((html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain')), desk.known())
     if (items.length === 0) return false
     const at = desk.focus.value
     // Without a side of its own each branch goes where the tree is lighter.
@@ -61,8 +72,7 @@ export function paste(desk: Desk, data: DataTransfer): boolean {
       if (ours?.from) void bringFiles(desk, ours.from, items)
       if (count > 1) desk.say(`Pasted ${count.toLocaleString('en')} topics.`, true)
     }
-  }
-  catch (error) {
+  } catch (error) {
     if (!(error instanceof Unreadable || error instanceof SyntaxError)) throw error
     desk.say(error instanceof Unreadable ? error.message : 'What was copied can’t be read. Nothing was changed.')
   }

@@ -4,8 +4,33 @@ import { type Plank, plankOf } from '#core/arrange/plank'
 import { detailChanges, type Known, readDetails } from '#core/capture/quick-details'
 import type { OutlineShape } from '#core/tree/view'
 import {
-  addressesIn, type Attachment, branch, type Change, childrenOf, countTopics, type Field, type Fields, indent, isLive, isWithin, depthOf, markerSetsOf, markersOf, outdent,
-  pathTo, rivalsOf, setAll, shorten, type Step, type Style, toggleMember, topicOf, type Topic, type TopicId, type Touched, type Tree,
+  addressesIn,
+  type Attachment,
+  branch,
+  type Change,
+  childrenOf,
+  countTopics,
+  type Field,
+  type Fields,
+  indent,
+  isLive,
+  isWithin,
+  depthOf,
+  markerSetsOf,
+  markersOf,
+  outdent,
+  pathTo,
+  rivalsOf,
+  setAll,
+  shorten,
+  type Step,
+  type Style,
+  toggleMember,
+  topicOf,
+  type Topic,
+  type TopicId,
+  type Touched,
+  type Tree,
 } from '#core/tree'
 import type { Present, Role } from '#core/contract'
 import { expectField } from '~/focus/typeahead'
@@ -36,7 +61,11 @@ export interface ShownView {
 const NO_VIEW: ShownView = { reveal() {}, neighbour: () => null }
 
 /** What a notice offers besides its words. `holds`: whether it can be done still; the offer goes away when not. */
-export interface Offer { readonly name: string, readonly run: () => void, readonly holds?: () => boolean }
+export interface Offer {
+  readonly name: string
+  readonly run: () => void
+  readonly holds?: () => boolean
+}
 
 export interface Drawn {
   readonly topic: Topic
@@ -51,7 +80,8 @@ export interface Drawn {
 export const DESK: InjectionKey<Desk> = Symbol('desk')
 
 /**
- * What one person has in hand in one open tree: the selection, the title being typed, folds and the view, and everything
+ * What one person has in hand in one open tree: the selection, the title being typed, folds and the view, and
+ * everything
  * they can do. The tree itself stays plain data in the session; only what is on the screen is reactive.
  */
 export class Desk {
@@ -65,13 +95,17 @@ export class Desk {
   readonly journey: Journey
   private readonly elsewhere: Elsewhere
   /** What the outline shows beside titles, and in which order. */
-  readonly outline = ref<OutlineShape>({ columns: ['number', 'people', 'due', 'done', 'signs'], sort: null, group: null })
+  readonly outline = ref<OutlineShape>({
+    columns: ['number', 'people', 'due', 'done', 'signs'],
+    sort: null,
+    group: null,
+  })
   /** The file that is open over the tree. */
-  readonly viewing = shallowRef<{ readonly topic: TopicId, readonly file: Attachment } | null>(null)
+  readonly viewing = shallowRef<{ readonly topic: TopicId; readonly file: Attachment } | null>(null)
   /** The topic whose substance is previewed; pinned, it stays until Esc. */
-  readonly previewed = shallowRef<{ readonly topic: TopicId, readonly pinned: boolean } | null>(null)
+  readonly previewed = shallowRef<{ readonly topic: TopicId; readonly pinned: boolean } | null>(null)
   /** The cross-link that is selected. */
-  readonly tie = shallowRef<{ readonly topic: TopicId, readonly id: string } | null>(null)
+  readonly tie = shallowRef<{ readonly topic: TopicId; readonly id: string } | null>(null)
   /** The one branch that is shown; null for the whole tree. */
   readonly only = ref<TopicId | null>(null)
   /** Counts up whenever topics changed; views that show tree data read it. */
@@ -80,7 +114,7 @@ export class Desk {
   readonly lateTick = ref(0)
   readonly selection = shallowRef<ReadonlySet<TopicId>>(new Set())
   readonly focus = ref<TopicId>('')
-  readonly editing = shallowRef<{ readonly id: TopicId, readonly fresh: boolean } | null>(null)
+  readonly editing = shallowRef<{ readonly id: TopicId; readonly fresh: boolean } | null>(null)
   readonly draft = ref('')
   readonly view = ref<View>('canvas')
   readonly sheetOpen = ref(true)
@@ -89,8 +123,15 @@ export class Desk {
   /** The depth last opened to: 0 for all, null when folds have been set one by one since. */
   readonly depth = ref<number | null>(null)
   readonly status = shallowReactive({
-    ready: false, state: 'opening' as LineState, goneWhy: '', role: 'viewer' as Role, waiting: 0, canUndo: false, canRedo: false,
-    people: [] as readonly TreePerson[], present: [] as readonly Present[],
+    ready: false,
+    state: 'opening' as LineState,
+    goneWhy: '',
+    role: 'viewer' as Role,
+    waiting: 0,
+    canUndo: false,
+    canRedo: false,
+    people: [] as readonly TreePerson[],
+    present: [] as readonly Present[],
   })
   /** Lines of the tray that are being dragged. */
   carried: readonly TopicId[] = []
@@ -110,21 +151,35 @@ export class Desk {
   private statusQueued = false
 
   /**
-   * Says something in a notice. With `true` it offers to take back the very action that it's about, as long as that can be done; with an offer of its own, that.
+   * Says something in a notice. With `true` it offers to take back the very action that it's about, as long as that can
+   * be done; with an offer of its own, that.
    */
   say(message: string, offer: boolean | Offer = false): void {
     const made = offer === true ? this.session.lastMade : null
-    this.notify(message, typeof offer === 'object' ? offer : made && { name: 'Undo', run: () => this.after(this.session.takeBack(made), 'That can’t be taken back any more.'), holds: () => this.session.canTakeBack(made) })
+    this.notify(
+      message,
+      typeof offer === 'object'
+        ? offer
+        : made && {
+            name: 'Undo',
+            run: () => this.after(this.session.takeBack(made), 'That can’t be taken back any more.'),
+            holds: () => this.session.canTakeBack(made),
+          },
+    )
   }
 
-  constructor(treeId: string, readonly userId: string, private readonly notify: (message: string, offer: Offer | null) => void) {
+  constructor(
+    treeId: string,
+    readonly userId: string,
+    private readonly notify: (message: string, offer: Offer | null) => void,
+  ) {
     this.folds = new Folds(() => this.tree, treeId, userId)
     this.session = new TreeSession(treeId, userId, {
       touched: touched => this.onTouched(touched),
       replaced: () => this.onReplaced(),
       status: () => this.onStatus(),
       said: message => this.say(message),
-      news: (edits) => {
+      news: edits => {
         this.changes.hear(edits)
         // What was changed just now counts at once.
         if (this.finding.asksForChanges) this.find()
@@ -137,12 +192,15 @@ export class Desk {
     this.uploads = new Uploads(this)
     this.ties = new Ties(() => this.tree)
     this.journey = new Journey(this)
-    this.elsewhere = new Elsewhere(this, (ids) => {
+    this.elsewhere = new Elsewhere(this, ids => {
       for (const id of ids) this.drawn.delete(id)
       this.tell(new Set(ids))
     })
     this.dressing = new Dressing(() => this.tree)
-    this.finding = new Finding(() => this.tree, () => ({ me: userId, today: this.now, changesOf: this.changes.of, dayOf: instant => isoDay(new Date(instant)) }))
+    this.finding = new Finding(
+      () => this.tree,
+      () => ({ me: userId, today: this.now, changesOf: this.changes.of, dayOf: instant => isoDay(new Date(instant)) }),
+    )
     watch([this.selection, this.editing], () => this.showPresence())
     watch([this.finding.text, this.finding.marker, this.finding.query, this.finding.rest], () => this.find())
   }
@@ -151,7 +209,10 @@ export class Desk {
   private find(): void {
     const hid = this.hiding
     if (this.finding.asksForChanges && !this.changes.ready) {
-      this.changes.load().then(() => this.find(), (error: Error) => this.say(error.message))
+      this.changes.load().then(
+        () => this.find(),
+        (error: Error) => this.say(error.message),
+      )
       return
     }
     this.finding.run()
@@ -169,8 +230,12 @@ export class Desk {
   /** A topic that is being made isn't there for the others yet: they see its maker at its parent. */
   private showPresence(): void {
     const open = this.editing.value
-    const known = (id: TopicId): TopicId | null => open?.fresh && open.id === id ? this.tree.topics.get(id)?.parent ?? null : id
-    this.session.showPresence([...this.selection.value].flatMap(id => known(id) ?? []), open ? known(open.id) : null)
+    const known = (id: TopicId): TopicId | null =>
+      open?.fresh && open.id === id ? (this.tree.topics.get(id)?.parent ?? null) : id
+    this.session.showPresence(
+      [...this.selection.value].flatMap(id => known(id) ?? []),
+      open ? known(open.id) : null,
+    )
   }
 
   async open(): Promise<void> {
@@ -205,7 +270,12 @@ export class Desk {
     for (const listener of this.listeners) listener(touched)
     if (!this.lateTimer) this.follow()
     clearTimeout(this.countTimer)
-    this.countTimer = window.setTimeout(() => { this.topicCount.value = countTopics(this.tree) }, this.tree.topics.size > 5000 ? 400 : 0)
+    this.countTimer = window.setTimeout(
+      () => {
+        this.topicCount.value = countTopics(this.tree)
+      },
+      this.tree.topics.size > 5000 ? 400 : 0,
+    )
   }
 
   private follow(): void {
@@ -221,7 +291,9 @@ export class Desk {
   /** A view is shown from now on; call back when it goes. */
   show(view: ShownView): () => void {
     this.shown = view
-    return () => { if (this.shown === view) this.shown = NO_VIEW }
+    return () => {
+      if (this.shown === view) this.shown = NO_VIEW
+    }
   }
 
   reveal(id: TopicId): void {
@@ -238,7 +310,8 @@ export class Desk {
   }
 
   private onTouched(touched: Touched): void {
-    // A main branch's rank shows in its plank, so topics that moved are measured anew; those below keep theirs, unless levels have a style.
+    // A main branch's rank shows in its plank, so topics that moved are measured anew; those below keep theirs, unless
+    // levels have a style.
     const deeper: TopicId[] = []
     let moved = false
     for (const id of touched) {
@@ -246,7 +319,12 @@ export class Desk {
       const before = this.drawn.get(id)
       this.drawn.delete(id)
       const topic = this.tree.topics.get(id)
-      moved ||= !before || !topic || before.topic.parent !== topic.parent || before.topic.order !== topic.order || before.topic.removed !== topic.removed
+      moved ||=
+        !before ||
+        !topic ||
+        before.topic.parent !== topic.parent ||
+        before.topic.order !== topic.order ||
+        before.topic.removed !== topic.removed
       if (!this.dressing.levelled || !before || !topic || before.level === depthOf(this.tree, topic.id)) continue
       for (const below of branch(this.tree, id)) {
         this.drawn.delete(below.id)
@@ -305,8 +383,12 @@ export class Desk {
   private takeStatus(): void {
     const { session, status } = this
     Object.assign(status, {
-      state: session.state, goneWhy: session.goneWhy, role: session.role, waiting: session.waitingCount,
-      canUndo: session.canUndo && session.canEdit, canRedo: session.canRedo && session.canEdit,
+      state: session.state,
+      goneWhy: session.goneWhy,
+      role: session.role,
+      waiting: session.waitingCount,
+      canUndo: session.canUndo && session.canEdit,
+      canRedo: session.canRedo && session.canEdit,
     })
     if (status.people !== session.people) {
       status.people = session.people
@@ -356,10 +438,23 @@ export class Desk {
     const style = this.dressing.styleOf(topic)
     const level = this.dressing.levelled ? depthOf(this.tree, topic.id) : 0
     const words = guise.reference === null ? title : guise.topic.title
-    return { topic, guise, level, style, smallPrint, plank: plankOf(contentOf(this.tree, guise.topic, style, guise.number ? `${guise.number} ${words}` : words, smallPrint), browserRuler) }
+    return {
+      topic,
+      guise,
+      level,
+      style,
+      smallPrint,
+      plank: plankOf(
+        contentOf(this.tree, guise.topic, style, guise.number ? `${guise.number} ${words}` : words, smallPrint),
+        browserRuler,
+      ),
+    }
   }
 
-  /** A branch with a page of its own shows its plank alone everywhere but on that page. While a filter leaves out the rest, folds don't hide what it found. */
+  /**
+   * A branch with a page of its own shows its plank alone everywhere but on that page. While a filter leaves out the
+   * rest, folds don't hide what it found.
+   */
   isFolded(id: TopicId): boolean {
     if (topicOf(this.tree, id).page && id !== this.tree.centre) return id !== this.only.value
     return this.folds.isFolded(id) && !(this.hiding && this.finding.leadsOn(id))
@@ -367,7 +462,12 @@ export class Desk {
 
   /** The page that a topic stands on: the nearest above it that has one, or the whole tree. */
   pageOf(id: TopicId): TopicId | null {
-    for (let at = topicOf(this.tree, id).parent; at !== null && at !== this.tree.centre; at = topicOf(this.tree, at).parent) if (topicOf(this.tree, at).page) return at
+    for (
+      let at = topicOf(this.tree, id).parent;
+      at !== null && at !== this.tree.centre;
+      at = topicOf(this.tree, at).parent
+    )
+      if (topicOf(this.tree, at).page) return at
     return null
   }
 
@@ -375,21 +475,21 @@ export class Desk {
     return [...this.selection.value].filter(id => this.tree.topics.has(id))
   }
 
-
   // — Going about
 
-  select(id: TopicId, how: { add?: boolean, range?: boolean, quiet?: boolean } = {}): void {
+  select(id: TopicId, how: { add?: boolean; range?: boolean; quiet?: boolean } = {}): void {
     if (how.range) {
-      this.selection.value = new Set([...(how.add ? this.selection.value : []), ...this.between(this.anchor || this.focus.value, id)])
-    }
-    else if (how.add) {
+      this.selection.value = new Set([
+        ...(how.add ? this.selection.value : []),
+        ...this.between(this.anchor || this.focus.value, id),
+      ])
+    } else if (how.add) {
       const next = new Set(this.selection.value)
       if (next.has(id) && next.size > 1) next.delete(id)
       else next.add(id)
       this.selection.value = next
       this.anchor = id
-    }
-    else {
+    } else {
       this.selection.value = new Set([id])
       this.anchor = id
     }
@@ -400,7 +500,8 @@ export class Desk {
   /** Siblings from one to the other, or the two alone when they have different parents. */
   private between(from: TopicId, to: TopicId): TopicId[] {
     const parent = this.tree.topics.get(from)?.parent
-    if (parent === undefined || parent !== topicOf(this.tree, to).parent || from === this.tree.centre) return [...this.selection.value, to]
+    if (parent === undefined || parent !== topicOf(this.tree, to).parent || from === this.tree.centre)
+      return [...this.selection.value, to]
     const siblings = childrenOf(this.tree, parent)
     const [a, b] = [siblings.indexOf(from), siblings.indexOf(to)].sort((x, y) => x - y)
     return siblings.slice(a, b! + 1)
@@ -423,14 +524,21 @@ export class Desk {
     const page = this.pageOf(id)
     const here = this.only.value
     // On to the page it stands on; a branch that is shown alone stays when it holds the topic without a page between.
-    if (page !== null ? here === null || !isWithin(this.tree, here, page) || !isWithin(this.tree, id, here) : here !== null && !isWithin(this.tree, id, here)) this.showOnly(page, id)
+    if (
+      page !== null
+        ? here === null || !isWithin(this.tree, here, page) || !isWithin(this.tree, id, here)
+        : here !== null && !isWithin(this.tree, id, here)
+    )
+      this.showOnly(page, id)
     this.unfoldTo(id)
     this.select(id)
   }
 
   /** Opens, for oneself, whatever hides a topic; the selection stays. */
   unfoldTo(id: TopicId): void {
-    const hiding = pathTo(this.tree, id).slice(0, -1).filter(above => !above.page && this.isFolded(above.id))
+    const hiding = pathTo(this.tree, id)
+      .slice(0, -1)
+      .filter(above => !above.page && this.isFolded(above.id))
     for (const above of hiding) this.folds.set(above.id, false)
     if (hiding.length > 0) this.tell(new Set(hiding.map(topic => topic.id)))
   }
@@ -454,12 +562,15 @@ export class Desk {
       this.showOnly(page)
       return
     }
-    const able = ids.filter(id => id !== this.tree.centre && !topicOf(this.tree, id).page && childrenOf(this.tree, id).length > 0)
+    const able = ids.filter(
+      id => id !== this.tree.centre && !topicOf(this.tree, id).page && childrenOf(this.tree, id).length > 0,
+    )
     if (able.length === 0) return
     const folded = !this.isFolded(able[0]!)
     this.depth.value = null
     for (const id of able) this.folds.set(id, folded)
-    if (folded && able.some(id => id !== this.focus.value && isWithin(this.tree, this.focus.value, id))) this.select(able[0]!)
+    if (folded && able.some(id => id !== this.focus.value && isWithin(this.tree, this.focus.value, id)))
+      this.select(able[0]!)
     this.tell(new Set(able))
   }
 
@@ -512,9 +623,12 @@ export class Desk {
   /** What a typed title means, as changes. */
   private titleChanges(topic: Topic, said: string): Change[] {
     const { title, details } = readDetails(said.toWellFormed(), this.known())
-    const changes: Change[] = title === topic.title ? [] : [{ op: 'set', topic: topic.id, field: 'title', value: title }]
+    const changes: Change[] =
+      title === topic.title ? [] : [{ op: 'set', topic: topic.id, field: 'title', value: title }]
     // An address that is typed in a title can be opened from then on.
-    for (const url of addressesIn(title)) if (!topic.links.some(link => link.url === url) && !addressesIn(topic.title).includes(url)) changes.push({ op: 'put', topic: topic.id, set: 'links', member: { id: newId(), url, title: '' } })
+    for (const url of addressesIn(title))
+      if (!topic.links.some(link => link.url === url) && !addressesIn(topic.title).includes(url))
+        changes.push({ op: 'put', topic: topic.id, set: 'links', member: { id: newId(), url, title: '' } })
     return [...changes, ...detailChanges(topic.id, details)]
   }
 
@@ -551,7 +665,11 @@ export class Desk {
     const topic = this.tree.topics.get(open.id)
     if (!open.fresh && topic && said !== topic.title) {
       this.session.offerRedo(this.titleChanges(topic, said))
-      this.say('The title is as it was.', { name: 'Take what I typed', run: () => this.redo(), holds: () => this.session.canRedo })
+      this.say('The title is as it was.', {
+        name: 'Take what I typed',
+        run: () => this.redo(),
+        holds: () => this.session.canRedo,
+      })
     }
     if (open.fresh) {
       const before = this.tree.topics.get(open.id)?.parent
@@ -580,7 +698,11 @@ export class Desk {
 
   guard(): boolean {
     if (this.session.canEdit) return true
-    this.say(this.session.state === 'gone' ? this.session.goneWhy : `As ${this.session.role} you can read this tree but not change it.`)
+    this.say(
+      this.session.state === 'gone'
+        ? this.session.goneWhy
+        : `As ${this.session.role} you can read this tree but not change it.`,
+    )
     return false
   }
 
@@ -598,10 +720,13 @@ export class Desk {
     }
   }
 
-  /** What is done to a reference is done to its original, where that stands in this tree; elsewhere it can only be done there. */
+  /**
+   * What is done to a reference is done to its original, where that stands in this tree; elsewhere it can only be done
+   * there.
+   */
   private originals(ids: readonly TopicId[]): TopicId[] {
     let elsewhere = false
-    const found = ids.flatMap((id) => {
+    const found = ids.flatMap(id => {
       const topic = this.tree.topics.get(id)
       if (!topic?.reference) return [id]
       const { original } = this.guises.of(topic)
@@ -618,7 +743,16 @@ export class Desk {
   }
 
   toggle(set: 'markers' | 'people', member: string, ids: readonly TopicId[] = this.selected()): void {
-    if (this.guard()) this.run(toggleMember(this.tree, this.originals(ids), set, member, set === 'markers' ? rivalsOf(member, markerSetsOf(this.tree.fields)) : []))
+    if (this.guard())
+      this.run(
+        toggleMember(
+          this.tree,
+          this.originals(ids),
+          set,
+          member,
+          set === 'markers' ? rivalsOf(member, markerSetsOf(this.tree.fields)) : [],
+        ),
+      )
   }
 
   put(topic: TopicId, change: Change): void {
@@ -656,10 +790,16 @@ export class Desk {
     if (there.length > 0) this.visit(there[0]!)
     const [first] = stays
     if (first) {
-      const named = stays.length === 1 ? `“${shorten(this.tree.topics.get(first.topic)?.title || 'untitled', 40)}” stays` : `${stays.length} topics stay`
-      this.say(first.why === 'worked' ? `${named}: somebody has put work there since.` : `${named} where ${stays.length === 1 ? 'it is' : 'they are'}: the old place has gone.`)
-    }
-    else if (topics.length === 0) this.say(nothing)
+      const named =
+        stays.length === 1
+          ? `“${shorten(this.tree.topics.get(first.topic)?.title || 'untitled', 40)}” stays`
+          : `${stays.length} topics stay`
+      this.say(
+        first.why === 'worked'
+          ? `${named}: somebody has put work there since.`
+          : `${named} where ${stays.length === 1 ? 'it is' : 'they are'}: the old place has gone.`,
+      )
+    } else if (topics.length === 0) this.say(nothing)
   }
 }
 

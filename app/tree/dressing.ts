@@ -1,7 +1,20 @@
 import { colourIn, type Wear, wearOf } from '#core/dress/wear'
-import { childrenOf, depthOf, drawnStyle, lookOf, LOOKS, type Style, type Topic, topicOf, type TopicId, type Tree } from '#core/tree'
+import {
+  childrenOf,
+  depthOf,
+  drawnStyle,
+  lookOf,
+  LOOKS,
+  type Style,
+  type Topic,
+  topicOf,
+  type TopicId,
+  type Tree,
+} from '#core/tree'
 
-/** How one open tree is dressed in the theme of the moment: its look's colours, each branch's hue, each topic's style. */
+/**
+ * How one open tree is dressed in the theme of the moment: its look's colours, each branch's hue, each topic's style.
+ */
 export class Dressing {
   wear: Wear = wearOf(LOOKS[0]!, false)
   /** Whether levels have a style, so that a topic's style depends on how deep it stands. */

@@ -8,7 +8,10 @@ export class Elsewhere {
   private asked = ''
 
   /** `shown`: told which topics look otherwise now. */
-  constructor(private readonly desk: Desk, private readonly shown: (ids: readonly TopicId[]) => void) {}
+  constructor(
+    private readonly desk: Desk,
+    private readonly shown: (ids: readonly TopicId[]) => void,
+  ) {}
 
   /** Asks soon, and to hear of changes there. */
   ask(wait = 250): void {
@@ -19,7 +22,12 @@ export class Elsewhere {
       if (trees.length === 0) return
       this.asked = trees.join()
       session.watchTrees(trees)
-      callApi<ShownTopic[]>(`/api/trees/${session.treeId}/shown`).then(found => this.shown(guises.take(found)), () => { /* offline: what was known stays */ })
+      callApi<ShownTopic[]>(`/api/trees/${session.treeId}/shown`).then(
+        found => this.shown(guises.take(found)),
+        () => {
+          /* offline: what was known stays */
+        },
+      )
     }, wait)
   }
 

@@ -10,7 +10,11 @@ export interface SmallPrint {
 }
 
 /** The small print of a task: who, when, how far. */
-export function smallPrintOf({ topic, names }: Pick<Guise, 'topic' | 'names'>, nameOf: (id: string) => string, now: string): SmallPrint[] {
+export function smallPrintOf(
+  { topic, names }: Pick<Guise, 'topic' | 'names'>,
+  nameOf: (id: string) => string,
+  now: string,
+): SmallPrint[] {
   const print: SmallPrint[] = []
   const people = [...topic.people.map(nameOf), ...names]
   if (people.length > 0) print.push({ text: people.map(initialsOf).join(' '), tone: 'people' })
@@ -21,12 +25,16 @@ export function smallPrintOf({ topic, names }: Pick<Guise, 'topic' | 'names'>, n
       const { text, late } = dueInWords(topic.due, now)
       print.push({ text, tone: late ? 'late' : 'plain' })
     }
-    if (topic.done !== null && topic.done > 0 && topic.done < 100) print.push({ text: `${topic.done} %`, tone: 'plain' })
+    if (topic.done !== null && topic.done > 0 && topic.done < 100)
+      print.push({ text: `${topic.done} %`, tone: 'plain' })
     if (topic.priority !== null) print.push({ text: `P${topic.priority}`, tone: 'plain' })
   }
   if (topic.checks.length > 0) {
     const done = topic.checks.filter(check => check.done).length
-    print.push({ text: `${done} of ${topic.checks.length} checked`, tone: done === topic.checks.length ? 'ok' : 'plain' })
+    print.push({
+      text: `${done} of ${topic.checks.length} checked`,
+      tone: done === topic.checks.length ? 'ok' : 'plain',
+    })
   }
   return print
 }
@@ -36,13 +44,21 @@ function itemPrint(topic: Topic): SmallPrint[] {
   const { minutes, asked, ready } = itemOf(topic)
   return [
     ...(minutes === null ? [] : [{ text: `${minutes} min`, tone: 'plain' as const }]),
-    ...(ready ? [{ text: 'ready', tone: 'ok' as const }] : asked ? [{ text: 'to fill in', tone: 'plain' as const }] : []),
+    ...(ready
+      ? [{ text: 'ready', tone: 'ok' as const }]
+      : asked
+        ? [{ text: 'to fill in', tone: 'plain' as const }]
+        : []),
   ]
 }
 
 export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'page' | 'reference'
 
-export interface Sign { readonly kind: SignKind, readonly icon: string, readonly name: string }
+export interface Sign {
+  readonly kind: SignKind
+  readonly icon: string
+  readonly name: string
+}
 
 /** The signs after a title: what hangs on the topic, each with its name for those who hear it. */
 export function signsOf(topic: Topic): Sign[] {
@@ -50,8 +66,18 @@ export function signsOf(topic: Topic): Sign[] {
   if (topic.reference) signs.push({ kind: 'reference', icon: 'lucide:corner-up-right', name: 'shown from elsewhere' })
   if (topic.page) signs.push({ kind: 'page', icon: 'lucide:book-open', name: 'has a page of its own' })
   if (topic.note) signs.push({ kind: 'note', icon: 'lucide:sticky-note', name: 'has a note' })
-  if (topic.links.length > 0) signs.push({ kind: 'link', icon: 'lucide:link', name: topic.links.length === 1 ? 'has a link' : `has ${topic.links.length} links` })
-  if (topic.files.length > 0) signs.push({ kind: 'file', icon: 'lucide:paperclip', name: topic.files.length === 1 ? 'has a file' : `has ${topic.files.length} files` })
+  if (topic.links.length > 0)
+    signs.push({
+      kind: 'link',
+      icon: 'lucide:link',
+      name: topic.links.length === 1 ? 'has a link' : `has ${topic.links.length} links`,
+    })
+  if (topic.files.length > 0)
+    signs.push({
+      kind: 'file',
+      icon: 'lucide:paperclip',
+      name: topic.files.length === 1 ? 'has a file' : `has ${topic.files.length} files`,
+    })
   if (topic.place) signs.push({ kind: 'place', icon: 'lucide:map-pin', name: 'has a place' })
   if (topic.sketch) signs.push({ kind: 'sketch', icon: 'lucide:pencil-line', name: 'has a sketch' })
   return signs
@@ -69,10 +95,21 @@ export function rankOf(tree: Tree, topic: Topic): PlankContent['rank'] {
 }
 
 /** What of a topic decides its plank's size. */
-export function contentOf(tree: Tree, topic: Topic, style: Style, title: string, smallPrint: readonly SmallPrint[]): PlankContent {
+export function contentOf(
+  tree: Tree,
+  topic: Topic,
+  style: Style,
+  title: string,
+  smallPrint: readonly SmallPrint[],
+): PlankContent {
   return {
-    title, rank: rankOf(tree, topic),
-    textSize: style.textSize, bold: style.bold, slanted: style.slanted, shape: style.shape, widest: style.width,
+    title,
+    rank: rankOf(tree, topic),
+    textSize: style.textSize,
+    bold: style.bold,
+    slanted: style.slanted,
+    shape: style.shape,
+    widest: style.width,
     picture: pictureOf(topic),
     markers: topic.markers.length,
     signs: signsOf(topic).length,

@@ -23,8 +23,13 @@ export class Finding {
   /** The tree in reading order, until it changes. */
   private order: readonly Topic[] | null = null
 
-  constructor(private readonly tree: () => Tree, private readonly circumstances: () => Circumstances) {
-    watch(this.open, (now) => { if (now) this.readAhead() })
+  constructor(
+    private readonly tree: () => Tree,
+    private readonly circumstances: () => Circumstances,
+  ) {
+    watch(this.open, now => {
+      if (now) this.readAhead()
+    })
   }
 
   /** Reads the words of notes in the pauses, so that the first key of a search needn't. */
@@ -41,7 +46,7 @@ export class Finding {
     requestIdleCallback(read)
   }
 
-  private get wanted(): { text: string, marker: string | null } {
+  private get wanted(): { text: string; marker: string | null } {
     return { text: this.text.value, marker: this.marker.value }
   }
 
@@ -56,12 +61,19 @@ export class Finding {
 
   run(): void {
     const { query } = this
-    const test = query.value && countConditions(query.value) > 0 ? compile(query.value, this.tree(), this.circumstances()) : undefined
-    const { matches, lit } = this.active ? search(this.tree(), this.wanted, this.order ??= readingOrder(this.tree()), test) : { matches: [], lit: null }
+    const test =
+      query.value && countConditions(query.value) > 0
+        ? compile(query.value, this.tree(), this.circumstances())
+        : undefined
+    const { matches, lit } = this.active
+      ? search(this.tree(), this.wanted, (this.order ??= readingOrder(this.tree())), test)
+      : { matches: [], lit: null }
     this.matches.value = matches
     this.hits = new Set(matches)
     this.lit = lit
-    this.leading = new Set(lit && this.rest.value === 'hide' ? Array.from(lit, id => this.tree().topics.get(id)?.parent ?? '') : [])
+    this.leading = new Set(
+      lit && this.rest.value === 'hide' ? Array.from(lit, id => this.tree().topics.get(id)?.parent ?? '') : [],
+    )
     if (this.at.value >= matches.length) this.at.value = -1
   }
 

@@ -8,8 +8,17 @@ beforeEach(() => {
   kept.clear()
   left.clear()
   vi.useFakeTimers()
-  vi.stubGlobal('localStorage', { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => { kept.set(key, value) } })
-  vi.stubGlobal('window', { addEventListener: (_: string, heard: () => void) => left.add(heard), removeEventListener: (_: string, heard: () => void) => left.delete(heard), setTimeout: (work: () => void, ms: number) => setTimeout(work, ms) })
+  vi.stubGlobal('localStorage', {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => {
+      kept.set(key, value)
+    },
+  })
+  vi.stubGlobal('window', {
+    addEventListener: (_: string, heard: () => void) => left.add(heard),
+    removeEventListener: (_: string, heard: () => void) => left.delete(heard),
+    setTimeout: (work: () => void, ms: number) => setTimeout(work, ms),
+  })
 })
 afterEach(() => {
   vi.useRealTimers()
@@ -18,7 +27,13 @@ afterEach(() => {
 
 function grow(): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0' })
-  for (const [id, parent] of [['A', 'c'], ['A1', 'A'], ['A1a', 'A1'], ['B', 'c']] as const) applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { folded: id === 'B' }).changes)
+  for (const [id, parent] of [
+    ['A', 'c'],
+    ['A1', 'A'],
+    ['A1a', 'A1'],
+    ['B', 'c'],
+  ] as const)
+    applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { folded: id === 'B' }).changes)
   return tree
 }
 

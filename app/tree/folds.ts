@@ -1,12 +1,17 @@
 import { topicOf, type TopicId, type Tree } from '#core/tree'
 
-interface Kept { readonly depth: number | null, readonly folded: readonly TopicId[], readonly open: readonly TopicId[] }
+interface Kept {
+  readonly depth: number | null
+  readonly folded: readonly TopicId[]
+  readonly open: readonly TopicId[]
+}
 
 /** Beyond this many single folds the oldest are forgotten. */
 const MOST = 3000
 
 /**
- * What one person has folded in a tree: a depth opened to, and the topics folded or opened one by one since. Nobody else sees it.
+ * What one person has folded in a tree: a depth opened to, and the topics folded or opened one by one since. Nobody
+ * else sees it.
  * Where nothing is said, the tree's own fold of a topic counts, as it was imported or saved. Kept in this browser.
  */
 export class Folds {
@@ -16,7 +21,11 @@ export class Folds {
   private timer = 0
   private readonly key: string
 
-  constructor(private readonly tree: () => Tree, treeId: string, userId: string) {
+  constructor(
+    private readonly tree: () => Tree,
+    treeId: string,
+    userId: string,
+  ) {
     this.key = `sun-porch-folds/${userId}/${treeId}`
     // A page that is left within a moment of a fold still keeps it.
     window.addEventListener('pagehide', this.keepNow)
@@ -26,8 +35,9 @@ export class Folds {
       this.depth = kept.depth
       for (const id of kept.folded) this.single.set(id, true)
       for (const id of kept.open) this.single.set(id, false)
+    } catch {
+      /* what can't be read is as if nothing had been folded */
     }
-    catch { /* what can't be read is as if nothing had been folded */ }
   }
 
   isFolded(id: TopicId): boolean {
@@ -38,7 +48,8 @@ export class Folds {
     if (this.depth === null) return topicOf(tree, id).folded
     if (this.depth === 0) return false
     let level = 0
-    for (let at = topicOf(tree, id).parent; at !== null; at = topicOf(tree, at).parent) if (++level >= this.depth) return true
+    for (let at = topicOf(tree, id).parent; at !== null; at = topicOf(tree, at).parent)
+      if (++level >= this.depth) return true
     return false
   }
 
@@ -68,10 +79,15 @@ export class Folds {
 
   private readonly keepNow = (): void => {
     clearTimeout(this.timer)
-    const kept: Kept = { depth: this.depth, folded: [...this.single].filter(([, folded]) => folded).map(([id]) => id), open: [...this.single].filter(([, folded]) => !folded).map(([id]) => id) }
+    const kept: Kept = {
+      depth: this.depth,
+      folded: [...this.single].filter(([, folded]) => folded).map(([id]) => id),
+      open: [...this.single].filter(([, folded]) => !folded).map(([id]) => id),
+    }
     try {
       localStorage.setItem(this.key, JSON.stringify(kept))
+    } catch {
+      /* without room the folds last as long as the page */
     }
-    catch { /* without room the folds last as long as the page */ }
   }
 }

@@ -1,5 +1,14 @@
 import type { ShownTopic } from '#core/contract'
-import { allTopics, isLive, markersOf, numberPart, schemeNumbers, type Topic, type TopicId, type Tree } from '#core/tree'
+import {
+  allTopics,
+  isLive,
+  markersOf,
+  numberPart,
+  schemeNumbers,
+  type Topic,
+  type TopicId,
+  type Tree,
+} from '#core/tree'
 
 /** What stands between a reference and what it shows. */
 export type ReferenceState = 'shown' | 'closed' | 'trashed' | 'gone' | 'loop' | 'asking'
@@ -12,7 +21,7 @@ export interface Guise {
   /** Names of people of another tree, who have no place among the people of this one. */
   readonly names: readonly string[]
   /** Where the original is: a topic here, or one in another tree. */
-  readonly original: { readonly tree: string | null, readonly topic: TopicId } | null
+  readonly original: { readonly tree: string | null; readonly topic: TopicId } | null
 }
 
 const STATE_WORDS: Record<Exclude<ReferenceState, 'shown'>, string> = {
@@ -81,19 +90,31 @@ export class Guises {
     }
     const others: TopicId[] = []
     for (const id of this.referring) if (!ids.has(id) && this.leadsThrough(id, ids, moved)) others.push(id)
-    if (counted + this.numbering.size > 0 && (moved || counted !== this.numbering.size || [...ids].some(id => this.numbering.has(id)))) {
+    if (
+      counted + this.numbering.size > 0 &&
+      (moved || counted !== this.numbering.size || [...ids].some(id => this.numbering.has(id)))
+    ) {
       const now = this.numbering.size > 0 ? schemeNumbers(tree) : new Map<TopicId, string>()
-      for (const id of new Set([...now.keys(), ...this.numbers.keys()])) if (now.get(id) !== this.numbers.get(id) && tree.topics.has(id)) others.push(id)
+      for (const id of new Set([...now.keys(), ...this.numbers.keys()]))
+        if (now.get(id) !== this.numbers.get(id) && tree.topics.has(id)) others.push(id)
       this.numbers = now
     }
     return others
   }
 
-  /** Whether a reference shows one of these topics; or, when some went or came with their branches, one that lies below them. */
+  /**
+   * Whether a reference shows one of these topics; or, when some went or came with their branches, one that lies below
+   * them.
+   */
   private leadsThrough(id: TopicId, ids: ReadonlySet<TopicId>, moved: boolean): boolean {
     let at = this.tree().topics.get(id)?.reference ?? null
     for (let step = 0; at !== null && at.tree === null && step < MOST_STEPS; step++) {
-      for (let up: TopicId | null = at.topic; up !== null; up = moved ? this.tree().topics.get(up)?.parent ?? null : null) if (ids.has(up)) return true
+      for (
+        let up: TopicId | null = at.topic;
+        up !== null;
+        up = moved ? (this.tree().topics.get(up)?.parent ?? null) : null
+      )
+        if (ids.has(up)) return true
       at = this.tree().topics.get(at.topic)?.reference ?? null
     }
     return false
@@ -128,7 +149,8 @@ export class Guises {
       const where = { tree: null, topic: at.topic }
       if (!original) return { topic, number, reference: 'gone', names: [], original: null }
       if (!isLive(tree, original.id)) return { topic, number, reference: 'trashed', names: [], original: null }
-      if (!original.reference) return { topic: { ...topic, ...wordsOf(original) }, number, reference: 'shown', names: [], original: where }
+      if (!original.reference)
+        return { topic: { ...topic, ...wordsOf(original) }, number, reference: 'shown', names: [], original: where }
       at = original.reference
     }
     return { topic, number, reference: 'loop', names: [], original: null }
@@ -141,7 +163,20 @@ export class Guises {
     if (shown.state !== 'shown') return { topic, number, reference: shown.state, names: [], original: null }
     const known = new Set(markersOf(this.tree().fields).map(marker => marker.id))
     const { title, due, done, markers, people } = shown
-    return { topic: { ...topic, title, due, done, people: [], markers: markers.map(marker => marker.id).filter(marker => known.has(marker)) }, number, reference: 'shown', names: people, original }
+    return {
+      topic: {
+        ...topic,
+        title,
+        due,
+        done,
+        people: [],
+        markers: markers.map(marker => marker.id).filter(marker => known.has(marker)),
+      },
+      number,
+      reference: 'shown',
+      names: people,
+      original,
+    }
   }
 
   /** Where the original stands, in words. */
@@ -158,11 +193,12 @@ function wordsOf({ title, start, due, duration, done, priority, people, markers 
 
 /** Every topic of the tree that refers to this one. */
 export function referencesTo(tree: Tree, id: TopicId): TopicId[] {
-  return [...allTopics(tree)].filter(topic => topic.reference?.tree === null && topic.reference.topic === id).map(topic => topic.id)
+  return [...allTopics(tree)]
+    .filter(topic => topic.reference?.tree === null && topic.reference.topic === id)
+    .map(topic => topic.id)
 }
 
 /** A sample of a scheme: how the first numbers of a few levels look. */
 export function sampleOf(scheme: Parameters<typeof numberPart>[0]): string {
   return [1, 2, 1].map((place, level) => numberPart(scheme, level, place)).join('.')
 }
-

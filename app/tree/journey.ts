@@ -3,7 +3,7 @@ import type { Desk } from './desk'
 
 /** There and back: where links, references and cross-links led from. */
 export class Journey {
-  private readonly trail: { readonly focus: TopicId, readonly only: TopicId | null }[] = []
+  private readonly trail: { readonly focus: TopicId; readonly only: TopicId | null }[] = []
   /** How many steps back there are. */
   readonly steps = ref(0)
 

@@ -6,18 +6,22 @@ import type { Role } from '#core/contract'
 export interface SentTree {
   readonly version: number
   readonly role: Role
-  readonly people: readonly { readonly id: string, readonly name: string }[]
+  readonly people: readonly { readonly id: string; readonly name: string }[]
   readonly snapshot: Snapshot
   /** Bytes that one file may have. */
   readonly fileLimit?: number
 }
 
 /** Kept as text: for fifty thousand topics that's many times quicker than as objects. */
-interface KeptTree { readonly treeId: string, readonly userId: string, readonly text: string }
+interface KeptTree {
+  readonly treeId: string
+  readonly userId: string
+  readonly text: string
+}
 
 interface Shelf extends DBSchema {
-  trees: { key: [string, string], value: KeptTree }
-  waiting: { key: number, value: { treeId: string, userId: string, edit: Edit }, indexes: { tree: [string, string] } }
+  trees: { key: [string, string]; value: KeptTree }
+  waiting: { key: number; value: { treeId: string; userId: string; edit: Edit }; indexes: { tree: [string, string] } }
 }
 
 /**
@@ -42,7 +46,7 @@ export async function keepTree(treeId: string, userId: string, text: string): Pr
 
 export async function keptTree(treeId: string, userId: string): Promise<SentTree | undefined> {
   const kept = await (await open()).get('trees', [treeId, userId])
-  return kept ? JSON.parse(kept.text) as SentTree : undefined
+  return kept ? (JSON.parse(kept.text) as SentTree) : undefined
 }
 
 export async function keepWaiting(treeId: string, userId: string, edit: Edit): Promise<void> {

@@ -61,7 +61,10 @@ export function openOriginal(desk: Desk, id: TopicId): void {
   else void navigateTo({ path: `/trees/${original.tree}`, query: { topic: original.topic } })
 }
 
-/** What a click on one of a topic's signs does: straight there when there is one way to go, else all of them to choose from. */
+/**
+ * What a click on one of a topic's signs does: straight there when there is one way to go, else all of them to choose
+ * from.
+ */
 export function openSign(desk: Desk, id: TopicId, kind: SignKind): void {
   const topic = topicOf(desk.tree, id)
   desk.select(id, { quiet: true })

@@ -5,10 +5,16 @@ import type { Viewport } from './viewport'
 const monthName = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' })
 const dayName = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
 
-interface Axis { readonly y: number, readonly from: number, readonly to: number, readonly ticks: readonly Tick[] }
+interface Axis {
+  readonly y: number
+  readonly from: number
+  readonly to: number
+  readonly ticks: readonly Tick[]
+}
 
 /**
- * What is drawn under the planks: brackets, blocks, time axes, and far out the planks themselves as bars with the big titles.
+ * What is drawn under the planks: brackets, blocks, time axes, and far out the planks themselves as bars with the big
+ * titles.
  * Gathers by colour while the layout is scanned, and draws each colour in one go.
  */
 export class Paper {
@@ -17,12 +23,15 @@ export class Paper {
   private bars = new Map<string, Rect[]>()
   private axes: Axis[] = []
 
-  constructor(private readonly context: CanvasRenderingContext2D, private readonly view: Viewport) {}
+  constructor(
+    private readonly context: CanvasRenderingContext2D,
+    private readonly view: Viewport,
+  ) {}
 
   line(colour: string, points: readonly number[], dim: boolean): void {
     const paths = dim ? this.faint : this.lines
     let path = paths.get(colour)
-    if (!path) paths.set(colour, path = new Path2D())
+    if (!path) paths.set(colour, (path = new Path2D()))
     path.moveTo(points[0]!, points[1]!)
     for (let i = 2; i < points.length; i += 2) path.lineTo(points[i]!, points[i + 1]!)
   }
@@ -45,7 +54,10 @@ export class Paper {
     context.clearRect(0, 0, view.width, view.height)
     context.setTransform(ratio * view.zoom, 0, 0, ratio * view.zoom, ratio * view.x, ratio * view.y)
     context.lineWidth = Math.max(wear.line, 0.7 / view.zoom)
-    for (const [paths, strength] of [[this.faint, 0.25], [this.lines, 1]] as const) {
+    for (const [paths, strength] of [
+      [this.faint, 0.25],
+      [this.lines, 1],
+    ] as const) {
       context.globalAlpha = alpha * strength
       for (const [colour, path] of paths) {
         context.strokeStyle = colour
@@ -81,13 +93,20 @@ export class Paper {
       context.moveTo(tick.x, y - 7)
       context.lineTo(tick.x, y + (isToday ? 14 : 5))
       context.stroke()
-      const words = isToday ? 'today' : tick.unit === 'none' ? 'no date' : tick.unit === 'month' ? monthName.format(new Date(`${tick.date}T00:00Z`)) : tick.unit === 'year' ? tick.date.slice(0, 4) : dayName.format(new Date(`${tick.date}T00:00Z`))
+      const words = isToday
+        ? 'today'
+        : tick.unit === 'none'
+          ? 'no date'
+          : tick.unit === 'month'
+            ? monthName.format(new Date(`${tick.date}T00:00Z`))
+            : tick.unit === 'year'
+              ? tick.date.slice(0, 4)
+              : dayName.format(new Date(`${tick.date}T00:00Z`))
       const width = context.measureText(words).width
       if (isToday) {
         context.fillStyle = wear.ink
         context.fillText(words, tick.x + 4, y + 26)
-      }
-      else if (tick.x > free) {
+      } else if (tick.x > free) {
         context.fillText(words, tick.x - (tick.unit === 'none' ? 0 : 2), y - 11)
         free = tick.x + width + 14
       }
@@ -95,7 +114,17 @@ export class Paper {
   }
 
   /** Far out, the big titles stay legible: written over the bars at the size of small print. */
-  titles(planks: readonly { readonly placed: Placed, readonly title: string, readonly centre: boolean, readonly hue: string, readonly focused: boolean }[], wear: Wear, accent: string): void {
+  titles(
+    planks: readonly {
+      readonly placed: Placed
+      readonly title: string
+      readonly centre: boolean
+      readonly hue: string
+      readonly focused: boolean
+    }[],
+    wear: Wear,
+    accent: string,
+  ): void {
     const { context, view } = this
     const ratio = window.devicePixelRatio || 1
     context.setTransform(ratio, 0, 0, ratio, 0, 0)
@@ -106,8 +135,23 @@ export class Paper {
       const text = (title || 'untitled').slice(0, 60)
       const width = context.measureText(text).width + 12
       const height = centre ? 24 : 18
-      const rect = { x: (placed.x + placed.width / 2) * view.zoom + view.x - width / 2, y: (placed.y + placed.height / 2) * view.zoom + view.y - height / 2, width, height }
-      if (!centre && taken.some(other => other.x < rect.x + rect.width && rect.x < other.x + other.width && other.y < rect.y + rect.height && rect.y < other.y + other.height)) continue
+      const rect = {
+        x: (placed.x + placed.width / 2) * view.zoom + view.x - width / 2,
+        y: (placed.y + placed.height / 2) * view.zoom + view.y - height / 2,
+        width,
+        height,
+      }
+      if (
+        !centre &&
+        taken.some(
+          other =>
+            other.x < rect.x + rect.width &&
+            rect.x < other.x + other.width &&
+            other.y < rect.y + rect.height &&
+            rect.y < other.y + other.height,
+        )
+      )
+        continue
       taken.push(rect)
       context.fillStyle = wear.plank
       context.fillRect(rect.x, rect.y, width, height)

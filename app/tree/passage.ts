@@ -5,12 +5,12 @@ const LASTS_MS = 380
 
 /** Planks on their way from one arrangement to another, so that the eye can follow each of them. */
 export class Passage {
-  private from: ReadonlyMap<TopicId, { readonly x: number, readonly y: number }> = new Map()
+  private from: ReadonlyMap<TopicId, { readonly x: number; readonly y: number }> = new Map()
   private began = 0
   running = false
 
   /** Starts from where planks stand now; at once for those who want less motion. */
-  begin(planks: Iterable<{ readonly id: TopicId, readonly x: number, readonly y: number }>): void {
+  begin(planks: Iterable<{ readonly id: TopicId; readonly x: number; readonly y: number }>): void {
     if (window.matchMedia('(prefers-reduced-motion: reduce)').matches) return
     this.from = new Map(Array.from(planks, ({ id, x, y }) => [id, { x, y }]))
     this.began = performance.now()

@@ -1,7 +1,8 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist'
 
 /*
- * PDF files are drawn page by page onto a canvas, parts of the file being fetched as they are needed. Nothing in them is run:
+ * PDF files are drawn page by page onto a canvas, parts of the file being fetched as they are needed. Nothing in them
+ * is run:
  * no scripts, no forms, no links.
  */
 
@@ -15,20 +16,37 @@ export async function openPdf(address: string): Promise<PDFDocumentProxy> {
   const opening = (async () => {
     const pdf = await import('pdfjs-dist')
     pdf.GlobalWorkerOptions.workerSrc = (await import('pdfjs-dist/build/pdf.worker.min.mjs?url')).default
-    return pdf.getDocument({ url: address, isEvalSupported: false, enableXfa: false, disableAutoFetch: true, disableStream: true, rangeChunkSize: 256 * 1024, useWasm: false, useWorkerFetch: false }).promise
+    return pdf.getDocument({
+      url: address,
+      isEvalSupported: false,
+      enableXfa: false,
+      disableAutoFetch: true,
+      disableStream: true,
+      rangeChunkSize: 256 * 1024,
+      useWasm: false,
+      useWorkerFetch: false,
+    }).promise
   })()
   open.set(address, opening)
   opening.catch(() => open.delete(address))
   if (open.size > MOST) {
     const [oldest, document] = open.entries().next().value!
     open.delete(oldest)
-    document.then(one => one.destroy(), () => {})
+    document.then(
+      one => one.destroy(),
+      () => {},
+    )
   }
   return opening
 }
 
 /** Draws a page as wide as given, in CSS pixels. */
-export async function drawPage(document: PDFDocumentProxy, number: number, canvas: HTMLCanvasElement, width: number): Promise<void> {
+export async function drawPage(
+  document: PDFDocumentProxy,
+  number: number,
+  canvas: HTMLCanvasElement,
+  width: number,
+): Promise<void> {
   const page = await document.getPage(number)
   const ratio = window.devicePixelRatio || 1
   const natural = page.getViewport({ scale: 1 })

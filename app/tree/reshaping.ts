@@ -1,4 +1,15 @@
-import { joinTopics, moveTo, reverseChildren, sortChildren, type SortKey, splitTopic, takeApart, topicOf, type Step, type TopicId } from '#core/tree'
+import {
+  joinTopics,
+  moveTo,
+  reverseChildren,
+  sortChildren,
+  type SortKey,
+  splitTopic,
+  takeApart,
+  topicOf,
+  type Step,
+  type TopicId,
+} from '#core/tree'
 import type { Desk } from './desk'
 import { newId } from './new-id'
 
@@ -26,7 +37,11 @@ export function join(desk: Desk): void {
 }
 
 export function split(desk: Desk): void {
-  reshape(desk, splitTopic(desk.tree, desk.focus.value, newId), 'This title has one line and one sentence: there is nothing to split it at.')
+  reshape(
+    desk,
+    splitTopic(desk.tree, desk.focus.value, newId),
+    'This title has one line and one sentence: there is nothing to split it at.',
+  )
 }
 
 export function apart(desk: Desk): void {
@@ -37,26 +52,39 @@ export function apart(desk: Desk): void {
 export function detach(desk: Desk): void {
   if (!desk.guard()) return
   const { layout, tree } = desk
-  const places = new Map<TopicId, { x: number, y: number }>()
+  const places = new Map<TopicId, { x: number; y: number }>()
   for (const id of desk.selected()) {
     const placed = layout?.find(id)
     if (placed) places.set(id, { x: Math.round(placed.x + 40), y: Math.round(placed.y) })
   }
-  const step = moveTo(tree, desk.selected().filter(id => topicOf(tree, id).parent !== null), { parent: null, index: Infinity })
+  const step = moveTo(
+    tree,
+    desk.selected().filter(id => topicOf(tree, id).parent !== null),
+    { parent: null, index: Infinity },
+  )
   if (step.changes.length === 0) {
     desk.say('The centre and loose topics hang on nothing.')
     return
   }
   desk.run({
-    changes: [...step.changes, ...step.made.flatMap(topic => places.has(topic)
-      ? [{ op: 'set' as const, topic, field: 'x' as const, value: places.get(topic)!.x }, { op: 'set' as const, topic, field: 'y' as const, value: places.get(topic)!.y }]
-      : [])],
+    changes: [
+      ...step.changes,
+      ...step.made.flatMap(topic =>
+        places.has(topic)
+          ? [
+              { op: 'set' as const, topic, field: 'x' as const, value: places.get(topic)!.x },
+              { op: 'set' as const, topic, field: 'y' as const, value: places.get(topic)!.y },
+            ]
+          : [],
+      ),
+    ],
   })
 }
 
 /** Draws a loose topic as another centre, or as a plain loose topic again. */
 export function toggleCentre(desk: Desk): void {
   const topic = topicOf(desk.tree, desk.focus.value)
-  if (topic.parent !== null || topic.id === desk.tree.centre) desk.say('Only a loose topic can become another centre. Detach it first.')
+  if (topic.parent !== null || topic.id === desk.tree.centre)
+    desk.say('Only a loose topic can become another centre. Detach it first.')
   else desk.set('arrangement', topic.arrangement === null ? 'both' : null, [topic.id])
 }

@@ -9,7 +9,7 @@ const fonts = new WeakMap<Face, string>()
 
 function fontOf(face: Face): string {
   let font = fonts.get(face)
-  if (font === undefined) fonts.set(face, font = fontName(face))
+  if (font === undefined) fonts.set(face, (font = fontName(face)))
   return font
 }
 
@@ -19,13 +19,14 @@ function fontName(face: Face): string {
 }
 
 /**
- * Measures text as the style sheet sets it, word by word: words come again and again, whole titles rarely do. What a font moves
+ * Measures text as the style sheet sets it, word by word: words come again and again, whole titles rarely do. What a
+ * font moves
  * letters across a space (a fraction of a pixel) is left out.
  */
 export const browserRuler: Ruler = (text, face) => {
   const font = fontOf(face)
   let known = widths.get(font)
-  if (!known) widths.set(font, known = new Map())
+  if (!known) widths.set(font, (known = new Map()))
   if (known.size > 100_000) known.clear()
   let total = 0
   let from = 0
@@ -48,7 +49,10 @@ function wordWidth(word: string, font: string, known: Map<string, number>): numb
   return width
 }
 
-/** Calls when a font came later that changes how wide text is, as the one for emoji does. What was measured before is forgotten. */
+/**
+ * Calls when a font came later that changes how wide text is, as the one for emoji does. What was measured before is
+ * forgotten.
+ */
 export function onLateFonts(again: () => void): () => void {
   const heard = (event: FontFaceSetLoadEvent): void => {
     if (!event.fontfaces.some(face => face.family.includes('Emoji'))) return
@@ -61,5 +65,9 @@ export function onLateFonts(again: () => void): () => void {
 
 /** Planks can only be measured once their fonts are here. */
 export async function fontsReady(): Promise<void> {
-  await Promise.all(['450 14px "Figtree Variable"', '600 14px "Figtree Variable"', '600 18px "Bricolage Grotesque Variable"'].map(font => document.fonts.load(font)))
+  await Promise.all(
+    ['450 14px "Figtree Variable"', '600 14px "Figtree Variable"', '600 18px "Bricolage Grotesque Variable"'].map(
+      font => document.fonts.load(font),
+    ),
+  )
 }

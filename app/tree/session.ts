@@ -1,10 +1,30 @@
 import { nanoid } from 'nanoid'
 import { editInWords } from '#core/compare/edit-words'
 import { allows, type NewsEdit, type Present, type Role, type ServerMessage } from '#core/contract'
-import { type Change, fromSnapshot, invertOver, isTreeChange, LIMITS, Refused, Replica, type Snapshot, type Stays, toSnapshot, type Touched, type Tree, type TopicId, type Waiting } from '#core/tree'
+import {
+  type Change,
+  fromSnapshot,
+  invertOver,
+  isTreeChange,
+  LIMITS,
+  Refused,
+  Replica,
+  type Snapshot,
+  type Stays,
+  toSnapshot,
+  type Touched,
+  type Tree,
+  type TopicId,
+  type Waiting,
+} from '#core/tree'
 import { dropWaiting, keepTree, keepWaiting, keptTree, type SentTree, waitingEdits } from './offline'
 
-export interface TreePerson { readonly id: string, readonly name: string, readonly email?: string, readonly role?: Role }
+export interface TreePerson {
+  readonly id: string
+  readonly name: string
+  readonly email?: string
+  readonly role?: Role
+}
 
 /** 'live': the line stands and all is told. 'offline': no line; edits wait. 'gone': one may not be here any more. */
 export type LineState = 'opening' | 'live' | 'offline' | 'gone'
@@ -36,7 +56,10 @@ const KEEP_MS = 45_000
 /** What undo or redo turns: an edit whose inverse is made, or changes that are made as they are. */
 type Turnable = Waiting | { readonly redo: readonly Change[] }
 /** What came of an undo or redo. */
-export interface Turned { readonly topics: readonly TopicId[], readonly stays: readonly Stays[] }
+export interface Turned {
+  readonly topics: readonly TopicId[]
+  readonly stays: readonly Stays[]
+}
 const NOTHING_TURNED: Turned = { topics: [], stays: [] }
 
 /** One open tree in this browser: its copy, its line to the server, what waits, and the way back. */
@@ -49,7 +72,7 @@ export class TreeSession {
   goneWhy = ''
   /** Bytes that one file may have. */
   fileLimit = 25 * 1024 * 1024
-  lastChange: { user: string, at: string } | null = null
+  lastChange: { user: string; at: string } | null = null
   /** What was last shown to others; said again on each new line. */
   private shown = ''
   private socket: WebSocket | null = null
@@ -68,7 +91,11 @@ export class TreeSession {
   private changedSinceKept = false
   private keepTimer = 0
 
-  constructor(readonly treeId: string, private readonly userId: string, private readonly events: SessionEvents) {}
+  constructor(
+    readonly treeId: string,
+    private readonly userId: string,
+    private readonly events: SessionEvents,
+  ) {}
 
   get tree(): Tree {
     return this.replica.tree
@@ -87,9 +114,14 @@ export class TreeSession {
       this.role = got.role
       this.people = got.people
       if (got.fileLimit) this.fileLimit = got.fileLimit
-      requestIdleCallback(() => void keepTree(this.treeId, this.userId, text).catch(() => { /* see keep() */ }), { timeout: 10_000 })
-    }
-    catch (error) {
+      requestIdleCallback(
+        () =>
+          void keepTree(this.treeId, this.userId, text).catch(() => {
+            /* see keep() */
+          }),
+        { timeout: 10_000 },
+      )
+    } catch (error) {
       if (error instanceof ApiError && error.status >= 400 && error.status < 500) throw error
       const kept = await keptTree(this.treeId, this.userId).catch(() => undefined)
       if (!kept) throw error
@@ -137,8 +169,15 @@ export class TreeSession {
   private async keep(): Promise<void> {
     if (!this.changedSinceKept || !this.replica) return
     this.changedSinceKept = false
-    const sent: SentTree = { version: this.replica.version, role: this.role, people: this.people.map(({ id, name }) => ({ id, name })), snapshot: this.replica.confirmed(toSnapshot) }
-    await keepTree(this.treeId, this.userId, JSON.stringify(sent)).catch(() => { /* a full or private store: the tree just won't open offline */ })
+    const sent: SentTree = {
+      version: this.replica.version,
+      role: this.role,
+      people: this.people.map(({ id, name }) => ({ id, name })),
+      snapshot: this.replica.confirmed(toSnapshot),
+    }
+    await keepTree(this.treeId, this.userId, JSON.stringify(sent)).catch(() => {
+      /* a full or private store: the tree just won't open offline */
+    })
   }
 
   private connect(): void {
@@ -150,7 +189,7 @@ export class TreeSession {
       this.heardAt = Date.now()
       socket.send(JSON.stringify({ type: 'hello', since: this.replica.version }))
     }
-    socket.onmessage = (event) => {
+    socket.onmessage = event => {
       this.heardAt = Date.now()
       if (socket === this.socket) this.hear(JSON.parse(event.data as string) as ServerMessage)
     }
@@ -172,7 +211,10 @@ export class TreeSession {
   private quickest = Infinity
   private pinged = 0
 
-  /** The server's clock, as far as this browser can tell: ms since 1970 UTC. Off by half the quickest round trip at most. */
+  /**
+   * The server's clock, as far as this browser can tell: ms since 1970 UTC. Off by half the quickest round trip at
+   * most.
+   */
   serverNow(): number {
     return Math.round(Date.now() + this.offBy)
   }
@@ -217,10 +259,17 @@ export class TreeSession {
           this.socket?.send(JSON.stringify({ type: 'hello', since: this.replica.version }))
           return
         }
-        void dropWaiting(this.treeId, this.userId, new Set(message.edits.filter(edit => edit.user === this.userId).map(edit => edit.id))).catch(() => {})
+        void dropWaiting(
+          this.treeId,
+          this.userId,
+          new Set(message.edits.filter(edit => edit.user === this.userId).map(edit => edit.id)),
+        ).catch(() => {})
         const last = message.edits.at(-1)
         if (last) this.lastChange = { user: last.user, at: last.at }
-        for (const edit of message.edits) if (edit.user !== this.userId) for (const change of edit.changes) if (!isTreeChange(change) && change.op !== 'remove') this.foreign.add(change.topic)
+        for (const edit of message.edits)
+          if (edit.user !== this.userId)
+            for (const change of edit.changes)
+              if (!isTreeChange(change) && change.op !== 'remove') this.foreign.add(change.topic)
         this.changedSinceKept = true
         this.events.touched(touched)
         this.events.news(message.edits)
@@ -234,8 +283,7 @@ export class TreeSession {
           this.events.touched(this.replica.drop(message.edit))
           void dropWaiting(this.treeId, this.userId, new Set([message.edit])).catch(() => {})
           this.events.said(what ? `Not kept: ${what}. ${message.message}` : message.message)
-        }
-        else if (message.edit) window.setTimeout(() => this.socket?.close(), 1000)
+        } else if (message.edit) window.setTimeout(() => this.socket?.close(), 1000)
         else this.events.said(message.message)
         break
       case 'presence':
@@ -273,7 +321,8 @@ export class TreeSession {
     this.retry = FIRST_RETRY_MS
     if (this.shown) this.socket?.send(this.shown)
     this.events.caughtUp()
-    for (const item of this.replica.waiting) if (item !== this.held) this.socket?.send(JSON.stringify({ type: 'edit', edit: item.edit }))
+    for (const item of this.replica.waiting)
+      if (item !== this.held) this.socket?.send(JSON.stringify({ type: 'edit', edit: item.edit }))
   }
 
   private replace(snapshot: Snapshot, version: number): void {
@@ -313,8 +362,7 @@ export class TreeSession {
       const made = this.replica.make(edit)
       this.held = made.item
       for (const id of made.touched) touched.add(id)
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof Refused)) throw error
       this.events.said(error.message)
     }
@@ -324,12 +372,12 @@ export class TreeSession {
 
   /** Adds to what is held, which stays held. */
   holdMore(changes: readonly Change[]): boolean {
-    return this.hold([...this.held?.edit.changes ?? [], ...changes])
+    return this.hold([...(this.held?.edit.changes ?? []), ...changes])
   }
 
   /** Makes what was held for good, with what has been typed since, as one edit. */
   release(changes: readonly Change[]): boolean {
-    const whole = [...this.held?.edit.changes ?? [], ...changes]
+    const whole = [...(this.held?.edit.changes ?? []), ...changes]
     const touched = this.dropHeld()
     const made = this.make(whole)
     this.events.touched(touched)
@@ -357,14 +405,15 @@ export class TreeSession {
     }
     try {
       const { item, touched } = this.replica.make(edit)
-      void keepWaiting(this.treeId, this.userId, edit).catch(() => this.events.said('This browser can’t keep edits while offline. Stay online, or make room for it.'))
+      void keepWaiting(this.treeId, this.userId, edit).catch(() =>
+        this.events.said('This browser can’t keep edits while offline. Stay online, or make room for it.'),
+      )
       if (this.caughtUp) this.socket?.send(message)
       this.changedSinceKept = true
       this.events.touched(touched)
       this.events.status()
       return item
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof Refused)) throw error
       this.events.said(error.message)
       return null
@@ -401,7 +450,12 @@ export class TreeSession {
 
   /** Whether this very action can still be taken back. */
   canTakeBack(item: Waiting): boolean {
-    return this.canEdit && this.made.includes(item) && item.patches !== null && invertOver(this.tree, item.edit.changes, item.patches, this.isForeign).changes.length > 0
+    return (
+      this.canEdit &&
+      this.made.includes(item) &&
+      item.patches !== null &&
+      invertOver(this.tree, item.edit.changes, item.patches, this.isForeign).changes.length > 0
+    )
   }
 
   /** Takes back this very action, over whatever has been done since. */
@@ -425,12 +479,15 @@ export class TreeSession {
     while (from.length > 0 && this.canEdit) {
       const item = from.pop()!
       if ('redo' in item ? false : !item.patches) continue
-      const { changes, stays } = 'redo' in item ? { changes: item.redo, stays: [] } : invertOver(this.tree, item.edit.changes, item.patches!, this.isForeign)
+      const { changes, stays } =
+        'redo' in item
+          ? { changes: item.redo, stays: [] }
+          : invertOver(this.tree, item.edit.changes, item.patches!, this.isForeign)
       const made = changes.length > 0 ? this.put(changes) : null
       if (made) to.push(made)
       // What stays is said; going on to the step before would take back what nobody asked for.
       else if (stays.length === 0) continue
-      return { topics: changes.flatMap(change => isTreeChange(change) ? [] : [change.topic]), stays }
+      return { topics: changes.flatMap(change => (isTreeChange(change) ? [] : [change.topic])), stays }
     }
     return NOTHING_TURNED
   }
@@ -443,7 +500,8 @@ export class TreeSession {
 
   /** Asks to hear of changes in other trees. */
   watchTrees(trees: readonly string[]): void {
-    if (this.caughtUp && trees.length > 0) this.socket?.send(JSON.stringify({ type: 'watch', trees: trees.slice(0, 100) }))
+    if (this.caughtUp && trees.length > 0)
+      this.socket?.send(JSON.stringify({ type: 'watch', trees: trees.slice(0, 100) }))
   }
 
   async refreshPeople(): Promise<void> {

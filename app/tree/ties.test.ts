@@ -6,14 +6,21 @@ import { Ties } from './ties'
 function grow(...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
   tree.fields = { ...tree.fields, arrangement: 'right' }
-  for (const [id, parent, given] of topics) applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { title: id, ...given }).changes)
+  for (const [id, parent, given] of topics)
+    applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { title: id, ...given }).changes)
   return tree
 }
 const tie = (to: string, id = `to-${to}`) => ({ id, to, label: '', ends: 'to' as const, bend: null, hue: null })
 
 describe('cross-links of an open tree', () => {
   const open = () => {
-    const tree = grow(['a', 'c'], ['a1', 'a', { ties: [tie('b1')] }], ['b', 'c'], ['b1', 'b'], ['d', 'c', { ties: [tie('a')] }])
+    const tree = grow(
+      ['a', 'c'],
+      ['a1', 'a', { ties: [tie('b1')] }],
+      ['b', 'c'],
+      ['b1', 'b'],
+      ['d', 'c', { ties: [tie('a')] }],
+    )
     const ties = new Ties(() => tree)
     const folds = new Set<string>()
     const layout = new Layout(tree, { size: () => ({ width: 80, height: 28 }), folded: id => folds.has(id) })
@@ -23,7 +30,16 @@ describe('cross-links of an open tree', () => {
       layout.touch(touched)
     }
     const plain = { isDim: () => false, isHidden: () => false }
-    const drawn = (filter: typeof plain | { isDim(id: string): boolean, isHidden(id: string): boolean } = plain) => ties.drawn(layout, filter, () => '#111111', hue => `hue ${hue}`, placed => placed).map(({ from, tie: { to }, faint, dim, hue }) => ({ from, to, faint, dim, hue }))
+    const drawn = (filter: typeof plain | { isDim(id: string): boolean; isHidden(id: string): boolean } = plain) =>
+      ties
+        .drawn(
+          layout,
+          filter,
+          () => '#111111',
+          hue => `hue ${hue}`,
+          placed => placed,
+        )
+        .map(({ from, tie: { to }, faint, dim, hue }) => ({ from, to, faint, dim, hue }))
     return { tree, ties, folds, layout, make, drawn }
   }
   const said = (ties: Ties): string[] => ties.all().map(({ from, tie: { to } }) => `${from} ${to}`)
@@ -38,15 +54,24 @@ describe('cross-links of an open tree', () => {
     make({ op: 'restore', topic: 'a' }, { op: 'restore', topic: 'b' })
     expect(said(ties)).toEqual(['a1 b1', 'd a'])
     expect(ties.at('a').map(one => one.from)).toEqual(['d'])
-    make({ op: 'put', topic: 'b', set: 'ties', member: tie('d') }, { op: 'take', topic: 'd', set: 'ties', member: 'to-a' })
+    make(
+      { op: 'put', topic: 'b', set: 'ties', member: tie('d') },
+      { op: 'take', topic: 'd', set: 'ties', member: 'to-a' },
+    )
     expect(said(ties).sort()).toEqual(['a1 b1', 'b d'])
   })
   it('lead to what holds a folded end, faintly, and aren’t drawn inside one fold', () => {
     const { folds, layout, make, drawn } = open()
-    expect(drawn()).toEqual([{ from: 'a1', to: 'b1', faint: false, dim: false, hue: '#111111' }, { from: 'd', to: 'a', faint: false, dim: false, hue: '#111111' }])
+    expect(drawn()).toEqual([
+      { from: 'a1', to: 'b1', faint: false, dim: false, hue: '#111111' },
+      { from: 'd', to: 'a', faint: false, dim: false, hue: '#111111' },
+    ])
     folds.add('a')
     layout.touch(['a'])
-    expect(drawn().map(({ from, faint }) => [from, faint])).toEqual([['a1', true], ['d', false]])
+    expect(drawn().map(({ from, faint }) => [from, faint])).toEqual([
+      ['a1', true],
+      ['d', false],
+    ])
     make({ op: 'put', topic: 'a', set: 'ties', member: { ...tie('a1'), hue: '3' } })
     expect(drawn().map(({ from }) => from)).toEqual(['a1', 'd'])
     folds.clear()

@@ -1,6 +1,16 @@
 import { readItems } from '#core/capture/quick-details'
 import { readNested } from '#core/capture/nested'
-import { type Change, childrenOf, isWithin, lastChild, moveTo, plantAt, topicOf, type TopicId, trayOf } from '#core/tree'
+import {
+  type Change,
+  childrenOf,
+  isWithin,
+  lastChild,
+  moveTo,
+  plantAt,
+  topicOf,
+  type TopicId,
+  trayOf,
+} from '#core/tree'
 import type { Desk } from './desk'
 import { newId } from './new-id'
 
@@ -8,7 +18,9 @@ import { newId } from './new-id'
 export function addLines(desk: Desk, text: string): number {
   if (!desk.guard()) return 0
   const items = text.includes('\n') ? readNested(text) : [{ title: text.trim(), children: [] }]
-  const lines = readItems(items, desk.known()).filter(item => item.title !== '' || item.children.length > 0).map(item => ({ ...item, details: { ...item.details, tray: true } }))
+  const lines = readItems(items, desk.known())
+    .filter(item => item.title !== '' || item.children.length > 0)
+    .map(item => ({ ...item, details: { ...item.details, tray: true } }))
   if (lines.length === 0) return 0
   const step = plantAt(desk.tree, lines, { parent: null, index: Infinity }, newId)
   desk.run(step)
@@ -31,6 +43,17 @@ export function toTray(desk: Desk): void {
     return
   }
   const before = topicOf(desk.tree, step.made[0]!)
-  const next = childrenOf(desk.tree, before.parent).find(id => !step.made.some(gone => isWithin(desk.tree, id, gone))) ?? before.parent ?? desk.tree.centre
-  if (desk.run({ changes: [...step.changes, ...step.made.map((topic): Change => ({ op: 'set', topic, field: 'tray', value: true }))] })) desk.select(next)
+  const next =
+    childrenOf(desk.tree, before.parent).find(id => !step.made.some(gone => isWithin(desk.tree, id, gone))) ??
+    before.parent ??
+    desk.tree.centre
+  if (
+    desk.run({
+      changes: [
+        ...step.changes,
+        ...step.made.map((topic): Change => ({ op: 'set', topic, field: 'tray', value: true })),
+      ],
+    })
+  )
+    desk.select(next)
 }

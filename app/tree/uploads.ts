@@ -15,7 +15,10 @@ export interface Upload {
 /** Files that travel at the same time; the others wait. */
 const AT_ONCE = 2
 
-/** Sends files to the server and hangs them on their topics as they arrive; each can be stopped, and tried again when it failed. */
+/**
+ * Sends files to the server and hangs them on their topics as they arrive; each can be stopped, and tried again when
+ * it failed.
+ */
 export class Uploads {
   readonly list = shallowRef<readonly Upload[]>([])
   private readonly files = new Map<string, File>()
@@ -33,32 +36,45 @@ export class Uploads {
       const id = `u${++this.made}`
       const tooLarge = file.size > limit
       this.files.set(id, file)
-      fresh.push({ id, name: file.name, topic, state: tooLarge ? 'failed' : 'waiting', part: 0, why: tooLarge ? `Larger than ${sizeInWords(limit)}, which is the most a file may have.` : '' })
+      fresh.push({
+        id,
+        name: file.name,
+        topic,
+        state: tooLarge ? 'failed' : 'waiting',
+        part: 0,
+        why: tooLarge ? `Larger than ${sizeInWords(limit)}, which is the most a file may have.` : '',
+      })
     }
     this.list.value = [...this.list.value, ...fresh]
     this.next()
   }
 
   private change(id: string, part: Partial<Upload>): void {
-    this.list.value = this.list.value.map(one => one.id === id ? { ...one, ...part } : one)
+    this.list.value = this.list.value.map(one => (one.id === id ? { ...one, ...part } : one))
   }
 
   private next(): void {
     const sending = this.list.value.filter(one => one.state === 'sending').length
-    for (const one of this.list.value.filter(item => item.state === 'waiting').slice(0, Math.max(0, AT_ONCE - sending))) this.send(one)
+    for (const one of this.list.value.filter(item => item.state === 'waiting').slice(0, Math.max(0, AT_ONCE - sending)))
+      this.send(one)
   }
 
   private send({ id, name, topic }: Upload): void {
     this.change(id, { state: 'sending', part: 0 })
     const request = new XMLHttpRequest()
     this.requests.set(id, request)
-    request.open('POST', `/api/trees/${this.desk.session.treeId}/attachments?name=${encodeURIComponent(plainName(name))}`)
+    request.open(
+      'POST',
+      `/api/trees/${this.desk.session.treeId}/attachments?name=${encodeURIComponent(plainName(name))}`,
+    )
     request.setRequestHeader('Content-Type', 'application/octet-stream')
-    request.upload.onprogress = event => this.change(id, { part: event.lengthComputable ? event.loaded / event.total : 0 })
+    request.upload.onprogress = event =>
+      this.change(id, { part: event.lengthComputable ? event.loaded / event.total : 0 })
     request.onload = () => {
       this.requests.delete(id)
       const answer = readAnswer(request.responseText)
-      if (request.status !== 200 || !answer.file) this.fail(id, answer.error?.message ?? 'The file didn’t arrive. Nothing was changed.')
+      if (request.status !== 200 || !answer.file)
+        this.fail(id, answer.error?.message ?? 'The file didn’t arrive. Nothing was changed.')
       else this.hang(id, topic, answer as unknown as Omit<Attachment, 'id'>)
     }
     request.onerror = () => this.fail(id, 'The line broke before the file was there. Nothing was changed.')
@@ -67,7 +83,12 @@ export class Uploads {
 
   private hang(id: string, topic: TopicId, { file, name, type, size, preview }: Omit<Attachment, 'id'>): void {
     this.forget(id)
-    this.desk.put(topic, { op: 'put', topic, set: 'files', member: { id: `f${id}${file.slice(0, 12)}${Date.now().toString(36)}`, file, name, type, size, preview } })
+    this.desk.put(topic, {
+      op: 'put',
+      topic,
+      set: 'files',
+      member: { id: `f${id}${file.slice(0, 12)}${Date.now().toString(36)}`, file, name, type, size, preview },
+    })
     if (this.list.value.length === 0) this.desk.say(`“${name}” is on its topic.`, true)
     this.next()
   }
@@ -92,7 +113,8 @@ export class Uploads {
   }
 
   retry(id: string): void {
-    if (this.list.value.some(one => one.id === id && one.state === 'failed')) this.change(id, { state: 'waiting', why: '', part: 0 })
+    if (this.list.value.some(one => one.id === id && one.state === 'failed'))
+      this.change(id, { state: 'waiting', why: '', part: 0 })
     this.next()
   }
 
@@ -101,18 +123,22 @@ export class Uploads {
   }
 }
 
-function readAnswer(text: string): { file?: string, error?: { message: string } } {
+function readAnswer(text: string): { file?: string; error?: { message: string } } {
   try {
     return JSON.parse(text) as { file?: string }
-  }
-  catch {
+  } catch {
     return {}
   }
 }
 
 /** A name without what leads out of a folder; browsers give plain names, other programs may not. */
 function plainName(name: string): string {
-  return name.replace(/^.*[/\\]/, '').replace(/[\p{Cc}\p{Cf}]/gu, '').slice(-200) || 'file'
+  return (
+    name
+      .replace(/^.*[/\\]/, '')
+      .replace(/[\p{Cc}\p{Cf}]/gu, '')
+      .slice(-200) || 'file'
+  )
 }
 
 export function sizeInWords(bytes: number): string {

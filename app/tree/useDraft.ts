@@ -1,6 +1,9 @@
 import type { TopicId } from '#core/tree'
 
-/** What was begun in a field and not kept yet. It belongs to its topic: it's there again when one comes back, and nowhere else. */
+/**
+ * What was begun in a field and not kept yet. It belongs to its topic: it's there again when one comes back, and
+ * nowhere else.
+ */
 const drafts = new Map<string, string>()
 
 /** A draft for one field of one topic, for as long as the page is open. */

@@ -4,7 +4,10 @@ import type { TopicId } from '#core/tree'
 import { land } from './building'
 import type { Desk } from './desk'
 
-interface Point { readonly x: number, readonly y: number }
+interface Point {
+  readonly x: number
+  readonly y: number
+}
 
 interface Canvas {
   readonly desk: Desk
@@ -16,7 +19,10 @@ interface Canvas {
   readonly files: (files: File[], topic: TopicId | null) => void
 }
 
-/** What is dragged in from beside the canvas: lines of the tray land as branches do; markers and pictures go to the topic under the pointer. */
+/**
+ * What is dragged in from beside the canvas: lines of the tray land as branches do; markers and pictures go to the
+ * topic under the pointer.
+ */
 export function useDropIn({ desk, layout, worldAt, topicAt, landing, files }: Canvas) {
   const hovered = ref<TopicId | null>(null)
 
@@ -26,8 +32,7 @@ export function useDropIn({ desk, layout, worldAt, topicAt, landing, files }: Ca
       event.preventDefault()
       const { x, y } = worldAt(event)
       landing.value = landingAt(desk.tree, layout, x, y, new Set(desk.carried), { width: 120, height: 28 })
-    }
-    else if (types.includes('text/x-sun-porch-marker') || types.includes('Files')) {
+    } else if (types.includes('text/x-sun-porch-marker') || types.includes('Files')) {
       event.preventDefault()
       hovered.value = topicAt(worldAt(event))
     }
@@ -52,7 +57,13 @@ export function useDropIn({ desk, layout, worldAt, topicAt, landing, files }: Ca
   /** The outline around the topic that would get it. */
   const hoverStyle = computed(() => {
     const placed = hovered.value ? layout.find(hovered.value) : null
-    return placed ? { transform: `translate(${placed.x - 3}px, ${placed.y - 3}px)`, width: `${placed.width + 6}px`, height: `${placed.height + 6}px` } : null
+    return placed
+      ? {
+          transform: `translate(${placed.x - 3}px, ${placed.y - 3}px)`,
+          width: `${placed.width + 6}px`,
+          height: `${placed.height + 6}px`,
+        }
+      : null
   })
 
   return { dragOver, dragLeave, dropIn, hoverStyle }

@@ -5,7 +5,8 @@ const REST_MS = 450
 const STRIP = { width: 126, reach: 44, margin: 8 } as const
 
 /**
- * Whether the strip by the selection shows: once the pointer has rested on the focused plank for a moment, and as long as it stays there or on the
+ * Whether the strip by the selection shows: once the pointer has rested on the focused plank for a moment, and as long
+ * as it stays there or on the
  * way to the strip. A key hides it, so that it never lies over what somebody goes on to click. By touch it just stays.
  */
 export function useNearStrip(focused: () => Rect | undefined, zoom: () => number) {
@@ -19,16 +20,25 @@ export function useNearStrip(focused: () => Rect | undefined, zoom: () => number
   }
 
   /** The pointer is here, in canvas units. */
-  function approach({ x, y }: { readonly x: number, readonly y: number }): void {
+  function approach({ x, y }: { readonly x: number; readonly y: number }): void {
     const at = focused()
     const on = at !== undefined && x > at.x && y > at.y && x < at.x + at.width && y < at.y + at.height
     if (near.value) {
       const margin = STRIP.margin / zoom()
-      near.value = on || (at !== undefined && x > at.x - margin && y > at.y - margin && y < at.y + at.height + STRIP.reach / zoom() && x < at.x + Math.max(at.width, STRIP.width / zoom()) + margin)
+      near.value =
+        on ||
+        (at !== undefined &&
+          x > at.x - margin &&
+          y > at.y - margin &&
+          y < at.y + at.height + STRIP.reach / zoom() &&
+          x < at.x + Math.max(at.width, STRIP.width / zoom()) + margin)
       return
     }
     clearTimeout(rest)
-    if (on) rest = window.setTimeout(() => { near.value = true }, REST_MS)
+    if (on)
+      rest = window.setTimeout(() => {
+        near.value = true
+      }, REST_MS)
   }
 
   onMounted(() => window.addEventListener('keydown', hide))

@@ -12,7 +12,9 @@ beforeEach(() => {
   vi.stubGlobal('window', { matchMedia: () => ({ matches: still }) })
   vi.stubGlobal('performance', { now: () => now })
   vi.stubGlobal('requestAnimationFrame', (work: (now: number) => void) => frames.push(work))
-  vi.stubGlobal('cancelAnimationFrame', () => { frames = [] })
+  vi.stubGlobal('cancelAnimationFrame', () => {
+    frames = []
+  })
 })
 afterEach(() => vi.unstubAllGlobals())
 function frame(at: number): void {

@@ -5,7 +5,10 @@ const ZOOMS = { least: 0.02, most: 3 } as const
 const MARGIN = { fit: 48, reveal: 40 } as const
 const GLIDE_MS = 160
 
-/** What part of the canvas the screen shows: screen = world × zoom + shift. `changed` is called when it must be drawn again. */
+/**
+ * What part of the canvas the screen shows: screen = world × zoom + shift. `changed` is called when it must be drawn
+ * again.
+ */
 export class Viewport {
   x = 0
   y = 0
@@ -18,10 +21,15 @@ export class Viewport {
 
   /** The part of the world that is in sight. */
   seen(): Rect {
-    return { x: -this.x / this.zoom, y: -this.y / this.zoom, width: this.width / this.zoom, height: this.height / this.zoom }
+    return {
+      x: -this.x / this.zoom,
+      y: -this.y / this.zoom,
+      width: this.width / this.zoom,
+      height: this.height / this.zoom,
+    }
   }
 
-  toWorld({ x, y }: { readonly x: number, readonly y: number }): { x: number, y: number } {
+  toWorld({ x, y }: { readonly x: number; readonly y: number }): { x: number; y: number } {
     return { x: (x - this.x) / this.zoom, y: (y - this.y) / this.zoom }
   }
 
@@ -44,7 +52,9 @@ export class Viewport {
 
   /** Shows a rectangle whole, at 100 % at most, or as large as `most` says. */
   fit(bounds: Rect, most = 1): void {
-    this.zoom = clamp(Math.min(most, (this.width - MARGIN.fit * 2) / bounds.width, (this.height - MARGIN.fit * 2) / bounds.height))
+    this.zoom = clamp(
+      Math.min(most, (this.width - MARGIN.fit * 2) / bounds.width, (this.height - MARGIN.fit * 2) / bounds.height),
+    )
     this.centreOn(bounds)
   }
 
@@ -61,7 +71,9 @@ export class Viewport {
   reveal(rect: Rect): void {
     const push = (start: number, length: number, end: number): number => {
       if (start < MARGIN.reveal) return MARGIN.reveal - start
-      return start + length > end - MARGIN.reveal ? -Math.min(start - MARGIN.reveal, start + length - end + MARGIN.reveal) : 0
+      return start + length > end - MARGIN.reveal
+        ? -Math.min(start - MARGIN.reveal, start + length - end + MARGIN.reveal)
+        : 0
     }
     const dx = push(rect.x * this.zoom + this.x, rect.width * this.zoom, this.width)
     const dy = push(rect.y * this.zoom + this.y, rect.height * this.zoom, this.height)

@@ -15,5 +15,14 @@ export function takeView(desk: Desk, view: SavedView): void {
 export function viewNow(desk: Desk, id: string, name: string): SavedView {
   const { text, query, rest } = desk.finding
   const depth = desk.depth.value
-  return { id, name: name.trim().toWellFormed().slice(0, 120), text: text.value, query: query.value, rest: rest.value, view: desk.view.value === 'outline' ? 'outline' : 'canvas', depth: depth !== null && depth > 0 ? depth : null, outline: desk.outline.value }
+  return {
+    id,
+    name: name.trim().toWellFormed().slice(0, 120),
+    text: text.value,
+    query: query.value,
+    rest: rest.value,
+    view: desk.view.value === 'outline' ? 'outline' : 'canvas',
+    depth: depth !== null && depth > 0 ? depth : null,
+    outline: desk.outline.value,
+  }
 }

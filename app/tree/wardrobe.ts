@@ -1,4 +1,15 @@
-import { type Change, childrenOf, dress, type Look, lookOf, LOOKS, PLAIN_STYLE, type Style, styleOf, topicOf } from '#core/tree'
+import {
+  type Change,
+  childrenOf,
+  dress,
+  type Look,
+  lookOf,
+  LOOKS,
+  PLAIN_STYLE,
+  type Style,
+  styleOf,
+  topicOf,
+} from '#core/tree'
 import type { Desk } from './desk'
 import { newId } from './new-id'
 
@@ -42,7 +53,11 @@ export function wearLevel(desk: Desk, level: number, style: Partial<Style>): voi
   if (!desk.guard()) return
   const levels = [...desk.tree.fields.levels]
   while (levels.length <= level) levels.push({})
-  levels[level] = Object.fromEntries(Object.entries({ ...levels[level], ...style }).filter(([name, value]) => value !== PLAIN_STYLE[name as keyof Style]))
+  levels[level] = Object.fromEntries(
+    Object.entries({ ...levels[level], ...style }).filter(
+      ([name, value]) => value !== PLAIN_STYLE[name as keyof Style],
+    ),
+  )
   desk.run({ changes: [{ op: 'tree', field: 'levels', value: levels }] })
 }
 
@@ -61,7 +76,13 @@ export function saveLook(desk: Desk, name: string): void {
   const id = newId()
   const depth = Math.max(now.levels.length, desk.tree.fields.levels.length)
   const levels = Array.from({ length: depth }, (_, i) => ({ ...now.levels[i], ...desk.tree.fields.levels[i] }))
-  desk.run({ changes: [{ op: 'tree-put', set: 'looks', member: { ...now, id, name, levels } }, { op: 'tree', field: 'look', value: id }, { op: 'tree', field: 'levels', value: [] }] })
+  desk.run({
+    changes: [
+      { op: 'tree-put', set: 'looks', member: { ...now, id, name, levels } },
+      { op: 'tree', field: 'look', value: id },
+      { op: 'tree', field: 'levels', value: [] },
+    ],
+  })
 }
 
 export function changeLook(desk: Desk, look: Look): void {

@@ -3,21 +3,27 @@ import type { Placed } from './place'
 export type Line = 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom'
 
 /** By how much each plank has to move. */
-export type Moves = ReadonlyMap<string, { readonly x: number, readonly y: number }>
+export type Moves = ReadonlyMap<string, { readonly x: number; readonly y: number }>
 
 /** Brings planks into line with the last one of them. */
 export function align(planks: readonly Placed[], line: Line): Moves {
   const last = planks.at(-1)
-  const moves = new Map<string, { x: number, y: number }>()
+  const moves = new Map<string, { x: number; y: number }>()
   if (!last) return moves
   const at = (placed: Placed): number => {
     switch (line) {
-      case 'left': return placed.x
-      case 'middle': return placed.x + placed.width / 2
-      case 'right': return placed.x + placed.width
-      case 'top': return placed.y
-      case 'centre': return placed.y + placed.height / 2
-      case 'bottom': return placed.y + placed.height
+      case 'left':
+        return placed.x
+      case 'middle':
+        return placed.x + placed.width / 2
+      case 'right':
+        return placed.x + placed.width
+      case 'top':
+        return placed.y
+      case 'centre':
+        return placed.y + placed.height / 2
+      case 'bottom':
+        return placed.y + placed.height
     }
   }
   const sideways = line === 'left' || line === 'middle' || line === 'right'
@@ -30,10 +36,10 @@ export function align(planks: readonly Placed[], line: Line): Moves {
 
 /** Spreads three planks or more so that the gaps between them are equal; the outermost two stay. */
 export function distribute(planks: readonly Placed[], way: 'across' | 'down'): Moves {
-  const moves = new Map<string, { x: number, y: number }>()
+  const moves = new Map<string, { x: number; y: number }>()
   if (planks.length < 3) return moves
-  const start = (placed: Placed): number => way === 'across' ? placed.x : placed.y
-  const length = (placed: Placed): number => way === 'across' ? placed.width : placed.height
+  const start = (placed: Placed): number => (way === 'across' ? placed.x : placed.y)
+  const length = (placed: Placed): number => (way === 'across' ? placed.width : placed.height)
   const sorted = [...planks].sort((a, b) => start(a) + length(a) / 2 - start(b) - length(b) / 2)
   const first = sorted[0]!
   const last = sorted.at(-1)!

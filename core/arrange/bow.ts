@@ -5,7 +5,10 @@ import type { Rect } from './place'
  * somebody may have pulled aside. Lengths in canvas units.
  */
 
-export interface Point { readonly x: number, readonly y: number }
+export interface Point {
+  readonly x: number
+  readonly y: number
+}
 
 export interface Bow {
   readonly from: Point
@@ -20,7 +23,10 @@ export interface Bow {
 
 const centre = (rect: Rect): Point => ({ x: rect.x + rect.width / 2, y: rect.y + rect.height / 2 })
 
-/** How far a line that nobody bent stands off the straight one, as a share of its length; so that it's told from a bracket. */
+/**
+ * How far a line that nobody bent stands off the straight one, as a share of its length; so that it's told from a
+ * bracket.
+ */
 const OWN_BEND = 0.12
 const CLEAR = 3
 
@@ -29,7 +35,10 @@ export function leave(rect: Rect, towards: Point): Point {
   const { x, y } = centre(rect)
   const [dx, dy] = [towards.x - x, towards.y - y]
   if (dx === 0 && dy === 0) return { x: x + rect.width / 2 + CLEAR, y }
-  const scale = Math.min((rect.width / 2 + CLEAR) / (Math.abs(dx) || Number.EPSILON), (rect.height / 2 + CLEAR) / (Math.abs(dy) || Number.EPSILON))
+  const scale = Math.min(
+    (rect.width / 2 + CLEAR) / (Math.abs(dx) || Number.EPSILON),
+    (rect.height / 2 + CLEAR) / (Math.abs(dy) || Number.EPSILON),
+  )
   return { x: x + dx * scale, y: y + dy * scale }
 }
 
@@ -40,7 +49,10 @@ export function bow(a: Rect, b: Rect, bend: Point | null): Bow {
   const pulled = bend ?? { x: -(to.y - from.y) * OWN_BEND, y: (to.x - from.x) * OWN_BEND }
   const middle = { x: halfway.x + pulled.x, y: halfway.y + pulled.y }
   // A quadratic curve is halfway at a quarter of each end and half of its control point.
-  const controlOf = (start: Point, end: Point): Point => ({ x: 2 * middle.x - (start.x + end.x) / 2, y: 2 * middle.y - (start.y + end.y) / 2 })
+  const controlOf = (start: Point, end: Point): Point => ({
+    x: 2 * middle.x - (start.x + end.x) / 2,
+    y: 2 * middle.y - (start.y + end.y) / 2,
+  })
   const aim = controlOf(from, to)
   const [start, end] = [leave(a, aim), leave(b, aim)]
   return { from: start, to: end, control: controlOf(start, end), middle, halfway }
@@ -72,5 +84,9 @@ export function headAt({ from, control, to }: Bow, end: 'from' | 'to', size: num
   const length = Math.hypot(tip.x - control.x, tip.y - control.y) || 1
   const [ux, uy] = [(tip.x - control.x) / length, (tip.y - control.y) / length]
   const back = { x: tip.x - ux * size, y: tip.y - uy * size }
-  return [tip, { x: back.x - uy * size * 0.45, y: back.y + ux * size * 0.45 }, { x: back.x + uy * size * 0.45, y: back.y - ux * size * 0.45 }]
+  return [
+    tip,
+    { x: back.x - uy * size * 0.45, y: back.y + ux * size * 0.45 },
+    { x: back.x + uy * size * 0.45, y: back.y - ux * size * 0.45 },
+  ]
 }

@@ -5,18 +5,28 @@ import { handLandingAt } from './landing'
 import { Layout, type Placed } from './layout'
 import { timeArrangement } from './time-axis'
 
-function grow(fields: Partial<Tree['fields']>, ...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
+function grow(
+  fields: Partial<Tree['fields']>,
+  ...topics: [id: string, parent: string | null, given?: Initial][]
+): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0' })
   tree.fields = { ...tree.fields, ...fields }
-  for (const [id, parent, given] of topics) applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, given).changes)
+  for (const [id, parent, given] of topics)
+    applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, given).changes)
   return tree
 }
-const layoutOf = (tree: Tree): Layout => new Layout(tree, { size: () => ({ width: 80, height: 28 }), folded: id => tree.topics.get(id)!.folded })
-const middle = ({ x, y, width, height }: Placed): { x: number, y: number } => ({ x: x + width / 2, y: y + height / 2 })
+const layoutOf = (tree: Tree): Layout =>
+  new Layout(tree, { size: () => ({ width: 80, height: 28 }), folded: id => tree.topics.get(id)!.folded })
+const middle = ({ x, y, width, height }: Placed): { x: number; y: number } => ({ x: x + width / 2, y: y + height / 2 })
 
 describe('by hand', () => {
   it('topics stand where they were put, counted from their parent, and a branch moves as one', () => {
-    const tree = grow({ arrangement: 'hand' }, ['A', 'c', { x: 200, y: -50 }], ['A1', 'A', { x: 10, y: 60 }], ['B', 'c'])
+    const tree = grow(
+      { arrangement: 'hand' },
+      ['A', 'c', { x: 200, y: -50 }],
+      ['A1', 'A', { x: 10, y: 60 }],
+      ['B', 'c'],
+    )
     const layout = layoutOf(tree)
     expect(middle(layout.find('A')!)).toEqual({ x: 200, y: -50 })
     expect(middle(layout.find('A1')!)).toEqual({ x: 210, y: 10 })
@@ -49,10 +59,25 @@ describe('by hand', () => {
     expect(handLandingAt(tree, layout, lead, { x: 30, y: -127 }, new Set(['B']))).toBeNull()
   })
   it('aligns to the last one and spreads so that gaps are equal', () => {
-    const at = (id: string, x: number, y: number, width: number): Placed => ({ id, x, y, width, height: 20, direction: 'right' })
+    const at = (id: string, x: number, y: number, width: number): Placed => ({
+      id,
+      x,
+      y,
+      width,
+      height: 20,
+      direction: 'right',
+    })
     const planks = [at('a', 0, 0, 40), at('b', 130, 8, 60), at('d', 100, 5, 20), at('e', 300, 90, 100)]
-    expect(Object.fromEntries(align(planks, 'right'))).toEqual({ a: { x: 360, y: 0 }, b: { x: 210, y: 0 }, d: { x: 280, y: 0 } })
-    expect(Object.fromEntries(align(planks, 'centre'))).toEqual({ a: { x: 0, y: 90 }, b: { x: 0, y: 82 }, d: { x: 0, y: 85 } })
+    expect(Object.fromEntries(align(planks, 'right'))).toEqual({
+      a: { x: 360, y: 0 },
+      b: { x: 210, y: 0 },
+      d: { x: 280, y: 0 },
+    })
+    expect(Object.fromEntries(align(planks, 'centre'))).toEqual({
+      a: { x: 0, y: 90 },
+      b: { x: 0, y: 82 },
+      d: { x: 0, y: 85 },
+    })
     const moves = distribute(planks, 'across')
     const xs = planks.map(plank => ({ ...plank, x: plank.x + (moves.get(plank.id)?.x ?? 0) })).sort((p, q) => p.x - q.x)
     const gaps = xs.slice(1).map((plank, i) => plank.x - xs[i]!.x - xs[i]!.width)
@@ -64,13 +89,27 @@ describe('by hand', () => {
 
 describe('along a time axis', () => {
   it('equal days are equally wide, each branch hangs from its date, and what has none waits at the end', () => {
-    const tree = grow({ arrangement: 'time' }, ['A', 'c', { due: '2027-03-01' }], ['B', 'c', { start: '2027-03-11', due: '2027-05-01' }], ['C', 'c'], ['C1', 'C', { due: '2027-03-21' }], ['D', 'c'])
+    const tree = grow(
+      { arrangement: 'time' },
+      ['A', 'c', { due: '2027-03-01' }],
+      ['B', 'c', { start: '2027-03-11', due: '2027-05-01' }],
+      ['C', 'c'],
+      ['C1', 'C', { due: '2027-03-21' }],
+      ['D', 'c'],
+    )
     const layout = layoutOf(tree)
     const x = (id: string): number => layout.find(id)!.x
     expect(x('B') - x('A')).toBeCloseTo(x('C') - x('B'), 6)
     expect(x('D')).toBeGreaterThan(x('C'))
-    const ticks: { unit: string, date: string, x: number }[] = []
-    layout.scan({ x: -1e6, y: -1e6, width: 2e6, height: 2e6 }, 0, { plank() {}, line() {}, block() {}, axis: (_, __, ___, marks) => { ticks.push(...marks) } })
+    const ticks: { unit: string; date: string; x: number }[] = []
+    layout.scan({ x: -1e6, y: -1e6, width: 2e6, height: 2e6 }, 0, {
+      plank() {},
+      line() {},
+      block() {},
+      axis: (_, __, ___, marks) => {
+        ticks.push(...marks)
+      },
+    })
     expect(ticks.find(tick => tick.unit === 'none')?.x).toBeCloseTo(x('D'), 6)
     expect(ticks.some(tick => tick.date === '2027-03-01')).toBe(true)
   })
@@ -78,7 +117,10 @@ describe('along a time axis', () => {
     const kids = Array.from({ length: 30 }, (_, i) => `k${i}`)
     const half = { left: 60, right: 60, top: 14, bottom: 14 }
     const size = { width: 120, height: 28 }
-    const standing = timeArrangement({ root: 'c', kids: id => id === 'c' ? kids : [], size: () => size, extents: () => half, along: 0.2, across: 1 }, id => `2027-0${1 + (Number(id.slice(1)) % 9)}-15`)
+    const standing = timeArrangement(
+      { root: 'c', kids: id => (id === 'c' ? kids : []), size: () => size, extents: () => half, along: 0.2, across: 1 },
+      id => `2027-0${1 + (Number(id.slice(1)) % 9)}-15`,
+    )
     for (const line of standing.lines) {
       const [x, , , y] = line.points as [number, number, number, number]
       for (const [id, { dx, dy }] of standing.spots) {
@@ -97,7 +139,13 @@ describe('along a time axis', () => {
 
 describe('one branch with an arrangement of its own', () => {
   it('is drawn its own way inside the other, and its parent stands centred as before', () => {
-    const tree = grow({ arrangement: 'right' }, ['A', 'c', { arrangement: 'down' }], ['A1', 'A'], ['A2', 'A'], ['B', 'c'])
+    const tree = grow(
+      { arrangement: 'right' },
+      ['A', 'c', { arrangement: 'down' }],
+      ['A1', 'A'],
+      ['A2', 'A'],
+      ['B', 'c'],
+    )
     const layout = layoutOf(tree)
     const a = layout.find('A')!
     expect(layout.find('A1')!.y).toBeGreaterThan(a.y + a.height)

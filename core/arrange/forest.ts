@@ -5,13 +5,22 @@ import { halfOf } from './standing'
 import { layOut, newPlot, type Plot } from './tidy'
 
 /** Clear space between parent and child, and between siblings. */
-interface Gaps { readonly along: number, readonly across: number }
+interface Gaps {
+  readonly along: number
+  readonly across: number
+}
 
 /** A frame whose branches run one way, or to both sides. */
 export interface ForestGround extends Ground {
-  /** The plots of all forests of the layout; a branch may go from one frame to another. Whoever keeps them says when one isn't fresh. */
+  /**
+   * The plots of all forests of the layout; a branch may go from one frame to another. Whoever keeps them says when
+   * one isn't fresh.
+   */
   readonly plots: Map<TopicId, Plot>
-  /** The topics directly below one that has no frame of its own, which its plot says: looking it up again for each would cost a quarter of arranging. */
+  /**
+   * The topics directly below one that has no frame of its own, which its plot says: looking it up again for each
+   * would cost a quarter of arranging.
+   */
   shown(id: TopicId): readonly TopicId[]
   /** The one way that all run, or each main branch's side. */
   directionOf(): Direction | ((main: TopicId) => Side)
@@ -24,7 +33,7 @@ export interface ForestGround extends Ground {
  * absolute place, so a branch that is pushed aside costs nothing.
  */
 export class ForestGrove implements Grove {
-  private forests: { readonly direction: Direction, readonly forest: Plot }[] = []
+  private forests: { readonly direction: Direction; readonly forest: Plot }[] = []
   private gaps!: Record<'plain' | 'main' | 'down', Gaps>
 
   constructor(private readonly ground: ForestGround) {}
@@ -45,7 +54,7 @@ export class ForestGrove implements Grove {
     const directionOf = ground.directionOf()
     const before = new Map(this.forests.map(({ direction, forest }) => [direction, forest]))
     this.forests = []
-    for (const direction of typeof directionOf === 'string' ? [directionOf] : ['right', 'left'] as const) {
+    for (const direction of typeof directionOf === 'string' ? [directionOf] : (['right', 'left'] as const)) {
       const forest = before.get(direction) ?? newPlot('')
       const here = typeof directionOf === 'string' ? kids : kids.filter(id => directionOf(id) === direction)
       layOut(forest, this.below(here, direction, ground.isWide(), forest.kids))
@@ -62,7 +71,7 @@ export class ForestGrove implements Grove {
     const { plots } = this.ground
     let plot = plots.get(id)
     if (!plot) {
-      plots.set(id, plot = newPlot(id))
+      plots.set(id, (plot = newPlot(id)))
       plot.framed = this.ground.isNested(id)
     }
     return isFresh(plot, direction, gapAcross) ? plot : this.refresh(plot, direction, gapAcross)
@@ -89,7 +98,13 @@ export class ForestGrove implements Grove {
     const { across } = this.gapsOf(direction, main)
     for (let i = 0; i < ids.length; i++) {
       const same = before[i]
-      kids.push(same === undefined || same.id !== ids[i] ? this.plotOf(ids[i]!, direction, across) : isFresh(same, direction, across) ? same : this.refresh(same, direction, across))
+      kids.push(
+        same === undefined || same.id !== ids[i]
+          ? this.plotOf(ids[i]!, direction, across)
+          : isFresh(same, direction, across)
+            ? same
+            : this.refresh(same, direction, across),
+      )
     }
     return kids
   }
@@ -125,7 +140,9 @@ export class ForestGrove implements Grove {
     let placed = this.rootPlank()
     let plot: Plot | null = null
     for (const step of steps) {
-      const found: { kid: Plot, direction: Direction, gap: number } | null = plot ? kidOf(plot, step, placed.direction, plot.gapAlong) : this.mainOf(step)
+      const found: { kid: Plot; direction: Direction; gap: number } | null = plot
+        ? kidOf(plot, step, placed.direction, plot.gapAlong)
+        : this.mainOf(step)
       if (!found) return null
       placed = childAt(placed, found.kid, found.direction, found.gap)
       plot = found.kid
@@ -133,7 +150,7 @@ export class ForestGrove implements Grove {
     return placed
   }
 
-  private mainOf(id: TopicId): { kid: Plot, direction: Direction, gap: number } | null {
+  private mainOf(id: TopicId): { kid: Plot; direction: Direction; gap: number } | null {
     for (const { direction, forest } of this.forests) {
       const found = kidOf(forest, id, direction, this.gapsOf(direction, this.ground.isWide()).along)
       if (found) return found
@@ -143,17 +160,24 @@ export class ForestGrove implements Grove {
 
   scan(view: Rect, grain: number, onlooker: GroveOnlooker): void {
     const root = this.rootPlank()
-    for (const { direction, forest } of this.forests) showKids(view, grain, onlooker, root, forest.kids, direction, this.gapsOf(direction, this.ground.isWide()).along)
+    for (const { direction, forest } of this.forests)
+      showKids(view, grain, onlooker, root, forest.kids, direction, this.gapsOf(direction, this.ground.isWide()).along)
   }
 }
 
 /** False also for one that was laid out elsewhere: the other way, or beside a centre. */
-const isFresh = (plot: Plot, direction: Direction, gapAcross: number): boolean => plot.fresh && plot.direction === direction && plot.gapAcross === gapAcross
+const isFresh = (plot: Plot, direction: Direction, gapAcross: number): boolean =>
+  plot.fresh && plot.direction === direction && plot.gapAcross === gapAcross
 
 /** A plot as large as a frame's drawing, with the plank where it stands in it. */
 function enclose(plot: Plot, { left, right, top, bottom }: Extents, direction: Direction): Plot {
   layOut(plot, [])
-  const [before, after, near, far] = direction === 'down' ? [top, bottom, left, right] : direction === 'right' ? [left, right, top, bottom] : [right, left, top, bottom]
+  const [before, after, near, far] =
+    direction === 'down'
+      ? [top, bottom, left, right]
+      : direction === 'right'
+        ? [left, right, top, bottom]
+        : [right, left, top, bottom]
   plot.lead = before - plot.along / 2
   plot.reach = before + after + plot.gapAlong
   plot.low = Math.min(plot.low, -near - plot.gapAcross / 2)
@@ -161,7 +185,12 @@ function enclose(plot: Plot, { left, right, top, bottom }: Extents, direction: D
   return plot
 }
 
-function kidOf(parent: Plot, id: TopicId, direction: Direction, gap: number): { kid: Plot, direction: Direction, gap: number } | null {
+function kidOf(
+  parent: Plot,
+  id: TopicId,
+  direction: Direction,
+  gap: number,
+): { kid: Plot; direction: Direction; gap: number } | null {
   const kid = parent.kids.find(one => one.id === id)
   return kid ? { kid, direction, gap } : null
 }
@@ -170,10 +199,24 @@ function kidOf(parent: Plot, id: TopicId, direction: Direction, gap: number): { 
 function childAt(parent: Placed, child: Plot, direction: Direction, gap: number): Placed {
   const { along, across, lead } = child
   if (direction === 'down') {
-    return { id: child.id, x: parent.x + parent.width / 2 + child.offset - across / 2, y: parent.y + parent.height + gap + lead, width: across, height: along, direction }
+    return {
+      id: child.id,
+      x: parent.x + parent.width / 2 + child.offset - across / 2,
+      y: parent.y + parent.height + gap + lead,
+      width: across,
+      height: along,
+      direction,
+    }
   }
   const x = direction === 'right' ? parent.x + parent.width + gap + lead : parent.x - gap - lead - along
-  return { id: child.id, x, y: parent.y + parent.height / 2 + child.offset - across / 2, width: along, height: across, direction }
+  return {
+    id: child.id,
+    x,
+    y: parent.y + parent.height / 2 + child.offset - across / 2,
+    width: along,
+    height: across,
+    direction,
+  }
 }
 
 function show(view: Rect, grain: number, onlooker: GroveOnlooker, placed: Placed, branch: Plot): void {
@@ -182,19 +225,43 @@ function show(view: Rect, grain: number, onlooker: GroveOnlooker, placed: Placed
     return
   }
   const { direction } = placed
-  const rect = direction === 'down'
-    ? { x: placed.x + placed.width / 2 + branch.low, y: placed.y, width: branch.high - branch.low, height: branch.reach }
-    : { x: direction === 'right' ? placed.x : placed.x + placed.width - branch.reach, y: placed.y + placed.height / 2 + branch.low, width: branch.reach, height: branch.high - branch.low }
+  const rect =
+    direction === 'down'
+      ? {
+          x: placed.x + placed.width / 2 + branch.low,
+          y: placed.y,
+          width: branch.high - branch.low,
+          height: branch.reach,
+        }
+      : {
+          x: direction === 'right' ? placed.x : placed.x + placed.width - branch.reach,
+          y: placed.y + placed.height / 2 + branch.low,
+          width: branch.reach,
+          height: branch.high - branch.low,
+        }
   if (!meets(view, rect)) return
   if (branch.kids.length > 0 && branch.high - branch.low < grain) {
-    onlooker.block(direction === 'down' ? { ...rect, height: rect.height - branch.gapAlong } : { ...rect, width: rect.width - branch.gapAlong }, placed.id)
+    onlooker.block(
+      direction === 'down'
+        ? { ...rect, height: rect.height - branch.gapAlong }
+        : { ...rect, width: rect.width - branch.gapAlong },
+      placed.id,
+    )
     return
   }
   if (meets(view, placed)) onlooker.plank(placed)
   showKids(view, grain, onlooker, placed, branch.kids, direction, branch.gapAlong)
 }
 
-function showKids(view: Rect, grain: number, onlooker: GroveOnlooker, parent: Placed, kids: readonly Plot[], direction: Direction, gap: number): void {
+function showKids(
+  view: Rect,
+  grain: number,
+  onlooker: GroveOnlooker,
+  parent: Placed,
+  kids: readonly Plot[],
+  direction: Direction,
+  gap: number,
+): void {
   if (kids.length === 0) return
   const down = direction === 'down'
   const middle = down ? parent.x + parent.width / 2 : parent.y + parent.height / 2
@@ -217,8 +284,19 @@ function showKids(view: Rect, grain: number, onlooker: GroveOnlooker, parent: Pl
   bracket(onlooker, parent, direction, gap, seen, Math.min(from, middle), Math.max(to, middle))
 }
 
-/** One bracket: a short stub, one straight spine as long as from the first to the last child, a short tick to each child in sight. */
-function bracket(onlooker: GroveOnlooker, parent: Placed, direction: Direction, gap: number, kids: readonly Placed[], from: number, to: number): void {
+/**
+ * One bracket: a short stub, one straight spine as long as from the first to the last child, a short tick to each
+ * child in sight.
+ */
+function bracket(
+  onlooker: GroveOnlooker,
+  parent: Placed,
+  direction: Direction,
+  gap: number,
+  kids: readonly Placed[],
+  from: number,
+  to: number,
+): void {
   const edge = edgeOf(parent, direction)
   const spine = direction === 'down' ? edge.y + gap / 2 : direction === 'right' ? edge.x + gap / 2 : edge.x - gap / 2
   if (direction === 'down') onlooker.line(parent.id, [edge.x, edge.y, edge.x, spine, from, spine, to, spine])

@@ -23,7 +23,8 @@ export interface GroveOnlooker extends Onlooker {
 }
 
 /**
- * How the topics of a frame stand, all but its root. Kept topic by topic: a change costs the path from what was touched to
+ * How the topics of a frame stand, all but its root. Kept topic by topic: a change costs the path from what was touched
+ * to
  * the frame's root, and a look costs what is in sight.
  */
 export interface Grove {
@@ -33,7 +34,10 @@ export interface Grove {
   touch(ids: Iterable<TopicId>): void
   /** All is to be placed anew: sizes or the space between planks changed. */
   forget(): void
-  /** Where the last of `steps` stands, from the middle of the root: each step hangs from the one before, the first from the root. Null when it isn't shown. The grove must be settled. */
+  /**
+   * Where the last of `steps` stands, from the middle of the root: each step hangs from the one before, the first from
+   * the root. Null when it isn't shown. The grove must be settled.
+   */
   find(steps: readonly TopicId[]): Placed | null
   /** Shows what lies in `view`; branches lower than `grain` as blocks. The grove must be settled. */
   scan(view: Rect, grain: number, onlooker: GroveOnlooker): void

@@ -23,16 +23,20 @@ interface Cell {
   fresh: boolean
 }
 
-type PlaceOf = (id: TopicId) => { readonly dx: number, readonly dy: number } | null
+type PlaceOf = (id: TopicId) => { readonly dx: number; readonly dy: number } | null
 
 /**
- * By hand: each topic stands where somebody put it, counted from its parent, so that a branch moves as one. A topic that
+ * By hand: each topic stands where somebody put it, counted from its parent, so that a branch moves as one. A topic
+ * that
  * nobody has placed yet stands below its elder sibling's branch, or beside its parent when it's the first.
  */
 export class HandGrove implements Grove {
   private readonly cells = new Map<TopicId, Cell>()
 
-  constructor(private readonly ground: Ground, private readonly placeOf: PlaceOf) {}
+  constructor(
+    private readonly ground: Ground,
+    private readonly placeOf: PlaceOf,
+  ) {}
 
   touch(ids: Iterable<TopicId>): void {
     for (const id of ids) {
@@ -53,7 +57,23 @@ export class HandGrove implements Grove {
   private cellOf(id: TopicId): Cell {
     let cell = this.cells.get(id)
     if (cell?.fresh) return cell
-    if (!cell) this.cells.set(id, cell = { id, kids: [], dx: 0, dy: 0, left: 0, right: 0, top: 0, bottom: 0, own: NOWHERE, count: 1, fresh: false })
+    if (!cell)
+      this.cells.set(
+        id,
+        (cell = {
+          id,
+          kids: [],
+          dx: 0,
+          dy: 0,
+          left: 0,
+          right: 0,
+          top: 0,
+          bottom: 0,
+          own: NOWHERE,
+          count: 1,
+          fresh: false,
+        }),
+      )
     const { ground } = this
     const { width, height } = ground.size(id)
     // The root's own frame is this grove, so its reach is its plank.
@@ -104,7 +124,8 @@ export class HandGrove implements Grove {
   scan(view: Rect, grain: number, onlooker: GroveOnlooker): void {
     const root = this.cells.get(this.ground.root)
     if (!root) return
-    // Far out, where brackets are finer than a pixel and planks lie side by side, a share of them looks like all of them.
+    // Far out, where brackets are finer than a pixel and planks lie side by side, a share of them looks like all of
+    // them.
     const stride = grain > 0 ? Math.ceil(root.count / MOST_BARS) : 1
     let seen = 0
     const show = (cell: Cell, x: number, y: number, level: number): void => {
@@ -117,7 +138,11 @@ export class HandGrove implements Grove {
       if (stride === 1) this.showLines(view, cell, x, y, onlooker)
       const { own } = cell
       // The big titles are written over the bars, so the first level is never left out.
-      if (level > 0 && meets(view, { x: x - own.left, y: y - own.top, width: own.left + own.right, height: own.top + own.bottom }) && (level === 1 || seen++ % stride === 0)) {
+      if (
+        level > 0 &&
+        meets(view, { x: x - own.left, y: y - own.top, width: own.left + own.right, height: own.top + own.bottom }) &&
+        (level === 1 || seen++ % stride === 0)
+      ) {
         const placed = plankAt(cell.id, this.ground.size(cell.id), { dx: x, dy: y, direction: directionOf(cell.dx) })
         if (this.ground.isNested(cell.id)) onlooker.frame(placed)
         else onlooker.plank(placed)
@@ -132,7 +157,15 @@ export class HandGrove implements Grove {
     const from = { x, y, ...this.ground.size(cell.id) }
     for (const kid of cell.kids) {
       const to = { x: x + kid.dx, y: y + kid.dy }
-      if (!meets(view, { x: Math.min(x, to.x) - 1, y: Math.min(y, to.y) - 1, width: Math.abs(kid.dx) + 2, height: Math.abs(kid.dy) + 2 })) continue
+      if (
+        !meets(view, {
+          x: Math.min(x, to.x) - 1,
+          y: Math.min(y, to.y) - 1,
+          width: Math.abs(kid.dx) + 2,
+          height: Math.abs(kid.dy) + 2,
+        })
+      )
+        continue
       onlooker.line(kid.id, elbow(from, { ...to, ...this.ground.size(kid.id) }))
     }
   }
@@ -144,8 +177,11 @@ function directionOf(dx: number): Spot['direction'] {
   return dx < 0 ? 'left' : 'right'
 }
 
-/** From one plank's edge to the other's by straight pieces: sideways where they stand beside each other, else downward. `x`, `y` are middles. */
-function elbow(from: { x: number, y: number, width: number, height: number }, to: typeof from): number[] {
+/**
+ * From one plank's edge to the other's by straight pieces: sideways where they stand beside each other, else downward.
+ * `x`, `y` are middles.
+ */
+function elbow(from: { x: number; y: number; width: number; height: number }, to: typeof from): number[] {
   const sideways = Math.abs(to.x - from.x) - (to.width + from.width) / 2
   const upright = Math.abs(to.y - from.y) - (to.height + from.height) / 2
   if (sideways >= upright || sideways > 12) {

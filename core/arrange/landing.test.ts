@@ -1,20 +1,40 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addAt, applyChanges, BLANK, childrenOf, emptyTree, isWithin, moveTo, shorten, type Tree, type TopicId } from '../tree'
+import {
+  addAt,
+  applyChanges,
+  BLANK,
+  childrenOf,
+  emptyTree,
+  isWithin,
+  moveTo,
+  shorten,
+  type Tree,
+  type TopicId,
+} from '../tree'
 import { landingAt, slotInWords } from './landing'
 import { Layout } from './layout'
 
 function grown(): Tree {
   const tree = emptyTree({ ...BLANK, id: 'centre', parent: null, order: 'a0', title: 'Move' })
-  const add = (id: TopicId, parent: TopicId, side: 'left' | 'right' = 'right'): void => { applyChanges(tree, addAt(tree, { parent, index: Infinity, side }, () => id, { title: id }).changes) }
+  const add = (id: TopicId, parent: TopicId, side: 'left' | 'right' = 'right'): void => {
+    applyChanges(tree, addAt(tree, { parent, index: Infinity, side }, () => id, { title: id }).changes)
+  }
   for (const main of ['Fit-out', 'Books']) add(main, 'centre')
   add('People', 'centre', 'left')
-  for (const [parent, kids] of [['Fit-out', ['Shelving', 'Lift', 'Lamps']], ['Books', ['Crates', 'Sort']], ['People', ['Rota']]] as const) for (const kid of kids) add(kid, parent)
+  for (const [parent, kids] of [
+    ['Fit-out', ['Shelving', 'Lift', 'Lamps']],
+    ['Books', ['Crates', 'Sort']],
+    ['People', ['Rota']],
+  ] as const)
+    for (const kid of kids) add(kid, parent)
   return tree
 }
 const size = { width: 100, height: 30 }
-const layoutOf = (tree: Tree): Layout => new Layout(tree, { size: () => size, folded: id => tree.topics.get(id)!.folded })
-const land = (tree: Tree, x: number, y: number, ...moving: TopicId[]) => landingAt(tree, layoutOf(tree), x, y, new Set(moving), size)
+const layoutOf = (tree: Tree): Layout =>
+  new Layout(tree, { size: () => size, folded: id => tree.topics.get(id)!.folded })
+const land = (tree: Tree, x: number, y: number, ...moving: TopicId[]) =>
+  landingAt(tree, layoutOf(tree), x, y, new Set(moving), size)
 
 describe('where a dragged branch lands', () => {
   const tree = grown()
@@ -22,15 +42,24 @@ describe('where a dragged branch lands', () => {
 
   it('on a plank: under it, last, or at the place among its children that the pointer is at', () => {
     const { x, y } = at('Crates')
-    expect(land(tree, x + 40, y + 15, 'Lift')).toMatchObject({ slot: { parent: 'Crates', index: 0 }, words: 'under Crates' })
+    expect(land(tree, x + 40, y + 15, 'Lift')).toMatchObject({
+      slot: { parent: 'Crates', index: 0 },
+      words: 'under Crates',
+    })
     const books = at('Books')
     expect(land(tree, books.x + 40, books.y + 15, 'Lift').slot).toMatchObject({ parent: 'Books', index: 1 })
   })
 
   it('at its upper or lower edge: before or after it', () => {
     const { x, y } = at('Crates')
-    expect(land(tree, x + 40, y + 2, 'Lift')).toMatchObject({ slot: { parent: 'Books', index: 0 }, words: 'under Books, 1st of 3' })
-    expect(land(tree, x + 40, y + 28, 'Lift')).toMatchObject({ slot: { parent: 'Books', index: 1 }, words: 'under Books, 2nd of 3' })
+    expect(land(tree, x + 40, y + 2, 'Lift')).toMatchObject({
+      slot: { parent: 'Books', index: 0 },
+      words: 'under Books, 1st of 3',
+    })
+    expect(land(tree, x + 40, y + 28, 'Lift')).toMatchObject({
+      slot: { parent: 'Books', index: 1 },
+      words: 'under Books, 2nd of 3',
+    })
   })
 
   it('beside the centre: on the side where the pointer is', () => {
@@ -39,7 +68,12 @@ describe('where a dragged branch lands', () => {
   })
 
   it('far from everything: on its own, under the pointer', () => {
-    expect(land(tree, 900, 900, 'Books')).toMatchObject({ slot: { parent: null }, words: 'on its own', place: { x: 850, y: 885 }, bracket: [] })
+    expect(land(tree, 900, 900, 'Books')).toMatchObject({
+      slot: { parent: null },
+      words: 'on its own',
+      place: { x: 850, y: 885 },
+      bracket: [],
+    })
   })
 
   it('draws the bracket from the parent to the slot', () => {
@@ -51,30 +85,63 @@ describe('where a dragged branch lands', () => {
   })
 
   it('wherever it is dropped, the branch goes where the words say, and never into itself', () => {
-    fc.assert(fc.property(fc.integer({ min: -600, max: 600 }), fc.integer({ min: -400, max: 400 }), fc.constantFrom('Fit-out', 'Books', 'Shelving', 'Crates', 'Rota'), (x, y, moving) => {
-      const own = grown()
-      const { slot, words } = land(own, x, y, moving)
-      if (slot.parent !== null) expect(isWithin(own, slot.parent, moving)).toBe(false)
-      const step = moveTo(own, [moving], slot)
-      applyChanges(own, step.changes)
-      const { parent } = own.topics.get(moving)!
-      expect(parent).toBe(slot.parent)
-      if (parent === null) {
-        expect(words).toBe('on its own')
-        return
-      }
-      const siblings = childrenOf(own, parent)
-      const said = /, (\d+)\w\w of (\d+)$/.exec(words)
-      expect([Number(said?.[1] ?? 1), Number(said?.[2] ?? 1)]).toEqual([siblings.indexOf(moving) + 1, siblings.length])
-    }), { numRuns: 500 })
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -600, max: 600 }),
+        fc.integer({ min: -400, max: 400 }),
+        fc.constantFrom('Fit-out', 'Books', 'Shelving', 'Crates', 'Rota'),
+        (x, y, moving) => {
+          const own = grown()
+          const { slot, words } = land(own, x, y, moving)
+          if (slot.parent !== null) expect(isWithin(own, slot.parent, moving)).toBe(false)
+          const step = moveTo(own, [moving], slot)
+          applyChanges(own, step.changes)
+          const { parent } = own.topics.get(moving)!
+          expect(parent).toBe(slot.parent)
+          if (parent === null) {
+            expect(words).toBe('on its own')
+            return
+          }
+          const siblings = childrenOf(own, parent)
+          const said = /, (\d+)\w\w of (\d+)$/.exec(words)
+          expect([Number(said?.[1] ?? 1), Number(said?.[2] ?? 1)]).toEqual([
+            siblings.indexOf(moving) + 1,
+            siblings.length,
+          ])
+        },
+      ),
+      { numRuns: 500 },
+    )
   })
 
   it('counts in words as people do', () => {
-    const many = emptyTree({ ...BLANK, id: 'centre', parent: null, order: 'a0', title: 'A title that is a good deal longer than a label' })
+    const many = emptyTree({
+      ...BLANK,
+      id: 'centre',
+      parent: null,
+      order: 'a0',
+      title: 'A title that is a good deal longer than a label',
+    })
     for (let i = 0; i < 23; i++) applyChanges(many, addAt(many, { parent: 'centre', index: i }, () => `t${i}`).changes)
     const words = (index: number): string => slotInWords(many, { parent: 'centre', index }, new Set(['new']))
-    expect([0, 1, 2, 3, 10, 11, 12, 20, 21, 22].map(i => words(i).split(', ')[1])).toEqual(['1st of 24', '2nd of 24', '3rd of 24', '4th of 24', '11th of 24', '12th of 24', '13th of 24', '21st of 24', '22nd of 24', '23rd of 24'])
+    expect([0, 1, 2, 3, 10, 11, 12, 20, 21, 22].map(i => words(i).split(', ')[1])).toEqual([
+      '1st of 24',
+      '2nd of 24',
+      '3rd of 24',
+      '4th of 24',
+      '11th of 24',
+      '12th of 24',
+      '13th of 24',
+      '21st of 24',
+      '22nd of 24',
+      '23rd of 24',
+    ])
     expect(words(0)).toMatch(/^under A title that is a good deal…, /)
-    expect([shorten('🧑‍🚒'.repeat(50), 3), shorten('🧑‍🚒'.repeat(3), 3), shorten(' a\n b '), shorten('')]).toEqual(['🧑‍🚒🧑‍🚒…', '🧑‍🚒🧑‍🚒🧑‍🚒', 'a b', 'untitled'])
+    expect([shorten('🧑‍🚒'.repeat(50), 3), shorten('🧑‍🚒'.repeat(3), 3), shorten(' a\n b '), shorten('')]).toEqual([
+      '🧑‍🚒🧑‍🚒…',
+      '🧑‍🚒🧑‍🚒🧑‍🚒',
+      'a b',
+      'untitled',
+    ])
   })
 })

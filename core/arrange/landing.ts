@@ -9,14 +9,14 @@ import { backOf, edgeOf, GAPS, type Size } from './place'
 /** Where a dragged branch would land: the slot, its outline on the canvas, and the words for it. */
 export interface Landing {
   readonly slot: Slot
-  readonly place?: { readonly x: number, readonly y: number }
+  readonly place?: { readonly x: number; readonly y: number }
   /** By hand: how far each topic that moves goes, in canvas units; its parent and order stay. */
-  readonly by?: { readonly x: number, readonly y: number }
+  readonly by?: { readonly x: number; readonly y: number }
   /** Lines that the outline stands on together with other planks. */
-  readonly guides?: readonly { readonly x1: number, readonly y1: number, readonly x2: number, readonly y2: number }[]
+  readonly guides?: readonly { readonly x1: number; readonly y1: number; readonly x2: number; readonly y2: number }[]
   readonly rect: Rect
   /** The new bracket, from the parent to the slot; empty for a loose topic. */
-  readonly bracket: readonly { readonly x: number, readonly y: number }[]
+  readonly bracket: readonly { readonly x: number; readonly y: number }[]
   readonly words: string
 }
 
@@ -33,7 +33,9 @@ export function slotInWords(tree: Tree, slot: Slot, moving: ReadonlySet<TopicId>
   const before = siblings.slice(0, Math.min(slot.index, siblings.length)).filter(id => !moving.has(id)).length
   const total = siblings.filter(id => !moving.has(id)).length + moving.size
   const parent = shorten(topicOf(tree, slot.parent).title, 28)
-  return total === 1 ? `under ${parent}` : `under ${parent}, ${before + 1}${SUFFIX[ordinal.select(before + 1)]} of ${total}`
+  return total === 1
+    ? `under ${parent}`
+    : `under ${parent}, ${before + 1}${SUFFIX[ordinal.select(before + 1)]} of ${total}`
 }
 
 function distance(rect: Rect, x: number, y: number): number {
@@ -43,7 +45,14 @@ function distance(rect: Rect, x: number, y: number): number {
 }
 
 /** Finds the landing for a point on the canvas. `size` is the dragged plank's. */
-export function landingAt(tree: Tree, layout: Layout, x: number, y: number, moving: ReadonlySet<TopicId>, size: Size): Landing {
+export function landingAt(
+  tree: Tree,
+  layout: Layout,
+  x: number,
+  y: number,
+  moving: ReadonlySet<TopicId>,
+  size: Size,
+): Landing {
   let nearest: Placed | null = null
   let best = FAR
   layout.scan({ x: x - 260, y: y - 180, width: 520, height: 360 }, 0, {
@@ -54,26 +63,48 @@ export function landingAt(tree: Tree, layout: Layout, x: number, y: number, movi
         nearest = placed
       }
     },
-    line() {}, block() {},
+    line() {},
+    block() {},
   })
   const target = nearest as Placed | null
   if (!target) {
     const place = { x: x - size.width / 2, y: y - size.height / 2 }
-    return { slot: { parent: null, index: Infinity }, place, rect: { ...place, ...size }, bracket: [], words: 'on its own' }
+    return {
+      slot: { parent: null, index: Infinity },
+      place,
+      rect: { ...place, ...size },
+      bracket: [],
+      words: 'on its own',
+    }
   }
   const topic = topicOf(tree, target.id)
   const isRoot = topic.parent === null || target.id === layout.root
   const around = layout.arrangementAround(target.id)
-  const direction: Direction = around === 'down' ? 'down' : isRoot ? (around === 'both' || around === 'around' ? (x < target.x + target.width / 2 ? 'left' : 'right') : around === 'left' ? 'left' : 'right') : target.direction === 'down' ? 'right' : target.direction
+  const direction: Direction =
+    around === 'down'
+      ? 'down'
+      : isRoot
+        ? around === 'both' || around === 'around'
+          ? x < target.x + target.width / 2
+            ? 'left'
+            : 'right'
+          : around === 'left'
+            ? 'left'
+            : 'right'
+        : target.direction === 'down'
+          ? 'right'
+          : target.direction
   if (target.direction === 'down' && !isRoot) {
     const inside = x > target.x + target.width * 0.3 && x < target.x + target.width * 0.7
     const below = y > target.y + target.height * 0.75
-    if (inside || (below && x >= target.x && x <= target.x + target.width)) return asChild(tree, layout, target, direction, { x, y }, moving, size)
+    if (inside || (below && x >= target.x && x <= target.x + target.width))
+      return asChild(tree, layout, target, direction, { x, y }, moving, size)
     return asSibling(tree, layout, target, x > target.x + target.width / 2, moving, size)
   }
   const ahead = direction === 'right' ? x > target.x + target.width * 0.75 : x < target.x + target.width * 0.25
   const within = y > target.y + target.height * 0.3 && y < target.y + target.height * 0.7
-  if (isRoot || within || (ahead && y >= target.y && y <= target.y + target.height)) return asChild(tree, layout, target, direction, { x, y }, moving, size)
+  if (isRoot || within || (ahead && y >= target.y && y <= target.y + target.height))
+    return asChild(tree, layout, target, direction, { x, y }, moving, size)
   return asSibling(tree, layout, target, y > target.y + target.height / 2, moving, size)
 }
 
@@ -84,11 +115,20 @@ const SNAP = 6
  * Where a branch that is placed by hand would stand: moved by so much, or a little more so that an edge or middle of it
  * stands in line with another plank. Null where its parent's children aren't placed by hand.
  */
-export function handLandingAt(tree: Tree, layout: Layout, lead: Placed, moved: { readonly x: number, readonly y: number }, moving: ReadonlySet<TopicId>): Landing | null {
+export function handLandingAt(
+  tree: Tree,
+  layout: Layout,
+  lead: Placed,
+  moved: { readonly x: number; readonly y: number },
+  moving: ReadonlySet<TopicId>,
+): Landing | null {
   const { parent } = topicOf(tree, lead.id)
   if (parent === null || layout.arrangementAround(parent) !== 'hand') return null
   const at = { ...lead, x: lead.x + moved.x, y: lead.y + moved.y }
-  const best = { x: { away: SNAP, shift: 0, line: null as null | { x1: number, y1: number, x2: number, y2: number } }, y: { away: SNAP, shift: 0, line: null as null | { x1: number, y1: number, x2: number, y2: number } } }
+  const best = {
+    x: { away: SNAP, shift: 0, line: null as null | { x1: number; y1: number; x2: number; y2: number } },
+    y: { away: SNAP, shift: 0, line: null as null | { x1: number; y1: number; x2: number; y2: number } },
+  }
   layout.scan({ x: at.x - 700, y: at.y - 500, width: at.width + 1400, height: at.height + 1000 }, 0, {
     plank(other) {
       if ([...moving].some(id => isWithin(tree, other.id, id))) return
@@ -96,21 +136,44 @@ export function handLandingAt(tree: Tree, layout: Layout, lead: Placed, moved: {
         const dx = other.x + other.width * part - at.x - at.width * part
         if (Math.abs(dx) < best.x.away) {
           const x = other.x + other.width * part
-          best.x = { away: Math.abs(dx), shift: dx, line: { x1: x, x2: x, y1: Math.min(at.y, other.y) - 12, y2: Math.max(at.y + at.height, other.y + other.height) + 12 } }
+          best.x = {
+            away: Math.abs(dx),
+            shift: dx,
+            line: {
+              x1: x,
+              x2: x,
+              y1: Math.min(at.y, other.y) - 12,
+              y2: Math.max(at.y + at.height, other.y + other.height) + 12,
+            },
+          }
         }
         const dy = other.y + other.height * part - at.y - at.height * part
         if (Math.abs(dy) < best.y.away) {
           const y = other.y + other.height * part
-          best.y = { away: Math.abs(dy), shift: dy, line: { y1: y, y2: y, x1: Math.min(at.x, other.x) - 12, x2: Math.max(at.x + at.width, other.x + other.width) + 12 } }
+          best.y = {
+            away: Math.abs(dy),
+            shift: dy,
+            line: {
+              y1: y,
+              y2: y,
+              x1: Math.min(at.x, other.x) - 12,
+              x2: Math.max(at.x + at.width, other.x + other.width) + 12,
+            },
+          }
         }
       }
     },
-    line() {}, block() {},
+    line() {},
+    block() {},
   })
   const by = { x: moved.x + best.x.shift, y: moved.y + best.y.shift }
   return {
-    slot: { parent, index: placeOf(tree, lead.id) }, by, guides: [best.x.line, best.y.line].filter(line => line !== null),
-    rect: { x: lead.x + by.x, y: lead.y + by.y, width: lead.width, height: lead.height }, bracket: [], words: 'placed by hand',
+    slot: { parent, index: placeOf(tree, lead.id) },
+    by,
+    guides: [best.x.line, best.y.line].filter(line => line !== null),
+    rect: { x: lead.x + by.x, y: lead.y + by.y, width: lead.width, height: lead.height },
+    bracket: [],
+    words: 'placed by hand',
   }
 }
 
@@ -120,40 +183,77 @@ function gapBelow(tree: Tree, layout: Layout, parent: TopicId, direction: Direct
   return ((direction === 'down' ? GAPS.downAlong : wide ? GAPS.mainAlong : GAPS.along) * along) / 100
 }
 
-function asChild(tree: Tree, layout: Layout, parent: Placed, direction: Direction, point: { x: number, y: number }, moving: ReadonlySet<TopicId>, size: Size): Landing {
-  const kids = layout.shown(parent.id)
+function asChild(
+  tree: Tree,
+  layout: Layout,
+  parent: Placed,
+  direction: Direction,
+  point: { x: number; y: number },
+  moving: ReadonlySet<TopicId>,
+  size: Size,
+): Landing {
+  const kids = layout
+    .shown(parent.id)
     .map(id => layout.find(id))
     .filter((kid): kid is Placed => kid !== null && kid.direction === direction && !moving.has(kid.id))
-  const next = kids.find(kid => direction === 'down' ? kid.x + kid.width / 2 > point.x : kid.y + kid.height / 2 > point.y)
+  const next = kids.find(kid =>
+    direction === 'down' ? kid.x + kid.width / 2 > point.x : kid.y + kid.height / 2 > point.y,
+  )
   const side = parent.id === tree.centre && direction !== 'down' ? { side: direction } : {}
   if (kids.length > 0) {
     const at = next ?? kids.at(-1)!
     return asSibling(tree, layout, at, next === undefined, moving, size)
   }
   const gap = gapBelow(tree, layout, parent.id, direction)
-  const rect = direction === 'down'
-    ? { ...size, x: parent.x + parent.width / 2 - size.width / 2, y: parent.y + parent.height + gap }
-    : { ...size, x: direction === 'right' ? parent.x + parent.width + gap : parent.x - gap - size.width, y: parent.y + parent.height / 2 - size.height / 2 }
+  const rect =
+    direction === 'down'
+      ? { ...size, x: parent.x + parent.width / 2 - size.width / 2, y: parent.y + parent.height + gap }
+      : {
+          ...size,
+          x: direction === 'right' ? parent.x + parent.width + gap : parent.x - gap - size.width,
+          y: parent.y + parent.height / 2 - size.height / 2,
+        }
   const slot: Slot = { parent: parent.id, index: childrenOf(tree, parent.id).length, ...side }
   return { slot, rect, bracket: bracketTo(parent, rect, direction, gap), words: slotInWords(tree, slot, moving) }
 }
 
-function asSibling(tree: Tree, layout: Layout, beside: Placed, after: boolean, moving: ReadonlySet<TopicId>, size: Size): Landing {
+function asSibling(
+  tree: Tree,
+  layout: Layout,
+  beside: Placed,
+  after: boolean,
+  moving: ReadonlySet<TopicId>,
+  size: Size,
+): Landing {
   const { parent } = topicOf(tree, beside.id)
   const { direction } = beside
-  const slot: Slot = { parent, index: placeOf(tree, beside.id) + (after ? 1 : 0), ...(parent === tree.centre && direction !== 'down' ? { side: direction } : {}) }
-  const rect = direction === 'down'
-    ? { ...size, x: (after ? beside.x + beside.width + GAPS.downAcross / 2 : beside.x - GAPS.downAcross / 2) - size.width / 2, y: beside.y }
-    : {
-        ...size,
-        x: direction === 'right' ? beside.x : beside.x + beside.width - size.width,
-        y: (after ? beside.y + beside.height + GAPS.across / 2 : beside.y - GAPS.across / 2) - size.height / 2,
-      }
+  const slot: Slot = {
+    parent,
+    index: placeOf(tree, beside.id) + (after ? 1 : 0),
+    ...(parent === tree.centre && direction !== 'down' ? { side: direction } : {}),
+  }
+  const rect =
+    direction === 'down'
+      ? {
+          ...size,
+          x: (after ? beside.x + beside.width + GAPS.downAcross / 2 : beside.x - GAPS.downAcross / 2) - size.width / 2,
+          y: beside.y,
+        }
+      : {
+          ...size,
+          x: direction === 'right' ? beside.x : beside.x + beside.width - size.width,
+          y: (after ? beside.y + beside.height + GAPS.across / 2 : beside.y - GAPS.across / 2) - size.height / 2,
+        }
   const from = parent === null ? null : layout.find(parent)
-  return { slot, rect, bracket: from ? bracketTo(from, rect, direction, gapBelow(tree, layout, from.id, direction)) : [], words: slotInWords(tree, slot, moving) }
+  return {
+    slot,
+    rect,
+    bracket: from ? bracketTo(from, rect, direction, gapBelow(tree, layout, from.id, direction)) : [],
+    words: slotInWords(tree, slot, moving),
+  }
 }
 
-function bracketTo(parent: Placed, rect: Rect, direction: Direction, gap: number): { x: number, y: number }[] {
+function bracketTo(parent: Placed, rect: Rect, direction: Direction, gap: number): { x: number; y: number }[] {
   const from = edgeOf(parent, direction)
   const to = backOf(rect, direction)
   if (direction === 'down') {

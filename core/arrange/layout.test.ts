@@ -1,6 +1,21 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addAt, applyChanges, ARRANGEMENTS, BLANK, balanceSides, type Change, childrenOf, emptyTree, moveTo, removeAll, setAll, touchedBy, type Tree, type TopicId } from '../tree'
+import {
+  addAt,
+  applyChanges,
+  ARRANGEMENTS,
+  BLANK,
+  balanceSides,
+  type Change,
+  childrenOf,
+  emptyTree,
+  moveTo,
+  removeAll,
+  setAll,
+  touchedBy,
+  type Tree,
+  type TopicId,
+} from '../tree'
 import { Layout, type Placed } from './layout'
 import { meets, type Onlooker } from './place'
 import { plankOf, wrap } from './plank'
@@ -12,7 +27,10 @@ function fresh(): Tree {
 }
 
 const look = (tree: Tree) => ({
-  size: (id: TopicId) => ({ width: 40 + (id.charCodeAt(id.length - 1) % 7) * 20, height: 20 + (id.charCodeAt(0) % 3) * 10 + tree.topics.get(id)!.title.length }),
+  size: (id: TopicId) => ({
+    width: 40 + (id.charCodeAt(id.length - 1) % 7) * 20,
+    height: 20 + (id.charCodeAt(0) % 3) * 10 + tree.topics.get(id)!.title.length,
+  }),
   folded: (id: TopicId) => tree.topics.get(id)!.folded,
 })
 
@@ -20,79 +38,152 @@ const watching = (plank: (placed: Placed) => unknown): Onlooker => ({ plank, lin
 
 function planks(layout: Layout): Map<TopicId, Placed> {
   const seen = new Map<TopicId, Placed>()
-  layout.scan(everywhere, 0, watching(placed => seen.set(placed.id, placed)))
+  layout.scan(
+    everywhere,
+    0,
+    watching(placed => seen.set(placed.id, placed)),
+  )
   return seen
 }
 
 describe('an arranged tree', () => {
   const arrangements = fc.constantFrom(...ARRANGEMENTS)
   it('kept up to date change by change stands as one laid out afresh, and no two planks meet, in every arrangement and in mixtures', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(99), fc.nat(99), fc.nat(9)), { minLength: 5, maxLength: 40 }), arrangements, (steps, arrangement) => {
-      const tree = fresh()
-      const layout = new Layout(tree, look(tree), { arrangement, today: '2027-03-01' })
-      let made = 0
-      for (const [a, b, kind] of steps) {
-        const ids = [...tree.topics.values()].filter(topic => !topic.removed).map(topic => topic.id)
-        const one = ids[a % ids.length]!
-        const other = ids[b % ids.length]!
-        const step = kind < 3 ? addAt(tree, { parent: one, index: b % 3, side: b % 2 ? 'left' : 'right' }, () => `${'abc'[b % 3]}${made++}`)
-          : kind === 9 ? addAt(tree, { parent: null, index: Infinity }, () => `${'abc'[b % 3]}${made++}`)
-          : kind === 3 ? moveTo(tree, [one], { parent: other, index: 0, side: 'left' })
-            : kind === 8 ? { changes: [...tree.topics.values()].filter(topic => topic.removed).slice(0, 1).map(topic => ({ op: 'restore' as const, topic: topic.id })), made: [] }
-            : kind === 6 ? setAll(tree, [one], 'arrangement', ([null, 'down', 'left', 'around', 'both', 'time', 'right', 'hand'] as const)[b % 8]!)
-            : kind === 7 ? setAll(tree, [one], 'due', `2027-0${1 + (b % 9)}-1${a % 10}`)
-            : kind === 4 ? setAll(tree, [one], 'folded', b % 2 === 0)
-              : a % 4 === 0 ? removeAll(tree, [one]) : setAll(tree, [one], 'title', 'x'.repeat(b % 9))
-        try { layout.touch(touchedBy(applyChanges(tree, step.changes))) }
-        catch { continue }
-        const kept = planks(layout)
-        const afresh = planks(new Layout(tree, look(tree), { arrangement, today: '2027-03-01' }))
-        expect(kept.size).toBe(afresh.size)
-        for (const [id, placed] of afresh) {
-          const got = kept.get(id)!
-          expect(Math.abs(got.x - placed.x) + Math.abs(got.y - placed.y)).toBeLessThan(1e-6)
-          const found = layout.find(id)!
-          expect(Math.abs(found.x - placed.x) + Math.abs(found.y - placed.y)).toBeLessThan(1e-6)
-        }
-        const bounds = layout.bounds()
-        for (const placed of kept.values()) {
-          expect(placed.x).toBeGreaterThanOrEqual(bounds.x - 1e-6)
-          expect(placed.y + placed.height).toBeLessThanOrEqual(bounds.y + bounds.height + 1e-6)
-        }
-        const list = [...kept.values()]
-        for (let i = 0; i < list.length; i++) {
-          for (let j = i + 1; j < list.length; j++) {
-            const p = list[i]!
-            const q = list[j]!
-            const overlap = p.x < q.x + q.width - 1e-6 && q.x < p.x + p.width - 1e-6 && p.y < q.y + q.height - 1e-6 && q.y < p.y + p.height - 1e-6
-            expect(overlap).toBe(false)
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(99), fc.nat(99), fc.nat(9)), { minLength: 5, maxLength: 40 }),
+        arrangements,
+        (steps, arrangement) => {
+          const tree = fresh()
+          const layout = new Layout(tree, look(tree), { arrangement, today: '2027-03-01' })
+          let made = 0
+          for (const [a, b, kind] of steps) {
+            const ids = [...tree.topics.values()].filter(topic => !topic.removed).map(topic => topic.id)
+            const one = ids[a % ids.length]!
+            const other = ids[b % ids.length]!
+            const step =
+              kind < 3
+                ? addAt(
+                    tree,
+                    { parent: one, index: b % 3, side: b % 2 ? 'left' : 'right' },
+                    () => `${'abc'[b % 3]}${made++}`,
+                  )
+                : kind === 9
+                  ? addAt(tree, { parent: null, index: Infinity }, () => `${'abc'[b % 3]}${made++}`)
+                  : kind === 3
+                    ? moveTo(tree, [one], { parent: other, index: 0, side: 'left' })
+                    : kind === 8
+                      ? {
+                          changes: [...tree.topics.values()]
+                            .filter(topic => topic.removed)
+                            .slice(0, 1)
+                            .map(topic => ({ op: 'restore' as const, topic: topic.id })),
+                          made: [],
+                        }
+                      : kind === 6
+                        ? setAll(
+                            tree,
+                            [one],
+                            'arrangement',
+                            ([null, 'down', 'left', 'around', 'both', 'time', 'right', 'hand'] as const)[b % 8]!,
+                          )
+                        : kind === 7
+                          ? setAll(tree, [one], 'due', `2027-0${1 + (b % 9)}-1${a % 10}`)
+                          : kind === 4
+                            ? setAll(tree, [one], 'folded', b % 2 === 0)
+                            : a % 4 === 0
+                              ? removeAll(tree, [one])
+                              : setAll(tree, [one], 'title', 'x'.repeat(b % 9))
+            try {
+              layout.touch(touchedBy(applyChanges(tree, step.changes)))
+            } catch {
+              continue
+            }
+            const kept = planks(layout)
+            const afresh = planks(new Layout(tree, look(tree), { arrangement, today: '2027-03-01' }))
+            expect(kept.size).toBe(afresh.size)
+            for (const [id, placed] of afresh) {
+              const got = kept.get(id)!
+              expect(Math.abs(got.x - placed.x) + Math.abs(got.y - placed.y)).toBeLessThan(1e-6)
+              const found = layout.find(id)!
+              expect(Math.abs(found.x - placed.x) + Math.abs(found.y - placed.y)).toBeLessThan(1e-6)
+            }
+            const bounds = layout.bounds()
+            for (const placed of kept.values()) {
+              expect(placed.x).toBeGreaterThanOrEqual(bounds.x - 1e-6)
+              expect(placed.y + placed.height).toBeLessThanOrEqual(bounds.y + bounds.height + 1e-6)
+            }
+            const list = [...kept.values()]
+            for (let i = 0; i < list.length; i++) {
+              for (let j = i + 1; j < list.length; j++) {
+                const p = list[i]!
+                const q = list[j]!
+                const overlap =
+                  p.x < q.x + q.width - 1e-6 &&
+                  q.x < p.x + p.width - 1e-6 &&
+                  p.y < q.y + q.height - 1e-6 &&
+                  q.y < p.y + p.height - 1e-6
+                expect(overlap).toBe(false)
+              }
+            }
           }
-        }
-      }
-    }), { numRuns: 150 })
+        },
+      ),
+      { numRuns: 150 },
+    )
   })
 
   it('a look at a part shows exactly the planks that lie in it, in every arrangement', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(99), fc.integer({ min: -400, max: 400 })), { minLength: 3, maxLength: 60 }), arrangements, fc.tuple(fc.integer({ min: -900, max: 900 }), fc.integer({ min: -500, max: 500 }), fc.integer({ min: 1, max: 600 })), (steps, arrangement, [x, y, side]) => {
-      const tree = fresh()
-      for (const [i, [at, place]] of steps.entries()) {
-        const ids = [...tree.topics.keys()]
-        const place2 = arrangement === 'hand' && i % 3 === 0 ? { x: place, y: -place / 2 } : {}
-        applyChanges(tree, addAt(tree, { parent: ids[at % ids.length]!, index: at }, () => `${'abc'[at % 3]}${i}`, place2).changes)
-      }
-      const layout = new Layout(tree, look(tree), { arrangement, today: '2027-03-01' })
-      const view = { x, y, width: side, height: side }
-      const expected = [...planks(layout).values()].filter(plank => meets(view, plank)).map(plank => plank.id).sort()
-      const seen: TopicId[] = []
-      layout.scan(view, 0, watching(placed => seen.push(placed.id)))
-      expect(seen.filter(id => meets(view, layout.find(id)!)).sort()).toEqual(expected)
-      expect(seen.length).toBe(new Set(seen).size)
-    }), { numRuns: 150 })
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(99), fc.integer({ min: -400, max: 400 })), { minLength: 3, maxLength: 60 }),
+        arrangements,
+        fc.tuple(
+          fc.integer({ min: -900, max: 900 }),
+          fc.integer({ min: -500, max: 500 }),
+          fc.integer({ min: 1, max: 600 }),
+        ),
+        (steps, arrangement, [x, y, side]) => {
+          const tree = fresh()
+          for (const [i, [at, place]] of steps.entries()) {
+            const ids = [...tree.topics.keys()]
+            const place2 = arrangement === 'hand' && i % 3 === 0 ? { x: place, y: -place / 2 } : {}
+            applyChanges(
+              tree,
+              addAt(tree, { parent: ids[at % ids.length]!, index: at }, () => `${'abc'[at % 3]}${i}`, place2).changes,
+            )
+          }
+          const layout = new Layout(tree, look(tree), { arrangement, today: '2027-03-01' })
+          const view = { x, y, width: side, height: side }
+          const expected = [...planks(layout).values()]
+            .filter(plank => meets(view, plank))
+            .map(plank => plank.id)
+            .sort()
+          const seen: TopicId[] = []
+          layout.scan(
+            view,
+            0,
+            watching(placed => seen.push(placed.id)),
+          )
+          expect(seen.filter(id => meets(view, layout.find(id)!)).sort()).toEqual(expected)
+          expect(seen.length).toBe(new Set(seen).size)
+        },
+      ),
+      { numRuns: 150 },
+    )
   })
 
   it('goes on with another tree, or with other folds, as if it were new, and hears of changes after that', () => {
     const tree = fresh()
-    applyChanges(tree, ['a', 'b', 'c'].map((topic, i) => ({ op: 'add' as const, topic, parent: i === 0 ? 'centre' : 'a', order: `a${i}` })))
+    applyChanges(
+      tree,
+      ['a', 'b', 'c'].map((topic, i) => ({
+        op: 'add' as const,
+        topic,
+        parent: i === 0 ? 'centre' : 'a',
+        order: `a${i}`,
+      })),
+    )
     const folds = new Set<TopicId>(['a'])
     const own = { size: look(tree).size, folded: (id: TopicId) => folds.has(id) }
     const layout = new Layout(tree, own)
@@ -132,7 +223,10 @@ describe('an arranged tree', () => {
 
   it('a loose branch that is filed has the space of a branch, not of a centre', () => {
     const tree = fresh()
-    applyChanges(tree, [{ op: 'add', topic: 'branch', parent: null, order: 'a0' }, ...['a', 'b'].map((topic, i) => ({ op: 'add' as const, topic, parent: 'branch', order: `a${i}` }))])
+    applyChanges(tree, [
+      { op: 'add', topic: 'branch', parent: null, order: 'a0' },
+      ...['a', 'b'].map((topic, i) => ({ op: 'add' as const, topic, parent: 'branch', order: `a${i}` })),
+    ])
     const layout = new Layout(tree, look(tree))
     layout.bounds()
     layout.touch(touchedBy(applyChanges(tree, [{ op: 'place', topic: 'branch', parent: 'centre', order: 'a0' }])))
@@ -142,7 +236,10 @@ describe('an arranged tree', () => {
   it('what is left out leaves the others on their sides', () => {
     for (const arrangement of ['both', 'around'] as const) {
       const tree = fresh()
-      applyChanges(tree, ['a', 'b', 'c', 'd'].map((topic, i) => ({ op: 'add' as const, topic, parent: 'centre', order: `a${i}` })))
+      applyChanges(
+        tree,
+        ['a', 'b', 'c', 'd'].map((topic, i) => ({ op: 'add' as const, topic, parent: 'centre', order: `a${i}` })),
+      )
       const sideOf = (layout: Layout): string[] => ['b', 'c', 'd'].map(id => layout.find(id)!.direction)
       const all = new Layout(tree, look(tree), { arrangement })
       const some = new Layout(tree, { ...look(tree), hidden: id => id === 'a' }, { arrangement })
@@ -152,11 +249,24 @@ describe('an arranged tree', () => {
 
   it('shows just what lies in view, hides what is folded and says how much that is', () => {
     const tree = fresh()
-    applyChanges(tree, Array.from({ length: 200 }, (_, i) => ({ op: 'add' as const, topic: `t${i}`, parent: i < 10 ? 'centre' : `t${i % 10}`, order: `a${'ABCDEFGHIJKLMNOPQRSTUVWXYZ'[Math.floor(i / 10)]}`, with: { side: 'right' as const } })))
+    applyChanges(
+      tree,
+      Array.from({ length: 200 }, (_, i) => ({
+        op: 'add' as const,
+        topic: `t${i}`,
+        parent: i < 10 ? 'centre' : `t${i % 10}`,
+        order: `a${'ABCDEFGHIJKLMNOPQRSTUVWXYZ'[Math.floor(i / 10)]}`,
+        with: { side: 'right' as const },
+      })),
+    )
     const layout = new Layout(tree, look(tree), { arrangement: 'right' })
     const target = layout.find('t57')!
     const seen: TopicId[] = []
-    layout.scan({ x: target.x, y: target.y, width: target.width, height: target.height }, 0, watching(placed => seen.push(placed.id)))
+    layout.scan(
+      { x: target.x, y: target.y, width: target.width, height: target.height },
+      0,
+      watching(placed => seen.push(placed.id)),
+    )
     expect(seen).toContain('t57')
     expect(seen.length).toBeLessThan(6)
     layout.touch(touchedBy(applyChanges(tree, [{ op: 'set', topic: 't7', field: 'folded', value: true }])))
@@ -168,13 +278,20 @@ describe('an arranged tree', () => {
 
 describe('balance of the sides', () => {
   it('is the best of all choices for up to 14 branches (every choice tried)', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: 1, max: 90 }), { minLength: 1, maxLength: 11 }), (heights) => {
-      const differenceOf = (right: (i: number) => boolean): number => Math.abs(heights.reduce((sum, h, i) => sum + (right(i) ? h : -h), 0))
-      let best = Infinity
-      for (let mask = 0; mask < 2 ** heights.length; mask++) best = Math.min(best, differenceOf(i => (mask >> i) % 2 === 1))
-      const sides = balanceSides(heights)
-      expect(differenceOf(i => sides[i] === 'right')).toBe(best)
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 90 }), { minLength: 1, maxLength: 11 }), heights => {
+        const differenceOf = (right: (i: number) => boolean): number =>
+          Math.abs(heights.reduce((sum, h, i) => sum + (right(i) ? h : -h), 0))
+        let best = Infinity
+        for (let mask = 0; mask < 2 ** heights.length; mask++)
+          best = Math.min(
+            best,
+            differenceOf(i => (mask >> i) % 2 === 1),
+          )
+        const sides = balanceSides(heights)
+        expect(differenceOf(i => sides[i] === 'right')).toBe(best)
+      }),
+    )
   })
   it('keeps sides that somebody chose and reads naturally when all is even', () => {
     expect(balanceSides([1, 1, 1, 1])).toEqual(['right', 'right', 'left', 'left'])
@@ -186,14 +303,25 @@ describe('balance of the sides', () => {
 describe('planks', () => {
   const ruler = (text: string): number => text.length * 7
   it('wrap between words, inside long words, and never lose a character', () => {
-    fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 200 }), (title) => {
-      const lines = wrap(title, 70, text => [...text].length * 7)
-      expect(lines.join('').replace(/\s/g, '')).toBe(title.replace(/\s/g, ''))
-      for (const line of lines) expect([...line].length).toBeLessThanOrEqual(Math.max(10, 2))
-    }))
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme', maxLength: 200 }), title => {
+        const lines = wrap(title, 70, text => [...text].length * 7)
+        expect(lines.join('').replace(/\s/g, '')).toBe(title.replace(/\s/g, ''))
+        for (const line of lines) expect([...line].length).toBeLessThanOrEqual(Math.max(10, 2))
+      }),
+    )
   })
   it('grow with markers, signs and small print, and stop growing at fourteen lines', () => {
-    const base = { title: 'Shelving', rank: 'plain' as const, textSize: null, bold: false, slanted: false, markers: 0, signs: 0, smallPrint: [] }
+    const base = {
+      title: 'Shelving',
+      rank: 'plain' as const,
+      textSize: null,
+      bold: false,
+      slanted: false,
+      markers: 0,
+      signs: 0,
+      smallPrint: [],
+    }
     const plain = plankOf(base, ruler)
     const rich = plankOf({ ...base, markers: 2, signs: 1, smallPrint: ['IB', '2 d late'] }, ruler)
     expect(rich.width).toBeGreaterThan(plain.width)

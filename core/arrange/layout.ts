@@ -36,10 +36,18 @@ export interface Settings {
 export function sidesOf(tree: Tree): Side[] {
   const main = childrenOf(tree, tree.centre)
   const given = main.map(id => topicOf(tree, id).side)
-  return given.every(side => side !== null) ? given : balanceSides(main.map(() => 1), given)
+  return given.every(side => side !== null)
+    ? given
+    : balanceSides(
+        main.map(() => 1),
+        given,
+      )
 }
 
-/** A part of the drawing with an arrangement of its own: the centre's, a loose topic's, or that of a branch that was given one. */
+/**
+ * A part of the drawing with an arrangement of its own: the centre's, a loose topic's, or that of a branch that was
+ * given one.
+ */
 interface Frame {
   readonly id: TopicId
   readonly arrangement: Arrangement
@@ -59,7 +67,11 @@ export class Layout {
   private settings: Settings
   private stale = true
 
-  constructor(private tree: Tree, private readonly look: Look, private override: Partial<Settings> = {}) {
+  constructor(
+    private tree: Tree,
+    private readonly look: Look,
+    private override: Partial<Settings> = {},
+  ) {
     this.settings = this.settingsNow()
   }
 
@@ -173,7 +185,17 @@ export class Layout {
   private frameOf(id: TopicId, arrangement: Arrangement = this.arrangementOf(id) ?? 'right'): Frame {
     let frame = this.frames.get(id)
     if (frame?.fresh && frame.arrangement === arrangement) return frame
-    if (frame?.arrangement !== arrangement) this.frames.set(id, frame = { id, arrangement, grove: this.groveOf(id, arrangement), extents: halfOf({ width: 0, height: 0 }), fresh: false })
+    if (frame?.arrangement !== arrangement)
+      this.frames.set(
+        id,
+        (frame = {
+          id,
+          arrangement,
+          grove: this.groveOf(id, arrangement),
+          extents: halfOf({ width: 0, height: 0 }),
+          fresh: false,
+        }),
+      )
     frame.fresh = true
     frame.extents = frame.grove.settle()
     return frame
@@ -186,7 +208,13 @@ export class Layout {
   /** On which side of a topic each of its children stands, folded, left out or not. */
   private sideBelow(id: TopicId): (kid: TopicId) => Side {
     const kids = childrenOf(this.tree, id)
-    const sides = id === this.tree.centre ? sidesOf(this.tree) : balanceSides(kids.map(() => 1), kids.map(kid => topicOf(this.tree, kid).side))
+    const sides =
+      id === this.tree.centre
+        ? sidesOf(this.tree)
+        : balanceSides(
+            kids.map(() => 1),
+            kids.map(kid => topicOf(this.tree, kid).side),
+          )
     const sideOf = new Map(kids.map((kid, i) => [kid, sides[i]!]))
     return kid => sideOf.get(kid)!
   }
@@ -196,30 +224,44 @@ export class Layout {
     const isNested = (kid: TopicId): boolean => kid !== id && this.isNestedIn(arrangement, kid)
     return {
       root: id,
-      get along() { return settings().along },
-      get across() { return settings().across },
+      get along() {
+        return settings().along
+      },
+      get across() {
+        return settings().across
+      },
       isNested,
-      kids: at => isNested(at) ? [] : this.shown(at),
+      kids: at => (isNested(at) ? [] : this.shown(at)),
       size: at => this.look.size(at),
-      extents: at => isNested(at) ? this.nestedFrame(at).extents : halfOf(this.look.size(at)),
+      extents: at => (isNested(at) ? this.nestedFrame(at).extents : halfOf(this.look.size(at))),
     }
   }
 
   private groveOf(id: TopicId, arrangement: Arrangement): Grove {
     const ground = this.groundOf(id, arrangement)
     switch (arrangement) {
-      case 'around': return new RingGrove(ground, () => id === this.tree.centre ? this.sideBelow(id) : null)
-      case 'time': return new TimeGrove(ground, at => this.dateOf(at), () => this.settings.today)
-      case 'hand': return new HandGrove(ground, (at) => {
-        const { x, y } = topicOf(this.tree, at)
-        return x === null || y === null ? null : { dx: x, dy: y }
-      })
-      default: return new ForestGrove(Object.assign(ground, {
-        plots: this.plots,
-        shown: (at: TopicId) => this.shown(at),
-        isWide: () => this.isWide(id),
-        directionOf: () => arrangement === 'both' ? this.sideBelow(id) : arrangement,
-      }))
+      case 'around':
+        return new RingGrove(ground, () => (id === this.tree.centre ? this.sideBelow(id) : null))
+      case 'time':
+        return new TimeGrove(
+          ground,
+          at => this.dateOf(at),
+          () => this.settings.today,
+        )
+      case 'hand':
+        return new HandGrove(ground, at => {
+          const { x, y } = topicOf(this.tree, at)
+          return x === null || y === null ? null : { dx: x, dy: y }
+        })
+      default:
+        return new ForestGrove(
+          Object.assign(ground, {
+            plots: this.plots,
+            shown: (at: TopicId) => this.shown(at),
+            isWide: () => this.isWide(id),
+            directionOf: () => (arrangement === 'both' ? this.sideBelow(id) : arrangement),
+          }),
+        )
     }
   }
 
@@ -257,7 +299,7 @@ export class Layout {
   }
 
   /** Loose topics stand where they were put; those without a place queue up below the tree. */
-  private *loose(): Generator<{ placed: Placed, frame: Frame }> {
+  private *loose(): Generator<{ placed: Placed; frame: Frame }> {
     if (this.root !== this.tree.centre) return
     let queueY = Math.max(this.frameOf(this.root).extents.bottom, 40) + 60
     const { hidden } = this.look
@@ -350,20 +392,37 @@ export class Layout {
     }
     if (meets(view, placed)) onlooker.plank(placed)
     const [x, y] = [placed.x + placed.width / 2, placed.y + placed.height / 2]
-    frame.grove.scan(x === 0 && y === 0 ? view : { ...view, x: view.x - x, y: view.y - y }, grain, this.fromMiddleOf(placed, onlooker, at => this.showFrame(view, grain, onlooker, at, this.frames.get(at.id)!)))
+    frame.grove.scan(
+      x === 0 && y === 0 ? view : { ...view, x: view.x - x, y: view.y - y },
+      grain,
+      this.fromMiddleOf(placed, onlooker, at => this.showFrame(view, grain, onlooker, at, this.frames.get(at.id)!)),
+    )
   }
 
   /** Passes on what counts from the middle of a plank. */
   private fromMiddleOf(root: Placed, onlooker: Onlooker, frame: (placed: Placed) => void): GroveOnlooker {
     const [x, y] = [root.x + root.width / 2, root.y + root.height / 2]
-    const axis = onlooker.axis && ((at: number, from: number, to: number, ticks: Parameters<NonNullable<Onlooker['axis']>>[3]): void => onlooker.axis?.(at + y, from + x, to + x, x === 0 ? ticks : ticks.map(tick => ({ ...tick, x: tick.x + x }))))
+    const axis =
+      onlooker.axis &&
+      ((at: number, from: number, to: number, ticks: Parameters<NonNullable<Onlooker['axis']>>[3]): void =>
+        onlooker.axis?.(at + y, from + x, to + x, x === 0 ? ticks : ticks.map(tick => ({ ...tick, x: tick.x + x }))))
     if (x === 0 && y === 0) {
-      return { frame, axis, plank: placed => onlooker.plank(placed), line: (owner, points) => onlooker.line(owner, points), block: (rect, id) => onlooker.block(rect, id) }
+      return {
+        frame,
+        axis,
+        plank: placed => onlooker.plank(placed),
+        line: (owner, points) => onlooker.line(owner, points),
+        block: (rect, id) => onlooker.block(rect, id),
+      }
     }
     return {
       frame: placed => frame(moved(placed, root)),
       plank: placed => onlooker.plank(moved(placed, root)),
-      line: (owner, points) => onlooker.line(owner, points.map((value, i) => value + (i % 2 === 0 ? x : y))),
+      line: (owner, points) =>
+        onlooker.line(
+          owner,
+          points.map((value, i) => value + (i % 2 === 0 ? x : y)),
+        ),
       block: (rect, id) => onlooker.block({ ...rect, x: rect.x + x, y: rect.y + y }, id),
       axis,
     }

@@ -8,8 +8,10 @@ export type Arrow = 'up' | 'down' | 'left' | 'right'
 const BACK = { right: 'left', left: 'right', down: 'up' } as const
 
 /**
- * The topic that somebody means by an arrow key, going by what they see: outward to the child nearest in line, inward to the
- * parent, else to the nearest plank that way, whoever its parent is. Among topics placed by hand only nearness counts. Null at the edge.
+ * The topic that somebody means by an arrow key, going by what they see: outward to the child nearest in line, inward
+ * to the
+ * parent, else to the nearest plank that way, whoever its parent is. Among topics placed by hand only nearness counts.
+ * Null at the edge.
  */
 export function neighbourOf(tree: Tree, layout: Layout, id: TopicId, arrow: Arrow): TopicId | null {
   const at = layout.find(id)
@@ -22,7 +24,13 @@ export function neighbourOf(tree: Tree, layout: Layout, id: TopicId, arrow: Arro
   }
   if (above !== null && arrow === BACK[at.direction] && layout.arrangementAround(above) !== 'hand') return above
   // Outward from a topic without children there is nothing; a plank further on belongs to another branch.
-  if (id !== layout.root && arrow === at.direction && at.direction !== 'down' && layout.arrangementAround(id) !== 'hand') return null
+  if (
+    id !== layout.root &&
+    arrow === at.direction &&
+    at.direction !== 'down' &&
+    layout.arrangementAround(id) !== 'hand'
+  )
+    return null
   return nearest(tree, layout, at, arrow)
 }
 
@@ -32,9 +40,10 @@ function nearestKid(layout: Layout, at: Placed, arrow: 'down' | 'left' | 'right'
   for (const kid of layout.shown(at.id)) {
     const placed = layout.find(kid)
     if (placed?.direction !== arrow) continue
-    const away = arrow === 'down'
-      ? Math.abs(placed.x + placed.width / 2 - at.x - at.width / 2)
-      : Math.abs(placed.y + placed.height / 2 - at.y - at.height / 2)
+    const away =
+      arrow === 'down'
+        ? Math.abs(placed.x + placed.width / 2 - at.x - at.width / 2)
+        : Math.abs(placed.y + placed.height / 2 - at.y - at.height / 2)
     if (away < least) {
       least = away
       best = kid
@@ -43,7 +52,10 @@ function nearestKid(layout: Layout, at: Placed, arrow: 'down' | 'left' | 'right'
   return best
 }
 
-/** A plank one level further in or out counts as so much further away: somebody who goes down a column means the next in it, not that one's child. */
+/**
+ * A plank one level further in or out counts as so much further away: somebody who goes down a column means the next
+ * in it, not that one's child.
+ */
 const OTHER_LEVEL = 1.5
 
 /** How far is looked, in canvas units: near first, then far. */
@@ -54,7 +66,14 @@ function nearest(tree: Tree, layout: Layout, at: Placed, arrow: Arrow): TopicId 
   const sign = arrow === 'up' || arrow === 'left' ? -1 : 1
   const middle = { x: at.x + at.width / 2, y: at.y + at.height / 2 }
   // In a column what lines up with the near edges counts; in a row, the middles.
-  const line = (placed: Placed): number => !upright ? placed.y + placed.height / 2 : at.direction === 'right' ? placed.x : at.direction === 'left' ? placed.x + placed.width : placed.x + placed.width / 2
+  const line = (placed: Placed): number =>
+    !upright
+      ? placed.y + placed.height / 2
+      : at.direction === 'right'
+        ? placed.x
+        : at.direction === 'left'
+          ? placed.x + placed.width
+          : placed.x + placed.width / 2
   const byHand = layout.arrangementAround(topicOf(tree, at.id).parent ?? at.id) === 'hand'
   const level = depthOf(tree, at.id)
   let best: TopicId | null = null
@@ -81,7 +100,8 @@ function nearest(tree: Tree, layout: Layout, at: Placed, arrow: Arrow): TopicId 
           best = placed.id
         }
       },
-      line() {}, block() {},
+      line() {},
+      block() {},
     })
     // Near by, only one of the same level is surely what's meant.
     if (best && (byHand || depthOf(tree, best) === level)) return best

@@ -1,6 +1,13 @@
 import type { Rect } from './place'
 
-interface Patch<T> { readonly item: T, readonly x1: number, readonly y1: number, readonly x2: number, readonly y2: number, seen: number }
+interface Patch<T> {
+  readonly item: T
+  readonly x1: number
+  readonly y1: number
+  readonly x2: number
+  readonly y2: number
+  seen: number
+}
 
 /** The side of a square of the patchwork, in canvas units: about what a screen shows. */
 const SIDE = 900
@@ -19,7 +26,12 @@ export class Patchwork<T> {
     for (const [item, [x1, y1, x2, y2]] of items) {
       const patch: Patch<T> = { item, x1, y1, x2, y2, seen: 0 }
       this.all.push(patch)
-      const [left, top, right, bottom] = [x1, y1, x2, y2].map(value => Math.floor(value / SIDE)) as [number, number, number, number]
+      const [left, top, right, bottom] = [x1, y1, x2, y2].map(value => Math.floor(value / SIDE)) as [
+        number,
+        number,
+        number,
+        number,
+      ]
       if ((right - left + 1) * (bottom - top + 1) > LARGE) {
         this.large.push(patch)
         continue
@@ -39,7 +51,10 @@ export class Patchwork<T> {
     return this.all.length
   }
 
-  /** Shows each thing that meets the view once. With a `stride` above 1, only every so-manieth of what lies in the squares. */
+  /**
+   * Shows each thing that meets the view once. With a `stride` above 1, only every so-manieth of what lies in the
+   * squares.
+   */
   visit(view: Rect, see: (item: T) => void, stride = 1): void {
     const round = ++this.round
     const [x1, y1, x2, y2] = [view.x, view.y, view.x + view.width, view.y + view.height]

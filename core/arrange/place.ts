@@ -24,7 +24,10 @@ export interface Extents {
   readonly bottom: number
 }
 
-export interface Size { readonly width: number, readonly height: number }
+export interface Size {
+  readonly width: number
+  readonly height: number
+}
 
 /** A mark on a time axis. `date` is an ISO day. */
 export interface Tick {
@@ -53,17 +56,22 @@ export function meets(a: Rect, b: Rect): boolean {
 export function around(placed: Rect, extents: Extents): Rect {
   const x = placed.x + placed.width / 2
   const y = placed.y + placed.height / 2
-  return { x: x - extents.left, y: y - extents.top, width: extents.left + extents.right, height: extents.top + extents.bottom }
+  return {
+    x: x - extents.left,
+    y: y - extents.top,
+    width: extents.left + extents.right,
+    height: extents.top + extents.bottom,
+  }
 }
 
 /** The middle of a plank's edge on the side its children are on. */
-export function edgeOf(placed: Rect, direction: Direction): { x: number, y: number } {
+export function edgeOf(placed: Rect, direction: Direction): { x: number; y: number } {
   if (direction === 'down') return { x: placed.x + placed.width / 2, y: placed.y + placed.height }
   return { x: direction === 'right' ? placed.x + placed.width : placed.x, y: placed.y + placed.height / 2 }
 }
 
 /** The middle of a plank's edge on its parent's side. */
-export function backOf(placed: Rect, direction: Direction): { x: number, y: number } {
+export function backOf(placed: Rect, direction: Direction): { x: number; y: number } {
   if (direction === 'down') return { x: placed.x + placed.width / 2, y: placed.y }
   return { x: direction === 'right' ? placed.x : placed.x + placed.width, y: placed.y + placed.height / 2 }
 }

@@ -21,7 +21,11 @@ export interface PlankContent {
   /** The widest its text may run. */
   readonly widest?: number | null
   /** A picture with its size in canvas units, and where it stands. */
-  readonly picture?: { readonly width: number, readonly height: number, readonly place: 'before' | 'above' | 'below' } | null
+  readonly picture?: {
+    readonly width: number
+    readonly height: number
+    readonly place: 'before' | 'above' | 'below'
+  } | null
   readonly markers: number
   readonly signs: number
   /** The row under the title, already in words; empty when there is none. */
@@ -58,8 +62,13 @@ export const PLANK = {
 
 const SMALL_PRINT: Face = { family: 'text', size: PLANK.smallPrintSize, weight: 550, slanted: false }
 /** What a shape needs beside the text, on both sides together, and below it. */
-export const SHAPE_ROOM: Record<Shape, { readonly sides: number, readonly bottom: number }> = {
-  box: { sides: 0, bottom: 0 }, round: { sides: 6, bottom: 0 }, tag: { sides: 14, bottom: 0 }, slate: { sides: 0, bottom: 0 }, awning: { sides: 4, bottom: 7 }, ticket: { sides: 14, bottom: 0 },
+export const SHAPE_ROOM: Record<Shape, { readonly sides: number; readonly bottom: number }> = {
+  box: { sides: 0, bottom: 0 },
+  round: { sides: 6, bottom: 0 },
+  tag: { sides: 14, bottom: 0 },
+  slate: { sides: 0, bottom: 0 },
+  awning: { sides: 4, bottom: 7 },
+  ticket: { sides: 14, bottom: 0 },
 }
 const SIZES: Record<TextSize, number> = { small: 12, large: 17, huge: 22 }
 
@@ -74,13 +83,20 @@ export function faceOf(content: Pick<PlankContent, 'rank' | 'textSize' | 'bold' 
   }
 }
 
-/** Breaks a title into lines no wider than `widest`: at its own line breaks, then between words, then inside a word that is too long. */
+/**
+ * Breaks a title into lines no wider than `widest`: at its own line breaks, then between words, then inside a word
+ * that is too long.
+ */
 export function wrap(title: string, widest: number, width: (text: string) => number): string[] {
   return wrapMeasured(title, widest, width).lines
 }
 
 /** The lines, and how wide the widest of them is; each is measured once. */
-function wrapMeasured(title: string, widest: number, width: (text: string) => number): { lines: string[], width: number } {
+function wrapMeasured(
+  title: string,
+  widest: number,
+  width: (text: string) => number,
+): { lines: string[]; width: number } {
   const lines: string[] = []
   let most = 0
   const add = (line: string, itsWidth = width(line)): void => {
@@ -140,7 +156,10 @@ export function plankOf(content: PlankContent, ruler: Ruler): Plank {
   if (cut) lines = [...lines.slice(0, PLANK.mostLines - 1), `${lines[PLANK.mostLines - 1]}…`]
   const lineHeight = Math.round(face.size * (centre ? 1.2 : 1.36))
   const textWidth = Math.max(24, cut ? lines.reduce((most, line) => Math.max(most, measure(line)), 0) : wrapped.width)
-  const smallWidth = content.smallPrint.reduce((sum, part) => sum + ruler(part, SMALL_PRINT) + PLANK.smallPrintGap, -PLANK.smallPrintGap)
+  const smallWidth = content.smallPrint.reduce(
+    (sum, part) => sum + ruler(part, SMALL_PRINT) + PLANK.smallPrintGap,
+    -PLANK.smallPrintGap,
+  )
   const room = content.shape ? SHAPE_ROOM[content.shape] : { sides: 0, bottom: 0 }
   const sides = (centre ? PLANK.centreSides : PLANK.sides) + room.sides
   let inside = Math.max(before + textWidth + after, smallWidth)
@@ -149,10 +168,16 @@ export function plankOf(content: PlankContent, ruler: Ruler): Plank {
   if (picture?.place === 'before') {
     inside += picture.width + PLANK.pictureGap
     tall = Math.max(tall, picture.height)
-  }
-  else if (picture) {
+  } else if (picture) {
     inside = Math.max(inside, picture.width)
     tall += picture.height + PLANK.pictureGap
   }
-  return { lines, cut, face, lineHeight, width: Math.ceil(inside + sides), height: tall + (centre ? PLANK.centreTop * 2 : PLANK.top + PLANK.bottom) + room.bottom }
+  return {
+    lines,
+    cut,
+    face,
+    lineHeight,
+    width: Math.ceil(inside + sides),
+    height: tall + (centre ? PLANK.centreTop * 2 : PLANK.top + PLANK.bottom) + room.bottom,
+  }
 }

@@ -13,7 +13,12 @@ const USED = 0.966
 const STRAY = 0.3
 
 /** One ring: its radius, the widest and the tallest plank on it, and how far up and down it is used. */
-interface Ring { width: number, tallest: number, furthest: number, radius: number }
+interface Ring {
+  width: number
+  tallest: number
+  furthest: number
+  radius: number
+}
 
 /** A branch on the rings. `widths` and `talls` hold the most of each level, its own plank first. */
 interface Cell {
@@ -29,7 +34,8 @@ interface Cell {
 }
 
 /**
- * Around the centre: one ring a level. A topic keeps the height that the tidy tree gives it when all of a level are equally
+ * Around the centre: one ring a level. A topic keeps the height that the tidy tree gives it when all of a level are
+ * equally
  * long, and stands where its ring has that height; so siblings keep their order and no two planks meet.
  * Each ring is as small as its planks, and those on the ring inside it, allow. Linear in topics.
  */
@@ -43,7 +49,10 @@ export class RingGrove implements Grove {
   private gap = RING_GAP
 
   /** `sideOf`: on which side of the root a main branch stands; null lets their sizes decide. */
-  constructor(private readonly ground: Ground, private readonly sideOf: () => ((main: TopicId) => Side) | null) {}
+  constructor(
+    private readonly ground: Ground,
+    private readonly sideOf: () => ((main: TopicId) => Side) | null,
+  ) {}
 
   forget(): void {
     this.cells.clear()
@@ -62,7 +71,7 @@ export class RingGrove implements Grove {
     if (this.fresh) return this.extents
     this.fresh = true
     const { ground } = this
-    const gap = this.gap = RING_GAP * ground.along
+    const gap = (this.gap = RING_GAP * ground.along)
     const before = [...this.main.right, ...this.main.left]
     const main = ground.kids(ground.root).map(id => this.cellOf(id))
     const gone = new Set(before)
@@ -75,10 +84,13 @@ export class RingGrove implements Grove {
     for (const side of ['right', 'left'] as const) {
       const here = main.filter((_, i) => shared[i] === side)
       this.main[side] = here
-      layOut(this.forests[side], here.map(cell => cell.plot))
+      layOut(
+        this.forests[side],
+        here.map(cell => cell.plot),
+      )
       for (const cell of here) {
         cell.widths.forEach((width, level) => {
-          const ring = rings[level] ??= { width: 0, tallest: 0, furthest: 0, radius: 0 }
+          const ring = (rings[level] ??= { width: 0, tallest: 0, furthest: 0, radius: 0 })
           ring.width = Math.max(ring.width, width)
           ring.tallest = Math.max(ring.tallest, cell.talls[level]!)
         })
@@ -104,7 +116,21 @@ export class RingGrove implements Grove {
   private cellOf(id: TopicId): Cell {
     let cell = this.cells.get(id)
     if (cell?.fresh) return cell
-    if (!cell) this.cells.set(id, cell = { id, plot: newPlot(id), kids: [], own: NOWHERE, width: 0, widths: [], talls: [], count: 1, fresh: false })
+    if (!cell)
+      this.cells.set(
+        id,
+        (cell = {
+          id,
+          plot: newPlot(id),
+          kids: [],
+          own: NOWHERE,
+          width: 0,
+          widths: [],
+          talls: [],
+          count: 1,
+          fresh: false,
+        }),
+      )
     const own = this.ground.extents(id)
     const kids = this.ground.kids(id).map(kid => this.cellOf(kid))
     const { plot } = cell
@@ -113,7 +139,10 @@ export class RingGrove implements Grove {
     plot.gapAlong = 0
     plot.across = 2 * Math.max(own.top, own.bottom)
     plot.gapAcross = ACROSS * this.ground.across
-    layOut(plot, kids.map(kid => kid.plot))
+    layOut(
+      plot,
+      kids.map(kid => kid.plot),
+    )
     const widths = [own.left + own.right]
     const talls = [plot.across]
     cell.count = 1
@@ -163,14 +192,33 @@ export class RingGrove implements Grove {
     for (const side of ['right', 'left'] as const) {
       if (side === 'right' ? view.x + view.width < 0 : view.x > 0) continue
       for (const cell of this.main[side]) this.show(view, grain, onlooker, cell, cell.plot.offset, 0, side)
-      this.arc(view, onlooker, this.ground.root, { dx: 0, dy: 0, direction: side }, this.ground.size(this.ground.root).width, this.main[side], 0, 0, side)
+      this.arc(
+        view,
+        onlooker,
+        this.ground.root,
+        { dx: 0, dy: 0, direction: side },
+        this.ground.size(this.ground.root).width,
+        this.main[side],
+        0,
+        0,
+        side,
+      )
     }
   }
 
-  private show(view: Rect, grain: number, onlooker: GroveOnlooker, cell: Cell, y: number, level: number, side: Side): void {
+  private show(
+    view: Rect,
+    grain: number,
+    onlooker: GroveOnlooker,
+    cell: Cell,
+    y: number,
+    level: number,
+    side: Side,
+  ): void {
     const { low, high } = cell.plot
     if (y + low > view.y + view.height || y + high < view.y) return
-    // From where its furthest topic up or down would touch its own ring, to its last ring's planks level with the middle.
+    // From where its furthest topic up or down would touch its own ring, to its last ring's planks level with the
+    // middle.
     const [from, to] = [Math.abs(y + low), Math.abs(y + high)]
     const inner = this.xAt(level, Math.max(from, to))
     const last = level + cell.widths.length - 1
@@ -185,7 +233,9 @@ export class RingGrove implements Grove {
     }
     const spot = this.onRing(cell, y, level, side)
     const { own } = cell
-    if (meets(view, { x: spot.dx - own.left, y: y - own.top, width: own.left + own.right, height: own.top + own.bottom })) {
+    if (
+      meets(view, { x: spot.dx - own.left, y: y - own.top, width: own.left + own.right, height: own.top + own.bottom })
+    ) {
       const placed = plankAt(cell.id, this.ground.size(cell.id), spot)
       if (this.ground.isNested(cell.id)) onlooker.frame(placed)
       else onlooker.plank(placed)
@@ -195,8 +245,21 @@ export class RingGrove implements Grove {
     this.arc(view, onlooker, cell.id, spot, cell.width, cell.kids, y, level + 1, side)
   }
 
-  /** The bracket: a stub from the parent, an arc as long as from the first to the last child, a tick to each. Just what is in sight. */
-  private arc(view: Rect, onlooker: GroveOnlooker, parent: TopicId, from: Spot, width: number, kids: readonly Cell[], middle: number, level: number, side: Side): void {
+  /**
+   * The bracket: a stub from the parent, an arc as long as from the first to the last child, a tick to each. Just what
+   * is in sight.
+   */
+  private arc(
+    view: Rect,
+    onlooker: GroveOnlooker,
+    parent: TopicId,
+    from: Spot,
+    width: number,
+    kids: readonly Cell[],
+    middle: number,
+    level: number,
+    side: Side,
+  ): void {
     if (kids.length === 0) return
     const sign = side === 'right' ? 1 : -1
     const rim = (this.rings[level]?.radius ?? 0) - this.gap / 2
@@ -212,7 +275,8 @@ export class RingGrove implements Grove {
       const spot = this.onRing(kid, y, level, side)
       onlooker.line(kid.id, [...onRim(angleAt(y)), spot.dx - (sign * kid.width) / 2, y])
     }
-    if (from.dy >= above && from.dy <= below) onlooker.line(parent, [from.dx + (sign * width) / 2, from.dy, ...onRim(angleAt(from.dy))])
+    if (from.dy >= above && from.dy <= below)
+      onlooker.line(parent, [from.dx + (sign * width) / 2, from.dy, ...onRim(angleAt(from.dy))])
     const low = angleAt(Math.max(Math.min(...heights), above))
     const high = angleAt(Math.min(Math.max(...heights), below))
     if (high <= low) return
@@ -225,7 +289,10 @@ export class RingGrove implements Grove {
 
 const NOWHERE: Extents = { left: 0, right: 0, top: 0, bottom: 0 }
 
-/** How far up and down each level of a forest reaches: its outer edges have one step a level, since each level is one long. */
+/**
+ * How far up and down each level of a forest reaches: its outer edges have one step a level, since each level is one
+ * long.
+ */
 function spread(forest: Plot, rings: readonly Ring[]): void {
   for (const outline of [forest.near, forest.far]) {
     let base = 0
@@ -239,8 +306,13 @@ function spread(forest: Plot, rings: readonly Ring[]): void {
 }
 
 /** Each ring wide enough for its planks' heights, and far enough from the ring inside it at every height they use. */
-function sizeRings(rings: readonly Ring[], root: { width: number, height: number }, gap: number): void {
-  let inner = { radius: Math.hypot(root.width, root.height) / 2, width: 0, furthest: root.height / 2, tallest: root.height }
+function sizeRings(rings: readonly Ring[], root: { width: number; height: number }, gap: number): void {
+  let inner = {
+    radius: Math.hypot(root.width, root.height) / 2,
+    width: 0,
+    furthest: root.height / 2,
+    tallest: root.height,
+  }
   for (const ring of rings) {
     ring.radius = Math.max(inner.radius + inner.width + gap, ring.furthest / USED)
     const step = (inner.tallest + ring.tallest) / 2
@@ -254,7 +326,8 @@ function tooNear(inner: Ring, radius: number, step: number, clear: number): bool
     const y = (inner.furthest * i) / 32
     const beyond = y + step
     if (beyond >= radius) return true
-    if (Math.sqrt(radius ** 2 - beyond ** 2) - Math.sqrt(Math.max(0, inner.radius ** 2 - y ** 2)) < inner.width + clear) return true
+    if (Math.sqrt(radius ** 2 - beyond ** 2) - Math.sqrt(Math.max(0, inner.radius ** 2 - y ** 2)) < inner.width + clear)
+      return true
   }
   return false
 }

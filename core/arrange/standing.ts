@@ -8,14 +8,17 @@ export interface Spot {
   readonly direction: Direction
 }
 
-export interface Line { readonly owner: TopicId, readonly points: readonly number[] }
+export interface Line {
+  readonly owner: TopicId
+  readonly points: readonly number[]
+}
 
 /** Topics that are placed one by one. All lengths count from the middle of the frame's root. */
 export interface Standing {
   readonly spots: ReadonlyMap<TopicId, Spot>
   readonly lines: readonly Line[]
   readonly extents: Extents
-  readonly axis?: { readonly y: number, readonly from: number, readonly to: number, readonly ticks: readonly Tick[] }
+  readonly axis?: { readonly y: number; readonly from: number; readonly to: number; readonly ticks: readonly Tick[] }
 }
 
 export function halfOf({ width, height }: Size): Extents {

@@ -1,5 +1,6 @@
 /**
- * The tidy tree for planks of any size, in linear time, one branch at a time, so that a change costs its path to the root.
+ * The tidy tree for planks of any size, in linear time, one branch at a time, so that a change costs its path to the
+ * root.
  *
  * Rule: van der Ploeg, "Drawing non-layered tidy trees in linear time", Software: Practice and Experience 44 (2014),
  * which extends Reingold and Tilford (1981). Where the paper threads contours through the tree, contours here are
@@ -8,7 +9,10 @@
  * Two axes: *along* runs from parent to child, *across* from sibling to sibling. Lengths are in canvas units.
  */
 
-/** One step of a branch's outer edge. `edge` counts from the list's base; the rest of the list has its base moved by `shift`. */
+/**
+ * One step of a branch's outer edge. `edge` counts from the list's base; the rest of the list has its base moved by
+ * `shift`.
+ */
 interface Contour {
   readonly length: number
   readonly edge: number
@@ -50,15 +54,32 @@ export interface Plot {
 const NO_KIDS: readonly Plot[] = []
 
 export function newPlot(id: string): Plot {
-  return { id, along: 0, across: 0, gapAlong: 0, gapAcross: 0, kids: NO_KIDS, offset: 0, near: null, far: null, reach: 0, low: 0, high: 0, fresh: false, direction: 'right', framed: false, lead: 0 }
+  return {
+    id,
+    along: 0,
+    across: 0,
+    gapAlong: 0,
+    gapAcross: 0,
+    kids: NO_KIDS,
+    offset: 0,
+    near: null,
+    far: null,
+    reach: 0,
+    low: 0,
+    high: 0,
+    fresh: false,
+    direction: 'right',
+    framed: false,
+    lead: 0,
+  }
 }
 
 function nearOf(at: Plot): Contour {
-  return at.near ??= { length: at.reach, edge: at.low, next: null, shift: 0 }
+  return (at.near ??= { length: at.reach, edge: at.low, next: null, shift: 0 })
 }
 
 function farOf(at: Plot): Contour {
-  return at.far ??= { length: at.reach, edge: at.high, next: null, shift: 0 }
+  return (at.far ??= { length: at.reach, edge: at.high, next: null, shift: 0 })
 }
 
 /** A list of which earlier sibling reaches furthest: the index to share out space from, and how far it reaches. */
@@ -110,8 +131,10 @@ function extend(head: Contour, headBase: number, headEnd: number, tail: Contour 
 }
 
 /**
- * Lays out a root, whose size is set, with its branches beside each other in order, as close as their outlines allow, sharing
- * out the space that a deep neighbour forces; the root stands halfway between the outer edges of its first and last child.
+ * Lays out a root, whose size is set, with its branches beside each other in order, as close as their outlines allow,
+ * sharing
+ * out the space that a deep neighbour forces; the root stands halfway between the outer edges of its first and last
+ * child.
  * With `bracket`, the space between root and children is kept clear from the first child's middle to the last one's.
  */
 export function layOut(root: Plot, kids: readonly Plot[], bracket = false): Plot {
@@ -194,8 +217,7 @@ export function layOut(root: Plot, kids: readonly Plot[], bracket = false): Plot
         near = extend(near, 0, reach, nearOf(child), position)
         far = farOf(child)
         reach = child.reach
-      }
-      else {
+      } else {
         far = child.reach < reach ? extend(farOf(child), position, child.reach, far, farBase) : farOf(child)
       }
       farBase = position
@@ -224,11 +246,15 @@ export function layOut(root: Plot, kids: readonly Plot[], bracket = false): Plot
   root.reach = whole + reach
   if (bracket && gapAlong > 0) {
     const clearNear: Contour = { length: gapAlong, edge: Math.min(0, first.offset) - LINE, next: near, shift: -middle }
-    const clearFar: Contour = { length: gapAlong, edge: Math.max(0, last.offset) + LINE, next: far, shift: farBase - middle }
+    const clearFar: Contour = {
+      length: gapAlong,
+      edge: Math.max(0, last.offset) + LINE,
+      next: far,
+      shift: farBase - middle,
+    }
     root.near = { length: along, edge: -half, next: clearNear, shift: 0 }
     root.far = { length: along, edge: half, next: clearFar, shift: 0 }
-  }
-  else {
+  } else {
     root.near = { length: whole, edge: -half, next: near, shift: -middle }
     root.far = { length: whole, edge: half, next: far, shift: farBase - middle }
   }

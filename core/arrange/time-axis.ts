@@ -10,13 +10,18 @@ const GAP = 14
 const DROP = 46
 
 /**
- * Along a time axis: each main branch hangs from its date, days are equally wide, and what has no date waits at the end.
+ * Along a time axis: each main branch hangs from its date, days are equally wide, and what has no date waits at the
+ * end.
  * Later branches are hung first and as high as they go, so that no line runs through an earlier one.
  */
-export function timeArrangement(ground: Omit<Ground, 'isNested'>, dateOf: (id: TopicId) => string | null, today?: string): Standing {
+export function timeArrangement(
+  ground: Omit<Ground, 'isNested'>,
+  dateOf: (id: TopicId) => string | null,
+  today?: string,
+): Standing {
   const kids = ground.kids(ground.root)
   const root = ground.size(ground.root)
-  const dated = kids.flatMap(id => dateOf(id) === null ? [] : [{ id, date: dateOf(id)! }])
+  const dated = kids.flatMap(id => (dateOf(id) === null ? [] : [{ id, date: dateOf(id)! }]))
   const undated = kids.filter(id => dateOf(id) === null)
   const spots = new Map<TopicId, Spot>()
   const lines: Line[] = []
@@ -28,7 +33,7 @@ export function timeArrangement(ground: Omit<Ground, 'isNested'>, dateOf: (id: T
   const perDay = Math.min(140, Math.max(2.5, (260 * Math.max(1, dated.length) ** 0.75 * ground.along) / span))
   const xOf = (date: string): number => start + daysBetween(first!, date) * perDay
   const end = first ? xOf(last!) : start
-  const hung: { id: TopicId, x: number }[] = [...dated.map(({ id, date }) => ({ id, x: xOf(date) }))]
+  const hung: { id: TopicId; x: number }[] = [...dated.map(({ id, date }) => ({ id, x: xOf(date) }))]
   let x = end + (dated.length > 0 ? 90 : 0)
   for (const id of undated) {
     hung.push({ id, x })
@@ -50,21 +55,44 @@ export function timeArrangement(ground: Omit<Ground, 'isNested'>, dateOf: (id: T
   }
   const to = furthest + 20
   return {
-    spots, lines, extents: grow(reachOf(halfOf(root), spots, id => ground.extents(id)), to),
-    axis: { y: 0, from: root.width / 2, to, ticks: first ? ticksOf(first, last!, perDay, xOf, today, undated.length > 0 ? end + 90 : null) : [] },
+    spots,
+    lines,
+    extents: grow(
+      reachOf(halfOf(root), spots, id => ground.extents(id)),
+      to,
+    ),
+    axis: {
+      y: 0,
+      from: root.width / 2,
+      to,
+      ticks: first ? ticksOf(first, last!, perDay, xOf, today, undated.length > 0 ? end + 90 : null) : [],
+    },
   }
 }
 
 function grow(extents: Standing['extents'], right: number): Standing['extents'] {
-  return { ...extents, right: Math.max(extents.right, right), top: Math.max(extents.top, 26), bottom: Math.max(extents.bottom, 10) }
+  return {
+    ...extents,
+    right: Math.max(extents.right, right),
+    top: Math.max(extents.top, 26),
+    bottom: Math.max(extents.bottom, 10),
+  }
 }
 
-function ticksOf(first: string, last: string, perDay: number, xOf: (date: string) => number, today: string | undefined, undatedAt: number | null): Tick[] {
+function ticksOf(
+  first: string,
+  last: string,
+  perDay: number,
+  xOf: (date: string) => number,
+  today: string | undefined,
+  undatedAt: number | null,
+): Tick[] {
   const ticks: Tick[] = []
   const unit = perDay > 34 ? 'day' : perDay > 1.6 ? 'month' : 'year'
   for (let date = first; date <= last && ticks.length < 400; date = addDays(date, 1)) {
     const isMonth = date.endsWith('-01')
-    if (unit === 'day' || date === first || (unit === 'month' ? isMonth : date.endsWith('-01-01'))) ticks.push({ x: xOf(date), date, unit: unit === 'day' ? 'day' : isMonth || date !== first ? unit : 'day' })
+    if (unit === 'day' || date === first || (unit === 'month' ? isMonth : date.endsWith('-01-01')))
+      ticks.push({ x: xOf(date), date, unit: unit === 'day' ? 'day' : isMonth || date !== first ? unit : 'day' })
   }
   // The first day's own mark gives way to a month's that stands too near.
   if (ticks.length > 1 && ticks[1]!.x - ticks[0]!.x < 60 && unit !== 'day') ticks.shift()
@@ -75,7 +103,7 @@ function ticksOf(first: string, last: string, perDay: number, xOf: (date: string
 
 /** How far down each stretch of the axis is taken. */
 class Skyline {
-  private pieces: { from: number, to: number, y: number }[] = []
+  private pieces: { from: number; to: number; y: number }[] = []
 
   /** Takes room of a height over a stretch, as high as it goes below `least`; returns where it begins. */
   add(from: number, to: number, least: number, height: number): number {
@@ -104,7 +132,11 @@ export class TimeGrove implements Grove {
   private lines: Patchwork<Line> | null = null
 
   /** `dateOf`: a topic's day, an ISO date; `today`: the present one. */
-  constructor(private readonly ground: Ground, private readonly dateOf: (id: TopicId) => string | null, private readonly today: () => string | undefined) {}
+  constructor(
+    private readonly ground: Ground,
+    private readonly dateOf: (id: TopicId) => string | null,
+    private readonly today: () => string | undefined,
+  ) {}
 
   touch(): void {
     this.forget()
@@ -119,7 +151,7 @@ export class TimeGrove implements Grove {
   }
 
   private stand(): Standing {
-    return this.standing ??= timeArrangement(this.ground, this.dateOf, this.today())
+    return (this.standing ??= timeArrangement(this.ground, this.dateOf, this.today()))
   }
 
   private plank(id: TopicId): Placed | null {
@@ -134,11 +166,13 @@ export class TimeGrove implements Grove {
   scan(view: Rect, grain: number, onlooker: GroveOnlooker): void {
     const { ground } = this
     const { lines: all, spots, axis } = this.stand()
-    const planks = this.planks ??= new Patchwork(Array.from(spots.keys(), (id) => {
-      const placed = this.plank(id)!
-      const { x, y, width, height } = around(placed, ground.extents(id))
-      return [placed, [x, y, x + width, y + height]] as const
-    }))
+    const planks = (this.planks ??= new Patchwork(
+      Array.from(spots.keys(), id => {
+        const placed = this.plank(id)!
+        const { x, y, width, height } = around(placed, ground.extents(id))
+        return [placed, [x, y, x + width, y + height]] as const
+      }),
+    ))
     // Far out, where lines are finer than a pixel and planks lie side by side, a share of them looks like all of them.
     const stride = grain > 0 ? Math.ceil(planks.size / MOST_BARS) : 1
     if (stride === 1) {
@@ -146,7 +180,8 @@ export class TimeGrove implements Grove {
       this.lines.visit(view, ({ owner, points }) => onlooker.line(owner, points))
     }
     if (axis) onlooker.axis?.(axis.y, axis.from, axis.to, axis.ticks)
-    const show = (placed: Placed): void => ground.isNested(placed.id) ? onlooker.frame(placed) : onlooker.plank(placed)
+    const show = (placed: Placed): void =>
+      ground.isNested(placed.id) ? onlooker.frame(placed) : onlooker.plank(placed)
     planks.visit(view, show, stride)
     // The big titles are written over the bars, so the first level is never left out.
     if (stride > 1) for (const id of ground.kids(ground.root)) onlooker.plank(this.plank(id)!)

@@ -1,14 +1,43 @@
 import { expect, it } from 'vitest'
-import { addAt, applyChanges, BLANK, type BriefPart, type Change, childrenOf, emptyTree, type ItemPart, topicOf, toOutline, toSnapshot, type Tree } from '../tree'
+import {
+  addAt,
+  applyChanges,
+  BLANK,
+  type BriefPart,
+  type Change,
+  childrenOf,
+  emptyTree,
+  type ItemPart,
+  topicOf,
+  toOutline,
+  toSnapshot,
+  type Tree,
+} from '../tree'
 import { copyItems, copyTree, WHOLE } from './copy'
 
 function grow(): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
-  applyChanges(tree, addAt(tree, { parent: 'c', index: 0 }, () => 'A', { title: 'A', start: '2027-02-27', due: '2027-03-01', duration: 3, done: 40, people: ['u1'], markers: ['idea'], note: 'AAA=', hue: '3' }).changes)
+  applyChanges(
+    tree,
+    addAt(tree, { parent: 'c', index: 0 }, () => 'A', {
+      title: 'A',
+      start: '2027-02-27',
+      due: '2027-03-01',
+      duration: 3,
+      done: 40,
+      people: ['u1'],
+      markers: ['idea'],
+      note: 'AAA=',
+      hue: '3',
+    }).changes,
+  )
   applyChanges(tree, addAt(tree, { parent: 'A', index: 0 }, () => 'A1', { title: 'A1', due: '2028-02-28' }).changes)
   applyChanges(tree, addAt(tree, { parent: null, index: 0 }, () => 'L', { title: 'L', x: 5, y: 6 }).changes)
   applyChanges(tree, addAt(tree, { parent: 'c', index: 0 }, () => 'gone', { title: 'gone' }).changes)
-  applyChanges(tree, [{ op: 'remove', topic: 'gone' }, { op: 'tree', field: 'look', value: 'ledger' }])
+  applyChanges(tree, [
+    { op: 'remove', topic: 'gone' },
+    { op: 'tree', field: 'look', value: 'ledger' },
+  ])
   return tree
 }
 
@@ -16,10 +45,13 @@ it('a branch is copied with what was asked for, and dates moved across months an
   const tree = grow()
   const items = [toOutline(tree, 'A')]
   expect(copyItems(items, WHOLE)).toEqual(items)
-  expect(copyItems(items, { notes: false, people: false, dates: true, progress: false, shift: 2 })).toEqual([{
-    title: 'A', details: { start: '2027-03-01', due: '2027-03-03', duration: 3, markers: ['idea'], hue: '3' },
-    children: [{ title: 'A1', details: { due: '2028-03-01' }, children: [] }],
-  }])
+  expect(copyItems(items, { notes: false, people: false, dates: true, progress: false, shift: 2 })).toEqual([
+    {
+      title: 'A',
+      details: { start: '2027-03-01', due: '2027-03-03', duration: 3, markers: ['idea'], hue: '3' },
+      children: [{ title: 'A1', details: { due: '2028-03-01' }, children: [] }],
+    },
+  ])
   expect(copyItems(items, { ...WHOLE, dates: false })[0]!.details).not.toHaveProperty('due')
 })
 
@@ -37,22 +69,71 @@ it('a tree is copied whole, loose topics and look too, without its trash; the fi
 it('a meeting that is copied was sent to nobody; without progress it’s a plan, without people nobody is asked or named, and its days move', () => {
   const tree = grow()
   const parts: BriefPart[] = [
-    { id: 'why', kind: 'why', text: 'So that' }, { id: 'begins', kind: 'begins', day: '2027-02-26', time: '14:00', zone: 'UTC' }, { id: 'rule', kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', closed: ['2027-02-28'] },
-    { id: 'stage', kind: 'stage', stage: 'ended' }, { id: 'run', kind: 'run', step: 2, current: null, since: null, began: 1, ended: 2, version: 1, by: 'u1' }, { id: 'p', kind: 'person', user: 'u1', mail: null, name: '', needed: true, role: null },
-    { id: 'a', kind: 'answer', of: 'p', answer: 'accepted', comment: '', at: 1 }, { id: 'c', kind: 'attendance', of: 'p', came: true }, { id: 'invitation', kind: 'invitation', uid: 'u', sequence: 3, at: 1, by: 'u1', to: [], digest: 'd' },
-    { id: 'l', kind: 'line', order: 'a0', title: 'Later', intent: 'inform', minutes: 5, floor: null, owner: 'u1', serves: [], pattern: [] },
+    { id: 'why', kind: 'why', text: 'So that' },
+    { id: 'begins', kind: 'begins', day: '2027-02-26', time: '14:00', zone: 'UTC' },
+    { id: 'rule', kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', closed: ['2027-02-28'] },
+    { id: 'stage', kind: 'stage', stage: 'ended' },
+    { id: 'run', kind: 'run', step: 2, current: null, since: null, began: 1, ended: 2, version: 1, by: 'u1' },
+    { id: 'p', kind: 'person', user: 'u1', mail: null, name: '', needed: true, role: null },
+    { id: 'a', kind: 'answer', of: 'p', answer: 'accepted', comment: '', at: 1 },
+    { id: 'c', kind: 'attendance', of: 'p', came: true },
+    { id: 'invitation', kind: 'invitation', uid: 'u', sequence: 3, at: 1, by: 'u1', to: [], digest: 'd' },
+    {
+      id: 'l',
+      kind: 'line',
+      order: 'a0',
+      title: 'Later',
+      intent: 'inform',
+      minutes: 5,
+      floor: null,
+      owner: 'u1',
+      serves: [],
+      pattern: [],
+    },
   ]
-  const item: ItemPart[] = [{ id: 'minutes', kind: 'minutes', minutes: 20 }, { id: 'asked', kind: 'asked', by: '2027-02-25', of: 'u1', at: 1 }, { id: 'ready', kind: 'ready', at: 1, by: 'u1' }, { id: 'spent', kind: 'spent', ms: 5 }, { id: 'cut', kind: 'cut', minutes: 10 }]
+  const item: ItemPart[] = [
+    { id: 'minutes', kind: 'minutes', minutes: 20 },
+    { id: 'asked', kind: 'asked', by: '2027-02-25', of: 'u1', at: 1 },
+    { id: 'ready', kind: 'ready', at: 1, by: 'u1' },
+    { id: 'spent', kind: 'spent', ms: 5 },
+    { id: 'cut', kind: 'cut', minutes: 10 },
+  ]
   applyChanges(tree, [
-    ...parts.map((member): Change => ({ op: 'put', topic: 'A', set: 'meeting', member })), ...item.map((member): Change => ({ op: 'put', topic: 'A1', set: 'item', member })),
+    ...parts.map((member): Change => ({ op: 'put', topic: 'A', set: 'meeting', member })),
+    ...item.map((member): Change => ({ op: 'put', topic: 'A1', set: 'item', member })),
     { op: 'set', topic: 'A1', field: 'entry', value: { kind: 'decision', by: 'u1', name: 'Ines', at: 1 } },
   ])
   const kinds = (copy: Tree): string[] => topicOf(copy, 'A').meeting.map(({ kind }) => kind)
   const bare = copyTree(tree, { notes: true, people: false, dates: true, progress: false, shift: 7 })
   expect(kinds(bare)).toEqual(['why', 'begins', 'rule', 'stage', 'line'])
-  expect(topicOf(bare, 'A').meeting).toMatchObject([{}, { day: '2027-03-05' }, { closed: ['2027-03-07'] }, { stage: 'planned' }, { owner: null }])
-  expect([topicOf(bare, 'A1').item, topicOf(bare, 'A1').entry]).toEqual([[{ id: 'minutes', kind: 'minutes', minutes: 20 }], { kind: 'decision', by: null, name: '', at: 1 }])
-  expect(kinds(copyTree(tree, WHOLE))).toEqual(['why', 'begins', 'rule', 'stage', 'run', 'person', 'answer', 'attendance', 'line'])
+  expect(topicOf(bare, 'A').meeting).toMatchObject([
+    {},
+    { day: '2027-03-05' },
+    { closed: ['2027-03-07'] },
+    { stage: 'planned' },
+    { owner: null },
+  ])
+  expect([topicOf(bare, 'A1').item, topicOf(bare, 'A1').entry]).toEqual([
+    [{ id: 'minutes', kind: 'minutes', minutes: 20 }],
+    { kind: 'decision', by: null, name: '', at: 1 },
+  ])
+  expect(kinds(copyTree(tree, WHOLE))).toEqual([
+    'why',
+    'begins',
+    'rule',
+    'stage',
+    'run',
+    'person',
+    'answer',
+    'attendance',
+    'line',
+  ])
   expect(kinds(copyTree(tree, { ...WHOLE, dates: false }))).not.toContain('begins')
-  expect(copyItems([toOutline(tree, 'A')], { ...WHOLE, shift: 1 })[0]!.details!.meeting).toContainEqual({ id: 'begins', kind: 'begins', day: '2027-02-27', time: '14:00', zone: 'UTC' })
+  expect(copyItems([toOutline(tree, 'A')], { ...WHOLE, shift: 1 })[0]!.details!.meeting).toContainEqual({
+    id: 'begins',
+    kind: 'begins',
+    day: '2027-02-27',
+    time: '14:00',
+    zone: 'UTC',
+  })
 })

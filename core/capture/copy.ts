@@ -22,21 +22,45 @@ type Chosen = Pick<Topic, 'note' | 'people' | 'start' | 'due' | 'done' | 'meetin
 
 /** What is left of the details that a copy may leave behind. */
 function choose(choice: CopyChoice, { note, people, start, due, done, meeting, item, entry }: Chosen): Chosen {
-  const moved = (day: string | null): string | null => day !== null && choice.dates ? addDays(day, choice.shift) : null
+  const moved = (day: string | null): string | null =>
+    day !== null && choice.dates ? addDays(day, choice.shift) : null
   const own = { people: choice.people, progress: choice.progress, moved }
   return {
-    note: choice.notes ? note : null, people: choice.people ? people : [], start: moved(start), due: moved(due), done: choice.progress ? done : null,
-    meeting: meeting.length > 0 ? briefInCopy(meeting, own) : meeting, item: item.length > 0 ? itemInCopy(item, own) : item, entry: entryInCopy(entry, own),
+    note: choice.notes ? note : null,
+    people: choice.people ? people : [],
+    start: moved(start),
+    due: moved(due),
+    done: choice.progress ? done : null,
+    meeting: meeting.length > 0 ? briefInCopy(meeting, own) : meeting,
+    item: item.length > 0 ? itemInCopy(item, own) : item,
+    entry: entryInCopy(entry, own),
   }
 }
 
 /** A copy of items as the choice says. Lengths stay when dates go: they are estimates, not dates. */
 export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): OutlineItem[] {
-  return items.map((item) => {
+  return items.map(item => {
     const given = item.details ?? {}
-    const chosen = choose(choice, { note: given.note ?? null, people: given.people ?? [], start: given.start ?? null, due: given.due ?? null, done: given.done ?? null, meeting: given.meeting ?? [], item: given.item ?? [], entry: given.entry ?? null })
-    const details = Object.fromEntries(Object.entries({ ...given, ...chosen }).filter(([, value]) => value !== null && !(Array.isArray(value) && value.length === 0)))
-    return { title: item.title, ...(Object.keys(details).length > 0 ? { details } : {}), children: copyItems(item.children, choice) }
+    const chosen = choose(choice, {
+      note: given.note ?? null,
+      people: given.people ?? [],
+      start: given.start ?? null,
+      due: given.due ?? null,
+      done: given.done ?? null,
+      meeting: given.meeting ?? [],
+      item: given.item ?? [],
+      entry: given.entry ?? null,
+    })
+    const details = Object.fromEntries(
+      Object.entries({ ...given, ...chosen }).filter(
+        ([, value]) => value !== null && !(Array.isArray(value) && value.length === 0),
+      ),
+    )
+    return {
+      title: item.title,
+      ...(Object.keys(details).length > 0 ? { details } : {}),
+      children: copyItems(item.children, choice),
+    }
   })
 }
 
@@ -45,7 +69,8 @@ export function copyTree(tree: Tree, choice: CopyChoice): Tree {
   const copy = emptyTree(topicOf(tree, tree.centre))
   copy.fields = tree.fields
   for (const root of [tree.centre, ...childrenOf(tree, null)]) {
-    for (const topic of branch(tree, root)) swapTopic(copy, topic.id, topic.id === tree.centre ? topic : undefined, { ...topic, ...choose(choice, topic) })
+    for (const topic of branch(tree, root))
+      swapTopic(copy, topic.id, topic.id === tree.centre ? topic : undefined, { ...topic, ...choose(choice, topic) })
   }
   return copy
 }

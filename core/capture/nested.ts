@@ -9,20 +9,27 @@ export class Unreadable extends Error {
   }
 }
 
-interface Growing { title: string, done: number | null, children: Growing[] }
+interface Growing {
+  title: string
+  done: number | null
+  children: Growing[]
+}
 
 const BULLET = /^(?:[-*+•‣◦▪–·]|\d{1,9}[.)])\s+/
 /** Bullets as word processors put them in plain text, each level with a sign of its own and no indent (from memory). */
 const SIGNS = ['·', 'o', '§']
 const SIGN = /^([·o§])\t/
-/** A letter or a Roman number before the text: an item's mark only where the lines beside it go on from it, else the text's own (“A. Smith”, “i. e.”). */
+/**
+ * A letter or a Roman number before the text: an item's mark only where the lines beside it go on from it, else the
+ * text's own (“A. Smith”, “i. e.”).
+ */
 const LETTERED = /^([a-z]{1,6}|[A-Z]{1,6})([.)])\s+/
 const TASK = /^\[( |x|X)\]\s+/
 const HEADING = /^(#{1,6})\s+(.*?)(?:\s+#+)?\s*$/
 const TAB = 4
 
 /** Columns of white space before the text; a tab goes to the next multiple of four, as in CommonMark. */
-function indentOf(line: string): { indent: number, text: string } {
+function indentOf(line: string): { indent: number; text: string } {
   let indent = 0
   let i = 0
   for (; i < line.length; i++) {
@@ -39,30 +46,75 @@ export function checkSize(items: readonly OutlineItem[]): void {
   const stack = items.map(item => ({ item, depth: 1 }))
   while (stack.length > 0) {
     const { item, depth } = stack.pop()!
-    if (++count > LIMITS.changes) throw new Unreadable(`This has more than ${LIMITS.changes.toLocaleString('en')} lines. Paste it in parts; nothing was changed.`)
-    if (depth > LIMITS.depth / 2) throw new Unreadable(`This goes more than ${LIMITS.depth / 2} levels deep. Nothing was changed.`)
-    if (item.title.length > LIMITS.title) throw new Unreadable(`A line is longer than ${LIMITS.title.toLocaleString('en')} characters. Nothing was changed.`)
+    if (++count > LIMITS.changes)
+      throw new Unreadable(
+        `This has more than ${LIMITS.changes.toLocaleString('en')} lines. Paste it in parts; nothing was changed.`,
+      )
+    if (depth > LIMITS.depth / 2)
+      throw new Unreadable(`This goes more than ${LIMITS.depth / 2} levels deep. Nothing was changed.`)
+    if (item.title.length > LIMITS.title)
+      throw new Unreadable(
+        `A line is longer than ${LIMITS.title.toLocaleString('en')} characters. Nothing was changed.`,
+      )
     for (const child of item.children) stack.push({ item: child, depth: depth + 1 })
   }
 }
 
-/** Counts lines without making them, and stops as soon as there are too many: a paste of millions is refused in no time. */
+/**
+ * Counts lines without making them, and stops as soon as there are too many: a paste of millions is refused in no
+ * time.
+ */
 function checkLines(text: string): void {
   const most = LIMITS.changes * 4
   let count = 1
   for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) {
-    if (++count > most) throw new Unreadable(`This has more than ${most.toLocaleString('en')} lines; ${LIMITS.changes.toLocaleString('en')} topics fit at once. Nothing was changed.`)
+    if (++count > most)
+      throw new Unreadable(
+        `This has more than ${most.toLocaleString('en')} lines; ${LIMITS.changes.toLocaleString('en')} topics fit at once. Nothing was changed.`,
+      )
   }
 }
 
-const ROMAN = ['i', 'ii', 'iii', 'iv', 'v', 'vi', 'vii', 'viii', 'ix', 'x', 'xi', 'xii', 'xiii', 'xiv', 'xv', 'xvi', 'xvii', 'xviii', 'xix', 'xx']
+const ROMAN = [
+  'i',
+  'ii',
+  'iii',
+  'iv',
+  'v',
+  'vi',
+  'vii',
+  'viii',
+  'ix',
+  'x',
+  'xi',
+  'xii',
+  'xiii',
+  'xiv',
+  'xv',
+  'xvi',
+  'xvii',
+  'xviii',
+  'xix',
+  'xx',
+]
 
-/** The lines whose letters or Roman numbers count on from a, A) or i, with at least two of them at one indent and nothing less indented between. */
-function letteredLines(lines: readonly { readonly indent: number, readonly text: string }[]): ReadonlySet<number> {
+/**
+ * The lines whose letters or Roman numbers count on from a, A) or i, with at least two of them at one indent and
+ * nothing less indented between.
+ */
+function letteredLines(lines: readonly { readonly indent: number; readonly text: string }[]): ReadonlySet<number> {
   const found = new Set<number>()
-  interface Run { readonly indent: number, readonly kind: 'letter' | 'roman', readonly end: string, readonly upper: boolean, readonly at: number[] }
+  interface Run {
+    readonly indent: number
+    readonly kind: 'letter' | 'roman'
+    readonly end: string
+    readonly upper: boolean
+    readonly at: number[]
+  }
   let open: Run[] = []
-  const close = (run: Run): void => { if (run.at.length > 1) for (const at of run.at) found.add(at) }
+  const close = (run: Run): void => {
+    if (run.at.length > 1) for (const at of run.at) found.add(at)
+  }
   lines.forEach(({ indent, text }, at) => {
     if (text === '') return
     const mark = LETTERED.exec(text)
@@ -100,7 +152,10 @@ function letteredLines(lines: readonly { readonly indent: number, readonly text:
 /** The cells of a row of a Markdown table; null for any other line. */
 function tableCells(text: string): string[] | null {
   if (!/^\|.*\|$/.test(text)) return null
-  return text.slice(1, -1).split(/(?<!\\)\|/).map(cell => cell.trim().replaceAll('\\|', '|'))
+  return text
+    .slice(1, -1)
+    .split(/(?<!\\)\|/)
+    .map(cell => cell.trim().replaceAll('\\|', '|'))
 }
 
 function finished(items: readonly Growing[]): OutlineItem[] {
@@ -118,10 +173,13 @@ function finished(items: readonly Growing[]): OutlineItem[] {
  */
 export function readNested(text: string): OutlineItem[] {
   checkLines(text)
-  const lines = text.replace(/\r\n?/g, '\n').replace(/^\uFEFF/, '').split('\n')
+  const lines = text
+    .replace(/\r\n?/g, '\n')
+    .replace(/^\uFEFF/, '')
+    .split('\n')
   const top: Growing[] = []
   /** Open items, outermost first; headings count as standing left of everything, the higher the further. */
-  const open: { item: Growing, column: number, textColumn: number, bulleted: boolean }[] = []
+  const open: { item: Growing; column: number; textColumn: number; bulleted: boolean }[] = []
   const add = (title: string, done: number | null, column: number, textColumn: number, bulleted: boolean): Growing => {
     while (open.length > 0 && open.at(-1)!.column >= column) open.pop()
     const item: Growing = { title, done, children: [] }
@@ -165,8 +223,17 @@ export function readNested(text: string): OutlineItem[] {
     }
     const task = TASK.exec(body)
     const rest = task ? body.slice(task[0].length) : body
-    const [first = '', ...cells] = rest.split('\t').map(cell => cell.trim()).filter(cell => cell !== '')
-    const item = add(plainTitle(first), task ? (task[1] === ' ' ? 0 : 100) : null, indent, indent + (bullet?.[0].length ?? 0), bullet !== null)
+    const [first = '', ...cells] = rest
+      .split('\t')
+      .map(cell => cell.trim())
+      .filter(cell => cell !== '')
+    const item = add(
+      plainTitle(first),
+      task ? (task[1] === ' ' ? 0 : 100) : null,
+      indent,
+      indent + (bullet?.[0].length ?? 0),
+      bullet !== null,
+    )
     for (const cell of cells) item.children.push({ title: cell, done: null, children: [] })
   }
   const items = finished(top)
@@ -176,7 +243,5 @@ export function readNested(text: string): OutlineItem[] {
 
 /** Whole-line emphasis and escapes of Markdown say nothing in a title. */
 function plainTitle(text: string): string {
-  return text
-    .replace(/^(\*\*|__)((?:(?!\1).)+)\1$/, '$2')
-    .replace(/\\([\\`*_{}[\]()#+\-.!>~|])/g, '$1')
+  return text.replace(/^(\*\*|__)((?:(?!\1).)+)\1$/, '$2').replace(/\\([\\`*_{}[\]()#+\-.!>~|])/g, '$1')
 }

@@ -3,7 +3,15 @@ import fc from 'fast-check'
 import { changeSchema, MARKERS } from '../tree'
 import { detailChanges, readDetails, readItems } from './quick-details'
 
-const known = { people: [{ id: 'u1', name: 'Ines Brandt' }, { id: 'u2', name: 'Oskar Moreau' }, { id: 'u3', name: 'Ida Brook' }], markers: MARKERS, today: '2027-03-03' }
+const known = {
+  people: [
+    { id: 'u1', name: 'Ines Brandt' },
+    { id: 'u2', name: 'Oskar Moreau' },
+    { id: 'u3', name: 'Ida Brook' },
+  ],
+  markers: MARKERS,
+  today: '2027-03-03',
+}
 
 describe('quick details', () => {
   it('reads people, dates, lengths, done, priority and markers, and leaves the rest as text', () => {
@@ -11,10 +19,18 @@ describe('quick details', () => {
       title: 'Order shelving // oak',
       details: { people: ['u1'], due: '2027-05-12', duration: 3, done: 40, markers: ['risk'], priority: 2 },
     })
-    expect(readDetails('Sort // OM, start mon, in 2 weeks', known).details).toEqual({ people: ['u2'], start: '2027-03-08', due: '2027-03-17' })
+    expect(readDetails('Sort // OM, start mon, in 2 weeks', known).details).toEqual({
+      people: ['u2'],
+      start: '2027-03-08',
+      due: '2027-03-17',
+    })
   })
   it('leaves addresses, ambiguous initials and ordinary words alone', () => {
-    expect(readDetails('See https://tannery.example/ tomorrow', known)).toEqual({ title: 'See https://tannery.example/ tomorrow', details: {}, chips: [] })
+    expect(readDetails('See https://tannery.example/ tomorrow', known)).toEqual({
+      title: 'See https://tannery.example/ tomorrow',
+      details: {},
+      chips: [],
+    })
     expect(readDetails('Ring // IB', known).details).toEqual({})
     expect(readDetails('Shop // buy 2 sat navs', known)).toMatchObject({ title: 'Shop // buy 2 sat navs', details: {} })
   })
@@ -22,7 +38,13 @@ describe('quick details', () => {
     expect(readDetails('Shelves // risk', known).details.markers).toEqual(['risk'])
   })
   it('a day word beats a name that begins so; two who match are asked about', () => {
-    const people = [{ id: 'f', name: 'Frida Lund' }, { id: 'm', name: 'Monica Sand', email: 'monica@porch.example' }, { id: 'i1', name: 'Ida Brook', email: 'ida@porch.example' }, { id: 'i2', name: 'Ida Moreau' }, { id: 'i3', name: 'Ida Brook', email: 'ida.b@porch.example' }]
+    const people = [
+      { id: 'f', name: 'Frida Lund' },
+      { id: 'm', name: 'Monica Sand', email: 'monica@porch.example' },
+      { id: 'i1', name: 'Ida Brook', email: 'ida@porch.example' },
+      { id: 'i2', name: 'Ida Moreau' },
+      { id: 'i3', name: 'Ida Brook', email: 'ida.b@porch.example' },
+    ]
     const read = (text: string) => readDetails(`x // ${text}`, { ...known, people })
     expect(read('fri').details).toEqual({ due: '2027-03-05' })
     expect(read('mon').details).toEqual({ due: '2027-03-08' })
@@ -30,24 +52,80 @@ describe('quick details', () => {
     expect(read('frida').details).toEqual({ people: ['f'] })
     const asked = read('Ida')
     expect(asked).toMatchObject({ title: 'x // Ida', details: {} })
-    expect(asked.chips).toEqual([{ kind: 'which', text: 'Which Ida?', said: 'Ida', choices: ['ida@porch.example', 'Ida Moreau', 'ida.b@porch.example'] }])
+    expect(asked.chips).toEqual([
+      {
+        kind: 'which',
+        text: 'Which Ida?',
+        said: 'Ida',
+        choices: ['ida@porch.example', 'Ida Moreau', 'ida.b@porch.example'],
+      },
+    ])
     for (const choice of asked.chips[0]!.choices!) expect(read(choice).details.people).toHaveLength(1)
   })
   it('what a topic can’t have stays text, and a comma may belong to a number or a day', () => {
-    for (const text of ['2027-02-30', '2001 weeks', '10001 days', '101%', 'last friday', '2 hours', '30 Feb']) expect(readDetails(`x // ${text}`, known), text).toEqual({ title: `x // ${text}`, details: {}, chips: [] })
-    expect(readDetails('x // 2,5 days, Dec 15, 2028, Ines', known)).toMatchObject({ title: 'x', details: { duration: 2.5, due: '2028-12-15', people: ['u1'] } })
+    for (const text of ['2027-02-30', '2001 weeks', '10001 days', '101%', 'last friday', '2 hours', '30 Feb'])
+      expect(readDetails(`x // ${text}`, known), text).toEqual({ title: `x // ${text}`, details: {}, chips: [] })
+    expect(readDetails('x // 2,5 days, Dec 15, 2028, Ines', known)).toMatchObject({
+      title: 'x',
+      details: { duration: 2.5, due: '2028-12-15', people: ['u1'] },
+    })
   })
   it('whatever is understood, the door accepts', () => {
-    const word = fc.oneof(fc.constantFrom('fri', '30', 'Feb', '2027', '-', '.', ',', 'weeks', 'days', '%', 'p', 'due', 'start', 'end of', 'month', 'next', 'in', '9999', '12', '/', 'Ines', 'risk'), fc.string({ maxLength: 4 }))
-    fc.assert(fc.property(fc.array(word, { maxLength: 6 }), (words) => {
-      const { details } = readDetails(`x // ${words.join(' ')}`, known)
-      for (const change of detailChanges('t1', details)) expect(changeSchema.safeParse(change).success, JSON.stringify(change)).toBe(true)
-    }), { numRuns: 3000 })
+    const word = fc.oneof(
+      fc.constantFrom(
+        'fri',
+        '30',
+        'Feb',
+        '2027',
+        '-',
+        '.',
+        ',',
+        'weeks',
+        'days',
+        '%',
+        'p',
+        'due',
+        'start',
+        'end of',
+        'month',
+        'next',
+        'in',
+        '9999',
+        '12',
+        '/',
+        'Ines',
+        'risk',
+      ),
+      fc.string({ maxLength: 4 }),
+    )
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 6 }), words => {
+        const { details } = readDetails(`x // ${words.join(' ')}`, known)
+        for (const change of detailChanges('t1', details))
+          expect(changeSchema.safeParse(change).success, JSON.stringify(change)).toBe(true)
+      }),
+      { numRuns: 3000 },
+    )
   })
 })
 
 it('items are read all the way down, and keep what they carried', () => {
-  expect(readItems([{ title: 'Lift // Ines', details: { done: 20, hue: '3' }, children: [{ title: 'Shaft // 40%', children: [{ title: 'plain', children: [] }] }] }], known)).toEqual([
-    { title: 'Lift', details: { done: 20, hue: '3', people: ['u1'] }, children: [{ title: 'Shaft', details: { done: 40 }, children: [{ title: 'plain', children: [] }] }] },
+  expect(
+    readItems(
+      [
+        {
+          title: 'Lift // Ines',
+          details: { done: 20, hue: '3' },
+          children: [{ title: 'Shaft // 40%', children: [{ title: 'plain', children: [] }] }],
+        },
+      ],
+      known,
+    ),
+  ).toEqual([
+    {
+      title: 'Lift',
+      details: { done: 20, hue: '3', people: ['u1'] },
+      children: [{ title: 'Shaft', details: { done: 40 }, children: [{ title: 'plain', children: [] }] }],
+    },
   ])
 })

@@ -6,13 +6,17 @@ import type { OutlineItem } from '../tree/outline'
 
 export interface Known {
   readonly people: readonly Person[]
-  readonly markers: readonly { readonly id: string, readonly name: string }[]
+  readonly markers: readonly { readonly id: string; readonly name: string }[]
   /** The calendar day that words like "fri" count from, ISO 8601. */
   readonly today: string
   /** The person's locale, for names of days and months. */
   readonly locale?: string
 }
-interface Person { readonly id: string, readonly name: string, readonly email?: string }
+interface Person {
+  readonly id: string
+  readonly name: string
+  readonly email?: string
+}
 
 /** One thing that was understood, for showing while somebody types. */
 export interface Chip {
@@ -32,10 +36,18 @@ export interface Understood {
 /** `//` with white space before it and after it (or the end): never the one in an address. */
 const DIVIDER = /(?:^|\s)\/\/(?:\s+|$)/
 
-/** Who is meant: by the whole name, an address, the first name, initials, or three letters and more that a name begins with. Several when they can't be told apart. */
+/**
+ * Who is meant: by the whole name, an address, the first name, initials, or three letters and more that a name begins
+ * with. Several when they can't be told apart.
+ */
 function findPeople(word: string, people: readonly Person[], exactly = false): readonly Person[] {
   const said = word.toLocaleLowerCase()
-  const initials = (name: string): string => name.split(/\s+/).map(part => part[0] ?? '').join('').toLocaleLowerCase()
+  const initials = (name: string): string =>
+    name
+      .split(/\s+/)
+      .map(part => part[0] ?? '')
+      .join('')
+      .toLocaleLowerCase()
   const ways: readonly ((person: Person) => boolean)[] = [
     ({ name, email }) => name.toLocaleLowerCase() === said || email?.toLocaleLowerCase() === said,
     ({ name }) => name.toLocaleLowerCase().split(/\s+/)[0] === said,
@@ -51,15 +63,25 @@ function findPeople(word: string, people: readonly Person[], exactly = false): r
 
 /** What to write to mean this one and nobody else: the name, or the address where two have one name. */
 function surely(person: Person, people: readonly Person[]): string {
-  return people.filter(other => other.name.toLocaleLowerCase() === person.name.toLocaleLowerCase()).length > 1 && person.email ? person.email : person.name
+  return people.filter(other => other.name.toLocaleLowerCase() === person.name.toLocaleLowerCase()).length > 1 &&
+    person.email
+    ? person.email
+    : person.name
 }
 
-/** Parts between commas. A comma inside a number belongs to it, and one before a year to the day it follows: "2,5 days", "Dec 15, 2028". */
+/**
+ * Parts between commas. A comma inside a number belongs to it, and one before a year to the day it follows: "2,5
+ * days", "Dec 15, 2028".
+ */
 function partsOf(text: string, known: Known): string[] {
   const parts: string[] = []
-  for (const part of text.split(/,(?!\d)|(?<!\d),/).map(piece => piece.trim()).filter(Boolean)) {
+  for (const part of text
+    .split(/,(?!\d)|(?<!\d),/)
+    .map(piece => piece.trim())
+    .filter(Boolean)) {
     const before = parts.at(-1)
-    if (before !== undefined && /^\d{4}$/.test(part) && readDay(`${before}, ${part}`, known) !== null) parts[parts.length - 1] = `${before}, ${part}`
+    if (before !== undefined && /^\d{4}$/.test(part) && readDay(`${before}, ${part}`, known) !== null)
+      parts[parts.length - 1] = `${before}, ${part}`
     else parts.push(part)
   }
   return parts
@@ -86,12 +108,18 @@ export function readDetails(text: string, known: Known): Understood {
 
 /** What was understood, as the changes that give it to a topic. */
 export function detailChanges(topic: TopicId, details: Understood['details']): Change[] {
-  return Object.entries(details).flatMap(([name, value]): Change[] => name === 'people' || name === 'markers'
-    ? (value as string[]).map(member => ({ op: 'put', topic, set: name, member }))
-    : [{ op: 'set', topic, field: name as Field, value } as Change])
+  return Object.entries(details).flatMap(([name, value]): Change[] =>
+    name === 'people' || name === 'markers'
+      ? (value as string[]).map(member => ({ op: 'put', topic, set: name, member }))
+      : [{ op: 'set', topic, field: name as Field, value } as Change],
+  )
 }
 
-function understand(part: string, known: Known, details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] }): Chip | null {
+function understand(
+  part: string,
+  known: Known,
+  details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] },
+): Chip | null {
   const done = /^(\d{1,3})\s*%$/.exec(part)
   if ((done && Number(done[1]) <= 100) || /^done$/i.test(part)) {
     details.done = done ? Number(done[1]) : 100
@@ -109,9 +137,11 @@ function understand(part: string, known: Known, details: { -readonly [K in keyof
   }
   const word = part.toLocaleLowerCase()
   // By its very name before by what it's called for short: "risk" is no short form where a marker has that name.
-  const marker = known.markers.find(({ id, name }) => [id, name.toLocaleLowerCase()].includes(word)) ?? known.markers.find(({ name }) => name.toLocaleLowerCase() === `at ${word}`)
+  const marker =
+    known.markers.find(({ id, name }) => [id, name.toLocaleLowerCase()].includes(word)) ??
+    known.markers.find(({ name }) => name.toLocaleLowerCase() === `at ${word}`)
   if (marker) {
-    details.markers = [...details.markers ?? [], marker.id]
+    details.markers = [...(details.markers ?? []), marker.id]
     return { kind: 'marker', text: marker.name }
   }
   // A day word beats a name that begins like it; with @ somebody is meant.
@@ -126,18 +156,27 @@ function understand(part: string, known: Known, details: { -readonly [K in keyof
     return { kind, text: `${kind} ${dayInWords(day, known.locale)}` }
   }
   const people = called.length > 0 ? called : findPeople(name, known.people)
-  if (people.length > 1) return { kind: 'which', text: `Which ${name}?`, said: part, choices: people.slice(0, 6).map(person => surely(person, known.people)) }
+  if (people.length > 1)
+    return {
+      kind: 'which',
+      text: `Which ${name}?`,
+      said: part,
+      choices: people.slice(0, 6).map(person => surely(person, known.people)),
+    }
   const [person] = people
   if (person) {
-    details.people = [...details.people ?? [], person.id]
+    details.people = [...(details.people ?? []), person.id]
     return { kind: 'person', text: person.name }
   }
   return null
 }
 
-/** Items with what their titles say after `//` as details, all the way down; what an item carries already stays, unless the words say otherwise. */
+/**
+ * Items with what their titles say after `//` as details, all the way down; what an item carries already stays, unless
+ * the words say otherwise.
+ */
 export function readItems(items: readonly OutlineItem[], known: Known): OutlineItem[] {
-  return items.map((item) => {
+  return items.map(item => {
     const { title, details: said } = readDetails(item.title, known)
     const details = { ...item.details, ...said }
     return { title, ...(Object.keys(details).length > 0 ? { details } : {}), children: readItems(item.children, known) }

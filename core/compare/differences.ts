@@ -3,7 +3,8 @@ import { isLive, type Tree } from '../tree/tree'
 import { pathTo } from '../tree/walk'
 
 /*
- * What is different between two states of one tree, topic by topic. Topics are matched by identity. A branch that went or came counts
+ * What is different between two states of one tree, topic by topic. Topics are matched by identity. A branch that went
+ * or came counts
  * once for each of its topics, so that nothing hides behind its top.
  */
 
@@ -25,24 +26,73 @@ export interface Difference {
 const PLACE: ReadonlySet<keyof Topic> = new Set(['id', 'parent', 'order', 'removed', 'x', 'y', 'z', 'side', 'folded'])
 
 function changedFields(before: Topic, after: Topic): (keyof Topic)[] {
-  return (Object.keys(after) as (keyof Topic)[]).filter(key => !PLACE.has(key) && before[key] !== after[key] && JSON.stringify(before[key]) !== JSON.stringify(after[key]))
+  return (Object.keys(after) as (keyof Topic)[]).filter(
+    key => !PLACE.has(key) && before[key] !== after[key] && JSON.stringify(before[key]) !== JSON.stringify(after[key]),
+  )
 }
 
-/** The differences, in the order in which the topics stand in the later state, what went last. Cost: all topics of both. */
+/**
+ * The differences, in the order in which the topics stand in the later state, what went last. Cost: all topics of
+ * both.
+ */
 export function differencesOf(before: Tree, after: Tree): Difference[] {
   const found: Difference[] = []
   const gone: Difference[] = []
-  const pathOf = (tree: Tree, id: TopicId): string[] => pathTo(tree, id).slice(0, -1).map(({ title }) => title)
+  const pathOf = (tree: Tree, id: TopicId): string[] =>
+    pathTo(tree, id)
+      .slice(0, -1)
+      .map(({ title }) => title)
   for (const topic of after.topics.values()) {
     const old = before.topics.get(topic.id)
     const [was, is] = [old !== undefined && isLive(before, topic.id), isLive(after, topic.id)]
-    if (!was && is) found.push({ id: topic.id, kind: 'added', title: topic.title, path: pathOf(after, topic.id), fields: [], was: null })
-    else if (was && !is) gone.push({ id: topic.id, kind: 'removed', title: old!.title, path: pathOf(before, topic.id), fields: [], was: null })
+    if (!was && is)
+      found.push({
+        id: topic.id,
+        kind: 'added',
+        title: topic.title,
+        path: pathOf(after, topic.id),
+        fields: [],
+        was: null,
+      })
+    else if (was && !is)
+      gone.push({
+        id: topic.id,
+        kind: 'removed',
+        title: old!.title,
+        path: pathOf(before, topic.id),
+        fields: [],
+        was: null,
+      })
     if (!was || !is || !old) continue
-    if (old.parent !== topic.parent) found.push({ id: topic.id, kind: 'moved', title: topic.title, path: pathOf(after, topic.id), fields: [], was: null })
+    if (old.parent !== topic.parent)
+      found.push({
+        id: topic.id,
+        kind: 'moved',
+        title: topic.title,
+        path: pathOf(after, topic.id),
+        fields: [],
+        was: null,
+      })
     const fields = changedFields(old, topic)
-    if (fields.length > 0) found.push({ id: topic.id, kind: 'changed', title: topic.title, path: pathOf(after, topic.id), fields, was: old.title === topic.title ? null : old.title })
+    if (fields.length > 0)
+      found.push({
+        id: topic.id,
+        kind: 'changed',
+        title: topic.title,
+        path: pathOf(after, topic.id),
+        fields,
+        was: old.title === topic.title ? null : old.title,
+      })
   }
-  for (const topic of before.topics.values()) if (!after.topics.has(topic.id) && isLive(before, topic.id)) gone.push({ id: topic.id, kind: 'removed', title: topic.title, path: pathOf(before, topic.id), fields: [], was: null })
+  for (const topic of before.topics.values())
+    if (!after.topics.has(topic.id) && isLive(before, topic.id))
+      gone.push({
+        id: topic.id,
+        kind: 'removed',
+        title: topic.title,
+        path: pathOf(before, topic.id),
+        fields: [],
+        was: null,
+      })
   return [...found, ...gone]
 }

@@ -43,16 +43,31 @@ export interface NewsEdit extends Numbered {
 
 /** What the server says. Own edits come back in `news`, which is how they are acknowledged. */
 export type ServerMessage =
-  | { readonly type: 'welcome', readonly client: string, readonly version: number, readonly role: Role, readonly present: readonly Present[], readonly at: number }
-  | { readonly type: 'tree', readonly version: number, readonly snapshot: Snapshot }
-  | { readonly type: 'news', readonly edits: readonly NewsEdit[] }
-  | { readonly type: 'refused', readonly edit: string | null, readonly code: string, readonly message: string }
-  | { readonly type: 'presence', readonly present: Present }
-  | { readonly type: 'left', readonly client: string }
-  | { readonly type: 'role', readonly role: Role }
+  | {
+      readonly type: 'welcome'
+      readonly client: string
+      readonly version: number
+      readonly role: Role
+      readonly present: readonly Present[]
+      readonly at: number
+    }
+  | { readonly type: 'tree'; readonly version: number; readonly snapshot: Snapshot }
+  | { readonly type: 'news'; readonly edits: readonly NewsEdit[] }
+  | { readonly type: 'refused'; readonly edit: string | null; readonly code: string; readonly message: string }
+  | { readonly type: 'presence'; readonly present: Present }
+  | { readonly type: 'left'; readonly client: string }
+  | { readonly type: 'role'; readonly role: Role }
   /** Who has a role in the tree, whenever that changes. */
-  | { readonly type: 'people', readonly people: readonly { readonly id: string, readonly name: string, readonly email: string, readonly role: Role }[] }
-  | { readonly type: 'gone', readonly code: string, readonly message: string }
-  | { readonly type: 'elsewhere', readonly tree: string }
+  | {
+      readonly type: 'people'
+      readonly people: readonly {
+        readonly id: string
+        readonly name: string
+        readonly email: string
+        readonly role: Role
+      }[]
+    }
+  | { readonly type: 'gone'; readonly code: string; readonly message: string }
+  | { readonly type: 'elsewhere'; readonly tree: string }
   /** `at`: the server's clock, ms since 1970 UTC; from it browsers tell how far off their own is. */
-  | { readonly type: 'pong', readonly at: number }
+  | { readonly type: 'pong'; readonly at: number }

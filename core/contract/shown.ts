@@ -1,6 +1,9 @@
 import type { Marker } from '../tree/markers'
 
-/** What a reference to another tree shows to one person. `closed`: no role in that tree; `trashed`: it, or the topic, is in the trash. */
+/**
+ * What a reference to another tree shows to one person. `closed`: no role in that tree; `trashed`: it, or the topic,
+ * is in the trash.
+ */
 export interface ShownTopic {
   readonly tree: string
   readonly topic: string

@@ -1,5 +1,6 @@
 /*
- * Colours as sRGB #rrggbb, and how well they can be told apart. Rule: WCAG 2.2, "relative luminance" and "contrast ratio";
+ * Colours as sRGB #rrggbb, and how well they can be told apart. Rule: WCAG 2.2, "relative luminance" and "contrast
+ * ratio";
  * text needs 4.5 : 1 (success criterion 1.4.3).
  */
 
@@ -13,12 +14,18 @@ function channels(colour: string): Channels {
 }
 
 function toHex(rgb: Channels): string {
-  return `#${rgb.map(value => Math.round(Math.min(255, Math.max(0, value))).toString(16).padStart(2, '0')).join('')}`
+  return `#${rgb
+    .map(value =>
+      Math.round(Math.min(255, Math.max(0, value)))
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`
 }
 
 /** 0 for black to 1 for white. */
 export function luminance(colour: string): number {
-  const [r, g, b] = channels(colour).map((value) => {
+  const [r, g, b] = channels(colour).map(value => {
     const part = value / 255
     return part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4
   }) as unknown as Channels

@@ -14,14 +14,31 @@ export interface Wear {
 
 const DUSK = { page: '#12211f', plank: '#182a29', ink: '#e4efed' } as const
 
-/** By day a look is as it says. At dusk its ground is the dusk ground with a breath of its own, and its hues are made light enough to read. */
+/**
+ * By day a look is as it says. At dusk its ground is the dusk ground with a breath of its own, and its hues are made
+ * light enough to read.
+ */
 export function wearOf(look: Look, dusk: boolean): Wear {
-  if (!dusk) return { page: look.page, plank: look.plank, ink: look.ink, centre: look.centre, onCentre: inkOn(look.centre), hues: look.hues.map(hue => readable(hue, look.plank)), line: look.line }
+  if (!dusk)
+    return {
+      page: look.page,
+      plank: look.plank,
+      ink: look.ink,
+      centre: look.centre,
+      onCentre: inkOn(look.centre),
+      hues: look.hues.map(hue => readable(hue, look.plank)),
+      line: look.line,
+    }
   const plank = mix(DUSK.plank, look.centre, 0.06)
   const centre = readable(mix(look.centre, '#ffffff', 0.35), DUSK.page)
   return {
-    page: mix(DUSK.page, look.centre, 0.05), plank, ink: DUSK.ink, centre, onCentre: inkOn(centre, '#0c1a1d'),
-    hues: look.hues.map(hue => readable(mix(hue, '#ffffff', 0.3), plank)), line: look.line,
+    page: mix(DUSK.page, look.centre, 0.05),
+    plank,
+    ink: DUSK.ink,
+    centre,
+    onCentre: inkOn(centre, '#0c1a1d'),
+    hues: look.hues.map(hue => readable(mix(hue, '#ffffff', 0.3), plank)),
+    line: look.line,
   }
 }
 
@@ -31,7 +48,11 @@ export function colourIn(wear: Wear, chosen: string): string {
 }
 
 /** Ground and ink of a plank with a fill: the ink that was chosen, made readable, or the one that reads best. */
-export function groundAndInk(wear: Wear, fill: string | null, ink: string | null): { readonly ground: string, readonly ink: string } {
+export function groundAndInk(
+  wear: Wear,
+  fill: string | null,
+  ink: string | null,
+): { readonly ground: string; readonly ink: string } {
   const ground = fill === null ? wear.plank : colourIn(wear, fill)
   if (ink !== null) return { ground, ink: readable(colourIn(wear, ink), ground) }
   return { ground, ink: fill === null ? wear.ink : inkOn(ground) }

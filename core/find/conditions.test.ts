@@ -3,7 +3,15 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { noteFromMarkdown } from '../formats/note-text'
 import { addAt, applyChanges, BLANK, emptyTree, type Initial, type Tree } from '../tree'
-import { type Condition, conditionInWords, countConditions, type Names, type Query, queryInWords, querySchema } from './conditions'
+import {
+  type Condition,
+  conditionInWords,
+  countConditions,
+  type Names,
+  type Query,
+  queryInWords,
+  querySchema,
+} from './conditions'
 import { compile } from './evaluate'
 import { readingOrder, search } from './search'
 
@@ -12,32 +20,85 @@ const HASH = 'a'.repeat(64)
 
 function grow(...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
-  for (const [id, parent, given] of topics) applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { title: id, ...given }).changes)
+  for (const [id, parent, given] of topics)
+    applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { title: id, ...given }).changes)
   return tree
 }
 
 const tree = grow(
   ['plan', 'c'],
-  ['shelves', 'plan', { due: '2027-03-09', people: ['ines'], markers: ['risk'], done: 50, priority: 1, links: [{ id: 'l', url: 'https://joiner.example/oak', title: '' }] }],
+  [
+    'shelves',
+    'plan',
+    {
+      due: '2027-03-09',
+      people: ['ines'],
+      markers: ['risk'],
+      done: 50,
+      priority: 1,
+      links: [{ id: 'l', url: 'https://joiner.example/oak', title: '' }],
+    },
+  ],
   ['crates', 'plan', { due: '2027-03-12', people: ['tomas'], done: 100, start: '2027-03-01' }],
-  ['lamps', 'plan', { due: '2027-03-25', done: 0, checks: [{ id: 'k', order: 'a0', text: 'Measure the loft', done: false, due: null, priority: null }] }],
-  ['oak', 'shelves', { note: noteFromMarkdown('The **Réading** room comes first'), files: [{ id: 'f', file: HASH, name: 'quote.pdf', type: 'application/pdf', size: 3, preview: null }] }],
+  [
+    'lamps',
+    'plan',
+    {
+      due: '2027-03-25',
+      done: 0,
+      checks: [{ id: 'k', order: 'a0', text: 'Measure the loft', done: false, due: null, priority: null }],
+    },
+  ],
+  [
+    'oak',
+    'shelves',
+    {
+      note: noteFromMarkdown('The **Réading** room comes first'),
+      files: [{ id: 'f', file: HASH, name: 'quote.pdf', type: 'application/pdf', size: 3, preview: null }],
+    },
+  ],
   ['late but done', 'plan', { due: '2027-01-01', done: 100 }],
   ['shown', 'c', { reference: { tree: null, topic: 'oak' } }],
   ['paged', 'c', { page: true, place: { name: 'Tannery', lat: null, lon: null } }],
   ['loose', null, { ties: [{ id: 't', to: 'oak', label: 'needs', ends: 'to', bend: null, hue: null }] }],
 )
-const changes = new Map([['oak', [{ user: 'ines', at: '2027-03-08T09:00:00.000Z' }, { user: 'tomas', at: '2027-02-01T09:00:00.000Z' }]], ['crates', [{ user: 'tomas', at: '2027-03-10T07:00:00.000Z' }]]])
-const circumstances = { me: 'ines', today: TODAY, changesOf: (id: string) => changes.get(id) ?? [], dayOf: (instant: string) => instant.slice(0, 10) }
-const found = (query: Query): string[] => readingOrder(tree).filter(compile(query, tree, circumstances)).map(topic => topic.id)
+const changes = new Map([
+  [
+    'oak',
+    [
+      { user: 'ines', at: '2027-03-08T09:00:00.000Z' },
+      { user: 'tomas', at: '2027-02-01T09:00:00.000Z' },
+    ],
+  ],
+  ['crates', [{ user: 'tomas', at: '2027-03-10T07:00:00.000Z' }]],
+])
+const circumstances = {
+  me: 'ines',
+  today: TODAY,
+  changesOf: (id: string) => changes.get(id) ?? [],
+  dayOf: (instant: string) => instant.slice(0, 10),
+}
+const found = (query: Query): string[] =>
+  readingOrder(tree)
+    .filter(compile(query, tree, circumstances))
+    .map(topic => topic.id)
 
 describe('conditions', () => {
   it('“changed today” is the person’s day, not the day in Greenwich', () => {
     // 23:30 UTC on the 9th is the 10th in Copenhagen and still the 9th in New York.
     const at = '2027-03-09T23:30:00.000Z'
-    const there = (zone: string) => ({ ...circumstances, today: '2027-03-10', changesOf: (id: string) => id === 'oak' ? [{ user: 'ines', at }] : [], dayOf: (instant: string) => Temporal.Instant.from(instant).toZonedDateTimeISO(zone).toPlainDate().toString() })
+    const there = (zone: string) => ({
+      ...circumstances,
+      today: '2027-03-10',
+      changesOf: (id: string) => (id === 'oak' ? [{ user: 'ines', at }] : []),
+      dayOf: (instant: string) => Temporal.Instant.from(instant).toZonedDateTimeISO(zone).toPlainDate().toString(),
+    })
     const changed: Query = { about: 'changed', days: 0 }
-    expect(readingOrder(tree).filter(compile(changed, tree, there('Europe/Copenhagen'))).map(topic => topic.id)).toEqual(['oak'])
+    expect(
+      readingOrder(tree)
+        .filter(compile(changed, tree, there('Europe/Copenhagen')))
+        .map(topic => topic.id),
+    ).toEqual(['oak'])
     expect(readingOrder(tree).filter(compile(changed, tree, there('America/New_York')))).toEqual([])
   })
 
@@ -95,32 +156,60 @@ describe('conditions', () => {
     const done: Condition = { about: 'state', is: 'done' }
     expect(found({ join: 'all', of: [mine, late] })).toEqual(['shelves'])
     expect(found({ join: 'any', of: [mine, done] })).toEqual(['shelves', 'crates', 'late but done'])
-    expect(found({ join: 'all', of: [{ about: 'due', is: 'some' }, { join: 'any', not: true, of: [mine, done] }] })).toEqual(['lamps'])
+    expect(
+      found({
+        join: 'all',
+        of: [
+          { about: 'due', is: 'some' },
+          { join: 'any', not: true, of: [mine, done] },
+        ],
+      }),
+    ).toEqual(['lamps'])
     expect(found({ join: 'any', of: [] })).toHaveLength(10)
   })
 
   const condition = fc.oneof(
     fc.record({ about: fc.constant('done' as const), least: fc.nat(60), most: fc.integer({ min: 40, max: 100 }) }),
-    fc.record({ about: fc.constant('kind' as const), is: fc.constantFrom('task' as const, 'leaf' as const, 'loose' as const) }),
+    fc.record({
+      about: fc.constant('kind' as const),
+      is: fc.constantFrom('task' as const, 'leaf' as const, 'loose' as const),
+    }),
     fc.record({ about: fc.constant('due' as const), is: fc.constantFrom('late' as const, 'some' as const) }),
   )
-  const query = fc.letrec<{ query: Query }>(tie => ({ query: fc.oneof({ maxDepth: 3 }, condition as fc.Arbitrary<Query>, fc.record({ join: fc.constantFrom('all' as const, 'any' as const), of: fc.array(tie('query'), { minLength: 1, maxLength: 3 }), not: fc.boolean() })) })).query
+  const query = fc.letrec<{ query: Query }>(tie => ({
+    query: fc.oneof(
+      { maxDepth: 3 },
+      condition as fc.Arbitrary<Query>,
+      fc.record({
+        join: fc.constantFrom('all' as const, 'any' as const),
+        of: fc.array(tie('query'), { minLength: 1, maxLength: 3 }),
+        not: fc.boolean(),
+      }),
+    ),
+  })).query
   it('De Morgan: not (a and b) is (not a) or (not b), for any filters', () => {
     const turn = (one: Query): Query => ({ ...one, not: !one.not }) as Query
-    fc.assert(fc.property(query, query, (a, b) => {
-      expect(found({ join: 'all', not: true, of: [a, b] })).toEqual(found({ join: 'any', of: [turn(a), turn(b)] }))
-    }))
+    fc.assert(
+      fc.property(query, query, (a, b) => {
+        expect(found({ join: 'all', not: true, of: [a, b] })).toEqual(found({ join: 'any', of: [turn(a), turn(b)] }))
+      }),
+    )
   })
 
   it('words and filter are asked together, and the path to each match stays', () => {
-    const { matches, lit } = search(tree, { text: 'la', marker: null }, undefined, compile({ about: 'state', is: 'open' }, tree, circumstances))
+    const { matches, lit } = search(
+      tree,
+      { text: 'la', marker: null },
+      undefined,
+      compile({ about: 'state', is: 'open' }, tree, circumstances),
+    )
     expect(matches).toEqual(['lamps'])
     expect([...lit].sort()).toEqual(['c', 'lamps', 'plan'])
   })
 })
 
 describe('a filter as a sentence', () => {
-  const names: Names = { marker: id => id === 'risk' ? 'Risk' : id, person: () => 'Ines Bauer' }
+  const names: Names = { marker: id => (id === 'risk' ? 'Risk' : id), person: () => 'Ines Bauer' }
   it.each<[Condition, string]>([
     [{ about: 'due', is: 'within', days: 7 }, 'due within 7 days'],
     [{ about: 'due', is: 'before', day: '2027-05-12', not: true }, 'not due before 12 May 2027'],
@@ -132,7 +221,19 @@ describe('a filter as a sentence', () => {
     [{ about: 'text', words: 'oak', where: 'note' }, 'with “oak” in the note'],
   ])('%j', (condition, words) => expect(conditionInWords(condition, names)).toBe(words))
   it('with and, or, not and brackets', () => {
-    const query: Query = { join: 'all', of: [{ about: 'person', person: 'me' }, { join: 'any', of: [{ about: 'due', is: 'late' }, { about: 'marker', marker: 'risk' }] }] }
+    const query: Query = {
+      join: 'all',
+      of: [
+        { about: 'person', person: 'me' },
+        {
+          join: 'any',
+          of: [
+            { about: 'due', is: 'late' },
+            { about: 'marker', marker: 'risk' },
+          ],
+        },
+      ],
+    }
     expect(queryInWords(query, names)).toBe('mine and (late or marked Risk)')
     expect(queryInWords({ ...query, not: true }, names)).toBe('not (mine and (late or marked Risk))')
     expect(countConditions(query)).toBe(3)
@@ -140,8 +241,14 @@ describe('a filter as a sentence', () => {
   it('refuses what is no filter, nests without end, or has too many conditions', () => {
     let deep: Query = { about: 'due', is: 'late' }
     for (let i = 0; i < 20; i++) deep = { join: 'all', of: [deep] }
-    const many: Query = { join: 'any', of: Array.from({ length: 9 }, (): Query => ({ join: 'all', of: Array.from({ length: 9 }, (): Query => ({ about: 'due', is: 'late' })) })) }
-    for (const bad of [deep, many, { about: 'due', is: 'sometime' }, { about: 'done', least: -1, most: 5 }, {}, null]) expect(querySchema.safeParse(bad).success).toBe(false)
+    const many: Query = {
+      join: 'any',
+      of: Array.from({ length: 9 }, (): Query => ({
+        join: 'all',
+        of: Array.from({ length: 9 }, (): Query => ({ about: 'due', is: 'late' })),
+      })),
+    }
+    for (const bad of [deep, many, { about: 'due', is: 'sometime' }, { about: 'done', least: -1, most: 5 }, {}, null])
+      expect(querySchema.safeParse(bad).success).toBe(false)
   })
 })
-

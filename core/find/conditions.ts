@@ -13,8 +13,20 @@ export interface Names {
   person(id: string): string
 }
 
-const KIND_WORDS: Record<(typeof KINDS)[number], string> = { task: 'a task', reference: 'a reference', page: 'a page of its own', loose: 'loose', parent: 'with something under it', leaf: 'with nothing under it' }
-const STATE_WORDS: Record<(typeof STATES)[number], string> = { 'open': 'open', 'not-begun': 'not begun', 'under-way': 'under way', 'done': 'done' }
+const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
+  task: 'a task',
+  reference: 'a reference',
+  page: 'a page of its own',
+  loose: 'loose',
+  parent: 'with something under it',
+  leaf: 'with nothing under it',
+}
+const STATE_WORDS: Record<(typeof STATES)[number], string> = {
+  open: 'open',
+  'not-begun': 'not begun',
+  'under-way': 'under way',
+  done: 'done',
+}
 
 /** A condition in words that carry on the sentence "Topics …": "due within 7 days", "not marked Risk". */
 export function conditionInWords(condition: Condition, names: Names): string {
@@ -24,26 +36,66 @@ export function conditionInWords(condition: Condition, names: Names): string {
 
 function plainWords(condition: Condition, names: Names): string {
   switch (condition.about) {
-    case 'text': return `with “${condition.words}”${condition.where === 'anywhere' ? '' : ` in the ${condition.where}`}`
-    case 'marker': return `marked ${names.marker(condition.marker)}`
-    case 'person': return condition.person === 'me' ? 'mine' : condition.person === 'nobody' ? 'nobody’s' : condition.person === 'somebody' ? 'somebody’s' : `of ${names.person(condition.person)}`
+    case 'text':
+      return `with “${condition.words}”${condition.where === 'anywhere' ? '' : ` in the ${condition.where}`}`
+    case 'marker':
+      return `marked ${names.marker(condition.marker)}`
+    case 'person':
+      return condition.person === 'me'
+        ? 'mine'
+        : condition.person === 'nobody'
+          ? 'nobody’s'
+          : condition.person === 'somebody'
+            ? 'somebody’s'
+            : `of ${names.person(condition.person)}`
     case 'due': {
       const date = condition.day ? dayInWords(condition.day) : '…'
       const said: Record<typeof condition.is, string> = {
-        late: 'late', today: 'due today', within: `due within ${condition.days ?? 7} days`, before: `due before ${date}`, after: `due after ${date}`, on: `due on ${date}`, some: 'with a due date', none: 'without a due date',
+        late: 'late',
+        today: 'due today',
+        within: `due within ${condition.days ?? 7} days`,
+        before: `due before ${date}`,
+        after: `due after ${date}`,
+        on: `due on ${date}`,
+        some: 'with a due date',
+        none: 'without a due date',
       }
       return said[condition.is]
     }
-    case 'state': return STATE_WORDS[condition.is]
-    case 'done': return condition.least === condition.most ? `${condition.least} % done` : condition.most === 100 ? `${condition.least} % done or more` : condition.least === 0 ? `${condition.most} % done or less` : `${condition.least} to ${condition.most} % done`
-    case 'priority': return condition.most === 1 ? 'of priority 1' : `of priority 1 to ${condition.most}`
-    case 'depth': return condition.least === condition.most ? `at depth ${condition.least}` : condition.least === 0 ? `to depth ${condition.most}` : condition.most >= 400 ? `from depth ${condition.least}` : `at depth ${condition.least} to ${condition.most}`
-    case 'kind': return KIND_WORDS[condition.is]
+    case 'state':
+      return STATE_WORDS[condition.is]
+    case 'done':
+      return condition.least === condition.most
+        ? `${condition.least} % done`
+        : condition.most === 100
+          ? `${condition.least} % done or more`
+          : condition.least === 0
+            ? `${condition.most} % done or less`
+            : `${condition.least} to ${condition.most} % done`
+    case 'priority':
+      return condition.most === 1 ? 'of priority 1' : `of priority 1 to ${condition.most}`
+    case 'depth':
+      return condition.least === condition.most
+        ? `at depth ${condition.least}`
+        : condition.least === 0
+          ? `to depth ${condition.most}`
+          : condition.most >= 400
+            ? `from depth ${condition.least}`
+            : `at depth ${condition.least} to ${condition.most}`
+    case 'kind':
+      return KIND_WORDS[condition.is]
     case 'changed': {
-      const when = condition.since ? ` since ${dayInWords(condition.since)}` : condition.days === undefined ? '' : condition.days === 0 ? ' today' : ` in the last ${condition.days} days`
+      const when = condition.since
+        ? ` since ${dayInWords(condition.since)}`
+        : condition.days === undefined
+          ? ''
+          : condition.days === 0
+            ? ' today'
+            : ` in the last ${condition.days} days`
       return `changed${when}${condition.by ? ` by ${condition.by === 'me' ? 'me' : names.person(condition.by)}` : ''}`
     }
-    case 'has': return `with a ${condition.what}`
+    case 'has':
+      return `with a ${condition.what}`
   }
 }
 

@@ -6,7 +6,10 @@ import { hasAll, hasWords } from './search'
 import { fold, foldedText, foldedTitle, foldedNote } from './text'
 
 /** When a person last changed a topic. */
-export interface LastChange { readonly user: string, /** ISO 8601 instant. */ readonly at: string }
+export interface LastChange {
+  readonly user: string
+  /** ISO 8601 instant. */ readonly at: string
+}
 
 /** What conditions need to know besides the tree. */
 export interface Circumstances {
@@ -24,14 +27,22 @@ type Test = (topic: Topic) => boolean
 /** Whether a topic carries something of a kind. */
 export function has(topic: Topic, what: SubstanceKind): boolean {
   switch (what) {
-    case 'note': return topic.note !== null
-    case 'link': return topic.links.length > 0
-    case 'file': return topic.files.length > 0
-    case 'checklist': return topic.checks.length > 0
-    case 'place': return topic.place !== null
-    case 'sketch': return topic.sketch !== null
-    case 'cross-link': return topic.ties.length > 0
-    case 'picture': return topic.picture !== null
+    case 'note':
+      return topic.note !== null
+    case 'link':
+      return topic.links.length > 0
+    case 'file':
+      return topic.files.length > 0
+    case 'checklist':
+      return topic.checks.length > 0
+    case 'place':
+      return topic.place !== null
+    case 'sketch':
+      return topic.sketch !== null
+    case 'cross-link':
+      return topic.ties.length > 0
+    case 'picture':
+      return topic.picture !== null
   }
 }
 
@@ -44,44 +55,66 @@ export function compile(query: Query, tree: Tree, { me, today, changesOf, dayOf 
         const text = condition.where === 'title' ? foldedTitle : condition.where === 'note' ? foldedNote : foldedText
         return condition.where === 'anywhere' ? topic => hasWords(topic, words) : topic => hasAll(text(topic), words)
       }
-      case 'marker': return topic => topic.markers.includes(condition.marker)
+      case 'marker':
+        return topic => topic.markers.includes(condition.marker)
       case 'person': {
         if (condition.person === 'nobody') return topic => topic.people.length === 0
         if (condition.person === 'somebody') return topic => topic.people.length > 0
         const person = condition.person === 'me' ? me : condition.person
         return topic => topic.people.includes(person)
       }
-      case 'due': return dueTest(condition, today)
-      case 'state': switch (condition.is) {
-        case 'done': return topic => topic.done === 100
-        case 'open': return topic => isTask(topic) && topic.done !== 100
-        case 'not-begun': return topic => isTask(topic) && (topic.done ?? 0) === 0
-        case 'under-way': return topic => topic.done !== null && topic.done > 0 && topic.done < 100
-      }
+      case 'due':
+        return dueTest(condition, today)
+      case 'state':
+        switch (condition.is) {
+          case 'done':
+            return topic => topic.done === 100
+          case 'open':
+            return topic => isTask(topic) && topic.done !== 100
+          case 'not-begun':
+            return topic => isTask(topic) && (topic.done ?? 0) === 0
+          case 'under-way':
+            return topic => topic.done !== null && topic.done > 0 && topic.done < 100
+        }
       // falls through: never, each state returns
-      case 'done': return topic => topic.done !== null && topic.done >= condition.least && topic.done <= condition.most
-      case 'priority': return topic => topic.priority !== null && topic.priority <= condition.most
-      case 'depth': return (topic) => {
-        let level = 0
-        // No further up than it takes to know that it's too deep.
-        for (let at = topic.parent; at !== null && level <= condition.most; at = tree.topics.get(at)?.parent ?? null) level++
-        return level >= condition.least && level <= condition.most
-      }
-      case 'kind': switch (condition.is) {
-        case 'task': return isTask
-        case 'reference': return topic => topic.reference !== null
-        case 'page': return topic => topic.page
-        case 'loose': return topic => topic.parent === null && topic.id !== tree.centre
-        case 'parent': return topic => childrenOf(tree, topic.id).length > 0
-        case 'leaf': return topic => childrenOf(tree, topic.id).length === 0
-      }
+      case 'done':
+        return topic => topic.done !== null && topic.done >= condition.least && topic.done <= condition.most
+      case 'priority':
+        return topic => topic.priority !== null && topic.priority <= condition.most
+      case 'depth':
+        return topic => {
+          let level = 0
+          // No further up than it takes to know that it's too deep.
+          for (let at = topic.parent; at !== null && level <= condition.most; at = tree.topics.get(at)?.parent ?? null)
+            level++
+          return level >= condition.least && level <= condition.most
+        }
+      case 'kind':
+        switch (condition.is) {
+          case 'task':
+            return isTask
+          case 'reference':
+            return topic => topic.reference !== null
+          case 'page':
+            return topic => topic.page
+          case 'loose':
+            return topic => topic.parent === null && topic.id !== tree.centre
+          case 'parent':
+            return topic => childrenOf(tree, topic.id).length > 0
+          case 'leaf':
+            return topic => childrenOf(tree, topic.id).length === 0
+        }
       // falls through: never, each kind returns
       case 'changed': {
         const from = changedFrom(condition, today)
         const by = condition.by === 'me' ? me : condition.by
-        return topic => changesOf(topic.id).some(({ user, at }) => (by === undefined || user === by) && (from === null || dayOf(at) >= from))
+        return topic =>
+          changesOf(topic.id).some(
+            ({ user, at }) => (by === undefined || user === by) && (from === null || dayOf(at) >= from),
+          )
       }
-      case 'has': return topic => has(topic, condition.what)
+      case 'has':
+        return topic => has(topic, condition.what)
     }
   }
   const build = (one: Query): Test => {
@@ -101,17 +134,24 @@ function joined(tests: readonly Test[], join: 'all' | 'any'): Test {
 function dueTest(condition: Extract<Condition, { about: 'due' }>, today: string): Test {
   const { day } = condition
   switch (condition.is) {
-    case 'some': return topic => topic.due !== null
-    case 'none': return topic => topic.due === null
+    case 'some':
+      return topic => topic.due !== null
+    case 'none':
+      return topic => topic.due === null
     // What is done can't be late any more.
-    case 'late': return topic => topic.due !== null && topic.due < today && topic.done !== 100
-    case 'today': return topic => topic.due === today
+    case 'late':
+      return topic => topic.due !== null && topic.due < today && topic.done !== 100
+    case 'today':
+      return topic => topic.due === today
     case 'within': {
       const last = addDays(today, condition.days ?? 7)
       return topic => topic.due !== null && topic.due >= today && topic.due <= last
     }
-    case 'before': return topic => topic.due !== null && day !== undefined && topic.due < day
-    case 'after': return topic => topic.due !== null && day !== undefined && topic.due > day
-    case 'on': return topic => topic.due !== null && topic.due === day
+    case 'before':
+      return topic => topic.due !== null && day !== undefined && topic.due < day
+    case 'after':
+      return topic => topic.due !== null && day !== undefined && topic.due > day
+    case 'on':
+      return topic => topic.due !== null && topic.due === day
   }
 }

@@ -7,12 +7,18 @@ import { allTopics, roots } from '../tree/walk'
 import type { Grouping, OutlineShape } from '../tree/view'
 
 /*
- * The rows of an outline: as the tree has them, with siblings in another order, or flat in groups. None of it changes the tree.
+ * The rows of an outline: as the tree has them, with siblings in another order, or flat in groups. None of it changes
+ * the tree.
  */
 
 export type Row =
-  | { readonly kind: 'topic', readonly id: TopicId, readonly level: number, /** Tells a topic that stands in two groups apart. */ readonly key: string }
-  | { readonly kind: 'group', readonly key: string, readonly name: string, readonly count: number }
+  | {
+      readonly kind: 'topic'
+      readonly id: TopicId
+      readonly level: number
+      /** Tells a topic that stands in two groups apart. */ readonly key: string
+    }
+  | { readonly kind: 'group'; readonly key: string; readonly name: string; readonly count: number }
 
 export interface RowsAsked {
   readonly sort: OutlineShape['sort']
@@ -33,11 +39,21 @@ export interface RowsAsked {
 type SortBy = NonNullable<OutlineShape['sort']>['by']
 
 const VALUES: Record<Exclude<SortBy, 'title'>, (topic: Topic) => string | number | null> = {
-  start: topic => topic.start, due: topic => topic.due, length: topic => topic.duration, done: topic => topic.done, priority: topic => topic.priority,
+  start: topic => topic.start,
+  due: topic => topic.due,
+  length: topic => topic.duration,
+  done: topic => topic.done,
+  priority: topic => topic.priority,
 }
 
-/** Which of two siblings comes first. Those without a value come last, whichever way the order runs; equal ones keep the tree's order. */
-export function siblingOrder({ by, down }: NonNullable<OutlineShape['sort']>, locale = 'en'): (a: Topic, b: Topic) => number {
+/**
+ * Which of two siblings comes first. Those without a value come last, whichever way the order runs; equal ones keep
+ * the tree's order.
+ */
+export function siblingOrder(
+  { by, down }: NonNullable<OutlineShape['sort']>,
+  locale = 'en',
+): (a: Topic, b: Topic) => number {
   const sign = down ? -1 : 1
   if (by === 'title') {
     const names = collator(locale)
@@ -74,7 +90,11 @@ function nested(tree: Tree, { sort, only, folded, hidden, locale }: RowsAsked): 
   return rows
 }
 
-interface Place { readonly rank: string | number, readonly name: string, /** Tells two people of one name apart. */ readonly id?: string }
+interface Place {
+  readonly rank: string | number
+  readonly name: string
+  /** Tells two people of one name apart. */ readonly id?: string
+}
 
 const STATES = ['Not begun', 'Under way', 'Done'] as const
 
@@ -83,9 +103,12 @@ function placesOf(topic: Topic, group: Grouping, { today, locale, personName, ma
   switch (group) {
     case 'person': {
       if (!isTask(topic)) return []
-      return topic.people.length > 0 ? topic.people.map(id => ({ rank: `a${personName(id)}`, name: personName(id), id })) : [{ rank: 'z', name: 'Nobody' }]
+      return topic.people.length > 0
+        ? topic.people.map(id => ({ rank: `a${personName(id)}`, name: personName(id), id }))
+        : [{ rank: 'z', name: 'Nobody' }]
     }
-    case 'marker': return topic.markers.map(id => ({ rank: markerName(id), name: markerName(id) }))
+    case 'marker':
+      return topic.markers.map(id => ({ rank: markerName(id), name: markerName(id) }))
     case 'state': {
       if (!isTask(topic)) return []
       const rank = topic.done === 100 ? 2 : (topic.done ?? 0) > 0 ? 1 : 0
@@ -101,13 +124,15 @@ function placesOf(topic: Topic, group: Grouping, { today, locale, personName, ma
       const sunday = endOfWeek(today, locale)
       if (due <= sunday) return [{ rank: 2, name: 'This week' }]
       if (due <= addDays(sunday, 7)) return [{ rank: 3, name: 'Next week' }]
-      return due.slice(0, 7) === today.slice(0, 7) ? [{ rank: 4, name: 'Later this month' }] : [{ rank: 5, name: 'Later' }]
+      return due.slice(0, 7) === today.slice(0, 7)
+        ? [{ rank: 4, name: 'Later this month' }]
+        : [{ rank: 5, name: 'Later' }]
     }
   }
 }
 
 function grouped(tree: Tree, asked: RowsAsked, group: Grouping): Row[] {
-  const groups = new Map<string, { place: Place, topics: Topic[] }>()
+  const groups = new Map<string, { place: Place; topics: Topic[] }>()
   for (const topic of allTopics(tree)) {
     if (asked.hidden(topic.id) || !asked.wanted(topic.id)) continue
     for (const place of placesOf(topic, group, asked)) {
@@ -121,9 +146,16 @@ function grouped(tree: Tree, asked: RowsAsked, group: Grouping): Row[] {
   const names = collator(asked.locale ?? 'en')
   return [...groups]
     .map(([key, group]) => ({ key, ...group }))
-    .sort((a, b) => typeof a.place.rank === 'number' ? a.place.rank - Number(b.place.rank) : names.compare(a.place.rank, String(b.place.rank)))
+    .sort((a, b) =>
+      typeof a.place.rank === 'number'
+        ? a.place.rank - Number(b.place.rank)
+        : names.compare(a.place.rank, String(b.place.rank)),
+    )
     .flatMap(({ key, place, topics }): Row[] => {
       const list = compare ? [...topics].sort(compare) : topics
-      return [{ kind: 'group', key: `group ${key}`, name: place.name, count: list.length }, ...list.map((topic): Row => ({ kind: 'topic', id: topic.id, level: 2, key: `${key} ${topic.id}` }))]
+      return [
+        { kind: 'group', key: `group ${key}`, name: place.name, count: list.length },
+        ...list.map((topic): Row => ({ kind: 'topic', id: topic.id, level: 2, key: `${key} ${topic.id}` })),
+      ]
     })
 }

@@ -5,14 +5,20 @@ import { asksForSomething, neighbourMatch, search } from './search'
 
 function grow(...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
-  for (const [id, parent, given] of topics) applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { title: id, ...given }).changes)
+  for (const [id, parent, given] of topics)
+    applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { title: id, ...given }).changes)
   return tree
 }
 
 describe('search', () => {
   const tree = grow(
-    ['Fit-out', 'c'], ['Shelving in oak', 'Fit-out', { markers: ['risk'] }], ['Café furniture', 'Fit-out'], ['Books', 'c'], ['OAK crates', 'Books', { markers: ['idea', 'risk'] }],
-    ['Oak, loose', null], ['Oak in the tray', null, { tray: true }],
+    ['Fit-out', 'c'],
+    ['Shelving in oak', 'Fit-out', { markers: ['risk'] }],
+    ['Café furniture', 'Fit-out'],
+    ['Books', 'c'],
+    ['OAK crates', 'Books', { markers: ['idea', 'risk'] }],
+    ['Oak, loose', null],
+    ['Oak in the tray', null, { tray: true }],
   )
   it('finds all words in any order, without case and accents, in reading order, on the canvas only', () => {
     expect(search(tree, { text: 'oak', marker: null }).matches).toEqual(['Shelving in oak', 'OAK crates', 'Oak, loose'])
@@ -23,31 +29,53 @@ describe('search', () => {
   it('narrows by marker, alone or with words', () => {
     expect(search(tree, { text: '', marker: 'risk' }).matches).toEqual(['Shelving in oak', 'OAK crates'])
     expect(search(tree, { text: 'crates', marker: 'risk' }).matches).toEqual(['OAK crates'])
-    expect([asksForSomething({ text: ' ', marker: null }), asksForSomething({ text: '', marker: 'x' }), asksForSomething({ text: 'a', marker: null })]).toEqual([false, true, true])
+    expect([
+      asksForSomething({ text: ' ', marker: null }),
+      asksForSomething({ text: '', marker: 'x' }),
+      asksForSomething({ text: 'a', marker: null }),
+    ]).toEqual([false, true, true])
   })
   it('keeps the path to each match lit, and nothing else', () => {
     expect([...search(tree, { text: 'crates', marker: null }).lit].sort()).toEqual(['Books', 'OAK crates', 'c'])
   })
   it('many matches come in the same order as few', () => {
-    const many = grow(...Array.from({ length: 1700 }, (_, i) => [`oak ${i}`, i < 40 ? 'c' : `oak ${i % 40}`, i % 7 === 0 ? { markers: ['risk'] } : {}] as [string, string, Initial]))
+    const many = grow(
+      ...Array.from(
+        { length: 1700 },
+        (_, i) =>
+          [`oak ${i}`, i < 40 ? 'c' : `oak ${i % 40}`, i % 7 === 0 ? { markers: ['risk'] } : {}] as [
+            string,
+            string,
+            Initial,
+          ],
+      ),
+    )
     const all = search(many, { text: 'oak', marker: null }).matches
     const some = search(many, { text: 'oak', marker: 'risk' }).matches
     expect([all.length, some.length]).toEqual([1700, 243])
     expect(some).toEqual(all.filter(id => many.topics.get(id)!.markers.includes('risk')))
   })
   it('for any tree: a topic is lit exactly when it, or something below it, matches', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(30), fc.constantFrom('oak', 'elm', 'ash')), { minLength: 1, maxLength: 40 }), (steps) => {
-      const any = grow()
-      steps.forEach(([at, title], i) => {
-        const ids = [...any.topics.keys()]
-        applyChanges(any, addAt(any, { parent: ids[at % ids.length]!, index: at }, () => `t${i}`, { title }).changes)
-      })
-      const { matches, lit } = search(any, { text: 'oak', marker: null })
-      for (const topic of any.topics.values()) {
-        expect(matches.includes(topic.id)).toBe(topic.title === 'oak')
-        expect(lit.has(topic.id)).toBe(matches.some(match => isWithin(any, match, topic.id)))
-      }
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(30), fc.constantFrom('oak', 'elm', 'ash')), { minLength: 1, maxLength: 40 }),
+        steps => {
+          const any = grow()
+          steps.forEach(([at, title], i) => {
+            const ids = [...any.topics.keys()]
+            applyChanges(
+              any,
+              addAt(any, { parent: ids[at % ids.length]!, index: at }, () => `t${i}`, { title }).changes,
+            )
+          })
+          const { matches, lit } = search(any, { text: 'oak', marker: null })
+          for (const topic of any.topics.values()) {
+            expect(matches.includes(topic.id)).toBe(topic.title === 'oak')
+            expect(lit.has(topic.id)).toBe(matches.some(match => isWithin(any, match, topic.id)))
+          }
+        },
+      ),
+    )
   })
 })
 

@@ -3,7 +3,10 @@ import type { Tree } from '../tree/tree'
 import { allTopics } from '../tree/walk'
 import { fold, foldedText, foldedTitle, saysMore } from './text'
 
-/** What is looked for at a key's speed: words that a topic must all have, and a marker that it must carry. Nothing said means anything goes. */
+/**
+ * What is looked for at a key's speed: words that a topic must all have, and a marker that it must carry. Nothing said
+ * means anything goes.
+ */
 export interface Wanted {
   readonly text: string
   readonly marker: string | null
@@ -26,20 +29,29 @@ export function readingOrder(tree: Tree): Topic[] {
   return Array.from(allTopics(tree))
 }
 
-/** The folded titles of a list of topics, made once for as long as the list is used: asked for one by one they'd take longer than the search. */
+/**
+ * The folded titles of a list of topics, made once for as long as the list is used: asked for one by one they'd take
+ * longer than the search.
+ */
 const foldedTitles = new WeakMap<readonly Topic[], string[]>()
 
 function titlesOf(order: readonly Topic[]): string[] {
   let titles = foldedTitles.get(order)
-  if (!titles) foldedTitles.set(order, titles = order.map(foldedTitle))
+  if (!titles) foldedTitles.set(order, (titles = order.map(foldedTitle)))
   return titles
 }
 
 /**
- * The topics on the canvas that match, and the path to each. Words fold case and accents, in any order, anywhere in the title,
+ * The topics on the canvas that match, and the path to each. Words fold case and accents, in any order, anywhere in the
+ * title,
  * the note, the links, the files' names and the checklist. `also`: what else a topic must be. Linear in topics.
  */
-export function search(tree: Tree, { text, marker }: Wanted, order: readonly Topic[] = readingOrder(tree), also?: (topic: Topic) => boolean): Found {
+export function search(
+  tree: Tree,
+  { text, marker }: Wanted,
+  order: readonly Topic[] = readingOrder(tree),
+  also?: (topic: Topic) => boolean,
+): Found {
   const words = fold(text).split(/\s+/).filter(Boolean)
   const matches: TopicId[] = []
   const lit = new Set<TopicId>()
@@ -50,7 +62,8 @@ export function search(tree: Tree, { text, marker }: Wanted, order: readonly Top
     if (titles && !hasAll(titles[i]!, words) && !(saysMore(topic) && hasAll(foldedText(topic), words))) continue
     if (also && !also(topic)) continue
     matches.push(topic.id)
-    for (let at: TopicId | null = topic.id; at !== null && !lit.has(at); at = tree.topics.get(at)?.parent ?? null) lit.add(at)
+    for (let at: TopicId | null = topic.id; at !== null && !lit.has(at); at = tree.topics.get(at)?.parent ?? null)
+      lit.add(at)
   }
   return { matches, lit }
 }
@@ -60,13 +73,23 @@ export function hasAll(text: string, words: readonly string[]): boolean {
   return true
 }
 
-/** Whether a topic has all the words in what it says or carries. Most say it in their title, so the rest is read only when that isn't enough. */
+/**
+ * Whether a topic has all the words in what it says or carries. Most say it in their title, so the rest is read only
+ * when that isn't enough.
+ */
 export function hasWords(topic: Topic, words: readonly string[]): boolean {
   return hasAll(foldedTitle(topic), words) || (saysMore(topic) && hasAll(foldedText(topic), words))
 }
 
-/** The match after, or before, the one at hand; around the end it goes on from the beginning. Null when there is none. */
-export function neighbourMatch(matches: readonly TopicId[], from: TopicId, last: number, by: 1 | -1): { readonly id: TopicId, readonly index: number } | null {
+/**
+ * The match after, or before, the one at hand; around the end it goes on from the beginning. Null when there is none.
+ */
+export function neighbourMatch(
+  matches: readonly TopicId[],
+  from: TopicId,
+  last: number,
+  by: 1 | -1,
+): { readonly id: TopicId; readonly index: number } | null {
   if (matches.length === 0) return null
   const here = matches.indexOf(from)
   const start = here >= 0 ? here : last >= 0 ? last : by > 0 ? -1 : 0

@@ -2,10 +2,15 @@ import { noteWords } from '../tree/note'
 import type { Topic } from '../tree/topic'
 
 /**
- * Text as it's compared: without case and accents (Unicode NFKD without combining marks), so that "rundgange" finds "Rundgänge".
+ * Text as it's compared: without case and accents (Unicode NFKD without combining marks), so that "rundgange" finds
+ * "Rundgänge".
  */
 export function fold(text: string): string {
-  return text.normalize('NFKD').replace(/\p{M}+/gu, '').toLocaleLowerCase('en').replaceAll('ß', 'ss')
+  return text
+    .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
+    .toLocaleLowerCase('en')
+    .replaceAll('ß', 'ss')
 }
 
 const titles = new WeakMap<object, string>()
@@ -14,11 +19,14 @@ const notes = new WeakMap<object, string>()
 
 function remembered<T extends object>(known: WeakMap<object, string>, of: T, make: (of: T) => string): string {
   let text = known.get(of)
-  if (text === undefined) known.set(of, text = make(of))
+  if (text === undefined) known.set(of, (text = make(of)))
   return text
 }
 
-/** A topic's title folded; remembered as long as the topic is as it is, since a search asks for all of them at each key. */
+/**
+ * A topic's title folded; remembered as long as the topic is as it is, since a search asks for all of them at each
+ * key.
+ */
 export function foldedTitle(topic: { readonly title: string }): string {
   return remembered(titles, topic, ({ title }) => fold(title))
 }
@@ -37,8 +45,17 @@ export function saysMore({ note, links, files, checks, place, ties }: Topic): bo
 export function foldedText(topic: Topic): string {
   const { links, files, checks, place, ties } = topic
   if (!saysMore(topic)) return foldedTitle(topic)
-  return remembered(texts, topic, () => [
-    foldedTitle(topic), foldedNote(topic),
-    ...[...links.flatMap(({ title, url }) => [title, url]), ...files.map(({ name }) => name), ...checks.map(({ text }) => text), ...ties.map(({ label }) => label), place?.name ?? ''].map(fold),
-  ].join('\n'))
+  return remembered(texts, topic, () =>
+    [
+      foldedTitle(topic),
+      foldedNote(topic),
+      ...[
+        ...links.flatMap(({ title, url }) => [title, url]),
+        ...files.map(({ name }) => name),
+        ...checks.map(({ text }) => text),
+        ...ties.map(({ label }) => label),
+        place?.name ?? '',
+      ].map(fold),
+    ].join('\n'),
+  )
 }

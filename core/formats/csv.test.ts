@@ -14,18 +14,33 @@ describe('CSV in', () => {
     try {
       readCsv(text)
       expect.unreachable()
-    }
-    catch (error) {
+    } catch (error) {
       expect(error).toBeInstanceOf(Ambiguous)
-      expect((error as Ambiguous).which).toEqual([{ parent: 'Paint', rows: [{ at: 4, path: 'Ground floor' }, { at: 5, path: 'First floor' }] }])
+      expect((error as Ambiguous).which).toEqual([
+        {
+          parent: 'Paint',
+          rows: [
+            { at: 4, path: 'Ground floor' },
+            { at: 5, path: 'First floor' },
+          ],
+        },
+      ])
       expect((error as Error).message).toContain('row 4, row 5')
     }
-    expect(readCsv(text, { Paint: 5 }).map(titles)).toEqual([['Ground floor', ['Paint']], ['First floor', ['Paint', ['Ceiling']]]])
+    expect(readCsv(text, { Paint: 5 }).map(titles)).toEqual([
+      ['Ground floor', ['Paint']],
+      ['First floor', ['Paint', ['Ceiling']]],
+    ])
   })
 
   it('reads quotes, line breaks and commas in cells as RFC 4180, section 2, has them', () => {
     // The cells of rules 5 to 7 of RFC 4180: "b CRLF bb" and "b""bb".
-    expect(read('title\r\n"aaa"\r\n"b\r\nbb"\r\n"b""bb"\r\n"c,c"\r\n')).toEqual([['aaa'], ['b\r\nbb'], ['b"bb'], ['c,c']])
+    expect(read('title\r\n"aaa"\r\n"b\r\nbb"\r\n"b""bb"\r\n"c,c"\r\n')).toEqual([
+      ['aaa'],
+      ['b\r\nbb'],
+      ['b"bb'],
+      ['c,c'],
+    ])
   })
   it('nests by a parent column, by id or by title, in whatever order rows come', () => {
     const wanted: Titles[] = [['Fit-out', ['Shelving', ['Oak']], ['Lift']], ['Books']]
@@ -33,16 +48,31 @@ describe('CSV in', () => {
     expect(read('Topic;Under\nFit-out;\nShelving;Fit-out\nOak;Shelving\nLift;Fit-out\nBooks;')).toEqual(wanted)
   })
   it('nests by a level column', () => {
-    expect(read('level,task\n1,Fit-out\n2,Shelving\n3,Oak\n2,Lift\n1,Books')).toEqual([['Fit-out', ['Shelving', ['Oak']], ['Lift']], ['Books']])
+    expect(read('level,task\n1,Fit-out\n2,Shelving\n3,Oak\n2,Lift\n1,Books')).toEqual([
+      ['Fit-out', ['Shelving', ['Oak']], ['Lift']],
+      ['Books'],
+    ])
   })
   it('takes dates, lengths and progress, and leaves out what can’t be one', () => {
-    expect(readCsv('title,start,due,days,% complete,priority\nLift,2027-03-01,2027-03-30T00:00,12.5,40%,2\nLamps,soon,2027-02-30,x,140,9')).toEqual([
-      { title: 'Lift', details: { start: '2027-03-01', due: '2027-03-30', duration: 12.5, done: 40, priority: 2 }, children: [] },
+    expect(
+      readCsv(
+        'title,start,due,days,% complete,priority\nLift,2027-03-01,2027-03-30T00:00,12.5,40%,2\nLamps,soon,2027-02-30,x,140,9',
+      ),
+    ).toEqual([
+      {
+        title: 'Lift',
+        details: { start: '2027-03-01', due: '2027-03-30', duration: 12.5, done: 40, priority: 2 },
+        children: [],
+      },
       { title: 'Lamps', children: [] },
     ])
   })
   it.each([
-    ['a loop of parents, naming it', 'id,parent,title\n1,3,A\n2,1,B\n3,2,C', /“A” \(row 2\), “C” \(row 4\), “B” \(row 3\)/],
+    [
+      'a loop of parents, naming it',
+      'id,parent,title\n1,3,A\n2,1,B\n3,2,C',
+      /“A” \(row 2\), “C” \(row 4\), “B” \(row 3\)/,
+    ],
     ['a row that is its own parent', 'id,parent,title\n1,1,A', /each other’s parents: “A”/],
     ['a parent that isn’t there', 'id,parent,title\n1,,A\n2,9,B', /Row 3: its parent, “9”/],
     ['an id twice', 'id,parent,title\n1,,A\n1,,B', /Rows 2 and 3/],
@@ -57,18 +87,29 @@ describe('CSV in', () => {
 
 describe('CSV out', () => {
   it('comes back as it was, for any titles, and an independent reader finds the same cells', () => {
-    const title = fc.string({ unit: 'grapheme', minLength: 1, maxLength: 20 }).map(text => text.trim().replace(/^'/, '’').replace(/\r/g, '') || 'x')
+    const title = fc
+      .string({ unit: 'grapheme', minLength: 1, maxLength: 20 })
+      .map(text => text.trim().replace(/^'/, '’').replace(/\r/g, '') || 'x')
     const leaf: fc.Arbitrary<OutlineItem> = title.map(text => ({ title: text, children: [] }))
-    const grown = (depth: number): fc.Arbitrary<OutlineItem> => depth === 0 ? leaf : fc.record({ title, children: fc.array(grown(depth - 1), { maxLength: 2 }) })
+    const grown = (depth: number): fc.Arbitrary<OutlineItem> =>
+      depth === 0 ? leaf : fc.record({ title, children: fc.array(grown(depth - 1), { maxLength: 2 }) })
     const item = grown(3)
-    fc.assert(fc.property(fc.array(item, { minLength: 1, maxLength: 4 }), (items) => {
-      const text = writeCsv(items, () => '')
-      expect(read(text)).toEqual(items.map(titles))
-      expect(Papa.parse<string[]>(text.trimEnd()).data.every(row => row.length === 9)).toBe(true)
-    }))
+    fc.assert(
+      fc.property(fc.array(item, { minLength: 1, maxLength: 4 }), items => {
+        const text = writeCsv(items, () => '')
+        expect(read(text)).toEqual(items.map(titles))
+        expect(Papa.parse<string[]>(text.trimEnd()).data.every(row => row.length === 9)).toBe(true)
+      }),
+    )
   })
   it('guards cells that a spreadsheet program would run', () => {
-    const text = writeCsv([{ title: '=HYPERLINK("x")', children: [] }, { title: ' +1', children: [] }], () => '')
+    const text = writeCsv(
+      [
+        { title: '=HYPERLINK("x")', children: [] },
+        { title: ' +1', children: [] },
+      ],
+      () => '',
+    )
     expect(text).toContain('"\'=HYPERLINK(""x"")"')
     expect(read(text)).toEqual([['=HYPERLINK("x")'], ['+1']])
   })

@@ -4,8 +4,10 @@ import { FIELDS, LIMITS } from '../tree/change'
 import type { OutlineItem } from '../tree/outline'
 
 /*
- * CSV (RFC 4180), a topic a row. The first row names the columns. Where a topic belongs is said by a `parent` column, which
- * names another row by its id or its title, or by a `level` column, 1 for the first level; without either the list is flat.
+ * CSV (RFC 4180), a topic a row. The first row names the columns. Where a topic belongs is said by a `parent` column,
+ * which
+ * names another row by its id or its title, or by a `level` column, 1 for the first level; without either the list is
+ * flat.
  */
 
 const NAMES: Readonly<Record<string, readonly string[]>> = {
@@ -21,16 +23,28 @@ const NAMES: Readonly<Record<string, readonly string[]>> = {
 }
 type Column = 'title' | 'id' | 'parent' | 'level' | 'start' | 'due' | 'duration' | 'done' | 'priority'
 
-interface Row { readonly at: number, readonly cells: Partial<Record<Column, string>>, readonly children: Row[] }
+interface Row {
+  readonly at: number
+  readonly cells: Partial<Record<Column, string>>
+  readonly children: Row[]
+}
 
 /** What a spreadsheet program was kept from running as a formula comes back as it was. */
 const unguarded = (cell: string): string => cell.replace(/^'(?=\s*[=+\-@\t\r])/, '')
 
 /** A row's parent may be one of several rows with the same title. Which one is for the person to say. */
-export interface WhichParent { readonly parent: string, readonly rows: readonly { readonly at: number, readonly path: string }[] }
+export interface WhichParent {
+  readonly parent: string
+  readonly rows: readonly { readonly at: number; readonly path: string }[]
+}
 export class Ambiguous extends Unreadable {
   constructor(readonly which: readonly WhichParent[]) {
-    super(`Several rows are called “${which[0]!.parent.slice(0, 60)}” (${which[0]!.rows.map(row => `row ${row.at}`).slice(0, 6).join(', ')}), and another row names it as its parent. Say which is meant; nothing was changed.`)
+    super(
+      `Several rows are called “${which[0]!.parent.slice(0, 60)}” (${which[0]!.rows
+        .map(row => `row ${row.at}`)
+        .slice(0, 6)
+        .join(', ')}), and another row names it as its parent. Say which is meant; nothing was changed.`,
+    )
     this.name = 'Ambiguous'
   }
 }
@@ -39,7 +53,8 @@ export class Ambiguous extends Unreadable {
 export type Parents = Readonly<Record<string, number>>
 
 /**
- * Reads rows into branches. Throws `Unreadable` for what is no table, a parent that isn't there, or parents in a loop, naming the row; `Ambiguous` where a
+ * Reads rows into branches. Throws `Unreadable` for what is no table, a parent that isn't there, or parents in a loop,
+ * naming the row; `Ambiguous` where a
  * parent's title occurs more than once and `meant` doesn't say which.
  */
 export function readCsv(text: string, meant: Parents = {}): OutlineItem[] {
@@ -47,16 +62,23 @@ export function readCsv(text: string, meant: Parents = {}): OutlineItem[] {
   const fault = parsed.errors.find(error => error.type === 'Quotes')
   if (fault) throw new Unreadable(`Row ${(fault.row ?? 0) + 1}: a quoted cell isn’t closed. Nothing was changed.`)
   const [head, ...body] = parsed.data
-  if (!head || body.length === 0) throw new Unreadable('This table has no rows below its headings. Nothing was changed.')
-  if (body.length > LIMITS.topics) throw new Unreadable(`This table has ${body.length.toLocaleString('en')} rows; a tree holds ${LIMITS.topics.toLocaleString('en')} topics. Nothing was changed.`)
+  if (!head || body.length === 0)
+    throw new Unreadable('This table has no rows below its headings. Nothing was changed.')
+  if (body.length > LIMITS.topics)
+    throw new Unreadable(
+      `This table has ${body.length.toLocaleString('en')} rows; a tree holds ${LIMITS.topics.toLocaleString('en')} topics. Nothing was changed.`,
+    )
   const columns = new Map<Column, number>()
   head.forEach((cell, i) => {
     const said = cell.trim().toLocaleLowerCase('en')
-    for (const [column, names] of Object.entries(NAMES)) if (names.includes(said) && !columns.has(column as Column)) columns.set(column as Column, i)
+    for (const [column, names] of Object.entries(NAMES))
+      if (names.includes(said) && !columns.has(column as Column)) columns.set(column as Column, i)
   })
-  if (!columns.has('title')) throw new Unreadable('No column is called title, topic, name or task. Nothing was changed.')
+  if (!columns.has('title'))
+    throw new Unreadable('No column is called title, topic, name or task. Nothing was changed.')
   const rows: Row[] = body.map((cells, i) => ({
-    at: i + 2, children: [],
+    at: i + 2,
+    children: [],
     cells: Object.fromEntries([...columns].map(([column, at]) => [column, unguarded(cells[at] ?? '').trim()])),
   }))
   const tops = columns.has('parent') ? byParent(rows, meant) : columns.has('level') ? byLevel(rows) : rows
@@ -69,10 +91,11 @@ function byParent(rows: readonly Row[], meant: Parents): Row[] {
   for (const row of rows) {
     const { id, title } = row.cells
     if (id) {
-      if (byId.has(id)) throw new Unreadable(`Rows ${byId.get(id)!.at} and ${row.at} have the same id, “${id}”. Nothing was changed.`)
+      if (byId.has(id))
+        throw new Unreadable(`Rows ${byId.get(id)!.at} and ${row.at} have the same id, “${id}”. Nothing was changed.`)
       byId.set(id, row)
     }
-    if (title) byTitle.set(title, [...byTitle.get(title) ?? [], row])
+    if (title) byTitle.set(title, [...(byTitle.get(title) ?? []), row])
   }
   const parents = new Map<Row, Row>()
   const open = new Map<string, WhichParent>()
@@ -86,10 +109,16 @@ function byParent(rows: readonly Row[], meant: Parents): Row[] {
     const called = byTitle.get(parent) ?? []
     const above = byId.get(parent) ?? (called.length > 1 ? called.find(one => one.at === meant[parent]) : called[0])
     if (!above && called.length > 1) {
-      open.set(parent, { parent, rows: called.map(one => ({ at: one.at, path: (one.cells.parent ?? '').slice(0, 80) })) })
+      open.set(parent, {
+        parent,
+        rows: called.map(one => ({ at: one.at, path: (one.cells.parent ?? '').slice(0, 80) })),
+      })
       continue
     }
-    if (!above) throw new Unreadable(`Row ${row.at}: its parent, “${parent.slice(0, 60)}”, isn’t in the table. Nothing was changed.`)
+    if (!above)
+      throw new Unreadable(
+        `Row ${row.at}: its parent, “${parent.slice(0, 60)}”, isn’t in the table. Nothing was changed.`,
+      )
     parents.set(row, above)
     above.children.push(row)
   }
@@ -99,11 +128,16 @@ function byParent(rows: readonly Row[], meant: Parents): Row[] {
     const path: Row[] = []
     for (let at: Row | undefined = row; at && !sound.has(at); at = parents.get(at)) {
       if (path.includes(at)) {
-        const loop = path.slice(path.indexOf(at)).map(one => `“${(one.cells.title ?? '').slice(0, 40)}” (row ${one.at})`)
-        throw new Unreadable(`These rows are each other’s parents: ${loop.slice(0, 6).join(', ')}. Nothing was changed.`)
+        const loop = path
+          .slice(path.indexOf(at))
+          .map(one => `“${(one.cells.title ?? '').slice(0, 40)}” (row ${one.at})`)
+        throw new Unreadable(
+          `These rows are each other’s parents: ${loop.slice(0, 6).join(', ')}. Nothing was changed.`,
+        )
       }
       path.push(at)
-      if (path.length > LIMITS.depth) throw new Unreadable(`Row ${row.at} lies deeper than ${LIMITS.depth} levels. Nothing was changed.`)
+      if (path.length > LIMITS.depth)
+        throw new Unreadable(`Row ${row.at} lies deeper than ${LIMITS.depth} levels. Nothing was changed.`)
     }
     for (const one of path) sound.add(one)
   }
@@ -112,10 +146,13 @@ function byParent(rows: readonly Row[], meant: Parents): Row[] {
 
 function byLevel(rows: readonly Row[]): Row[] {
   const tops: Row[] = []
-  const open: { level: number, row: Row }[] = []
+  const open: { level: number; row: Row }[] = []
   for (const row of rows) {
     const level = Number(row.cells.level)
-    if (!Number.isInteger(level) || level < 0 || level > LIMITS.depth) throw new Unreadable(`Row ${row.at}: its level, “${(row.cells.level ?? '').slice(0, 20)}”, isn’t a whole number from 0 to ${LIMITS.depth}. Nothing was changed.`)
+    if (!Number.isInteger(level) || level < 0 || level > LIMITS.depth)
+      throw new Unreadable(
+        `Row ${row.at}: its level, “${(row.cells.level ?? '').slice(0, 20)}”, isn’t a whole number from 0 to ${LIMITS.depth}. Nothing was changed.`,
+      )
     while (open.length > 0 && open.at(-1)!.level >= level) open.pop()
     const above = open.at(-1)
     if (above) above.row.children.push(row)
@@ -131,19 +168,39 @@ function itemOf(row: Row): OutlineItem {
   for (const field of ['start', 'due', 'duration', 'done', 'priority'] as const) {
     const said = row.cells[field]
     if (!said) continue
-    const value = field === 'start' || field === 'due' ? said.slice(0, 10) : Number(said.replace('%', '').replace(',', '.'))
+    const value =
+      field === 'start' || field === 'due' ? said.slice(0, 10) : Number(said.replace('%', '').replace(',', '.'))
     const read = FIELDS[field].safeParse(value)
     if (read.success && read.data !== null) details[field] = read.data
   }
-  return { title: (row.cells.title ?? '').slice(0, LIMITS.title).toWellFormed(), ...(Object.keys(details).length > 0 ? { details } : {}), children: row.children.map(itemOf) }
+  return {
+    title: (row.cells.title ?? '').slice(0, LIMITS.title).toWellFormed(),
+    ...(Object.keys(details).length > 0 ? { details } : {}),
+    children: row.children.map(itemOf),
+  }
 }
 
-/** Writes a table with a level column. Cells that a spreadsheet program would run as a formula are guarded by a quote mark. */
+/**
+ * Writes a table with a level column. Cells that a spreadsheet program would run as a formula are guarded by a quote
+ * mark.
+ */
 export function writeCsv(items: readonly OutlineItem[], nameOf: (person: string) => string): string {
-  const rows: (string | number)[][] = [['level', 'title', 'start', 'due', 'duration', 'done', 'priority', 'people', 'markers']]
+  const rows: (string | number)[][] = [
+    ['level', 'title', 'start', 'due', 'duration', 'done', 'priority', 'people', 'markers'],
+  ]
   const walk = (list: readonly OutlineItem[], level: number): void => {
     for (const { title, details = {}, children } of list) {
-      rows.push([level, title, details.start ?? '', details.due ?? '', details.duration ?? '', details.done ?? '', details.priority ?? '', (details.people ?? []).map(nameOf).join(', '), (details.markers ?? []).join(', ')])
+      rows.push([
+        level,
+        title,
+        details.start ?? '',
+        details.due ?? '',
+        details.duration ?? '',
+        details.done ?? '',
+        details.priority ?? '',
+        (details.people ?? []).map(nameOf).join(', '),
+        (details.markers ?? []).join(', '),
+      ])
       walk(children, level + 1)
     }
   }

@@ -1,10 +1,20 @@
 /*
- * What a file's bytes say as text. A byte-order mark or an XML declaration names the encoding; bytes that are valid UTF-8 with anything beyond ASCII in them are
+ * What a file's bytes say as text. A byte-order mark or an XML declaration names the encoding; bytes that are valid
+ * UTF-8 with anything beyond ASCII in them are
  * UTF-8 for all practical purposes; what is left is guessed, and the person is asked.
  */
 
 /** Encodings that are offered, by their names in the WHATWG Encoding Standard. */
-export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252', 'iso-8859-2', 'windows-1250', 'windows-1251', 'macintosh'] as const
+export const ENCODINGS = [
+  'utf-8',
+  'utf-16le',
+  'utf-16be',
+  'windows-1252',
+  'iso-8859-2',
+  'windows-1250',
+  'windows-1251',
+  'macintosh',
+] as const
 export type Encoding = (typeof ENCODINGS)[number]
 
 export interface Decoded {
@@ -14,23 +24,29 @@ export interface Decoded {
   readonly sure: boolean
 }
 
-const MARKS: readonly { readonly bytes: readonly number[], readonly encoding: Encoding }[] = [
-  { bytes: [0xEF, 0xBB, 0xBF], encoding: 'utf-8' }, { bytes: [0xFF, 0xFE], encoding: 'utf-16le' }, { bytes: [0xFE, 0xFF], encoding: 'utf-16be' },
+const MARKS: readonly { readonly bytes: readonly number[]; readonly encoding: Encoding }[] = [
+  { bytes: [0xef, 0xbb, 0xbf], encoding: 'utf-8' },
+  { bytes: [0xff, 0xfe], encoding: 'utf-16le' },
+  { bytes: [0xfe, 0xff], encoding: 'utf-16be' },
 ]
 
 export function decodeAs(bytes: Uint8Array, encoding: string): string {
   return new TextDecoder(encoding).decode(bytes)
 }
 
-/** The encoding that an XML or HTML head declares, in a spelling that the decoder knows; null when none or an unknown one. */
+/**
+ * The encoding that an XML or HTML head declares, in a spelling that the decoder knows; null when none or an unknown
+ * one.
+ */
 function declared(bytes: Uint8Array): string | null {
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 1024))
-  const said = /^\s*<\?xml[^>]*\bencoding\s*=\s*["']([\w.:-]+)["']/i.exec(head)?.[1] ?? /<meta[^>]*\bcharset\s*=\s*["']?([\w.:-]+)/i.exec(head)?.[1]
+  const said =
+    /^\s*<\?xml[^>]*\bencoding\s*=\s*["']([\w.:-]+)["']/i.exec(head)?.[1] ??
+    /<meta[^>]*\bcharset\s*=\s*["']?([\w.:-]+)/i.exec(head)?.[1]
   if (!said) return null
   try {
     return new TextDecoder(said).encoding
-  }
-  catch {
+  } catch {
     return null
   }
 }
@@ -59,8 +75,9 @@ export function decode(bytes: Uint8Array): Decoded {
   let utf8: string | null = null
   try {
     utf8 = new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+  } catch {
+    /* bytes that UTF-8 never has */
   }
-  catch { /* bytes that UTF-8 never has */ }
   const said = declared(bytes)
   // A declaration that says UTF-8 over bytes that aren't is as good as none.
   if (said && said !== 'utf-8') return { text: decodeAs(bytes, said), encoding: said, sure: true }

@@ -13,9 +13,16 @@ describe('geo URIs', () => {
     ['geo:0,-180', { lat: 0, lon: 180 }],
     ['geo:40.685922,-111.853206,1321;crs=WGS84', { lat: 40.685922, lon: -111.853206 }],
   ])('%s', (uri, position) => expect(readGeo(uri)).toEqual(position))
-  it.each(['geo:91,0', 'geo:0,181', 'geo:1', 'geo:,', 'geo:1e3,2', 'geo:48,16;crs=nad27', 'GEO 1,2', 'geo:48,16 x'])('%s is none', uri => expect(readGeo(uri)).toBeNull())
+  it.each(['geo:91,0', 'geo:0,181', 'geo:1', 'geo:,', 'geo:1e3,2', 'geo:48,16;crs=nad27', 'GEO 1,2', 'geo:48,16 x'])(
+    '%s is none',
+    uri => expect(readGeo(uri)).toBeNull(),
+  )
   it('are written so that they are read back', () => {
-    for (const position of [{ lat: 48.2010004, lon: 16.3695 }, { lat: -0.5, lon: 0 }, { lat: 12, lon: -77.123456 }]) {
+    for (const position of [
+      { lat: 48.2010004, lon: 16.3695 },
+      { lat: -0.5, lon: 0 },
+      { lat: 12, lon: -77.123456 },
+    ]) {
       const back = readGeo(writeGeo(position))!
       expect(back.lat).toBeCloseTo(position.lat, 6)
       expect(back.lon).toBeCloseTo(position.lon, 6)
@@ -26,7 +33,11 @@ describe('geo URIs', () => {
 
 describe('coordinates as people write them', () => {
   it.each([
-    ['48.2, 16.37', 48.2, 16.37], ['-33.9 18.4', -33.9, 18.4], ['48°12′30″ N 16°22′ E', 48 + 12 / 60 + 30 / 3600, 16 + 22 / 60], ['33.9° S, 18.4° E', -33.9, 18.4], ["40° 26' 46\" N 79° 58' 56\" W", 40.446111, -79.982222],
+    ['48.2, 16.37', 48.2, 16.37],
+    ['-33.9 18.4', -33.9, 18.4],
+    ['48°12′30″ N 16°22′ E', 48 + 12 / 60 + 30 / 3600, 16 + 22 / 60],
+    ['33.9° S, 18.4° E', -33.9, 18.4],
+    ['40° 26\' 46" N 79° 58\' 56" W', 40.446111, -79.982222],
   ])('%s', (text, lat, lon) => {
     const position = readPosition(text)!
     expect(position.lat).toBeCloseTo(lat, 5)

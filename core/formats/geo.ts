@@ -2,7 +2,10 @@
  * Places as `geo:` URIs (RFC 5870) and as people write coordinates. WGS 84, degrees.
  */
 
-export interface Position { readonly lat: number, readonly lon: number }
+export interface Position {
+  readonly lat: number
+  readonly lon: number
+}
 
 /** A longitude at a pole says nothing (RFC 5870, section 3.4.4), and −180 is the same as 180. */
 function tidy(lat: number, lon: number): Position | null {
@@ -37,7 +40,8 @@ export function readPosition(text: string): Position | null {
   const part = String.raw`(\d{1,3}(?:\.\d+)?)\s*°?\s*(?:(\d{1,2}(?:\.\d+)?)\s*[′']\s*)?(?:(\d{1,2}(?:\.\d+)?)\s*[″"]\s*)?`
   const degrees = new RegExp(`^\\s*${part}([NS])[,;\\s]*${part}([EW])\\s*$`, 'i').exec(text)
   if (!degrees) return null
-  const value = (from: number): number => Number(degrees[from]) + Number(degrees[from + 1] ?? 0) / 60 + Number(degrees[from + 2] ?? 0) / 3600
-  const sign = (letter: string): number => /[SW]/i.test(letter) ? -1 : 1
+  const value = (from: number): number =>
+    Number(degrees[from]) + Number(degrees[from + 1] ?? 0) / 60 + Number(degrees[from + 2] ?? 0) / 3600
+  const sign = (letter: string): number => (/[SW]/i.test(letter) ? -1 : 1)
   return tidy(value(1) * sign(degrees[4]!), value(5) * sign(degrees[8]!))
 }

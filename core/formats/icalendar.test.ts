@@ -3,25 +3,66 @@ import { describe, expect, it } from 'vitest'
 import { type CalendarMeeting, readReplies, writeCalendar, writeInvitation } from './icalendar'
 
 const meeting = (part: Partial<CalendarMeeting> = {}): CalendarMeeting => ({
-  uid: 'm1@porch.example', sequence: 0, title: 'Coordination meeting', text: 'Why: decide who moves us.\nItems; “offers”, lorry', where: 'Drying loft, Bridge Street 4', start: Date.parse('2027-03-26T08:00Z'), minutes: 60, zone: 'Europe/Copenhagen',
+  uid: 'm1@porch.example',
+  sequence: 0,
+  title: 'Coordination meeting',
+  text: 'Why: decide who moves us.\nItems; “offers”, lorry',
+  where: 'Drying loft, Bridge Street 4',
+  start: Date.parse('2027-03-26T08:00Z'),
+  minutes: 60,
+  zone: 'Europe/Copenhagen',
   organizer: { mail: 'ines@porch.example', name: 'Ines "IB" Brandt' },
-  people: [{ mail: 'oskar@porch.example', name: 'Oskar Malm', part: 'needed', answer: 'needs-action' }, { mail: 'lev@porch.example', name: 'Лев, Å', part: 'optional', answer: 'accepted' }],
-  rule: null, stamp: Date.parse('2027-03-01T12:00Z'), cancelled: false, ...part,
+  people: [
+    { mail: 'oskar@porch.example', name: 'Oskar Malm', part: 'needed', answer: 'needs-action' },
+    { mail: 'lev@porch.example', name: 'Лев, Å', part: 'optional', answer: 'accepted' },
+  ],
+  rule: null,
+  stamp: Date.parse('2027-03-01T12:00Z'),
+  cancelled: false,
+  ...part,
 })
-interface Read { uid: string, start: Date, end: Date, summary: string, description: string, location: string, sequence: string, method: string, status: string, attendee: { params: Record<string, string>, val: string }[], type: string }
-const eventIn = (text: string): Read => Object.values(ical.sync.parseICS(text)).find(one => (one as unknown as Read).type === 'VEVENT') as unknown as Read
+interface Read {
+  uid: string
+  start: Date
+  end: Date
+  summary: string
+  description: string
+  location: string
+  sequence: string
+  method: string
+  status: string
+  attendee: { params: Record<string, string>; val: string }[]
+  type: string
+}
+const eventIn = (text: string): Read =>
+  Object.values(ical.sync.parseICS(text)).find(one => (one as unknown as Read).type === 'VEVENT') as unknown as Read
 const lines = (text: string): string[] => text.split('\r\n')
 
 describe('an invitation', () => {
   it('reads back with another parser (node-ical) as it was written', () => {
     const read = eventIn(writeInvitation(meeting()))
-    expect([read.start.toISOString(), read.end.toISOString()]).toEqual(['2027-03-26T08:00:00.000Z', '2027-03-26T09:00:00.000Z'])
-    expect([read.uid, read.summary, read.location, read.method, read.status]).toEqual(['m1@porch.example', 'Coordination meeting', 'Drying loft, Bridge Street 4', 'REQUEST', 'CONFIRMED'])
+    expect([read.start.toISOString(), read.end.toISOString()]).toEqual([
+      '2027-03-26T08:00:00.000Z',
+      '2027-03-26T09:00:00.000Z',
+    ])
+    expect([read.uid, read.summary, read.location, read.method, read.status]).toEqual([
+      'm1@porch.example',
+      'Coordination meeting',
+      'Drying loft, Bridge Street 4',
+      'REQUEST',
+      'CONFIRMED',
+    ])
     expect(read.description).toBe('Why: decide who moves us.\nItems; “offers”, lorry')
-    expect(read.attendee.map(one => [one.val, one.params.ROLE, one.params.PARTSTAT])).toEqual([['mailto:oskar@porch.example', 'REQ-PARTICIPANT', 'NEEDS-ACTION'], ['mailto:lev@porch.example', 'OPT-PARTICIPANT', 'ACCEPTED']])
+    expect(read.attendee.map(one => [one.val, one.params.ROLE, one.params.PARTSTAT])).toEqual([
+      ['mailto:oskar@porch.example', 'REQ-PARTICIPANT', 'NEEDS-ACTION'],
+      ['mailto:lev@porch.example', 'OPT-PARTICIPANT', 'ACCEPTED'],
+    ])
   })
   it.each([
-    ['before the clocks change', '2027-03-26T08:00Z', '20270326T090000'], ['after', '2027-03-29T07:00Z', '20270329T090000'], ['in autumn before', '2027-10-29T07:00Z', '20271029T090000'], ['and after', '2027-11-01T08:00Z', '20271101T090000'],
+    ['before the clocks change', '2027-03-26T08:00Z', '20270326T090000'],
+    ['after', '2027-03-29T07:00Z', '20270329T090000'],
+    ['in autumn before', '2027-10-29T07:00Z', '20271029T090000'],
+    ['and after', '2027-11-01T08:00Z', '20271101T090000'],
   ])('stands at nine on the wall %s, with the rules of its zone beside it', (_, start, wall) => {
     const text = writeInvitation(meeting({ start: Date.parse(start) }))
     expect(text).toContain(`DTSTART;TZID=Europe/Copenhagen:${wall}`)
@@ -40,27 +81,45 @@ describe('an invitation', () => {
     expect(eventIn(text).description).toBe('a\nb\ncd')
   })
   it('is cancelled with the same UID and a higher SEQUENCE (RFC 5546, section 3.2.5)', () => {
-    // RFC 5546, section 3.2.5: taking one off says CANCEL to them, with their address, a higher SEQUENCE, and no STATUS, since the meeting stands. From memory.
+    // RFC 5546, section 3.2.5: taking one off says CANCEL to them, with their address, a higher SEQUENCE, and no
+    // STATUS, since the meeting stands. From memory.
     const off = lines(writeInvitation(meeting({ uninvited: true, sequence: 3 })))
     expect(off).toContain('METHOD:CANCEL')
     expect(off).toContain('SEQUENCE:3')
     expect(off.some(line => line.startsWith('STATUS'))).toBe(false)
     const text = writeInvitation(meeting({ cancelled: true, sequence: 2 }))
-    for (const line of ['METHOD:CANCEL', 'STATUS:CANCELLED', 'SEQUENCE:2', 'UID:m1@porch.example']) expect(lines(text)).toContain(line)
+    for (const line of ['METHOD:CANCEL', 'STATUS:CANCELLED', 'SEQUENCE:2', 'UID:m1@porch.example'])
+      expect(lines(text)).toContain(line)
   })
   it('of a series carries its rule', () => {
-    expect(lines(writeInvitation(meeting({ rule: { every: 'week', interval: 2, on: 'FR' } })))).toContain('RRULE:FREQ=WEEKLY;INTERVAL=2;BYDAY=FR')
+    expect(lines(writeInvitation(meeting({ rule: { every: 'week', interval: 2, on: 'FR' } })))).toContain(
+      'RRULE:FREQ=WEEKLY;INTERVAL=2;BYDAY=FR',
+    )
   })
   it('of a zone without daylight saving has one rule', () => {
-    expect(writeInvitation(meeting({ zone: 'Asia/Kolkata', start: Date.parse('2027-03-26T04:00Z') })).match(/BEGIN:(?:STANDARD|DAYLIGHT)/g)).toEqual(['BEGIN:STANDARD'])
+    expect(
+      writeInvitation(meeting({ zone: 'Asia/Kolkata', start: Date.parse('2027-03-26T04:00Z') })).match(
+        /BEGIN:(?:STANDARD|DAYLIGHT)/g,
+      ),
+    ).toEqual(['BEGIN:STANDARD'])
   })
 })
 
 describe('a calendar of one’s own', () => {
   it('has meetings and tasks, and no method', () => {
-    const text = writeCalendar([meeting()], [{ uid: 't1', title: 'Order oak', text: '', due: '2027-03-12', done: 40, priority: 1, stamp: 0 }])
+    const text = writeCalendar(
+      [meeting()],
+      [{ uid: 't1', title: 'Order oak', text: '', due: '2027-03-12', done: 40, priority: 1, stamp: 0 }],
+    )
     expect(text).not.toContain('METHOD')
-    for (const line of ['BEGIN:VTODO', 'DUE;VALUE=DATE:20270312', 'PERCENT-COMPLETE:40', 'STATUS:IN-PROCESS', 'PRIORITY:1']) expect(lines(text)).toContain(line)
+    for (const line of [
+      'BEGIN:VTODO',
+      'DUE;VALUE=DATE:20270312',
+      'PERCENT-COMPLETE:40',
+      'STATUS:IN-PROCESS',
+      'PRIORITY:1',
+    ])
+      expect(lines(text)).toContain(line)
     expect(eventIn(text).uid).toBe('m1@porch.example')
   })
 })
@@ -68,7 +127,9 @@ describe('a calendar of one’s own', () => {
 describe('the hour that comes twice', () => {
   it('a meeting that ends earlier on the wall than it begins has a length instead of an end', () => {
     // 31 October 2027, 02:30 summer time in Copenhagen, for 45 minutes: it ends at 02:15 winter time.
-    const text = lines(writeInvitation(meeting({ start: Date.parse('2027-10-31T00:30:00Z'), minutes: 45, zone: 'Europe/Copenhagen' })))
+    const text = lines(
+      writeInvitation(meeting({ start: Date.parse('2027-10-31T00:30:00Z'), minutes: 45, zone: 'Europe/Copenhagen' })),
+    )
     expect(text).toContain('DURATION:PT45M')
     expect(text.some(line => line.startsWith('DTEND'))).toBe(false)
     expect(lines(writeInvitation(meeting())).some(line => line.startsWith('DTEND'))).toBe(true)
@@ -77,21 +138,57 @@ describe('the hour that comes twice', () => {
 
 describe('an answer', () => {
   // RFC 5546, section 4.2.2, a reply that accepts.
-  const reply = ['BEGIN:VCALENDAR', 'PRODID:-//Example/ExampleCalendarClient//EN', 'METHOD:REPLY', 'VERSION:2.0', 'BEGIN:VEVENT', 'ATTENDEE;PARTSTAT=ACCEPTED:mailto:b@example.com', 'ORGANIZER:mailto:a@example.com',
-    'UID:calsrv.example.com-873970198738777@example.com', 'SEQUENCE:0', 'REQUEST-STATUS:2.0;Success', 'DTSTAMP:19970612T190000Z', 'END:VEVENT', 'END:VCALENDAR', ''].join('\r\n')
+  const reply = [
+    'BEGIN:VCALENDAR',
+    'PRODID:-//Example/ExampleCalendarClient//EN',
+    'METHOD:REPLY',
+    'VERSION:2.0',
+    'BEGIN:VEVENT',
+    'ATTENDEE;PARTSTAT=ACCEPTED:mailto:b@example.com',
+    'ORGANIZER:mailto:a@example.com',
+    'UID:calsrv.example.com-873970198738777@example.com',
+    'SEQUENCE:0',
+    'REQUEST-STATUS:2.0;Success',
+    'DTSTAMP:19970612T190000Z',
+    'END:VEVENT',
+    'END:VCALENDAR',
+    '',
+  ].join('\r\n')
   it('is read as the standard’s example has it', () => {
-    expect(readReplies(reply)).toEqual([{ uid: 'calsrv.example.com-873970198738777@example.com', sequence: 0, mail: 'b@example.com', answer: 'accepted', comment: '', instead: null }])
-    expect(readReplies(reply.replace('ACCEPTED', 'DECLINED').replace('SEQUENCE:0', 'SEQUENCE:3\r\nCOMMENT:Away\\, sorry'))).toMatchObject([{ sequence: 3, answer: 'declined', comment: 'Away, sorry' }])
+    expect(readReplies(reply)).toEqual([
+      {
+        uid: 'calsrv.example.com-873970198738777@example.com',
+        sequence: 0,
+        mail: 'b@example.com',
+        answer: 'accepted',
+        comment: '',
+        instead: null,
+      },
+    ])
+    expect(
+      readReplies(reply.replace('ACCEPTED', 'DECLINED').replace('SEQUENCE:0', 'SEQUENCE:3\r\nCOMMENT:Away\\, sorry')),
+    ).toMatchObject([{ sequence: 3, answer: 'declined', comment: 'Away, sorry' }])
   })
   it('is for its sender alone, may be one of two calendars in the file, and somebody may be sent instead', () => {
-    expect(() => readReplies(reply.replace('ORGANIZER', 'ATTENDEE;PARTSTAT=DECLINED:mailto:c@example.com\r\nORGANIZER'))).toThrow(/sender alone/)
+    expect(() =>
+      readReplies(reply.replace('ORGANIZER', 'ATTENDEE;PARTSTAT=DECLINED:mailto:c@example.com\r\nORGANIZER')),
+    ).toThrow(/sender alone/)
     expect(readReplies(`${reply.replace('METHOD:REPLY', 'METHOD:PUBLISH')}${reply}`)).toHaveLength(1)
-    expect(readReplies(`${reply}${reply.replace('b@example.com', 'c@example.com')}`).map(({ mail }) => mail)).toEqual(['b@example.com', 'c@example.com'])
+    expect(readReplies(`${reply}${reply.replace('b@example.com', 'c@example.com')}`).map(({ mail }) => mail)).toEqual([
+      'b@example.com',
+      'c@example.com',
+    ])
     // RFC 5546, section 4.2.5: an answer that delegates.
-    expect(readReplies(reply.replace('PARTSTAT=ACCEPTED', 'PARTSTAT=DELEGATED;DELEGATED-TO="mailto:e@example.com"'))).toMatchObject([{ mail: 'b@example.com', answer: 'delegated', instead: 'e@example.com' }])
+    expect(
+      readReplies(reply.replace('PARTSTAT=ACCEPTED', 'PARTSTAT=DELEGATED;DELEGATED-TO="mailto:e@example.com"')),
+    ).toMatchObject([{ mail: 'b@example.com', answer: 'delegated', instead: 'e@example.com' }])
   })
   it.each([
-    ['no calendar', 'hello', /isn’t a calendar/], ['a broken one', reply.slice(0, 150), /isn’t a calendar|no answer|nobody/], ['a request', reply.replace('REPLY', 'REQUEST'), /no answer/],
-    ['one too large', `${reply}${'X-A:b\r\n'.repeat(100_000)}`, /half a megabyte/], ['one without anybody', reply.replace(/ATTENDEE.*\r\n/, ''), /nobody/], ['an address that isn’t one', reply.replace('b@example.com', 'nobody'), /nobody/],
+    ['no calendar', 'hello', /isn’t a calendar/],
+    ['a broken one', reply.slice(0, 150), /isn’t a calendar|no answer|nobody/],
+    ['a request', reply.replace('REPLY', 'REQUEST'), /no answer/],
+    ['one too large', `${reply}${'X-A:b\r\n'.repeat(100_000)}`, /half a megabyte/],
+    ['one without anybody', reply.replace(/ATTENDEE.*\r\n/, ''), /nobody/],
+    ['an address that isn’t one', reply.replace('b@example.com', 'nobody'), /nobody/],
   ])('that is %s is refused in words', (_, text, words) => expect(() => readReplies(text)).toThrow(words))
 })

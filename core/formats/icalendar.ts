@@ -6,7 +6,8 @@ import { writeRule } from '../meeting/recurrence'
 import { offsetAt, transitionsOf, wallTime } from '../meeting/zones'
 
 /*
- * Meetings and tasks as iCalendar (RFC 5545), invitations and answers as RFC 5546 has them: REQUEST, CANCEL, REPLY. Times carry their zone, and the zone its rules
+ * Meetings and tasks as iCalendar (RFC 5545), invitations and answers as RFC 5546 has them: REQUEST, CANCEL, REPLY.
+ * Times carry their zone, and the zone its rules
  * as they are around the meeting, so that they're right on both sides of a daylight-saving change.
  */
 
@@ -16,7 +17,6 @@ ICAL.foldLength = 74
 const PRODUCT = '-//Sun Porch//Sun Porch 1//EN'
 const MOST_BYTES = 500_000
 const YEAR_MS = 366 * 86_400_000
-
 
 export interface CalendarPerson {
   readonly mail: string
@@ -38,7 +38,7 @@ export interface CalendarMeeting {
   readonly minutes: number
   /** IANA name. */
   readonly zone: string
-  readonly organizer: { readonly mail: string, readonly name: string }
+  readonly organizer: { readonly mail: string; readonly name: string }
   readonly people: readonly CalendarPerson[]
   readonly rule: Rule | null
   /** When this was written. */
@@ -93,7 +93,13 @@ function timezone(zone: string, from: number, to: number): ICAL.Component {
   const base = offsetAt(begin, zone)
   observe(first?.daylight === false ? 'daylight' : 'standard', '1970-01-01T00:00:00', base, base)
   // An onset is written in the time that was on the wall just before it (RFC 5545, section 3.6.5).
-  for (const { at, from: before, to: after, daylight } of rules) observe(daylight ? 'daylight' : 'standard', new Date(at + before * 60_000).toISOString().slice(0, 19), before, after)
+  for (const { at, from: before, to: after, daylight } of rules)
+    observe(
+      daylight ? 'daylight' : 'standard',
+      new Date(at + before * 60_000).toISOString().slice(0, 19),
+      before,
+      after,
+    )
   return component
 }
 
@@ -105,14 +111,18 @@ function calendar(method: string | null): ICAL.Component {
   return component
 }
 
-function person(name: 'organizer' | 'attendee', { mail, name: called }: { mail: string, name: string }): ICAL.Property {
+function person(name: 'organizer' | 'attendee', { mail, name: called }: { mail: string; name: string }): ICAL.Property {
   const property = new ICAL.Property(name)
-  property.setParameter('cn', clean(called).replace(/["\n]/g, '\''))
+  property.setParameter('cn', clean(called).replace(/["\n]/g, "'"))
   property.setValue(`mailto:${mail}`)
   return property
 }
 
-const ROLES: Record<CalendarPerson['part'], string> = { chair: 'CHAIR', needed: 'REQ-PARTICIPANT', optional: 'OPT-PARTICIPANT' }
+const ROLES: Record<CalendarPerson['part'], string> = {
+  chair: 'CHAIR',
+  needed: 'REQ-PARTICIPANT',
+  optional: 'OPT-PARTICIPANT',
+}
 
 function event(meeting: CalendarMeeting): ICAL.Component {
   const component = new ICAL.Component('vevent')
@@ -127,7 +137,8 @@ function event(meeting: CalendarMeeting): ICAL.Component {
   component.updatePropertyWithValue('dtstamp', utc(meeting.stamp))
   timed('dtstart', meeting.start)
   const end = meeting.start + meeting.minutes * 60_000
-  // In the hour that comes twice the wall may stand earlier at the end than at the beginning: then its length says when it ends (RFC 5545, section 3.8.2.5).
+  // In the hour that comes twice the wall may stand earlier at the end than at the beginning: then its length says when
+  // it ends (RFC 5545, section 3.8.2.5).
   if (offsetAt(end, meeting.zone) === offsetAt(meeting.start, meeting.zone)) timed('dtend', end)
   else component.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(meeting.minutes * 60))
   component.updatePropertyWithValue('summary', clean(meeting.title).replace(/\n/g, ' '))
@@ -157,7 +168,10 @@ function todo(task: CalendarTask): ICAL.Component {
   // Ours runs from 1 to 5, iCalendar's from 1 to 9 (RFC 5545, section 3.8.1.9).
   if (task.priority !== null) component.updatePropertyWithValue('priority', task.priority * 2 - 1)
   if (task.done !== null) component.updatePropertyWithValue('percent-complete', task.done)
-  component.updatePropertyWithValue('status', task.done === 100 ? 'COMPLETED' : (task.done ?? 0) > 0 ? 'IN-PROCESS' : 'NEEDS-ACTION')
+  component.updatePropertyWithValue(
+    'status',
+    task.done === 100 ? 'COMPLETED' : (task.done ?? 0) > 0 ? 'IN-PROCESS' : 'NEEDS-ACTION',
+  )
   return component
 }
 
@@ -200,36 +214,60 @@ export interface Reply {
   readonly instead: string | null
 }
 
-const ANSWERS: Readonly<Record<string, Answer>> = { 'ACCEPTED': 'accepted', 'DECLINED': 'declined', 'TENTATIVE': 'tentative', 'NEEDS-ACTION': 'needs-action', 'DELEGATED': 'delegated' }
+const ANSWERS: Readonly<Record<string, Answer>> = {
+  ACCEPTED: 'accepted',
+  DECLINED: 'declined',
+  TENTATIVE: 'tentative',
+  'NEEDS-ACTION': 'needs-action',
+  DELEGATED: 'delegated',
+}
 
 /** Reads the answers in a calendar file of the method REPLY. Whatever else it is, it's refused in words. */
 export function readReplies(text: string): Reply[] {
-  if (text.length > MOST_BYTES) throw new Unreadable('This calendar file is larger than half a megabyte. Nothing was changed.')
+  if (text.length > MOST_BYTES)
+    throw new Unreadable('This calendar file is larger than half a megabyte. Nothing was changed.')
   type Parsed = ConstructorParameters<typeof ICAL.Component>[0]
   let calendars: ICAL.Component[]
   try {
     const parsed = ICAL.parse(text.replace(/^\uFEFF/, '')) as Parsed | Parsed[]
     // Several calendar objects in one stream come as a list (RFC 5545, section 3.4).
-    calendars = (Array.isArray(parsed[0]) ? parsed as Parsed[] : [parsed as Parsed]).map(one => new ICAL.Component(one))
-  }
-  catch {
+    calendars = (Array.isArray(parsed[0]) ? (parsed as Parsed[]) : [parsed as Parsed]).map(
+      one => new ICAL.Component(one),
+    )
+  } catch {
     throw new Unreadable('This isn’t a calendar file, or it is broken. Nothing was changed.')
   }
-  const answers = calendars.filter(one => one.name === 'vcalendar' && String(one.getFirstPropertyValue('method') ?? '').toUpperCase() === 'REPLY')
-  if (answers.length === 0) throw new Unreadable('This calendar file holds no answer to an invitation. Nothing was changed.')
+  const answers = calendars.filter(
+    one => one.name === 'vcalendar' && String(one.getFirstPropertyValue('method') ?? '').toUpperCase() === 'REPLY',
+  )
+  if (answers.length === 0)
+    throw new Unreadable('This calendar file holds no answer to an invitation. Nothing was changed.')
   const replies: Reply[] = []
   for (const one of answers.flatMap(calendar => calendar.getAllSubcomponents('vevent'))) {
     const uid = one.getFirstPropertyValue('uid')
     if (typeof uid !== 'string' || uid === '' || uid.length > 300) continue
-    // An answer is for its sender alone (RFC 5546, section 3.2.3: exactly one ATTENDEE); one that speaks for several is nobody's.
+    // An answer is for its sender alone (RFC 5546, section 3.2.3: exactly one ATTENDEE); one that speaks for several is
+    // nobody's.
     const attendees = one.getAllProperties('attendee')
-    if (attendees.length > 1) throw new Unreadable('This answer names several people, and an answer is for its sender alone. Nothing was changed.')
+    if (attendees.length > 1)
+      throw new Unreadable(
+        'This answer names several people, and an answer is for its sender alone. Nothing was changed.',
+      )
     for (const attendee of attendees) {
       const to = attendee.getParameter('delegated-to') as string | string[] | undefined
-      const instead = /^mailto:([^\s@]+@[^\s@]+)$/i.exec(String(Array.isArray(to) ? to[0] : to ?? ''))?.[1]?.toLowerCase() ?? null
+      const instead =
+        /^mailto:([^\s@]+@[^\s@]+)$/i.exec(String(Array.isArray(to) ? to[0] : (to ?? '')))?.[1]?.toLowerCase() ?? null
       const mail = /^mailto:([^\s@]+@[^\s@]+)$/i.exec(String(attendee.getFirstValue()))?.[1]
       const answer = ANSWERS[String(attendee.getParameter('partstat') ?? 'NEEDS-ACTION').toUpperCase()]
-      if (mail && answer) replies.push({ uid, sequence: Number(one.getFirstPropertyValue('sequence') ?? 0) || 0, mail: mail.toLowerCase(), answer, comment: String(one.getFirstPropertyValue('comment') ?? '').slice(0, 1000), instead: answer === 'delegated' ? instead : null })
+      if (mail && answer)
+        replies.push({
+          uid,
+          sequence: Number(one.getFirstPropertyValue('sequence') ?? 0) || 0,
+          mail: mail.toLowerCase(),
+          answer,
+          comment: String(one.getFirstPropertyValue('comment') ?? '').slice(0, 1000),
+          instead: answer === 'delegated' ? instead : null,
+        })
     }
   }
   if (replies.length === 0) throw new Unreadable('This calendar file names nobody who answers. Nothing was changed.')

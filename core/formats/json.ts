@@ -6,7 +6,8 @@ import { fromSnapshot, type Snapshot, toSnapshot } from '../tree/snapshot'
 import type { Tree } from '../tree/tree'
 
 /*
- * Sun Porch JSON: the whole tree, its trash included. The one format that loses nothing. Described in docs/formats/json.md;
+ * Sun Porch JSON: the whole tree, its trash included. The one format that loses nothing. Described in
+ * docs/formats/json.md;
  * its JSON Schema is made from the schema below.
  */
 
@@ -18,8 +19,20 @@ const topicSchema = z.strictObject({
   order: orderKey,
   removed: z.boolean().optional(),
   ...Object.fromEntries(Object.entries(FIELDS).map(([name, schema]) => [name, schema.optional()])),
-  ...Object.fromEntries(Object.entries(MEMBERS).map(([name, schema]) => [name, z.array(schema).max(mostIn(name as SetName)).optional()])),
-  note: z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/).nullable().optional(),
+  ...Object.fromEntries(
+    Object.entries(MEMBERS).map(([name, schema]) => [
+      name,
+      z
+        .array(schema)
+        .max(mostIn(name as SetName))
+        .optional(),
+    ]),
+  ),
+  note: z
+    .string()
+    .regex(/^[A-Za-z0-9+/]*={0,2}$/)
+    .nullable()
+    .optional(),
 })
 
 export const fileSchema = z.strictObject({
@@ -28,7 +41,14 @@ export const fileSchema = z.strictObject({
   people: z.record(id, z.string().max(200)).optional().describe('Names of the people that topics refer to, by id.'),
   tree: z.strictObject({
     centre: id,
-    fields: z.strictObject({ ...TREE_FIELDS, markerSets: z.array(TREE_MEMBERS.markerSets).max(LIMITS.treeMembers), looks: z.array(TREE_MEMBERS.looks).max(LIMITS.treeMembers), views: z.array(TREE_MEMBERS.views).max(LIMITS.treeMembers) }).partial(),
+    fields: z
+      .strictObject({
+        ...TREE_FIELDS,
+        markerSets: z.array(TREE_MEMBERS.markerSets).max(LIMITS.treeMembers),
+        looks: z.array(TREE_MEMBERS.looks).max(LIMITS.treeMembers),
+        views: z.array(TREE_MEMBERS.views).max(LIMITS.treeMembers),
+      })
+      .partial(),
     topics: z.array(topicSchema).min(1).max(LIMITS.topics),
   }),
 })
@@ -38,28 +58,33 @@ export function writeJson(tree: Tree, people: Record<string, string> = {}): stri
 }
 
 /** Reads a file of ours. Every address must be known, the centre must be a root, and no topic may lie above itself. */
-export function readJson(text: string): { tree: Tree, people: Record<string, string> } {
+export function readJson(text: string): { tree: Tree; people: Record<string, string> } {
   let raw: unknown
   try {
     raw = JSON.parse(text)
-  }
-  catch {
+  } catch {
     throw new Unreadable('This isn’t JSON. Nothing was changed.')
   }
   const parsed = fileSchema.safeParse(raw)
   if (!parsed.success) {
     const issue = parsed.error.issues[0]
-    throw new Unreadable(`This isn’t a Sun Porch file: ${issue?.path.join('.') || 'file'}: ${issue?.message ?? 'not understood'}. Nothing was changed.`)
+    throw new Unreadable(
+      `This isn’t a Sun Porch file: ${issue?.path.join('.') || 'file'}: ${issue?.message ?? 'not understood'}. Nothing was changed.`,
+    )
   }
   const snapshot = parsed.data.tree as unknown as Snapshot
   const parents = new Map(snapshot.topics.map(topic => [topic.id, topic.parent]))
-  if (parents.size !== snapshot.topics.length) throw new Unreadable('Two topics in this file have the same id. Nothing was changed.')
-  if (parents.get(snapshot.centre) !== null) throw new Unreadable('The centre of this file isn’t a topic at the top. Nothing was changed.')
+  if (parents.size !== snapshot.topics.length)
+    throw new Unreadable('Two topics in this file have the same id. Nothing was changed.')
+  if (parents.get(snapshot.centre) !== null)
+    throw new Unreadable('The centre of this file isn’t a topic at the top. Nothing was changed.')
   for (const start of parents.keys()) {
     let steps = 0
     for (let at: string | null | undefined = start; at !== null; at = parents.get(at)) {
-      if (at === undefined || !parents.has(at)) throw new Unreadable('A topic in this file has a parent that isn’t there. Nothing was changed.')
-      if (++steps > LIMITS.depth) throw new Unreadable('Topics in this file lie above themselves, or too deep. Nothing was changed.')
+      if (at === undefined || !parents.has(at))
+        throw new Unreadable('A topic in this file has a parent that isn’t there. Nothing was changed.')
+      if (++steps > LIMITS.depth)
+        throw new Unreadable('Topics in this file lie above themselves, or too deep. Nothing was changed.')
     }
   }
   return { tree: fromSnapshot(snapshot), people: parsed.data.people ?? {} }

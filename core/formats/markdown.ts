@@ -9,14 +9,21 @@ import { noteFromMarkdown, noteToMarkdown, parseMarkdown, printMarkdown } from '
 /*
  * Markdown (CommonMark 0.31 with task lists, github.github.com/gfm section 5.3).
  * Headings nest by level, list items by list; what else follows a heading or an item is its note.
- * Out: the centre as the one heading of level 1, everything else as a nested list, notes as quotes. What Markdown has no place for
+ * Out: the centre as the one heading of level 1, everything else as a nested list, notes as quotes. What Markdown has
+ * no place for
  * (dates, people, markers, links, style, sides, folds) stays behind.
  */
 
 /** Longer files are refused: the parser takes seconds on hostile input of this size. */
 const MOST = 1_000_000
 
-interface Growing { title: string, done: number | null, note: RootContent[], links: { url: string, title: string }[], children: Growing[] }
+interface Growing {
+  title: string
+  done: number | null
+  note: RootContent[]
+  links: { url: string; title: string }[]
+  children: Growing[]
+}
 
 /** A node's words; a hard break is a line break. */
 function words(node: Nodes): string {
@@ -42,7 +49,10 @@ function grow(from: Nodes | null, done: number | null = null): Growing {
 }
 
 /** What a reader of Markdown here has no place for, in words. */
-export interface Left { readonly what: 'picture' | 'HTML', readonly count: number }
+export interface Left {
+  readonly what: 'picture' | 'HTML'
+  readonly count: number
+}
 
 function leave(left: Map<Left['what'], number>, what: Left['what']): void {
   left.set(what, (left.get(what) ?? 0) + 1)
@@ -55,7 +65,10 @@ function countPictures(node: Nodes, left: Map<Left['what'], number>): void {
 
 function fromListItem(item: ListItem): Growing {
   const [first, ...rest] = item.children
-  const made = grow(first?.type === 'paragraph' || first?.type === 'heading' ? first : null, item.checked == null ? null : item.checked ? 100 : 0)
+  const made = grow(
+    first?.type === 'paragraph' || first?.type === 'heading' ? first : null,
+    item.checked == null ? null : item.checked ? 100 : 0,
+  )
   for (const node of made.title === '' && first ? item.children : rest) {
     if (node.type === 'list') made.children.push(...node.children.map(fromListItem))
     else made.note.push(node)
@@ -64,12 +77,23 @@ function fromListItem(item: ListItem): Growing {
 }
 
 function finish(item: Growing): OutlineItem {
-  // One quote and nothing else is how a note is written here, since a list in it would otherwise read as topics; any other quote is a quote.
+  // One quote and nothing else is how a note is written here, since a list in it would otherwise read as topics; any
+  // other quote is a quote.
   const [only, ...more] = item.note
   const nodes = only?.type === 'blockquote' && more.length === 0 ? only.children : item.note
   const note = nodes.length > 0 ? noteFromMarkdown(printMarkdown({ type: 'root', children: nodes } as Root)) : null
-  const links = [...new Map([...item.links, ...item.note.flatMap(imageLinks)].map(link => [link.url, link])).values()].slice(0, LIMITS.members).map(({ url, title }, i) => ({ id: `l${i + 1}`, url: url.toWellFormed(), title: title === url ? '' : title.toWellFormed().slice(0, 500) }))
-  const details = { ...(item.done === null ? {} : { done: item.done }), ...(note === null ? {} : { note }), ...(links.length > 0 ? { links } : {}) }
+  const links = [...new Map([...item.links, ...item.note.flatMap(imageLinks)].map(link => [link.url, link])).values()]
+    .slice(0, LIMITS.members)
+    .map(({ url, title }, i) => ({
+      id: `l${i + 1}`,
+      url: url.toWellFormed(),
+      title: title === url ? '' : title.toWellFormed().slice(0, 500),
+    }))
+  const details = {
+    ...(item.done === null ? {} : { done: item.done }),
+    ...(note === null ? {} : { note }),
+    ...(links.length > 0 ? { links } : {}),
+  }
   return {
     title: item.title,
     ...(Object.keys(details).length > 0 ? { details } : {}),
@@ -79,7 +103,8 @@ function finish(item: Growing): OutlineItem {
 
 /** Refuses what would take the parser long: lines indented or quoted hundreds deep. */
 function checkHostile(text: string): void {
-  if (text.length > MOST) throw new Unreadable('This file is too long for Markdown (a million characters at most). Nothing was changed.')
+  if (text.length > MOST)
+    throw new Unreadable('This file is too long for Markdown (a million characters at most). Nothing was changed.')
   if (/(?:^|\n)(?:[ \t]*>){60}/.test(text) || /(?:^|\n)[ \t]{400}\S/.test(text) || /(?:[-*+][ \t]+){60}/.test(text))
     throw new Unreadable('This file nests too deeply for Markdown. Nothing was changed.')
 }
@@ -90,10 +115,13 @@ export function readMarkdown(text: string): OutlineItem[] {
 }
 
 /** The same, with what stayed behind. */
-export function readMarkdownFully(text: string): { readonly items: readonly OutlineItem[] & OutlineItem[], readonly left: readonly Left[] } {
+export function readMarkdownFully(text: string): {
+  readonly items: readonly OutlineItem[] & OutlineItem[]
+  readonly left: readonly Left[]
+} {
   checkHostile(text)
   const top: Growing[] = []
-  const open: { level: number, item: Growing }[] = []
+  const open: { level: number; item: Growing }[] = []
   const document = parseMarkdown(text)
   const left = new Map<Left['what'], number>()
   countPictures(document, left)
@@ -104,8 +132,7 @@ export function readMarkdownFully(text: string): { readonly items: readonly Outl
       const item = grow(node)
       ;(open.at(-1)?.item.children ?? top).push(item)
       open.push({ level: node.depth, item })
-    }
-    else if (node.type === 'list') (at?.children ?? top).push(...node.children.map(fromListItem))
+    } else if (node.type === 'list') (at?.children ?? top).push(...node.children.map(fromListItem))
     else if (at) at.note.push(node)
     else if (node.type === 'paragraph') top.push(grow(node))
     // Before the first heading a quote, a table or code hangs on what stands before it, or on a topic of its own.
@@ -128,7 +155,15 @@ function listItem(item: OutlineItem): ListItem {
     spread: note !== '',
     checked: done === undefined || done === null ? null : done === 100,
     children: [
-      { type: 'paragraph', children: item.title.split('\n').flatMap((line, i) => [...(i > 0 ? [{ type: 'break' as const }] : []), { type: 'text' as const, value: line }]) },
+      {
+        type: 'paragraph',
+        children: item.title
+          .split('\n')
+          .flatMap((line, i) => [
+            ...(i > 0 ? [{ type: 'break' as const }] : []),
+            { type: 'text' as const, value: line },
+          ]),
+      },
       ...(note === '' ? [] : [{ type: 'blockquote' as const, children: parseMarkdown(note).children as never[] }]),
       ...(item.children.length > 0 ? [list(item.children)] : []),
     ],

@@ -7,7 +7,10 @@ import { printMarkdown } from './note-text'
 
 /* Minutes as a letter: text that reads well in any mail program, and the same as HTML. One's own actions come first. */
 
-export interface MinutesLetter { readonly text: string, readonly html: string }
+export interface MinutesLetter {
+  readonly text: string
+  readonly html: string
+}
 
 /** Characters in a line of plain text, as mail has them at most (RFC 5322, section 2.1.1, recommends 78). */
 const COLUMNS = 78
@@ -42,35 +45,62 @@ function wrapped(text: string, first: string, indent: string): string {
 }
 
 function listText(list: List, indent = ''): string {
-  return list.children.map(item => item.children.map((node, i) => node.type === 'list'
-    ? listText(node, `${indent}  `)
-    : wrapped(words(node), i === 0 ? `${indent}- ` : `${indent}  `, `${indent}  `)).join('\n')).join('\n')
+  return list.children
+    .map(item =>
+      item.children
+        .map((node, i) =>
+          node.type === 'list'
+            ? listText(node, `${indent}  `)
+            : wrapped(words(node), i === 0 ? `${indent}- ` : `${indent}  `, `${indent}  `),
+        )
+        .join('\n'),
+    )
+    .join('\n')
 }
 
 /** A table has no place in plain text: each row is a line, its cells after the first named by the head. */
 function tableText(table: Table): string {
   const [head, ...rows] = table.children.map(row => row.children.map(cell => cell.children.map(words).join('')))
-  return rows.map(([first = '', ...rest]) => wrapped([first, ...rest.map((cell, i) => cell ? `${head![i + 1]!.toLowerCase()}: ${cell}` : '').filter(Boolean)].join(' | '), '- ', '  ')).join('\n')
+  return rows
+    .map(([first = '', ...rest]) =>
+      wrapped(
+        [first, ...rest.map((cell, i) => (cell ? `${head![i + 1]!.toLowerCase()}: ${cell}` : '')).filter(Boolean)].join(
+          ' | ',
+        ),
+        '- ',
+        '  ',
+      ),
+    )
+    .join('\n')
 }
 
 function plain(document: Root): string {
-  return document.children.map((node) => {
-    if (node.type === 'heading') {
-      const said = words(node)
-      return node.depth === 1 ? `${said}\n${'='.repeat(Math.min(COLUMNS, [...said].length))}` : `\n${said}\n${'-'.repeat(Math.min(COLUMNS, [...said].length))}`
-    }
-    if (node.type === 'list') return listText(node)
-    if (node.type === 'table') return tableText(node)
-    return wrapped(words(node), '', '')
-  }).join('\n\n').replace(/\n{3,}/g, '\n\n')
+  return document.children
+    .map(node => {
+      if (node.type === 'heading') {
+        const said = words(node)
+        return node.depth === 1
+          ? `${said}\n${'='.repeat(Math.min(COLUMNS, [...said].length))}`
+          : `\n${said}\n${'-'.repeat(Math.min(COLUMNS, [...said].length))}`
+      }
+      if (node.type === 'list') return listText(node)
+      if (node.type === 'table') return tableText(node)
+      return wrapped(words(node), '', '')
+    })
+    .join('\n\n')
+    .replace(/\n{3,}/g, '\n\n')
 }
 
-/** Markdown that we wrote ourselves, as HTML. Raw HTML in it is text, and addresses are of the web or of mail: micromark sees to both. */
+/**
+ * Markdown that we wrote ourselves, as HTML. Raw HTML in it is text, and addresses are of the web or of mail:
+ * micromark sees to both.
+ */
 function markup(document: Root): string {
   return micromark(printMarkdown(document), { extensions: [gfmTable()], htmlExtensions: [gfmTableHtml()] })
 }
 
-const STYLE = 'body{font:15px/1.5 sans-serif;color:#16292d;max-width:44em}h1{font-size:22px;color:#17616b}h2{font-size:17px;margin-top:1.6em}table{border-collapse:collapse}th,td{border:1px solid #d5e2e0;padding:4px 8px;text-align:left;vertical-align:top}th{background:#e4f0ee}'
+const STYLE =
+  'body{font:15px/1.5 sans-serif;color:#16292d;max-width:44em}h1{font-size:22px;color:#17616b}h2{font-size:17px;margin-top:1.6em}table{border-collapse:collapse}th,td{border:1px solid #d5e2e0;padding:4px 8px;text-align:left;vertical-align:top}th{background:#e4f0ee}'
 
 /** The minutes as a letter to one person: their own actions first. `person`: a member's id, null for a guest. */
 export function minutesLetter(minutes: Minutes, person: string | null): MinutesLetter {

@@ -31,30 +31,54 @@ export function parseMarkdown(text: string): Root {
 }
 
 export function printMarkdown(root: Root): string {
-  return toMarkdown(root, { bullet: '-', extensions: [gfmStrikethroughToMarkdown(), gfmTableToMarkdown({ tablePipeAlign: false }), gfmTaskListItemToMarkdown()] })
+  return toMarkdown(root, {
+    bullet: '-',
+    extensions: [
+      gfmStrikethroughToMarkdown(),
+      gfmTableToMarkdown({ tablePipeAlign: false }),
+      gfmTaskListItemToMarkdown(),
+    ],
+  })
 }
 
-function inline(nodes: readonly PhrasingContent[], marks: Marks, out: { text: string, marks: Marks }[]): void {
+function inline(nodes: readonly PhrasingContent[], marks: Marks, out: { text: string; marks: Marks }[]): void {
   for (const node of nodes) {
     switch (node.type) {
-      case 'text': out.push({ text: node.value, marks }); break
-      case 'inlineCode': out.push({ text: node.value, marks: { ...marks, code: {} } }); break
-      case 'break': out.push({ text: '\n', marks }); break
-      case 'strong': inline(node.children, { ...marks, bold: {} }, out); break
-      case 'emphasis': inline(node.children, { ...marks, italic: {} }, out); break
-      case 'delete': inline(node.children, { ...marks, strike: {} }, out); break
-      case 'link': inline(node.children, isSafeAddress(node.url) ? { ...marks, link: { href: node.url } } : marks, out); break
-      case 'image': out.push({ text: node.alt ?? '', marks }); break
-      default: break
+      case 'text':
+        out.push({ text: node.value, marks })
+        break
+      case 'inlineCode':
+        out.push({ text: node.value, marks: { ...marks, code: {} } })
+        break
+      case 'break':
+        out.push({ text: '\n', marks })
+        break
+      case 'strong':
+        inline(node.children, { ...marks, bold: {} }, out)
+        break
+      case 'emphasis':
+        inline(node.children, { ...marks, italic: {} }, out)
+        break
+      case 'delete':
+        inline(node.children, { ...marks, strike: {} }, out)
+        break
+      case 'link':
+        inline(node.children, isSafeAddress(node.url) ? { ...marks, link: { href: node.url } } : marks, out)
+        break
+      case 'image':
+        out.push({ text: node.alt ?? '', marks })
+        break
+      default:
+        break
     }
   }
 }
 
 function textNodes(nodes: readonly PhrasingContent[]): (Y.XmlText | Y.XmlElement)[] {
-  const pieces: { text: string, marks: Marks }[] = []
+  const pieces: { text: string; marks: Marks }[] = []
   inline(nodes, {}, pieces)
   const out: (Y.XmlText | Y.XmlElement)[] = []
-  let run: { text: string, marks: Marks }[] = []
+  let run: { text: string; marks: Marks }[] = []
   const close = (): void => {
     if (run.length === 0) return
     const text = new Y.XmlText()
@@ -70,14 +94,17 @@ function textNodes(nodes: readonly PhrasingContent[]): (Y.XmlText | Y.XmlElement
     if (piece.text === '\n') {
       close()
       out.push(new Y.XmlElement('hardBreak'))
-    }
-    else if (piece.text !== '') run.push(piece)
+    } else if (piece.text !== '') run.push(piece)
   }
   close()
   return out
 }
 
-function element(name: string, children: readonly (Y.XmlText | Y.XmlElement)[], attributes: Record<string, unknown> = {}): Y.XmlElement {
+function element(
+  name: string,
+  children: readonly (Y.XmlText | Y.XmlElement)[],
+  attributes: Record<string, unknown> = {},
+): Y.XmlElement {
   const made = new Y.XmlElement(name)
   for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value as string)
   made.insert(0, [...children])
@@ -90,23 +117,57 @@ function blocks(nodes: readonly RootContent[]): Y.XmlElement[] {
       case 'paragraph': {
         const [only, ...more] = node.children
         const file = only?.type === 'image' && more.length === 0 ? noteFile(only.url) : null
-        return [file !== null && only?.type === 'image' ? element('image', [], { src: file, alt: only.alt ?? '' }) : element('paragraph', textNodes(node.children))]
+        return [
+          file !== null && only?.type === 'image'
+            ? element('image', [], { src: file, alt: only.alt ?? '' })
+            : element('paragraph', textNodes(node.children)),
+        ]
       }
-      case 'heading': return [element('heading', textNodes(node.children), { level: Math.min(3, node.depth) })]
-      case 'blockquote': return [element('blockquote', blocks(node.children))]
-      case 'code': return [element('codeBlock', node.value === '' ? [] : [new Y.XmlText(node.value)])]
-      case 'thematicBreak': return [element('horizontalRule', [])]
+      case 'heading':
+        return [element('heading', textNodes(node.children), { level: Math.min(3, node.depth) })]
+      case 'blockquote':
+        return [element('blockquote', blocks(node.children))]
+      case 'code':
+        return [element('codeBlock', node.value === '' ? [] : [new Y.XmlText(node.value)])]
+      case 'thematicBreak':
+        return [element('horizontalRule', [])]
       case 'list': {
         const isTasks = node.children.length > 0 && node.children.every(item => typeof item.checked === 'boolean')
-        return [element(isTasks ? 'taskList' : node.ordered ? 'orderedList' : 'bulletList', node.children.map((item) => {
-          const inner = blocks(item.children)
-          return element(isTasks ? 'taskItem' : 'listItem', inner.length > 0 ? inner : [element('paragraph', [])], isTasks ? { checked: item.checked === true } : {})
-        }))]
+        return [
+          element(
+            isTasks ? 'taskList' : node.ordered ? 'orderedList' : 'bulletList',
+            node.children.map(item => {
+              const inner = blocks(item.children)
+              return element(
+                isTasks ? 'taskItem' : 'listItem',
+                inner.length > 0 ? inner : [element('paragraph', [])],
+                isTasks ? { checked: item.checked === true } : {},
+              )
+            }),
+          ),
+        ]
       }
-      case 'table': return [element('table', node.children.map((row, i) => element('tableRow', row.children.map(cell =>
-        element(i === 0 ? 'tableHeader' : 'tableCell', [element('paragraph', textNodes(cell.children))], { colspan: 1, rowspan: 1 })))))]
-      case 'html': return [element('paragraph', [new Y.XmlText(node.value)])]
-      default: return []
+      case 'table':
+        return [
+          element(
+            'table',
+            node.children.map((row, i) =>
+              element(
+                'tableRow',
+                row.children.map(cell =>
+                  element(i === 0 ? 'tableHeader' : 'tableCell', [element('paragraph', textNodes(cell.children))], {
+                    colspan: 1,
+                    rowspan: 1,
+                  }),
+                ),
+              ),
+            ),
+          ),
+        ]
+      case 'html':
+        return [element('paragraph', [new Y.XmlText(node.value)])]
+      default:
+        return []
     }
   })
 }
@@ -116,21 +177,24 @@ export function noteFromMarkdown(text: string): string | null {
   if (text.trim() === '') return null
   const doc = new Y.Doc()
   const fragment = doc.getXmlFragment(NOTE_FRAGMENT)
-  const made = text.length > MOST_PARSED
-    ? [element('paragraph', [new Y.XmlText(text)])]
-    : blocks(parseMarkdown(text).children)
+  const made =
+    text.length > MOST_PARSED ? [element('paragraph', [new Y.XmlText(text)])] : blocks(parseMarkdown(text).children)
   if (made.length === 0) return null
   fragment.insert(0, made)
   return toBase64(Y.encodeStateAsUpdate(doc))
 }
 
-interface Delta { insert: string, attributes?: Record<string, unknown> }
+interface Delta {
+  insert: string
+  attributes?: Record<string, unknown>
+}
 
 function phrasing(node: Y.XmlElement): PhrasingContent[] {
   return node.toArray().flatMap((child): PhrasingContent[] => {
     if (child instanceof Y.XmlText) {
       return (child.toDelta() as Delta[]).map(({ insert, attributes = {} }): PhrasingContent => {
-        let made: PhrasingContent = 'code' in attributes ? { type: 'inlineCode', value: insert } : { type: 'text', value: insert }
+        let made: PhrasingContent =
+          'code' in attributes ? { type: 'inlineCode', value: insert } : { type: 'text', value: insert }
         if ('bold' in attributes) made = { type: 'strong', children: [made] }
         if ('italic' in attributes) made = { type: 'emphasis', children: [made] }
         if ('strike' in attributes) made = { type: 'delete', children: [made] }
@@ -145,7 +209,18 @@ function phrasing(node: Y.XmlElement): PhrasingContent[] {
 
 /** A cell of a Markdown table is one line: its blocks are joined by spaces. */
 function cellPhrasing(cell: Y.XmlElement): PhrasingContent[] {
-  return cell.toArray().flatMap((block, i): PhrasingContent[] => block instanceof Y.XmlElement ? [...(i > 0 ? [{ type: 'text' as const, value: ' ' }] : []), ...(block.nodeName === 'paragraph' || block.nodeName === 'heading' ? phrasing(block) : [{ type: 'text' as const, value: wordsIn(block).replace(/\s+/g, ' ').trim() }])] : [])
+  return cell
+    .toArray()
+    .flatMap((block, i): PhrasingContent[] =>
+      block instanceof Y.XmlElement
+        ? [
+            ...(i > 0 ? [{ type: 'text' as const, value: ' ' }] : []),
+            ...(block.nodeName === 'paragraph' || block.nodeName === 'heading'
+              ? phrasing(block)
+              : [{ type: 'text' as const, value: wordsIn(block).replace(/\s+/g, ' ').trim() }]),
+          ]
+        : [],
+    )
 }
 
 function mdast(parent: Y.XmlFragment): RootContent[] {
@@ -153,22 +228,70 @@ function mdast(parent: Y.XmlFragment): RootContent[] {
     if (!(child instanceof Y.XmlElement)) return []
     const below = (): never[] => mdast(child) as never[]
     switch (child.nodeName) {
-      case 'paragraph': return [{ type: 'paragraph', children: phrasing(child) }]
-      case 'heading': return [{ type: 'heading', depth: (Number(child.getAttribute('level')) || 1) as 1, children: phrasing(child) }]
-      case 'blockquote': return [{ type: 'blockquote', children: below() }]
-      case 'codeBlock': return [{ type: 'code', value: wordsIn(child) }]
-      case 'horizontalRule': return [{ type: 'thematicBreak' }]
-      case 'bulletList': return [{ type: 'list', ordered: false, spread: false, children: below() }]
-      case 'orderedList': return [{ type: 'list', ordered: true, start: 1, spread: false, children: below() }]
-      case 'taskList': return [{ type: 'list', ordered: false, spread: false, children: below() }]
-      case 'listItem': return [{ type: 'listItem', spread: false, children: below() } as Nodes as RootContent]
-      case 'taskItem': return [{ type: 'listItem', spread: false, checked: String(child.getAttribute('checked')) === 'true', children: below() } as Nodes as RootContent]
+      case 'paragraph':
+        return [{ type: 'paragraph', children: phrasing(child) }]
+      case 'heading':
+        return [{ type: 'heading', depth: (Number(child.getAttribute('level')) || 1) as 1, children: phrasing(child) }]
+      case 'blockquote':
+        return [{ type: 'blockquote', children: below() }]
+      case 'codeBlock':
+        return [{ type: 'code', value: wordsIn(child) }]
+      case 'horizontalRule':
+        return [{ type: 'thematicBreak' }]
+      case 'bulletList':
+        return [{ type: 'list', ordered: false, spread: false, children: below() }]
+      case 'orderedList':
+        return [{ type: 'list', ordered: true, start: 1, spread: false, children: below() }]
+      case 'taskList':
+        return [{ type: 'list', ordered: false, spread: false, children: below() }]
+      case 'listItem':
+        return [{ type: 'listItem', spread: false, children: below() } as Nodes as RootContent]
+      case 'taskItem':
+        return [
+          {
+            type: 'listItem',
+            spread: false,
+            checked: String(child.getAttribute('checked')) === 'true',
+            children: below(),
+          } as Nodes as RootContent,
+        ]
       case 'image': {
         const file = noteFile(String(child.getAttribute('src') ?? ''))
-        return file === null ? [] : [{ type: 'paragraph', children: [{ type: 'image', url: file, alt: String(child.getAttribute('alt') ?? '') }] }]
+        return file === null
+          ? []
+          : [
+              {
+                type: 'paragraph',
+                children: [{ type: 'image', url: file, alt: String(child.getAttribute('alt') ?? '') }],
+              },
+            ]
       }
-      case 'table': return [{ type: 'table', children: child.toArray().flatMap(row => row instanceof Y.XmlElement ? [{ type: 'tableRow' as const, children: row.toArray().flatMap(cell => cell instanceof Y.XmlElement ? [{ type: 'tableCell' as const, children: cellPhrasing(cell) }] : []) }] : []) }]
-      default: return below()
+      case 'table':
+        return [
+          {
+            type: 'table',
+            children: child
+              .toArray()
+              .flatMap(row =>
+                row instanceof Y.XmlElement
+                  ? [
+                      {
+                        type: 'tableRow' as const,
+                        children: row
+                          .toArray()
+                          .flatMap(cell =>
+                            cell instanceof Y.XmlElement
+                              ? [{ type: 'tableCell' as const, children: cellPhrasing(cell) }]
+                              : [],
+                          ),
+                      },
+                    ]
+                  : [],
+              ),
+          },
+        ]
+      default:
+        return below()
     }
   })
 }

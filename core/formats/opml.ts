@@ -7,41 +7,84 @@ import type { OutlineItem } from '../tree/outline'
 import { noteFromMarkdown, noteToMarkdown } from './note-text'
 
 /*
- * OPML 2.0 (opml.org/spec2.opml). `text` is the title; links follow the specification's type="link" where a topic has just one.
- * What the format has no place for travels in attributes of our own namespace, which other readers pass over, as section
- * "Extending OPML" asks: dates, progress, markers, style, the branch's arrangement, and as JSON: several links, checklists, places, numbering, pages.
+ * OPML 2.0 (opml.org/spec2.opml). `text` is the title; links follow the specification's type="link" where a topic has
+ * just one.
+ * What the format has no place for travels in attributes of our own namespace, which other readers pass over, as
+ * section
+ * "Extending OPML" asks: dates, progress, markers, style, the branch's arrangement, and as JSON: several links,
+ * checklists, places, numbering, pages.
  * People, pictures, files, sketches, cross-links and places by hand stay behind.
  */
 
 const NAMESPACE = 'urn:sun-porch:opml:1'
 const MOST = 16 * 1024 * 1024
-const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width', 'page'] as const
+const CARRIED = [
+  'start',
+  'due',
+  'duration',
+  'done',
+  'priority',
+  'folded',
+  'side',
+  'arrangement',
+  'hue',
+  'fill',
+  'ink',
+  'textSize',
+  'bold',
+  'slanted',
+  'underlined',
+  'shape',
+  'border',
+  'edge',
+  'width',
+  'page',
+] as const
 const NUMBERS: readonly string[] = ['duration', 'done', 'priority', 'width']
 const TRUTHS: readonly string[] = ['folded', 'bold', 'slanted', 'underlined', 'page']
 /** What travels as JSON in an attribute, each checked by its own schema on the way in. */
-const IN_JSON = { place: FIELDS.place, numbering: FIELDS.numbering, links: z.array(MEMBERS.links).max(LIMITS.members), checks: z.array(MEMBERS.checks).max(LIMITS.members) } as const
+const IN_JSON = {
+  place: FIELDS.place,
+  numbering: FIELDS.numbering,
+  links: z.array(MEMBERS.links).max(LIMITS.members),
+  checks: z.array(MEMBERS.checks).max(LIMITS.members),
+} as const
 
-interface Growing { title: string, details: Record<string, unknown>, children: Growing[] }
+interface Growing {
+  title: string
+  details: Record<string, unknown>
+  children: Growing[]
+}
 
-export interface OpmlDocument { readonly title: string, readonly items: readonly OutlineItem[] }
+export interface OpmlDocument {
+  readonly title: string
+  readonly items: readonly OutlineItem[]
+}
 
 /** Reads an OPML document. DOCTYPEs are refused, so there are no entities to expand and nothing outside to load. */
 export function readOpml(text: string): OpmlDocument {
   if (text.length > MOST) throw new Unreadable('This file is too large for OPML (16 MB at most). Nothing was changed.')
-  if (/<!DOCTYPE/i.test(text)) throw new Unreadable('This file declares a DOCTYPE, which OPML doesn’t need. Nothing was changed.')
+  if (/<!DOCTYPE/i.test(text))
+    throw new Unreadable('This file declares a DOCTYPE, which OPML doesn’t need. Nothing was changed.')
   const parser = new SaxesParser({ xmlns: false })
   const top: Growing[] = []
   const open: Growing[] = []
   let title = ''
   let inTitle = false
   let sawOpml = false
-  parser.on('error', (error) => { throw new Unreadable(`This isn’t well-formed XML: ${error.message}. Nothing was changed.`) })
-  parser.on('opentag', (tag) => {
+  parser.on('error', error => {
+    throw new Unreadable(`This isn’t well-formed XML: ${error.message}. Nothing was changed.`)
+  })
+  parser.on('opentag', tag => {
     if (tag.name === 'opml') sawOpml = true
     if (tag.name === 'title' && open.length === 0) inTitle = true
     if (tag.name !== 'outline') return
     const attributes = tag.attributes as Record<string, string>
-    const item: Growing = { title: attributes.text?.trim() ? attributes.text : attributes.title ?? attributes.text ?? '', details: {}, children: [] }
+    const item: Growing = {
+      title: attributes.text?.trim() ? attributes.text : (attributes.title ?? attributes.text ?? ''),
+      details: {},
+      children: [],
+    }
     const note = attributes._note ? noteFromMarkdown(attributes._note) : null
     if (note) item.details.note = note
     const address = attributes.url ?? attributes.htmlUrl ?? attributes.xmlUrl
@@ -50,21 +93,27 @@ export function readOpml(text: string): OpmlDocument {
       const given = attributes[`porch:${field}`]
       // An empty attribute says nothing; it isn't a nought.
       if (given === undefined || given.trim() === '') continue
-      const value = FIELDS[field].safeParse(NUMBERS.includes(field) ? Number(given) : TRUTHS.includes(field) ? given === 'true' : given)
+      const value = FIELDS[field].safeParse(
+        NUMBERS.includes(field) ? Number(given) : TRUTHS.includes(field) ? given === 'true' : given,
+      )
       if (value.success && value.data !== null) item.details[field] = value.data
     }
     for (const [field, schema] of Object.entries(IN_JSON)) {
       const value = schema.safeParse(parsed(attributes[`porch:${field}`]))
       if (value.success && value.data !== null) item.details[field] = value.data
     }
-    const markers = (attributes['porch:markers'] ?? '').split(' ').filter(marker => MEMBERS.markers.safeParse(marker).success)
+    const markers = (attributes['porch:markers'] ?? '')
+      .split(' ')
+      .filter(marker => MEMBERS.markers.safeParse(marker).success)
     if (markers.length > 0) item.details.markers = markers.slice(0, LIMITS.members)
     ;(open.at(-1)?.children ?? top).push(item)
     open.push(item)
     if (open.length > LIMITS.depth) throw new Unreadable('This file nests too deeply. Nothing was changed.')
   })
-  parser.on('text', (piece) => { if (inTitle) title += piece })
-  parser.on('closetag', (tag) => {
+  parser.on('text', piece => {
+    if (inTitle) title += piece
+  })
+  parser.on('closetag', tag => {
     if (tag.name === 'title') inTitle = false
     if (tag.name === 'outline') open.pop()
   })
@@ -78,8 +127,7 @@ export function readOpml(text: string): OpmlDocument {
 function parsed(text: string | undefined): unknown {
   try {
     return text === undefined ? undefined : JSON.parse(text)
-  }
-  catch {
+  } catch {
     return undefined
   }
 }
@@ -90,12 +138,19 @@ function finish({ title, details, children }: Growing): OutlineItem {
 
 /** Text for an XML 1.0 attribute: control characters have no place there, line breaks are written as references. */
 function attribute(text: string): string {
-  return text
-    // eslint-disable-next-line no-control-regex -- XML 1.0 section 2.2 names exactly these
-    .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
-    .replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '')
-    .replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
-    .replace(/\n/g, '&#10;').replace(/\r/g, '&#13;').replace(/\t/g, '&#9;')
+  return (
+    text
+      // eslint-disable-next-line no-control-regex -- XML 1.0 section 2.2 names exactly these
+      .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
+      .replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '')
+      .replace(/&/g, '&amp;')
+      .replace(/</g, '&lt;')
+      .replace(/>/g, '&gt;')
+      .replace(/"/g, '&quot;')
+      .replace(/\n/g, '&#10;')
+      .replace(/\r/g, '&#13;')
+      .replace(/\t/g, '&#9;')
+  )
 }
 
 function outline(item: OutlineItem, indent: string): string {
@@ -112,7 +167,8 @@ function outline(item: OutlineItem, indent: string): string {
   for (const field of ['place', 'numbering', 'links', 'checks'] as const) {
     const value = details[field]
     const isOneLink = field === 'links' && only !== undefined && only.title === ''
-    if (value && !isOneLink && !(Array.isArray(value) && value.length === 0)) tag += ` porch:${field}="${attribute(JSON.stringify(value))}"`
+    if (value && !isOneLink && !(Array.isArray(value) && value.length === 0))
+      tag += ` porch:${field}="${attribute(JSON.stringify(value))}"`
   }
   if (details.markers?.length) tag += ` porch:markers="${details.markers.join(' ')}"`
   if (item.children.length === 0) return `${tag}/>\n`

@@ -9,7 +9,8 @@ import { plannedStarts, type Running, type TimedItem } from './clock'
 import { wallTime } from './zones'
 
 /*
- * The agenda: lines of the brief until it's laid out, topics of the tree from then on. There is one truth at any time: a line that is laid
+ * The agenda: lines of the brief until it's laid out, topics of the tree from then on. There is one truth at any time:
+ * a line that is laid
  * out becomes a topic and stops being a line.
  */
 
@@ -43,12 +44,23 @@ export function itemOf(topic: Topic): AgendaItem {
   const made = known.get(topic)
   if (made) return made
   const { item } = topic
-  const one = <K extends ItemPart['kind']>(kind: K): Extract<ItemPart, { kind: K }> | null => item.find((part): part is Extract<ItemPart, { kind: K }> => part.kind === kind) ?? null
+  const one = <K extends ItemPart['kind']>(kind: K): Extract<ItemPart, { kind: K }> | null =>
+    item.find((part): part is Extract<ItemPart, { kind: K }> => part.kind === kind) ?? null
   const minutes = one('minutes')?.minutes ?? null
   const read: AgendaItem = {
-    id: topic.id, title: topic.title, intent: one('intent')?.intent ?? 'discuss', minutes,
-    floor: Math.min(one('floor')?.minutes ?? USUAL_FLOOR, minutes ?? USUAL_FLOOR), cut: one('cut')?.minutes ?? null, owners: topic.people,
-    serves: item.filter(part => part.kind === 'serves').map(part => part.id), pattern: one('pattern')?.parts ?? [], asked: one('asked'), ready: one('ready') !== null, spent: one('spent')?.ms ?? 0, closed: one('closed') !== null,
+    id: topic.id,
+    title: topic.title,
+    intent: one('intent')?.intent ?? 'discuss',
+    minutes,
+    floor: Math.min(one('floor')?.minutes ?? USUAL_FLOOR, minutes ?? USUAL_FLOOR),
+    cut: one('cut')?.minutes ?? null,
+    owners: topic.people,
+    serves: item.filter(part => part.kind === 'serves').map(part => part.id),
+    pattern: one('pattern')?.parts ?? [],
+    asked: one('asked'),
+    ready: one('ready') !== null,
+    spent: one('spent')?.ms ?? 0,
+    closed: one('closed') !== null,
   }
   known.set(topic, read)
   return read
@@ -82,8 +94,14 @@ export function runningOf(tree: Tree, meeting: TopicId): Running | null {
   const current = run.current === null ? items.length : items.findIndex(item => item.id === run.current)
   const closed = new Set(items.filter(item => item.closed).map(({ id }) => id))
   // A meeting that was begun before items were closed one by one has been through those before the current one.
-  const inOrder = closed.size === 0 && run.step > 1 && items.slice(0, Math.max(0, current)).every(({ spent }) => spent > 0)
-  return { current: current < 0 ? items.length : current, spent: new Map(items.map(({ id, spent }) => [id, spent])), since: run.since, ...(inOrder ? {} : { closed }) }
+  const inOrder =
+    closed.size === 0 && run.step > 1 && items.slice(0, Math.max(0, current)).every(({ spent }) => spent > 0)
+  return {
+    current: current < 0 ? items.length : current,
+    spent: new Map(items.map(({ id, spent }) => [id, spent])),
+    since: run.since,
+    ...(inOrder ? {} : { closed }),
+  }
 }
 
 /** Minutes that the items and the lines not laid out yet take. */
@@ -92,20 +110,25 @@ export function minutesNeeded(tree: Tree, meeting: TopicId): number {
   return [...itemsOf(tree, meeting), ...lines].reduce((sum, { minutes }) => sum + (minutes ?? 0), 0)
 }
 
-/** Minutes the meeting takes in calendars: what was set aside, or what its items need; an hour while neither is known. */
+/**
+ * Minutes the meeting takes in calendars: what was set aside, or what its items need; an hour while neither is known.
+ */
 export function lengthOfMeeting(tree: Tree, meeting: TopicId): number {
   return briefOf(topicOf(tree, meeting)).slot ?? (minutesNeeded(tree, meeting) || 60)
 }
 
 /**
- * From when a meeting's times count: as planned, or, where it was begun on another day than planned (or none was), from when it was begun.
+ * From when a meeting's times count: as planned, or, where it was begun on another day than planned (or none was), from
+ * when it was begun.
  * Begun late on its day it still should end on time; held a day early, it can't.
  */
 export function startForClock(tree: Tree, meeting: TopicId): number | null {
   const brief = briefOf(topicOf(tree, meeting))
   const start = instantOfStart(brief)
   if (!brief.run) return start
-  return start !== null && brief.begins && wallTime(brief.run.began, brief.begins.zone).day === brief.begins.day ? start : brief.run.began
+  return start !== null && brief.begins && wallTime(brief.run.began, brief.begins.zone).day === brief.begins.day
+    ? start
+    : brief.run.began
 }
 
 /** When a meeting should end (ms since 1970 UTC); null while nobody has said when it begins. */
@@ -119,11 +142,17 @@ export function itemStarts(tree: Tree, meeting: TopicId): Map<TopicId, number> {
   const start = startForClock(tree, meeting)
   if (start === null) return new Map()
   const items = itemsOf(tree, meeting)
-  const starts = plannedStarts(start, items.map(({ minutes }) => ({ minutes: minutes ?? 0 })))
+  const starts = plannedStarts(
+    start,
+    items.map(({ minutes }) => ({ minutes: minutes ?? 0 })),
+  )
   return new Map(items.map(({ id }, i) => [id, starts[i]!]))
 }
 
-/** The id of a sub-item that a pattern lays into an item: the same each time, so that laying it again finds it, renamed or removed or not. */
+/**
+ * The id of a sub-item that a pattern lays into an item: the same each time, so that laying it again finds it, renamed
+ * or removed or not.
+ */
 export function patternId(item: TopicId, part: string): TopicId {
   let hash = 0
   for (const letter of part.trim().toLowerCase()) hash = (Math.imul(hash, 31) + letter.codePointAt(0)!) >>> 0
@@ -132,41 +161,64 @@ export function patternId(item: TopicId, part: string): TopicId {
 
 function layPattern(tree: Tree, item: TopicId, parts: readonly string[], children: readonly TopicId[]): Change[] {
   const titles = new Set(children.map(id => topicOf(tree, id).title.trim().toLowerCase()))
-  const missing = parts.filter(part => !tree.topics.has(patternId(item, part)) && !titles.has(part.trim().toLowerCase()))
+  const missing = parts.filter(
+    part => !tree.topics.has(patternId(item, part)) && !titles.has(part.trim().toLowerCase()),
+  )
   const last = children.at(-1)
   const orders = generateNKeysBetween(last === undefined ? null : topicOf(tree, last).order, null, missing.length)
-  return missing.map((title, i) => ({ op: 'add', topic: patternId(item, title), parent: item, order: orders[i]!, with: { title } }))
+  return missing.map((title, i) => ({
+    op: 'add',
+    topic: patternId(item, title),
+    parent: item,
+    order: orders[i]!,
+    with: { title },
+  }))
 }
 
-/** Where new items go: after the last one, and before whatever else hangs from the meeting only when there is none yet. */
-function ordersOfNew(tree: Tree, meeting: TopicId, count: number): { parent: TopicId, orders: readonly string[], aside: readonly Change[] } {
+/**
+ * Where new items go: after the last one, and before whatever else hangs from the meeting only when there is none yet.
+ */
+function ordersOfNew(
+  tree: Tree,
+  meeting: TopicId,
+  count: number,
+): { parent: TopicId; orders: readonly string[]; aside: readonly Change[] } {
   const items = itemsOf(tree, meeting)
-  const parent = items.length > 0 ? topicOf(tree, items.at(-1)!.id).parent ?? meeting : meeting
+  const parent = items.length > 0 ? (topicOf(tree, items.at(-1)!.id).parent ?? meeting) : meeting
   const after = items.length > 0 ? childrenOf(tree, parent).indexOf(items.at(-1)!.id) : -1
   const { keys, aside } = roomAt(tree, parent, after + 1, count)
   return { parent, orders: keys, aside }
 }
 
 /**
- * The changes that lay the agenda out: each line becomes a topic with its owner, minutes and pattern; each item gets what its pattern has and
+ * The changes that lay the agenda out: each line becomes a topic with its owner, minutes and pattern; each item gets
+ * what its pattern has and
  * it hasn't. Nothing that is there is written over or made twice; done again, there is nothing to do.
  */
 export function layOut(tree: Tree, meeting: TopicId): Change[] {
   const { lines } = briefOf(topicOf(tree, meeting))
-  const changes: Change[] = itemsOf(tree, meeting).flatMap(({ id, pattern }) => layPattern(tree, id, pattern, childrenOf(tree, id)))
+  const changes: Change[] = itemsOf(tree, meeting).flatMap(({ id, pattern }) =>
+    layPattern(tree, id, pattern, childrenOf(tree, id)),
+  )
   const fresh = lines.filter(line => !tree.topics.has(line.id))
   const { parent, orders, aside } = ordersOfNew(tree, meeting, fresh.length)
   if (fresh.length > 0) changes.push(...aside)
   fresh.forEach((line, i) => {
     changes.push({ op: 'add', topic: line.id, parent, order: orders[i]!, with: itemFrom(line) })
     const keys = generateNKeysBetween(null, null, line.pattern.length)
-    line.pattern.forEach((title, n) => changes.push({ op: 'add', topic: patternId(line.id, title), parent: line.id, order: keys[n]!, with: { title } }))
+    line.pattern.forEach((title, n) =>
+      changes.push({ op: 'add', topic: patternId(line.id, title), parent: line.id, order: keys[n]!, with: { title } }),
+    )
   })
   for (const line of lines) changes.push(takePart(meeting, line.id))
   return changes
 }
 
-type LineLike = Pick<AgendaItem, 'title' | 'intent' | 'minutes' | 'serves' | 'pattern'> & { readonly floor: number | null, readonly owner: string | null, readonly wish?: string | undefined }
+type LineLike = Pick<AgendaItem, 'title' | 'intent' | 'minutes' | 'serves' | 'pattern'> & {
+  readonly floor: number | null
+  readonly owner: string | null
+  readonly wish?: string | undefined
+}
 
 /** What a new item topic is born with. */
 export function itemFrom({ title, intent, minutes, floor, owner, wish, serves, pattern }: LineLike): Initial {
@@ -190,8 +242,12 @@ export function takeItem(item: TopicId, part: string): Change {
 
 /** The changes that hand a topic to one person alone, or with null to nobody. */
 export function handTo({ id, people }: Pick<Topic, 'id' | 'people'>, owner: string | null): Change[] {
-  const off = people.filter(one => one !== owner).map((member): Change => ({ op: 'take', topic: id, set: 'people', member }))
-  return owner === null || people.includes(owner) ? off : [...off, { op: 'put', topic: id, set: 'people', member: owner }]
+  const off = people
+    .filter(one => one !== owner)
+    .map((member): Change => ({ op: 'take', topic: id, set: 'people', member }))
+  return owner === null || people.includes(owner)
+    ? off
+    : [...off, { op: 'put', topic: id, set: 'people', member: owner }]
 }
 
 /** The key that puts something last in a list by order. */
@@ -212,7 +268,7 @@ export function moveItem(tree: Tree, item: TopicId, by: 1 | -1): Change[] {
 }
 
 /** An inner pattern by name. The wordings are common practice, with no source. */
-export const PATTERNS: readonly { readonly name: string, readonly parts: readonly string[] }[] = [
+export const PATTERNS: readonly { readonly name: string; readonly parts: readonly string[] }[] = [
   { name: 'Report, concerns, options', parts: ['Report', 'Concerns', 'Options'] },
   { name: 'Facts, options, proposal', parts: ['Facts', 'Options', 'Proposal'] },
   { name: 'Done, next, in the way', parts: ['Done', 'Next', 'In the way'] },

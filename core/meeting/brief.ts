@@ -7,7 +7,8 @@ import { readRule, type Rule } from './recurrence'
 import { instantOf, type WallTime, wallTime } from './zones'
 
 /*
- * A meeting's brief as it's read: the parts that its topic carries, put together. Whatever somebody hasn't said is null or empty.
+ * A meeting's brief as it's read: the parts that its topic carries, put together. Whatever somebody hasn't said is null
+ * or empty.
  */
 
 export interface BriefPerson {
@@ -31,7 +32,7 @@ export type Invitation = Extract<BriefPart, { kind: 'invitation' }>
 
 export interface Brief {
   readonly why: string
-  readonly musts: readonly { readonly id: string, readonly order: string, readonly text: string }[]
+  readonly musts: readonly { readonly id: string; readonly order: string; readonly text: string }[]
   readonly lines: readonly BriefLine[]
   readonly begins: Begins | null
   /** Minutes set aside; null when the items alone decide. */
@@ -46,7 +47,8 @@ export interface Brief {
 }
 
 const known = new WeakMap<readonly BriefPart[], Brief>()
-const byOrder = (a: { order: string, id: string }, b: { order: string, id: string }): number => a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : 1
+const byOrder = (a: { order: string; id: string }, b: { order: string; id: string }): number =>
+  a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : 1
 
 export function isMeeting(topic: Topic): boolean {
   return topic.meeting.length > 0
@@ -56,8 +58,10 @@ export function isMeeting(topic: Topic): boolean {
 export function briefOf({ meeting }: Pick<Topic, 'meeting'>): Brief {
   const made = known.get(meeting)
   if (made) return made
-  const one = <K extends BriefPart['kind']>(kind: K): Extract<BriefPart, { kind: K }> | null => meeting.find((part): part is Extract<BriefPart, { kind: K }> => part.kind === kind) ?? null
-  const all = <K extends BriefPart['kind']>(kind: K): Extract<BriefPart, { kind: K }>[] => meeting.filter((part): part is Extract<BriefPart, { kind: K }> => part.kind === kind)
+  const one = <K extends BriefPart['kind']>(kind: K): Extract<BriefPart, { kind: K }> | null =>
+    meeting.find((part): part is Extract<BriefPart, { kind: K }> => part.kind === kind) ?? null
+  const all = <K extends BriefPart['kind']>(kind: K): Extract<BriefPart, { kind: K }>[] =>
+    meeting.filter((part): part is Extract<BriefPart, { kind: K }> => part.kind === kind)
   const answers = new Map(all('answer').map(part => [part.of, part]))
   const came = new Map(all('attendance').map(part => [part.of, part.came]))
   const rule = one('rule')
@@ -68,7 +72,17 @@ export function briefOf({ meeting }: Pick<Topic, 'meeting'>): Brief {
     begins: one('begins'),
     slot: one('slot')?.minutes ?? null,
     where: one('where')?.text ?? '',
-    people: all('person').map(({ id, user, mail, name, needed, role }) => ({ id, user, mail, name, needed, role, answer: answers.get(id)?.answer ?? 'needs-action', comment: answers.get(id)?.comment ?? '', came: came.get(id) ?? null })),
+    people: all('person').map(({ id, user, mail, name, needed, role }) => ({
+      id,
+      user,
+      mail,
+      name,
+      needed,
+      role,
+      answer: answers.get(id)?.answer ?? 'needs-action',
+      comment: answers.get(id)?.comment ?? '',
+      came: came.get(id) ?? null,
+    })),
     stage: one('stage')?.stage ?? 'planned',
     rule: rule ? readRule(rule.rule) : null,
     closed: rule?.closed ?? [],
@@ -79,13 +93,15 @@ export function briefOf({ meeting }: Pick<Topic, 'meeting'>): Brief {
   return brief
 }
 
-/** What a brief's start means: an instant, the hour that comes twice, or a time that daylight saving leaves out. Null while it isn't said. */
+/**
+ * What a brief's start means: an instant, the hour that comes twice, or a time that daylight saving leaves out. Null
+ * while it isn't said.
+ */
 export function startOf(brief: Brief): WallTime | null {
   if (!brief.begins) return null
   try {
     return instantOf(brief.begins.day, brief.begins.time, brief.begins.zone)
-  }
-  catch {
+  } catch {
     return null
   }
 }
@@ -119,27 +135,35 @@ export function meetingsOf(tree: Tree): TopicId[] {
 
 /** The day a meeting was held, or else is planned for; '' while nobody has said. */
 export function dayOf(brief: Brief): string {
-  return brief.run ? wallTime(brief.run.began, brief.begins?.zone ?? 'UTC').day : brief.begins?.day ?? ''
+  return brief.run ? wallTime(brief.run.began, brief.begins?.zone ?? 'UTC').day : (brief.begins?.day ?? '')
 }
 
 /**
- * The meetings that follow one another: those under the same parent, by day, the ones without a day last. A meeting that is the
+ * The meetings that follow one another: those under the same parent, by day, the ones without a day last. A meeting
+ * that is the
  * centre is followed by those that hang from it.
  */
 export function seriesOf(tree: Tree, meeting: TopicId): TopicId[] {
   const { parent } = topicOf(tree, meeting)
-  const root = meeting === tree.centre || (parent === tree.centre && isMeeting(topicOf(tree, tree.centre))) ? tree.centre : null
-  const all = meetingsOf(tree).filter(id => root !== null ? id === root || topicOf(tree, id).parent === root : topicOf(tree, id).parent === parent)
+  const root =
+    meeting === tree.centre || (parent === tree.centre && isMeeting(topicOf(tree, tree.centre))) ? tree.centre : null
+  const all = meetingsOf(tree).filter(id =>
+    root !== null ? id === root || topicOf(tree, id).parent === root : topicOf(tree, id).parent === parent,
+  )
   const day = (id: TopicId): string => dayOf(briefOf(topicOf(tree, id))) || '9999'
-  return all.sort((a, b) => day(a) < day(b) ? -1 : day(a) > day(b) ? 1 : a < b ? -1 : 1)
+  return all.sort((a, b) => (day(a) < day(b) ? -1 : day(a) > day(b) ? 1 : a < b ? -1 : 1))
 }
 
-/** The meeting to show when nobody has named one: the one that runs, else the next, else the last. `today`: ISO 8601. */
+/**
+ * The meeting to show when nobody has named one: the one that runs, else the next, else the last. `today`: ISO 8601.
+ */
 export function nearestMeeting(tree: Tree, today: string): TopicId | null {
   const all = meetingsOf(tree).map(id => ({ id, brief: briefOf(topicOf(tree, id)) }))
   const running = all.find(({ brief }) => brief.stage === 'running')
   if (running) return running.id
-  const dated = all.filter(({ brief }) => brief.stage === 'planned').sort((a, b) => (dayOf(a.brief) || '9999') < (dayOf(b.brief) || '9999') ? -1 : 1)
+  const dated = all
+    .filter(({ brief }) => brief.stage === 'planned')
+    .sort((a, b) => ((dayOf(a.brief) || '9999') < (dayOf(b.brief) || '9999') ? -1 : 1))
   const next = dated.find(({ brief }) => dayOf(brief) >= today) ?? dated[0]
-  return next?.id ?? all.sort((a, b) => dayOf(a.brief) < dayOf(b.brief) ? 1 : -1)[0]?.id ?? null
+  return next?.id ?? all.sort((a, b) => (dayOf(a.brief) < dayOf(b.brief) ? 1 : -1))[0]?.id ?? null
 }

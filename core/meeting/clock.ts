@@ -1,6 +1,8 @@
 /*
- * The clock of a meeting: when each item is planned to begin, when the meeting will end as things stand, and how the items that
- * are left can be cut so that it still ends on time. Instants are milliseconds since 1970 UTC; lengths are minutes. What time it is, is passed in.
+ * The clock of a meeting: when each item is planned to begin, when the meeting will end as things stand, and how the
+ * items that
+ * are left can be cut so that it still ends on time. Instants are milliseconds since 1970 UTC; lengths are minutes.
+ * What time it is, is passed in.
  */
 
 const MINUTE = 60_000
@@ -31,7 +33,10 @@ export function isClosed(items: readonly Pick<TimedItem, 'id'>[], running: Runni
   return running.closed ? running.closed.has(items[index]!.id) : index < running.current
 }
 
-/** What comes after the current item: every other one that hasn't been dealt with, with what is left of its minutes, rounded up. */
+/**
+ * What comes after the current item: every other one that hasn't been dealt with, with what is left of its minutes,
+ * rounded up.
+ */
 export function openItems(items: readonly TimedItem[], running: Running, now: number): TimedItem[] {
   return items.flatMap((item, i) => {
     if (i === running.current || isClosed(items, running, i)) return []
@@ -68,9 +73,16 @@ export function leftOf(items: readonly TimedItem[], running: Running, now: numbe
   return item ? item.minutes * MINUTE - spentOn(items, running, running.current, now) : 0
 }
 
-/** When the meeting will end as things stand: now, and what is left (planned less spent) of each item that hasn't been dealt with. */
+/**
+ * When the meeting will end as things stand: now, and what is left (planned less spent) of each item that hasn't been
+ * dealt with.
+ */
 export function forecastEnd(items: readonly TimedItem[], running: Running, now: number): number {
-  return items.reduce((end, item, i) => isClosed(items, running, i) ? end : end + Math.max(0, item.minutes * MINUTE - spentOn(items, running, i, now)), now)
+  return items.reduce(
+    (end, item, i) =>
+      isClosed(items, running, i) ? end : end + Math.max(0, item.minutes * MINUTE - spentOn(items, running, i, now)),
+    now,
+  )
 }
 
 export interface Cut {
@@ -81,15 +93,18 @@ export interface Cut {
 }
 
 /**
- * Shares `available` whole minutes among items in proportion to what they were planned for, none below its floor. Shares are
- * rounded by the largest remainder (Hamilton's method), the earlier item first where remainders are equal. Items that fit as planned stay as they are.
+ * Shares `available` whole minutes among items in proportion to what they were planned for, none below its floor.
+ * Shares are
+ * rounded by the largest remainder (Hamilton's method), the earlier item first where remainders are equal. Items that
+ * fit as planned stay as they are.
  */
 export function evenCut(items: readonly TimedItem[], available: number): Cut {
   const room = Math.max(0, Math.floor(available))
   if (lengthOf(items) <= room) return { minutes: new Map(items.map(({ id, minutes }) => [id, minutes])), late: 0 }
   const least = items.reduce((sum, { floor }) => sum + floor, 0)
   if (least >= room) return { minutes: new Map(items.map(({ id, floor }) => [id, floor])), late: least - room }
-  // Items that their share would push below the floor keep the floor; the others share what remains, until none is pushed any more.
+  // Items that their share would push below the floor keep the floor; the others share what remains, until none is
+  // pushed any more.
   const held = new Set<TimedItem>()
   let scale: number
   for (;;) {
@@ -103,7 +118,9 @@ export function evenCut(items: readonly TimedItem[], available: number): Cut {
   const shares = items.map(item => ({ item, exact: held.has(item) ? item.floor : item.minutes * scale }))
   const minutes = new Map(shares.map(({ item, exact }) => [item.id, Math.floor(exact + 1e-9)]))
   let over = room - [...minutes.values()].reduce((sum, one) => sum + one, 0)
-  const byRemainder = shares.map(({ item, exact }, i) => ({ item, remainder: exact - Math.floor(exact + 1e-9), i })).sort((a, b) => Math.abs(b.remainder - a.remainder) > 1e-9 ? b.remainder - a.remainder : a.i - b.i)
+  const byRemainder = shares
+    .map(({ item, exact }, i) => ({ item, remainder: exact - Math.floor(exact + 1e-9), i }))
+    .sort((a, b) => (Math.abs(b.remainder - a.remainder) > 1e-9 ? b.remainder - a.remainder : a.i - b.i))
   for (const { item } of byRemainder) {
     if (over <= 0) break
     minutes.set(item.id, minutes.get(item.id)! + 1)
@@ -113,7 +130,8 @@ export function evenCut(items: readonly TimedItem[], available: number): Cut {
 }
 
 /**
- * The cut of what hasn't been dealt with yet so that the meeting ends at `end`; the current item has until its time is up. The minutes are those that each item
+ * The cut of what hasn't been dealt with yet so that the meeting ends at `end`; the current item has until its time is
+ * up. The minutes are those that each item
  * has in all: what was spent on it already, in whole minutes, and its share of what is left.
  */
 export function cutToEnd(items: readonly TimedItem[], running: Running, now: number, end: number): Cut {
@@ -121,5 +139,8 @@ export function cutToEnd(items: readonly TimedItem[], running: Running, now: num
   const open = openItems(items, running, now)
   const { minutes, late } = evenCut(open, left)
   const whole = new Map(items.map(item => [item.id, item.minutes]))
-  return { late, minutes: new Map(open.map(item => [item.id, whole.get(item.id)! - (item.minutes - minutes.get(item.id)!)])) }
+  return {
+    late,
+    minutes: new Map(open.map(item => [item.id, whole.get(item.id)! - (item.minutes - minutes.get(item.id)!)])),
+  }
 }

@@ -34,25 +34,45 @@ export function invitationText(tree: Tree, meeting: TopicId, nameOf: NameOf): st
     const owner = item.owners.map(nameOf).join(', ')
     return `${i + 1}. ${at === undefined ? '' : `${wallTime(at, zone).time}  `}${item.title} (${[INTENT_NAMES[item.intent], item.minutes === null ? '' : `${item.minutes} min`, owner].filter(Boolean).join(', ')})`
   })
-  const lines = brief.lines.map(({ title, intent, minutes }, i) => `${items.length + i + 1}. ${title} (${[INTENT_NAMES[intent], minutes === null ? '' : `${minutes} min`].filter(Boolean).join(', ')})`)
+  const lines = brief.lines.map(
+    ({ title, intent, minutes }, i) =>
+      `${items.length + i + 1}. ${title} (${[INTENT_NAMES[intent], minutes === null ? '' : `${minutes} min`].filter(Boolean).join(', ')})`,
+  )
   const must = brief.musts.slice(0, MOST_MUSTS).map(({ text }, i) => `${i + 1}. ${text}`)
   const rest = brief.musts.slice(MOST_MUSTS).map(({ text }) => `- ${text}`)
   return [
     topic.title,
-    [`When: ${whenInWords(tree, meeting)}`, brief.where ? `Where: ${brief.where}` : '', `Who: ${brief.people.map(person => personName(person, nameOf)).join(', ')}`].filter(Boolean).join('\n'),
+    [
+      `When: ${whenInWords(tree, meeting)}`,
+      brief.where ? `Where: ${brief.where}` : '',
+      `Who: ${brief.people.map(person => personName(person, nameOf)).join(', ')}`,
+    ]
+      .filter(Boolean)
+      .join('\n'),
     brief.why ? `Why we meet\n${brief.why}` : '',
     must.length > 0 ? `What must be settled\n${must.join('\n')}` : '',
     rest.length > 0 ? `If time allows\n${rest.join('\n')}` : '',
     items.length + lines.length > 0 ? `The way there\n${[...items, ...lines].join('\n')}` : '',
-  ].filter(Boolean).join('\n\n')
+  ]
+    .filter(Boolean)
+    .join('\n\n')
 }
 
-/** What people who have been invited must hear of when it changes: title, time, length, place, and who comes. FNV-1a, 32 bits, over its words. */
+/**
+ * What people who have been invited must hear of when it changes: title, time, length, place, and who comes. FNV-1a,
+ * 32 bits, over its words.
+ */
 export function invitationDigest(tree: Tree, meeting: TopicId): string {
   const topic = topicOf(tree, meeting)
   const brief = briefOf(topic)
-  const said = JSON.stringify([topic.title, brief.begins && [brief.begins.day, brief.begins.time, brief.begins.zone], lengthOfMeeting(tree, meeting), brief.where, brief.people.map(({ user, mail, needed, role }) => [user, mail, needed, role])])
-  let hash = 0x811C9DC5
+  const said = JSON.stringify([
+    topic.title,
+    brief.begins && [brief.begins.day, brief.begins.time, brief.begins.zone],
+    lengthOfMeeting(tree, meeting),
+    brief.where,
+    brief.people.map(({ user, mail, needed, role }) => [user, mail, needed, role]),
+  ])
+  let hash = 0x811c9dc5
   for (const byte of new TextEncoder().encode(said)) hash = Math.imul(hash ^ byte, 0x01000193) >>> 0
   return `${hash.toString(16)}-${said.length}`
 }

@@ -10,7 +10,8 @@ import { entriesIn, entriesOf } from './record'
 import { wallTime } from './zones'
 
 /*
- * The minutes of a meeting, put together from its topics: who was there, what was said and decided item by item, who does what by when.
+ * The minutes of a meeting, put together from its topics: who was there, what was said and decided item by item, who
+ * does what by when.
  * Neutral: the documents and the view write from the same.
  */
 
@@ -29,7 +30,12 @@ export interface MinutesLine {
 }
 
 /** What was prepared in an item: its topics that are no lines of the record. */
-export interface Prepared { readonly id: TopicId, readonly level: number, readonly title: string, readonly note: string }
+export interface Prepared {
+  readonly id: TopicId
+  readonly level: number
+  readonly title: string
+  readonly note: string
+}
 
 export interface MinutesItem {
   readonly id: TopicId
@@ -45,11 +51,14 @@ export interface MinutesItem {
   readonly note: string
   readonly prepared: readonly Prepared[]
   readonly lines: readonly MinutesLine[]
-  readonly links: readonly { readonly words: string, readonly url: string }[]
+  readonly links: readonly { readonly words: string; readonly url: string }[]
   readonly files: readonly Pick<Attachment, 'name' | 'file' | 'size' | 'type'>[]
 }
 
-export interface MinutesAction extends MinutesLine { readonly ownerIds: readonly string[], readonly item: string }
+export interface MinutesAction extends MinutesLine {
+  readonly ownerIds: readonly string[]
+  readonly item: string
+}
 
 export interface Minutes {
   readonly title: string
@@ -60,8 +69,8 @@ export interface Minutes {
   readonly began: string | null
   readonly ended: string | null
   readonly zone: string
-  readonly people: readonly { readonly name: string, readonly part: string, readonly came: boolean | null }[]
-  readonly musts: readonly { readonly text: string, readonly decisions: readonly string[] }[]
+  readonly people: readonly { readonly name: string; readonly part: string; readonly came: boolean | null }[]
+  readonly musts: readonly { readonly text: string; readonly decisions: readonly string[] }[]
   readonly items: readonly MinutesItem[]
   /** Lines that came up outside any item. */
   readonly besides: readonly MinutesLine[]
@@ -83,8 +92,15 @@ const PARTS = { chair: 'chair', notes: 'note taker' } as const
 function lineOf(topic: Topic, zone: string, nameOf: NameOf): MinutesLine {
   const { kind, by, name, at } = topic.entry!
   return {
-    id: topic.id, kind, title: topic.title, by: by === null ? name : nameOf(by), at: wallTime(at, zone).time,
-    owners: topic.people.map(nameOf), due: topic.due, done: topic.done === 100, note: noteWords(topic.note),
+    id: topic.id,
+    kind,
+    title: topic.title,
+    by: by === null ? name : nameOf(by),
+    at: wallTime(at, zone).time,
+    owners: topic.people.map(nameOf),
+    due: topic.due,
+    done: topic.done === 100,
+    note: noteWords(topic.note),
   }
 }
 
@@ -103,12 +119,13 @@ function preparedIn(tree: Tree, item: TopicId): Prepared[] {
 
 function shownTitle(tree: Tree, topic: Topic): string {
   const { reference } = topic
-  return reference?.tree === null ? tree.topics.get(reference.topic)?.title ?? topic.title : topic.title
+  return reference?.tree === null ? (tree.topics.get(reference.topic)?.title ?? topic.title) : topic.title
 }
 
 function allBelow(tree: Tree, item: TopicId): Topic[] {
   const topics = [topicOf(tree, item)]
-  for (let i = 0; i < topics.length; i++) for (const child of childrenOf(tree, topics[i]!.id)) topics.push(topicOf(tree, child))
+  for (let i = 0; i < topics.length; i++)
+    for (const child of childrenOf(tree, topics[i]!.id)) topics.push(topicOf(tree, child))
   return topics
 }
 
@@ -117,9 +134,17 @@ const minutesOfMs = (ms: number): number => Math.round(ms / 60_000)
 function itemIn(tree: Tree, item: AgendaItem, i: number, brief: Brief, zone: string, nameOf: NameOf): MinutesItem {
   const topics = allBelow(tree, item.id)
   return {
-    id: item.id, number: String(i + 1), title: item.title, intent: item.intent, owners: item.owners.map(nameOf), planned: item.minutes, actual: minutesOfMs(item.spent),
-    serves: brief.musts.filter(({ id }) => item.serves.includes(id)).map(({ text }) => text), note: noteWords(topicOf(tree, item.id).note),
-    prepared: preparedIn(tree, item.id), lines: entriesIn(tree, item.id).map(topic => lineOf(topic, zone, nameOf)),
+    id: item.id,
+    number: String(i + 1),
+    title: item.title,
+    intent: item.intent,
+    owners: item.owners.map(nameOf),
+    planned: item.minutes,
+    actual: minutesOfMs(item.spent),
+    serves: brief.musts.filter(({ id }) => item.serves.includes(id)).map(({ text }) => text),
+    note: noteWords(topicOf(tree, item.id).note),
+    prepared: preparedIn(tree, item.id),
+    lines: entriesIn(tree, item.id).map(topic => lineOf(topic, zone, nameOf)),
     links: topics.flatMap(({ links }) => links.map((link: Link) => ({ words: linkInWords(link), url: link.url }))),
     files: topics.flatMap(({ files }) => files.map(({ name, file, size, type }) => ({ name, file, size, type }))),
   }
@@ -135,16 +160,34 @@ export function minutesOf(tree: Tree, meeting: TopicId, nameOf: NameOf, zone = '
   const inItems = new Set(items.flatMap(({ lines }) => lines.map(({ id }) => id)))
   const all = entriesOf(tree, meeting)
   const itemOfLine = new Map(items.flatMap(({ title, lines }) => lines.map(({ id }) => [id, title] as const)))
-  const decisionsFor = (must: string): string[] => agenda.flatMap((item, i) => item.serves.includes(must) ? items[i]!.lines.filter(({ kind }) => kind === 'decision').map(({ title }) => title) : [])
+  const decisionsFor = (must: string): string[] =>
+    agenda.flatMap((item, i) =>
+      item.serves.includes(must)
+        ? items[i]!.lines.filter(({ kind }) => kind === 'decision').map(({ title }) => title)
+        : [],
+    )
   const began = brief.run ? wallTime(brief.run.began, wall) : null
   return {
-    title: topic.title, why: brief.why, where: brief.where, zone: wall,
-    day: began?.day ?? brief.begins?.day ?? null, began: began?.time ?? null, ended: brief.run?.ended == null ? null : wallTime(brief.run.ended, wall).time,
-    people: brief.people.map(person => ({ name: personName(person, nameOf), part: person.role ? PARTS[person.role] : person.needed ? '' : 'optional', came: person.came })),
+    title: topic.title,
+    why: brief.why,
+    where: brief.where,
+    zone: wall,
+    day: began?.day ?? brief.begins?.day ?? null,
+    began: began?.time ?? null,
+    ended: brief.run?.ended == null ? null : wallTime(brief.run.ended, wall).time,
+    people: brief.people.map(person => ({
+      name: personName(person, nameOf),
+      part: person.role ? PARTS[person.role] : person.needed ? '' : 'optional',
+      came: person.came,
+    })),
     musts: brief.musts.map(({ id, text }) => ({ text, decisions: decisionsFor(id) })),
-    items, besides: all.filter(({ id }) => !inItems.has(id)).map(one => lineOf(one, wall, nameOf)),
-    actions: all.filter(({ entry }) => entry!.kind === 'action').map(one => ({ ...lineOf(one, wall, nameOf), ownerIds: one.people, item: itemOfLine.get(one.id) ?? '' })),
+    items,
+    besides: all.filter(({ id }) => !inItems.has(id)).map(one => lineOf(one, wall, nameOf)),
+    actions: all
+      .filter(({ entry }) => entry!.kind === 'action')
+      .map(one => ({ ...lineOf(one, wall, nameOf), ownerIds: one.people, item: itemOfLine.get(one.id) ?? '' })),
     parked: all.filter(({ entry }) => entry!.kind === 'parked').map(one => lineOf(one, wall, nameOf)),
-    planned: agenda.reduce((sum, { minutes }) => sum + (minutes ?? 0), 0), actual: minutesOfMs(agenda.reduce((sum, { spent }) => sum + spent, 0)),
+    planned: agenda.reduce((sum, { minutes }) => sum + (minutes ?? 0), 0),
+    actual: minutesOfMs(agenda.reduce((sum, { spent }) => sum + spent, 0)),
   }
 }

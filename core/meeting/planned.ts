@@ -16,8 +16,8 @@ export interface World {
   readonly closed: ReadonlySet<string>
 }
 
-function documentsOf(tree: Tree, item: TopicId, closed: ReadonlySet<string>): { name: string, opens: boolean }[] {
-  const found: { name: string, opens: boolean }[] = []
+function documentsOf(tree: Tree, item: TopicId, closed: ReadonlySet<string>): { name: string; opens: boolean }[] {
+  const found: { name: string; opens: boolean }[] = []
   const walk = (topic: Topic): void => {
     for (const { name, file } of topic.files) found.push({ name, opens: !closed.has(file) })
     for (const child of childrenOf(tree, topic.id)) walk(topicOf(tree, child))
@@ -32,15 +32,39 @@ export function plannedOf(tree: Tree, meeting: TopicId, world: World): Planned {
   const start = startOf(brief)
   return {
     lead: brief.people.find(({ role }) => role === 'chair')?.user ?? world.lead,
-    why: brief.why, musts: brief.musts, slot: brief.slot, start: start === null ? 'none' : start.kind === 'gap' ? 'gap' : 'set',
+    why: brief.why,
+    musts: brief.musts,
+    slot: brief.slot,
+    start: start === null ? 'none' : start.kind === 'gap' ? 'gap' : 'set',
     laidOut: brief.lines.length === 0,
     items: [
       ...itemsOf(tree, meeting).map(item => ({
-        id: item.id, title: item.title, intent: item.intent, minutes: item.minutes, owner: item.owners[0] ?? null, serves: item.serves,
-        section: item.asked ? { by: item.asked.by, ready: item.ready } : null, documents: documentsOf(tree, item.id, world.closed),
+        id: item.id,
+        title: item.title,
+        intent: item.intent,
+        minutes: item.minutes,
+        owner: item.owners[0] ?? null,
+        serves: item.serves,
+        section: item.asked ? { by: item.asked.by, ready: item.ready } : null,
+        documents: documentsOf(tree, item.id, world.closed),
       })),
-      ...brief.lines.map(({ id, title, intent, minutes, owner, serves }) => ({ id, title, intent, minutes, owner, serves, section: null, documents: [] })),
+      ...brief.lines.map(({ id, title, intent, minutes, owner, serves }) => ({
+        id,
+        title,
+        intent,
+        minutes,
+        owner,
+        serves,
+        section: null,
+        documents: [],
+      })),
     ],
-    people: brief.people.map(person => ({ id: person.id, name: personName(person, world.nameOf), needed: person.needed, invited: brief.invitation?.to.some(({ id }) => id === person.id) ?? false, elsewhere: world.elsewhere.get(person.id) ?? null })),
+    people: brief.people.map(person => ({
+      id: person.id,
+      name: personName(person, world.nameOf),
+      needed: person.needed,
+      invited: brief.invitation?.to.some(({ id }) => id === person.id) ?? false,
+      elsewhere: world.elsewhere.get(person.id) ?? null,
+    })),
   }
 }

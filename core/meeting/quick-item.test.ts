@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { readItemLine } from './quick-item'
 
-const people = [{ id: 'o', name: 'Oskar Moreau' }, { id: 'r', name: 'Rana Tahiri' }]
+const people = [
+  { id: 'o', name: 'Oskar Moreau' },
+  { id: 'r', name: 'Rana Tahiri' },
+]
 
 describe('an agenda line', () => {
   it.each([
@@ -9,7 +12,10 @@ describe('an agenda line', () => {
     ['Two offers //20', { title: 'Two offers //20', intent: null, minutes: null, owner: null }],
     ['Two offers // 15, rana tahiri', { title: 'Two offers', intent: null, minutes: 15, owner: 'r' }],
     ['Plan // 1 h, inf', { title: 'Plan', intent: 'inform', minutes: 60, owner: null }],
-    ['Plan // 0 min, -5 min, somebody', { title: 'Plan // 0 min, -5 min, somebody', intent: null, minutes: null, owner: null }],
+    [
+      'Plan // 0 min, -5 min, somebody',
+      { title: 'Plan // 0 min, -5 min, somebody', intent: null, minutes: null, owner: null },
+    ],
     ['See https://a.example//b', { title: 'See https://a.example//b', intent: null, minutes: null, owner: null }],
     ['  Bare ', { title: 'Bare', intent: null, minutes: null, owner: null }],
   ])('“%s”', (text, made) => {

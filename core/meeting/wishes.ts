@@ -4,25 +4,37 @@ import { handTo, sayItem, takeItem } from './agenda'
 import { briefOf, isMeeting, takePart } from './brief'
 
 /*
- * In a brief people may come in any order: a name that nobody in the tree has yet stays as a wish, and an address belongs to whoever joins with it. Here it's decided
+ * In a brief people may come in any order: a name that nobody in the tree has yet stays as a wish, and an address
+ * belongs to whoever joins with it. Here it's decided
  * who is meant, once they are known.
  */
 
-export interface KnownPerson { readonly id: string, readonly name: string, readonly email?: string }
+export interface KnownPerson {
+  readonly id: string
+  readonly name: string
+  readonly email?: string
+}
 
 /** The one person a name means; null when it's nobody, or more than one. */
 function meant(name: string, people: readonly KnownPerson[]): KnownPerson | null {
   const said = name.trim().toLocaleLowerCase()
   if (said === '') return null
-  const whole = people.filter(person => person.name.toLocaleLowerCase() === said || person.email?.toLowerCase() === said)
-  const found = whole.length > 0 ? whole : people.filter(person => person.name.toLocaleLowerCase().split(/\s+/)[0] === said)
+  const whole = people.filter(
+    person => person.name.toLocaleLowerCase() === said || person.email?.toLowerCase() === said,
+  )
+  const found =
+    whole.length > 0 ? whole : people.filter(person => person.name.toLocaleLowerCase().split(/\s+/)[0] === said)
   return found.length === 1 ? found[0]! : null
 }
 
 /** A line's or an item's wish, with the person it turned out to mean. */
-const wishOf = (parts: readonly ItemPart[]): string | null => parts.find((part): part is Extract<ItemPart, { kind: 'wish' }> => part.kind === 'wish')?.name ?? null
+const wishOf = (parts: readonly ItemPart[]): string | null =>
+  parts.find((part): part is Extract<ItemPart, { kind: 'wish' }> => part.kind === 'wish')?.name ?? null
 
-/** The changes that put people where their names or addresses stand, in every meeting that isn't over; nothing when nobody is meant for certain. */
+/**
+ * The changes that put people where their names or addresses stand, in every meeting that isn't over; nothing when
+ * nobody is meant for certain.
+ */
 export function settleWishes(tree: Tree, people: readonly KnownPerson[]): Change[] {
   const changes: Change[] = []
   for (const topic of tree.topics.values()) {
@@ -36,9 +48,21 @@ export function settleWishes(tree: Tree, people: readonly KnownPerson[]): Change
     const asked = new Set(brief.people.flatMap(({ user }) => user ?? []))
     for (const { id, user, mail, name, needed, role } of brief.people) {
       if (user !== null) continue
-      const person = mail !== null ? people.find(one => one.email?.toLowerCase() === mail.toLowerCase()) ?? null : meant(name, people)
+      const person =
+        mail !== null
+          ? (people.find(one => one.email?.toLowerCase() === mail.toLowerCase()) ?? null)
+          : meant(name, people)
       if (!person) continue
-      changes.push(asked.has(person.id) ? takePart(topic.id, id) : { op: 'put', topic: topic.id, set: 'meeting', member: { id, kind: 'person', user: person.id, mail: null, name: '', needed, role } })
+      changes.push(
+        asked.has(person.id)
+          ? takePart(topic.id, id)
+          : {
+              op: 'put',
+              topic: topic.id,
+              set: 'meeting',
+              member: { id, kind: 'person', user: person.id, mail: null, name: '', needed, role },
+            },
+      )
       asked.add(person.id)
     }
     for (const line of brief.lines) {

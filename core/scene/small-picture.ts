@@ -10,7 +10,8 @@ const MOST_PLANKS = 400
 const LETTER = 6.6
 
 /**
- * A tree as a small SVG of bars in its look's colours: enough to know it again in a list. Text is left out, so that the picture
+ * A tree as a small SVG of bars in its look's colours: enough to know it again in a list. Text is left out, so that the
+ * picture
  * of a tree tells nothing that its title doesn't. `width` and `height` in pixels.
  */
 export function smallPicture(tree: Tree, width: number, height: number, today: string): string {
@@ -23,10 +24,12 @@ export function smallPicture(tree: Tree, width: number, height: number, today: s
       if (at.parent === null || at.parent === tree.centre) return wear.hues[(mains.get(at.id) ?? 0) % 10]!
     }
   }
-  const size = (id: TopicId): { width: number, height: number } => {
+  const size = (id: TopicId): { width: number; height: number } => {
     const letters = Math.min(topicOf(tree, id).title.length, 120)
     const lines = Math.max(1, Math.ceil((letters * LETTER) / 280))
-    return id === tree.centre ? { width: Math.min(240, letters * 9) + 40, height: 48 } : { width: Math.min(280, letters * LETTER) + 24, height: 10 + lines * 18 }
+    return id === tree.centre
+      ? { width: Math.min(240, letters * 9) + 40, height: 48 }
+      : { width: Math.min(280, letters * LETTER) + 24, height: 10 + lines * 18 }
   }
   const layout = new Layout(tree, { size, folded: id => topicOf(tree, id).folded }, { today })
   const bounds = layout.bounds()
@@ -37,15 +40,20 @@ export function smallPicture(tree: Tree, width: number, height: number, today: s
   const n = (value: number): string => String(Math.round(value * 10) / 10)
   const bars: string[] = []
   const lines: string[] = []
-  const bar = (id: TopicId, rect: { x: number, y: number, width: number, height: number }): void => {
-    if (bars.length < MOST_PLANKS) bars.push(`<rect x="${n(rect.x * scale + x0)}" y="${n(rect.y * scale + y0)}" width="${n(Math.max(2, rect.width * scale))}" height="${n(Math.max(1.4, rect.height * scale))}" fill="${hueOf(id)}"/>`)
+  const bar = (id: TopicId, rect: { x: number; y: number; width: number; height: number }): void => {
+    if (bars.length < MOST_PLANKS)
+      bars.push(
+        `<rect x="${n(rect.x * scale + x0)}" y="${n(rect.y * scale + y0)}" width="${n(Math.max(2, rect.width * scale))}" height="${n(Math.max(1.4, rect.height * scale))}" fill="${hueOf(id)}"/>`,
+      )
   }
   layout.scan(bounds, 1.5 / scale, {
     plank: placed => bar(placed.id, placed),
     block: (rect, id) => bar(id, rect),
     line(owner, points) {
       if (lines.length >= MOST_PLANKS) return
-      const path = points.map((value, i) => `${i % 2 === 0 ? (i === 0 ? 'M' : 'L') : ' '}${n(value * scale + (i % 2 === 0 ? x0 : y0))}`).join('')
+      const path = points
+        .map((value, i) => `${i % 2 === 0 ? (i === 0 ? 'M' : 'L') : ' '}${n(value * scale + (i % 2 === 0 ? x0 : y0))}`)
+        .join('')
       lines.push(`<path d="${path}" stroke="${owner === tree.centre ? '#8a9a98' : hueOf(owner)}"/>`)
     },
   })

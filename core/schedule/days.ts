@@ -19,15 +19,32 @@ export function isoDay(date: Date): string {
 
 const formats = new Map<string, Intl.DateTimeFormat>()
 
-/** "12 May 2027", in a locale's own form, never an ambiguous order of numbers. Calendars are Gregorian everywhere, since days are ISO 8601. */
+/**
+ * "12 May 2027", in a locale's own form, never an ambiguous order of numbers. Calendars are Gregorian everywhere,
+ * since days are ISO 8601.
+ */
 export function dayInWords(day: string, locale = 'en-GB'): string {
   let format = formats.get(locale)
-  if (!format) formats.set(locale, format = new Intl.DateTimeFormat([locale, 'en-GB'], { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC', calendar: 'gregory' }))
+  if (!format)
+    formats.set(
+      locale,
+      (format = new Intl.DateTimeFormat([locale, 'en-GB'], {
+        day: 'numeric',
+        month: 'short',
+        year: 'numeric',
+        timeZone: 'UTC',
+        calendar: 'gregory',
+      })),
+    )
   return format.format(new Date(`${day}T00:00Z`))
 }
 
 /** How far off a due date is: "2 d late", "today", "in 3 d", "in 5 wk", and further off the date itself. */
-export function dueInWords(due: string, now: string, locale?: string): { readonly text: string, readonly late: boolean } {
+export function dueInWords(
+  due: string,
+  now: string,
+  locale?: string,
+): { readonly text: string; readonly late: boolean } {
   const days = daysBetween(now, due)
   if (days < 0) return { text: days > -21 ? `${-days} d late` : `${Math.round(-days / 7)} wk late`, late: true }
   if (days === 0) return { text: 'today', late: false }
@@ -37,7 +54,10 @@ export function dueInWords(due: string, now: string, locale?: string): { readonl
   return { text: dayInWords(due, locale), late: false }
 }
 
-/** How long ago something was: "just now", "12 min ago", "3 h ago", "yesterday", then the date. `minutes` past, on days as the person's calendar has them. */
+/**
+ * How long ago something was: "just now", "12 min ago", "3 h ago", "yesterday", then the date. `minutes` past, on days
+ * as the person's calendar has them.
+ */
 export function agoInWords(minutes: number, day: string, now: string, locale?: string): string {
   if (minutes < 1) return 'just now'
   if (minutes < 60) return `${Math.floor(minutes)} min ago`

@@ -20,28 +20,40 @@ describe('starters', () => {
       expect(purpose.endsWith('.')).toBe(true)
     }
   })
-  it.each(STARTERS.map(starter => [starter.name, starter] as const))('%s grows into a tree of several branches with every detail understood', (_, starter) => {
-    const tree = growStarter(starter, 'Ours', '2027-03-01', newId)
-    const topics = [...allTopics(tree)]
-    expect(topicOf(tree, tree.centre).title).toBe('Ours')
-    expect(childrenOf(tree, tree.centre).length).toBeGreaterThanOrEqual(4)
-    expect(topics.length).toBe(starter.lines.split('\n').length + 1)
-    // Whatever stands after // that isn't understood would stay in the title.
-    for (const topic of topics) expect(topic.title).not.toContain('//')
-    for (const { due } of topics) if (due !== null) expect(due > '2027-03-01').toBe(true)
-  })
+  it.each(STARTERS.map(starter => [starter.name, starter] as const))(
+    '%s grows into a tree of several branches with every detail understood',
+    (_, starter) => {
+      const tree = growStarter(starter, 'Ours', '2027-03-01', newId)
+      const topics = [...allTopics(tree)]
+      expect(topicOf(tree, tree.centre).title).toBe('Ours')
+      expect(childrenOf(tree, tree.centre).length).toBeGreaterThanOrEqual(4)
+      expect(topics.length).toBe(starter.lines.split('\n').length + 1)
+      // Whatever stands after // that isn't understood would stay in the title.
+      for (const topic of topics) expect(topic.title).not.toContain('//')
+      for (const { due } of topics) if (due !== null) expect(due > '2027-03-01').toBe(true)
+    },
+  )
   it('of meetings are meetings, whose agenda needs nothing laid out and whose things to be settled are all served', () => {
     const brief = growStarter(starterOf('meeting-brief')!, 'Ours', '2027-03-01', newId, 'ines')
-    expect(briefOf(topicOf(brief, brief.centre))).toMatchObject({ stage: 'planned', people: [{ user: 'ines', role: 'chair' }], musts: [{ text: 'First thing' }, { text: 'Second thing' }] })
+    expect(briefOf(topicOf(brief, brief.centre))).toMatchObject({
+      stage: 'planned',
+      people: [{ user: 'ines', role: 'chair' }],
+      musts: [{ text: 'First thing' }, { text: 'Second thing' }],
+    })
     expect([layOut(brief, brief.centre), minutesNeeded(brief, brief.centre)]).toEqual([[], 60])
-    const kinds = findingsOf(plannedOf(brief, brief.centre, { nameOf: id => id, lead: 'ines', elsewhere: new Map(), closed: new Set() })).map(({ kind }) => kind)
+    const kinds = findingsOf(
+      plannedOf(brief, brief.centre, { nameOf: id => id, lead: 'ines', elsewhere: new Map(), closed: new Set() }),
+    ).map(({ kind }) => kind)
     expect([...new Set(kinds)]).toEqual(['why-missing', 'item-owner', 'start-missing', 'not-invited'])
     const series = growStarter(starterOf('meeting-series')!, 'Ours', '2027-03-01', newId)
     expect(meetingsOf(series).map(id => topicOf(series, id).title)).toEqual(['Meeting 1'])
     expect(layOut(series, meetingsOf(series)[0]!)).toEqual([])
   })
   it('count dates from the day they are used', () => {
-    const due = (today: string): string | null => [...allTopics(growStarter(starterOf('new-colleague')!, 'x', today, newId))].find(topic => topic.title === 'First day')!.due
+    const due = (today: string): string | null =>
+      [...allTopics(growStarter(starterOf('new-colleague')!, 'x', today, newId))].find(
+        topic => topic.title === 'First day',
+      )!.due
     expect(due('2027-03-01')).toBe('2027-03-15')
     expect(due('2027-06-01')).toBe('2027-06-15')
   })
@@ -54,7 +66,9 @@ describe('the small picture of a tree', () => {
     expect(svg).toMatch(/^<svg xmlns="http:\/\/www.w3.org\/2000\/svg" width="200" height="120"/)
     expect(svg.match(/<rect /g)!.length).toBe([...allTopics(tree)].length + 1)
     expect(svg).not.toContain('Secret')
-    for (const [, x, y, w, h] of svg.matchAll(/<rect x="([\d.-]+)" y="([\d.-]+)" width="([\d.]+)" height="([\d.]+)"/g)) {
+    for (const [, x, y, w, h] of svg.matchAll(
+      /<rect x="([\d.-]+)" y="([\d.-]+)" width="([\d.]+)" height="([\d.]+)"/g,
+    )) {
       expect(Number(x)).toBeGreaterThanOrEqual(0)
       expect(Number(y)).toBeGreaterThanOrEqual(0)
       expect(Number(x) + Number(w)).toBeLessThanOrEqual(200.5)

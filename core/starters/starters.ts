@@ -1,7 +1,10 @@
 import type { Intent } from '../tree/meeting'
 import type { Arrangement } from '../tree/topic'
 
-/** What a new tree can begin from. `lines`: nested by two spaces; after `//` plain words give details, dates counted from the day it's used. */
+/**
+ * What a new tree can begin from. `lines`: nested by two spaces; after `//` plain words give details, dates counted
+ * from the day it's used.
+ */
 export interface Starter {
   readonly id: string
   readonly name: string
@@ -17,7 +20,13 @@ export interface StarterMeeting {
   readonly title: string | null
   readonly musts: readonly string[]
   /** Agenda items among its branches, by title. `serves`: which of the musts, from 0. */
-  readonly items: readonly { readonly title: string, readonly intent: Intent, readonly minutes: number, readonly serves: readonly number[], readonly pattern: readonly string[] }[]
+  readonly items: readonly {
+    readonly title: string
+    readonly intent: Intent
+    readonly minutes: number
+    readonly serves: readonly number[]
+    readonly pattern: readonly string[]
+  }[]
 }
 
 const PATTERN = ['Report', 'Concerns', 'Options'] as const
@@ -25,13 +34,23 @@ const PATTERN = ['Report', 'Concerns', 'Options'] as const
 /** Ours: content, order and words. */
 export const STARTERS: readonly Starter[] = [
   {
-    id: 'meeting-brief', name: 'Meeting brief', purpose: 'Why we meet, what must be settled, and the way there.', arrangement: 'right', look: 'porch',
-    meetings: [{
-      title: null, musts: ['First thing', 'Second thing'], items: [
-        { title: 'What is new', intent: 'inform', minutes: 10, serves: [], pattern: [] }, { title: 'First thing', intent: 'decide', minutes: 25, serves: [0], pattern: PATTERN },
-        { title: 'Second thing', intent: 'decide', minutes: 20, serves: [1], pattern: PATTERN }, { title: 'Who does what by when', intent: 'decide', minutes: 5, serves: [], pattern: [] },
-      ],
-    }],
+    id: 'meeting-brief',
+    name: 'Meeting brief',
+    purpose: 'Why we meet, what must be settled, and the way there.',
+    arrangement: 'right',
+    look: 'porch',
+    meetings: [
+      {
+        title: null,
+        musts: ['First thing', 'Second thing'],
+        items: [
+          { title: 'What is new', intent: 'inform', minutes: 10, serves: [], pattern: [] },
+          { title: 'First thing', intent: 'decide', minutes: 25, serves: [0], pattern: PATTERN },
+          { title: 'Second thing', intent: 'decide', minutes: 20, serves: [1], pattern: PATTERN },
+          { title: 'Who does what by when', intent: 'decide', minutes: 5, serves: [], pattern: [] },
+        ],
+      },
+    ],
     lines: `What is new
 First thing
   Report
@@ -47,12 +66,22 @@ Before we meet
   Documents attached // due in 3 days`,
   },
   {
-    id: 'meeting-series', name: 'Meeting series', purpose: 'A standing meeting: its frame, and one branch for each date.', arrangement: 'right', look: 'porch',
-    meetings: [{
-      title: 'Meeting 1', musts: [], items: [
-        { title: 'News', intent: 'inform', minutes: 10, serves: [], pattern: [] }, { title: 'First item', intent: 'discuss', minutes: 20, serves: [], pattern: PATTERN }, { title: 'Next steps', intent: 'decide', minutes: 10, serves: [], pattern: [] },
-      ],
-    }],
+    id: 'meeting-series',
+    name: 'Meeting series',
+    purpose: 'A standing meeting: its frame, and one branch for each date.',
+    arrangement: 'right',
+    look: 'porch',
+    meetings: [
+      {
+        title: 'Meeting 1',
+        musts: [],
+        items: [
+          { title: 'News', intent: 'inform', minutes: 10, serves: [], pattern: [] },
+          { title: 'First item', intent: 'discuss', minutes: 20, serves: [], pattern: PATTERN },
+          { title: 'Next steps', intent: 'decide', minutes: 10, serves: [], pattern: [] },
+        ],
+      },
+    ],
     lines: `Meeting 1
   News
   First item
@@ -70,7 +99,11 @@ Open from before
 Decisions so far // decision`,
   },
   {
-    id: 'project-plan', name: 'Project plan', purpose: 'From the goal to phases, milestones, risks and people.', arrangement: 'right', look: 'harbour',
+    id: 'project-plan',
+    name: 'Project plan',
+    purpose: 'From the goal to phases, milestones, risks and people.',
+    arrangement: 'right',
+    look: 'harbour',
     lines: `Goal
   What will be different when it’s done
   How we will know
@@ -99,7 +132,11 @@ People
 Not part of this`,
   },
   {
-    id: 'work-breakdown', name: 'Work breakdown', purpose: 'The whole as parts, the parts as pieces of work one person can finish.', arrangement: 'down', look: 'slate',
+    id: 'work-breakdown',
+    name: 'Work breakdown',
+    purpose: 'The whole as parts, the parts as pieces of work one person can finish.',
+    arrangement: 'down',
+    look: 'slate',
     lines: `First part
   Piece of work // 2 days
   Piece of work // 3 days
@@ -116,7 +153,11 @@ Steering
   Acceptance // 1 day`,
   },
   {
-    id: 'budget', name: 'Budget', purpose: 'What comes in, what goes out, what is kept back.', arrangement: 'right', look: 'ledger',
+    id: 'budget',
+    name: 'Budget',
+    purpose: 'What comes in, what goes out, what is kept back.',
+    arrangement: 'right',
+    look: 'ledger',
     lines: `Comes in
   Grant // costs money
   Own means
@@ -141,7 +182,11 @@ Rules
   Up to which sum`,
   },
   {
-    id: 'strengths', name: 'Strengths and weaknesses', purpose: 'Inside and outside, for and against, and what follows from it.', arrangement: 'both', look: 'porch',
+    id: 'strengths',
+    name: 'Strengths and weaknesses',
+    purpose: 'Inside and outside, for and against, and what follows from it.',
+    arrangement: 'both',
+    look: 'porch',
     lines: `Strengths (inside, for us)
   What we do well
   What others lack
@@ -158,7 +203,11 @@ What follows // decision
   Let something go`,
   },
   {
-    id: 'decision', name: 'Decision with options', purpose: 'One question, what counts, the options side by side, and what was chosen.', arrangement: 'both', look: 'porch',
+    id: 'decision',
+    name: 'Decision with options',
+    purpose: 'One question, what counts, the options side by side, and what was chosen.',
+    arrangement: 'both',
+    look: 'porch',
     lines: `The question // question
   Why now
   Who decides, by when // due in 2 weeks
@@ -181,7 +230,11 @@ Decision // decision
   What would make us think again`,
   },
   {
-    id: 'retrospective', name: 'Retrospective', purpose: 'What happened, how it felt, what we keep, what we try.', arrangement: 'around', look: 'bunting',
+    id: 'retrospective',
+    name: 'Retrospective',
+    purpose: 'What happened, how it felt, what we keep, what we try.',
+    arrangement: 'around',
+    look: 'bunting',
     lines: `What happened
   The facts, in order
 How it felt
@@ -197,7 +250,11 @@ Thanks
   To whom, for what`,
   },
   {
-    id: 'event', name: 'Event with a run-sheet', purpose: 'A day people come to: before, the hours of the day, after.', arrangement: 'right', look: 'bunting',
+    id: 'event',
+    name: 'Event with a run-sheet',
+    purpose: 'A day people come to: before, the hours of the day, after.',
+    arrangement: 'right',
+    look: 'bunting',
     lines: `What it is
   For whom
   What they take home
@@ -230,7 +287,11 @@ After
   What we learned`,
   },
   {
-    id: 'risks', name: 'Risk register', purpose: 'What could happen, how likely, how bad, and who watches it.', arrangement: 'right', look: 'tannery',
+    id: 'risks',
+    name: 'Risk register',
+    purpose: 'What could happen, how likely, how bad, and who watches it.',
+    arrangement: 'right',
+    look: 'tannery',
     lines: `Time // risk
   A delivery comes late
     Likely, and costs two weeks
@@ -255,7 +316,11 @@ Closed
   Happened, and this is what we did`,
   },
   {
-    id: 'new-colleague', name: 'New colleague’s first weeks', purpose: 'From the day before the first day to the talk after six weeks.', arrangement: 'time', look: 'fern-bed',
+    id: 'new-colleague',
+    name: 'New colleague’s first weeks',
+    purpose: 'From the day before the first day to the talk after six weeks.',
+    arrangement: 'time',
+    look: 'fern-bed',
     lines: `Before the first day // due in 1 week
   Desk, keys, accounts
   A note to the team
@@ -277,7 +342,11 @@ Talk after six weeks // due in 8 weeks
   What comes next`,
   },
   {
-    id: 'move', name: 'Moving house', purpose: 'An office, a branch or a household goes from one address to another.', arrangement: 'both', look: 'tannery',
+    id: 'move',
+    name: 'Moving house',
+    purpose: 'An office, a branch or a household goes from one address to another.',
+    arrangement: 'both',
+    look: 'tannery',
     lines: `The new place
   Measure
   What has to be built

@@ -1,7 +1,32 @@
 import { describe, expect, it } from 'vitest'
 import {
-  addAt, applyChanges, besideSlot, BLANK, childrenOf, emptyTree, indent, insertBelow, invertOver, lighterSide, memberKey, moveAlong, moveTo, numbering, numberOf, outdent,
-  pathTo, plantAt, removeAll, Replica, setAll, type Step, toggleMember, topmost, toSnapshot, type Tree, wrapIn,
+  addAt,
+  applyChanges,
+  besideSlot,
+  BLANK,
+  childrenOf,
+  emptyTree,
+  indent,
+  insertBelow,
+  invertOver,
+  lighterSide,
+  memberKey,
+  moveAlong,
+  moveTo,
+  numbering,
+  numberOf,
+  outdent,
+  pathTo,
+  plantAt,
+  removeAll,
+  Replica,
+  setAll,
+  type Step,
+  toggleMember,
+  topmost,
+  toSnapshot,
+  type Tree,
+  wrapIn,
 } from './index'
 
 type Titles = [string, ...Titles[]]
@@ -17,7 +42,8 @@ function grow(...branches: Titles[]): Tree {
   return tree
 }
 
-const seen = (tree: Tree, id = 'centre'): Titles[] => childrenOf(tree, id).map(child => [tree.topics.get(child)!.title, ...seen(tree, child)])
+const seen = (tree: Tree, id = 'centre'): Titles[] =>
+  childrenOf(tree, id).map(child => [tree.topics.get(child)!.title, ...seen(tree, child)])
 const run = (tree: Tree, step: Step): Titles[] => {
   applyChanges(tree, step.changes)
   return seen(tree)
@@ -55,7 +81,10 @@ describe('what people do to a tree', () => {
   it('a branch travels whole, and a topic inside another selected one travels with it', () => {
     const tree = start()
     expect(topmost(tree, ['B1a', 'B', 'A2'])).toEqual(['A2', 'B'])
-    expect(run(tree, moveTo(tree, ['B1a', 'B', 'A2'], { parent: 'C', index: 0 }))).toEqual([['A', ['A1'], ['A3']], ['C', ['A2'], ['B', ['B1', ['B1a']]]]])
+    expect(run(tree, moveTo(tree, ['B1a', 'B', 'A2'], { parent: 'C', index: 0 }))).toEqual([
+      ['A', ['A1'], ['A3']],
+      ['C', ['A2'], ['B', ['B1', ['B1a']]]],
+    ])
     expect(moveTo(tree, ['C'], { parent: 'B1a', index: 0 }).changes).toEqual([])
   })
 
@@ -96,8 +125,15 @@ describe('what people do to a tree', () => {
     const tree = grow()
     const items = Array.from({ length: 6 }, (_, i) => ({ title: `P${i}`, children: [] }))
     applyChanges(tree, plantAt(tree, items, { parent: 'centre', index: 0 }, newId).changes)
-    expect(childrenOf(tree, 'centre').map(id => tree.topics.get(id)!.side).filter(side => side === 'left')).toHaveLength(3)
-    applyChanges(tree, plantAt(tree, [{ title: 'L', children: [] }], { parent: 'centre', index: 0, side: 'left' }, newId).changes)
+    expect(
+      childrenOf(tree, 'centre')
+        .map(id => tree.topics.get(id)!.side)
+        .filter(side => side === 'left'),
+    ).toHaveLength(3)
+    applyChanges(
+      tree,
+      plantAt(tree, [{ title: 'L', children: [] }], { parent: 'centre', index: 0, side: 'left' }, newId).changes,
+    )
     expect(tree.topics.get(childrenOf(tree, 'centre')[0]!)!.side).toBe('left')
     expect(lighterSide(tree)).toBe('right')
     expect(besideSlot(tree, 'centre', 'after').parent).toBe('centre')
@@ -116,9 +152,18 @@ describe('undo over what others did', () => {
   it('takes back what is still one’s own and leaves the rest', () => {
     const tree = grow(['A'], ['B'])
     const mine = new Replica(tree, 0)
-    const { item } = mine.make({ id: 'e', changes: [...setAll(tree, ['A', 'B'], 'title', 'mine').changes, ...setAll(tree, ['A'], 'done', 50).changes] })
-    mine.receive([{ id: 'e', number: 1, changes: item.edit.changes }, { id: 'o', number: 2, changes: [{ op: 'set', topic: 'B', field: 'title', value: 'theirs' }] }])
-    expect(invertOver(tree, item.edit.changes, item.patches!).changes).toEqual([{ op: 'set', topic: 'A', field: 'done', value: null }, { op: 'set', topic: 'A', field: 'title', value: 'A' }])
+    const { item } = mine.make({
+      id: 'e',
+      changes: [...setAll(tree, ['A', 'B'], 'title', 'mine').changes, ...setAll(tree, ['A'], 'done', 50).changes],
+    })
+    mine.receive([
+      { id: 'e', number: 1, changes: item.edit.changes },
+      { id: 'o', number: 2, changes: [{ op: 'set', topic: 'B', field: 'title', value: 'theirs' }] },
+    ])
+    expect(invertOver(tree, item.edit.changes, item.patches!).changes).toEqual([
+      { op: 'set', topic: 'A', field: 'done', value: null },
+      { op: 'set', topic: 'A', field: 'title', value: 'A' },
+    ])
   })
 
   it('a topic made and then moved by somebody else still goes with undo; a move they moved on doesn’t come back', () => {
@@ -126,7 +171,11 @@ describe('undo over what others did', () => {
     const mine = new Replica(tree, 0)
     const added = mine.make({ id: 'e1', changes: addAt(tree, { parent: 'A', index: 0 }, () => 'n').changes }).item
     const moved = mine.make({ id: 'e2', changes: moveTo(tree, ['n'], { parent: 'B', index: 0 }).changes }).item
-    mine.receive([{ ...added.edit, number: 1 }, { ...moved.edit, number: 2 }, { id: 'o', number: 3, changes: [{ op: 'place', topic: 'n', parent: 'centre', order: 'Zz' }] }])
+    mine.receive([
+      { ...added.edit, number: 1 },
+      { ...moved.edit, number: 2 },
+      { id: 'o', number: 3, changes: [{ op: 'place', topic: 'n', parent: 'centre', order: 'Zz' }] },
+    ])
     expect(invertOver(tree, moved.edit.changes, moved.patches!).changes).toEqual([])
     expect(invertOver(tree, added.edit.changes, added.patches!).changes).toEqual([{ op: 'remove', topic: 'n' }])
   })

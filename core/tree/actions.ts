@@ -31,7 +31,10 @@ export function addAt(tree: Tree, slot: Slot, newId: () => TopicId, given: Initi
   const topic = newId()
   const { keys, aside } = roomAt(tree, slot.parent, slot.index, 1)
   const side = slot.parent === tree.centre && slot.side ? { side: slot.side } : {}
-  return { changes: [...aside, { op: 'add', topic, parent: slot.parent, order: keys[0]!, with: { ...side, ...given } }], made: [topic] }
+  return {
+    changes: [...aside, { op: 'add', topic, parent: slot.parent, order: keys[0]!, with: { ...side, ...given } }],
+    made: [topic],
+  }
 }
 
 /** The side with fewer main branches, the right one when they are even. */
@@ -42,7 +45,11 @@ export function lighterSide(tree: Tree): Side {
 
 /** The slot of a new last child. */
 export function lastChild(tree: Tree, parent: TopicId): Slot {
-  return { parent, index: childrenOf(tree, parent).length, ...(parent === tree.centre ? { side: lighterSide(tree) } : {}) }
+  return {
+    parent,
+    index: childrenOf(tree, parent).length,
+    ...(parent === tree.centre ? { side: lighterSide(tree) } : {}),
+  }
 }
 
 /** The slot beside a topic. The centre has no siblings: its slot is a new last child. */
@@ -54,7 +61,10 @@ export function besideSlot(tree: Tree, topic: TopicId, where: 'before' | 'after'
 
 /** The branches that a selection means: the centre, which can't go anywhere, doesn't take its children along. */
 export function movable(tree: Tree, ids: Iterable<TopicId>): TopicId[] {
-  return topmost(tree, [...ids].filter(id => id !== tree.centre))
+  return topmost(
+    tree,
+    [...ids].filter(id => id !== tree.centre),
+  )
 }
 
 /** Moves branches, in reading order, to a slot. A branch that holds the slot stays where it is. */
@@ -66,10 +76,12 @@ export function moveTo(tree: Tree, ids: Iterable<TopicId>, slot: Slot): Step {
   moving.forEach((topic, i) => {
     changes.push({ op: 'place', topic, parent: slot.parent, order: keys[i]! })
     const { parent, side, tray, x, y } = topicOf(tree, topic)
-    if (slot.parent === tree.centre && slot.side && side !== slot.side) changes.push({ op: 'set', topic, field: 'side', value: slot.side })
+    if (slot.parent === tree.centre && slot.side && side !== slot.side)
+      changes.push({ op: 'set', topic, field: 'side', value: slot.side })
     if (tray) changes.push({ op: 'set', topic, field: 'tray', value: false })
     // A place by hand counts from the parent, so it means nothing under another one.
-    if (parent !== slot.parent && (x !== null || y !== null)) changes.push({ op: 'set', topic, field: 'x', value: null }, { op: 'set', topic, field: 'y', value: null })
+    if (parent !== slot.parent && (x !== null || y !== null))
+      changes.push({ op: 'set', topic, field: 'x', value: null }, { op: 'set', topic, field: 'y', value: null })
   })
   return { changes, made: moving }
 }
@@ -85,7 +97,13 @@ export function moveAlong(tree: Tree, ids: Iterable<TopicId>, by: -1 | 1): Step 
   // On both sides of the centre, the neighbour is the next one on the same side.
   const side = parent === tree.centre ? topicOf(tree, edge).side : null
   let at = siblings.indexOf(edge) + by
-  while (at >= 0 && at < siblings.length && (moving.includes(siblings[at]!) || (side && topicOf(tree, siblings[at]!).side === (side === 'left' ? 'right' : 'left')))) at += by
+  while (
+    at >= 0 &&
+    at < siblings.length &&
+    (moving.includes(siblings[at]!) ||
+      (side && topicOf(tree, siblings[at]!).side === (side === 'left' ? 'right' : 'left')))
+  )
+    at += by
   if (at < 0 || at >= siblings.length) return NOTHING
   return moveTo(tree, moving, { parent, index: by < 0 ? at : at + 1 })
 }
@@ -97,7 +115,11 @@ export function outdent(tree: Tree, ids: Iterable<TopicId>): Step {
   if (first === undefined) return NOTHING
   const parent = topicOf(tree, first).parent
   if (parent === null || parent === tree.centre) return NOTHING
-  return moveTo(tree, moving.filter(id => topicOf(tree, id).parent === parent), besideSlot(tree, parent, 'after'))
+  return moveTo(
+    tree,
+    moving.filter(id => topicOf(tree, id).parent === parent),
+    besideSlot(tree, parent, 'after'),
+  )
 }
 
 /** One level in: last under the sibling before. */
@@ -111,7 +133,11 @@ export function indent(tree: Tree, ids: Iterable<TopicId>): Step {
   if (parent === tree.centre && side) while (at >= 0 && topicOf(tree, siblings[at]!).side !== side) at--
   const target = siblings[at]
   if (target === undefined) return NOTHING
-  const step = moveTo(tree, moving.filter(id => topicOf(tree, id).parent === parent), lastChild(tree, target))
+  const step = moveTo(
+    tree,
+    moving.filter(id => topicOf(tree, id).parent === parent),
+    lastChild(tree, target),
+  )
   return topicOf(tree, target).folded
     ? { ...step, changes: [...step.changes, { op: 'set', topic: target, field: 'folded', value: false }] }
     : step
@@ -128,7 +154,10 @@ export function wrapIn(tree: Tree, ids: Iterable<TopicId>, newId: () => TopicId)
   const around = added.made[0]!
   const keys = generateNKeysBetween(null, null, moving.length)
   return {
-    changes: [...added.changes, ...moving.map((topic, i): Change => ({ op: 'place', topic, parent: around, order: keys[i]! }))],
+    changes: [
+      ...added.changes,
+      ...moving.map((topic, i): Change => ({ op: 'place', topic, parent: around, order: keys[i]! })),
+    ],
     made: added.made,
   }
 }
@@ -138,7 +167,15 @@ export function insertBelow(tree: Tree, parent: TopicId, newId: () => TopicId): 
   const kids = childrenOf(tree, parent)
   const added = addAt(tree, lastChild(tree, parent), newId)
   return {
-    changes: [...added.changes, ...kids.map((topic): Change => ({ op: 'place', topic, parent: added.made[0]!, order: topicOf(tree, topic).order }))],
+    changes: [
+      ...added.changes,
+      ...kids.map((topic): Change => ({
+        op: 'place',
+        topic,
+        parent: added.made[0]!,
+        order: topicOf(tree, topic).order,
+      })),
+    ],
     made: added.made,
   }
 }
@@ -157,13 +194,24 @@ export function setAll<F extends Field>(tree: Tree, ids: Iterable<TopicId>, fiel
   return { changes, made: [] }
 }
 
-/** Gives a marker or a person to every topic, or takes it from all when all have it. `rivals` go when it comes: those that its set lets stand beside it never. */
-export function toggleMember(tree: Tree, ids: readonly TopicId[], set: 'markers' | 'people', member: string, rivals: readonly string[] = []): Step {
+/**
+ * Gives a marker or a person to every topic, or takes it from all when all have it. `rivals` go when it comes: those
+ * that its set lets stand beside it never.
+ */
+export function toggleMember(
+  tree: Tree,
+  ids: readonly TopicId[],
+  set: 'markers' | 'people',
+  member: string,
+  rivals: readonly string[] = [],
+): Step {
   const without = ids.filter(id => !topicOf(tree, id)[set].includes(member))
-  if (without.length === 0) return { changes: ids.map((topic): Change => ({ op: 'take', topic, set, member })), made: [] }
+  if (without.length === 0)
+    return { changes: ids.map((topic): Change => ({ op: 'take', topic, set, member })), made: [] }
   const changes: Change[] = []
   for (const topic of without) {
-    for (const rival of rivals) if (topicOf(tree, topic)[set].includes(rival)) changes.push({ op: 'take', topic, set, member: rival })
+    for (const rival of rivals)
+      if (topicOf(tree, topic)[set].includes(rival)) changes.push({ op: 'take', topic, set, member: rival })
     changes.push({ op: 'put', topic, set, member } as Change)
   }
   return { changes, made: [] }
@@ -173,7 +221,11 @@ export function toggleMember(tree: Tree, ids: readonly TopicId[], set: 'markers'
 export function replaceMarker(tree: Tree, ids: Iterable<TopicId>, old: string, marker: string): Step {
   const changes: Change[] = []
   for (const topic of ids) {
-    if (topicOf(tree, topic).markers.includes(old)) changes.push({ op: 'take', topic, set: 'markers', member: old }, { op: 'put', topic, set: 'markers', member: marker })
+    if (topicOf(tree, topic).markers.includes(old))
+      changes.push(
+        { op: 'take', topic, set: 'markers', member: old },
+        { op: 'put', topic, set: 'markers', member: marker },
+      )
   }
   return { changes, made: [] }
 }
@@ -184,8 +236,14 @@ export function replaceMarker(tree: Tree, ids: Iterable<TopicId>, old: string, m
  */
 export function plantAt(tree: Tree, items: readonly OutlineItem[], slot: Slot, newId: () => TopicId): Step {
   const { keys, aside } = roomAt(tree, slot.parent, slot.index, items.length)
-  // A place by hand counted from where the branch came from; here the arrangement says where it stands, and the hand afterwards.
-  const placeless = slot.parent === null ? items : items.map(item => item.details?.x == null ? item : { ...item, details: { ...item.details, x: null, y: null } })
+  // A place by hand counted from where the branch came from; here the arrangement says where it stands, and the hand
+  // afterwards.
+  const placeless =
+    slot.parent === null
+      ? items
+      : items.map(item =>
+          item.details?.x == null ? item : { ...item, details: { ...item.details, x: null, y: null } },
+        )
   const sided = slot.parent === tree.centre ? withSides(tree, placeless, slot.side ?? null) : placeless
   const { changes, tops } = plant(sided, slot.parent, keys, newId)
   return { changes: [...aside, ...changes], made: tops }

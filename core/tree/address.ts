@@ -7,8 +7,7 @@ const SAFE_SCHEMES = new Set(['http:', 'https:', 'mailto:', 'topic:', 'tree:', '
 export function isSafeAddress(address: string): boolean {
   try {
     return SAFE_SCHEMES.has(new URL(address).protocol)
-  }
-  catch {
+  } catch {
     return false
   }
 }

@@ -1,4 +1,17 @@
-import { type Change, type Initial, isTreeChange, LIMITS, type Member, memberKey, mostIn, SET_NAMES, type SetName, type TopicChange, type TreeChange, type TreeFields } from './change'
+import {
+  type Change,
+  type Initial,
+  isTreeChange,
+  LIMITS,
+  type Member,
+  memberKey,
+  mostIn,
+  SET_NAMES,
+  type SetName,
+  type TopicChange,
+  type TreeChange,
+  type TreeFields,
+} from './change'
 import { mergeNote } from './note'
 import { BLANK, newTopic, type Topic, type TopicId } from './topic'
 import { swapTopic, type Tree } from './tree'
@@ -7,7 +20,10 @@ export type RefusalCode = 'missing' | 'exists' | 'loop' | 'centre' | 'full' | 'd
 
 /** Why a change can't be made. Carries words for the person and a code for the program. */
 export class Refused extends Error {
-  constructor(readonly code: RefusalCode, message: string) {
+  constructor(
+    readonly code: RefusalCode,
+    message: string,
+  ) {
     super(message)
     this.name = 'Refused'
   }
@@ -41,7 +57,13 @@ function withMember(topic: Topic, set: SetName, member: Member): Topic {
   const key = memberKey(member)
   const members: readonly Member[] = topic[set]
   const at = members.findIndex(other => memberKey(other) === key)
-  if (at < 0 && members.length >= mostIn(set)) throw new Refused('many', set === 'meeting' || set === 'item' ? `A meeting holds ${mostIn(set)} parts at most.` : `A topic holds ${mostIn(set)} ${set} at most.`)
+  if (at < 0 && members.length >= mostIn(set))
+    throw new Refused(
+      'many',
+      set === 'meeting' || set === 'item'
+        ? `A meeting holds ${mostIn(set)} parts at most.`
+        : `A topic holds ${mostIn(set)} ${set} at most.`,
+    )
   return { ...topic, [set]: at < 0 ? [...members, member] : members.with(at, member) }
 }
 
@@ -73,7 +95,10 @@ function next(tree: Tree, change: TopicChange): Topic {
   if (change.op === 'add') {
     if (tree.topics.has(change.topic)) throw new Refused('exists', 'That topic is already in this tree.')
     if (tree.topics.size >= LIMITS.topics)
-      throw new Refused('full', `A tree holds ${LIMITS.topics.toLocaleString('en')} topics at most, those in its trash included.`)
+      throw new Refused(
+        'full',
+        `A tree holds ${LIMITS.topics.toLocaleString('en')} topics at most, those in its trash included.`,
+      )
     checkParent(tree, change.parent, null)
     if (change.with?.reference) checkReference(tree, change.topic, change.with.reference)
     return born(change.topic, change.parent, change.order, change.with)
@@ -102,8 +127,7 @@ function next(tree: Tree, change: TopicChange): Topic {
     case 'note':
       try {
         return { ...topic, note: mergeNote(topic.note, change.update) }
-      }
-      catch {
+      } catch {
         throw new Refused('note', 'That note can’t be read.')
       }
   }
@@ -115,7 +139,8 @@ function nextFields(fields: TreeFields, change: TreeChange): TreeFields {
   const members: readonly { readonly id: string }[] = fields[change.set]
   const at = members.findIndex(other => other.id === key)
   if (change.op === 'tree-take') return at < 0 ? fields : { ...fields, [change.set]: members.toSpliced(at, 1) }
-  if (at < 0 && members.length >= LIMITS.treeMembers) throw new Refused('many', `A tree keeps ${LIMITS.treeMembers} of these at most.`)
+  if (at < 0 && members.length >= LIMITS.treeMembers)
+    throw new Refused('many', `A tree keeps ${LIMITS.treeMembers} of these at most.`)
   return { ...fields, [change.set]: at < 0 ? [...members, change.member] : members.with(at, change.member) }
 }
 
@@ -149,8 +174,7 @@ export function applyChanges(tree: Tree, changes: readonly Change[]): Patch[] {
   const patches: Patch[] = []
   try {
     for (const change of changes) patches.push(applyChange(tree, change))
-  }
-  catch (error) {
+  } catch (error) {
     unapply(tree, patches)
     throw error
   }

@@ -51,12 +51,14 @@ export const FIELDS = {
   arrangement: z.enum(ARRANGEMENTS).nullable(),
   tray: z.boolean(),
   hue: colour.nullable(),
-  picture: z.strictObject({
-    file: fileId,
-    width: z.number().min(16).max(2000),
-    ratio: z.number().min(0.01).max(100),
-    place: z.enum(['before', 'above', 'below']),
-  }).nullable(),
+  picture: z
+    .strictObject({
+      file: fileId,
+      width: z.number().min(16).max(2000),
+      ratio: z.number().min(0.01).max(100),
+      place: z.enum(['before', 'above', 'below']),
+    })
+    .nullable(),
   ...styleFields,
   ...substanceFields,
   entry: entrySchema.nullable(),
@@ -65,7 +67,16 @@ export type Field = keyof typeof FIELDS
 export type Fields = { [F in Field]: z.infer<(typeof FIELDS)[F]> }
 
 /** The sets of a topic; members merge when two people add at once. */
-export const MEMBERS = { markers: id, people: id, links: linkSchema, files: attachmentSchema, checks: checkSchema, ties: tieSchema, meeting: briefPart, item: itemPart } as const
+export const MEMBERS = {
+  markers: id,
+  people: id,
+  links: linkSchema,
+  files: attachmentSchema,
+  checks: checkSchema,
+  ties: tieSchema,
+  meeting: briefPart,
+  item: itemPart,
+} as const
 export type SetName = keyof typeof MEMBERS
 export const SET_NAMES = Object.keys(MEMBERS) as readonly SetName[]
 export type Member = Topic[SetName][number]
@@ -95,41 +106,90 @@ export const TREE_MEMBERS = { markerSets: customMarkerSet, looks: lookSchema, vi
 export type TreeSet = keyof typeof TREE_MEMBERS
 export type TreeMember<S extends TreeSet = TreeSet> = Readonly<z.infer<(typeof TREE_MEMBERS)[S]>>
 
-export type TreeFields = { readonly [F in TreeField]: z.infer<(typeof TREE_FIELDS)[F]> } & { readonly [S in TreeSet]: readonly TreeMember<S>[] }
+export type TreeFields = { readonly [F in TreeField]: z.infer<(typeof TREE_FIELDS)[F]> } & {
+  readonly [S in TreeSet]: readonly TreeMember<S>[]
+}
 
-const base64 = z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/).max(Math.ceil((LIMITS.note * 4) / 3))
+const base64 = z
+  .string()
+  .regex(/^[A-Za-z0-9+/]*={0,2}$/)
+  .max(Math.ceil((LIMITS.note * 4) / 3))
 
 const initial = z.strictObject({
-  ...Object.fromEntries(Object.entries(FIELDS).map(([name, schema]) => [name, schema.optional()])) as
-  { [F in Field]: z.ZodOptional<(typeof FIELDS)[F]> },
-  ...Object.fromEntries(Object.entries(MEMBERS).map(([name, schema]) => [name, z.array(schema).max(mostIn(name as SetName)).optional()])) as
-  { [S in SetName]: z.ZodOptional<z.ZodArray<(typeof MEMBERS)[S]>> },
+  ...(Object.fromEntries(Object.entries(FIELDS).map(([name, schema]) => [name, schema.optional()])) as {
+    [F in Field]: z.ZodOptional<(typeof FIELDS)[F]>
+  }),
+  ...(Object.fromEntries(
+    Object.entries(MEMBERS).map(([name, schema]) => [
+      name,
+      z
+        .array(schema)
+        .max(mostIn(name as SetName))
+        .optional(),
+    ]),
+  ) as { [S in SetName]: z.ZodOptional<z.ZodArray<(typeof MEMBERS)[S]>> }),
   note: base64.nullable().optional(),
 })
 /** What a topic may be given at birth; everything left out is blank. */
 export type Initial = z.infer<typeof initial>
 
-const setField = z.discriminatedUnion('field', Object.entries(FIELDS).map(([name, schema]) =>
-  z.strictObject({ op: z.literal('set'), topic: id, field: z.literal(name), value: schema })) as never)
-const putMember = z.discriminatedUnion('set', Object.entries(MEMBERS).map(([name, schema]) =>
-  z.strictObject({ op: z.literal('put'), topic: id, set: z.literal(name), member: schema })) as never)
-const setTree = z.discriminatedUnion('field', Object.entries(TREE_FIELDS).map(([name, schema]) =>
-  z.strictObject({ op: z.literal('tree'), field: z.literal(name), value: schema })) as never)
-const treePut = z.discriminatedUnion('set', Object.entries(TREE_MEMBERS).map(([name, schema]) =>
-  z.strictObject({ op: z.literal('tree-put'), set: z.literal(name), member: schema })) as never)
+const setField = z.discriminatedUnion(
+  'field',
+  Object.entries(FIELDS).map(([name, schema]) =>
+    z.strictObject({ op: z.literal('set'), topic: id, field: z.literal(name), value: schema }),
+  ) as never,
+)
+const putMember = z.discriminatedUnion(
+  'set',
+  Object.entries(MEMBERS).map(([name, schema]) =>
+    z.strictObject({ op: z.literal('put'), topic: id, set: z.literal(name), member: schema }),
+  ) as never,
+)
+const setTree = z.discriminatedUnion(
+  'field',
+  Object.entries(TREE_FIELDS).map(([name, schema]) =>
+    z.strictObject({ op: z.literal('tree'), field: z.literal(name), value: schema }),
+  ) as never,
+)
+const treePut = z.discriminatedUnion(
+  'set',
+  Object.entries(TREE_MEMBERS).map(([name, schema]) =>
+    z.strictObject({ op: z.literal('tree-put'), set: z.literal(name), member: schema }),
+  ) as never,
+)
 
 export type Change =
-  | { readonly op: 'add', readonly topic: string, readonly parent: string | null, readonly order: string, readonly with?: Initial }
-  | { readonly op: 'remove', readonly topic: string }
-  | { readonly op: 'restore', readonly topic: string }
-  | { readonly op: 'place', readonly topic: string, readonly parent: string | null, readonly order: string }
-  | { readonly [F in Field]: { readonly op: 'set', readonly topic: string, readonly field: F, readonly value: Fields[F] } }[Field]
-  | { readonly [S in SetName]: { readonly op: 'put', readonly topic: string, readonly set: S, readonly member: Topic[S][number] } }[SetName]
-  | { readonly op: 'take', readonly topic: string, readonly set: SetName, readonly member: string }
-  | { readonly op: 'note', readonly topic: string, readonly update: string }
-  | { readonly [F in TreeField]: { readonly op: 'tree', readonly field: F, readonly value: TreeFields[F] } }[TreeField]
-  | { readonly [S in TreeSet]: { readonly op: 'tree-put', readonly set: S, readonly member: TreeMember<S> } }[TreeSet]
-  | { readonly op: 'tree-take', readonly set: TreeSet, readonly member: string }
+  | {
+      readonly op: 'add'
+      readonly topic: string
+      readonly parent: string | null
+      readonly order: string
+      readonly with?: Initial
+    }
+  | { readonly op: 'remove'; readonly topic: string }
+  | { readonly op: 'restore'; readonly topic: string }
+  | { readonly op: 'place'; readonly topic: string; readonly parent: string | null; readonly order: string }
+  | {
+      readonly [F in Field]: {
+        readonly op: 'set'
+        readonly topic: string
+        readonly field: F
+        readonly value: Fields[F]
+      }
+    }[Field]
+  | {
+      readonly [S in SetName]: {
+        readonly op: 'put'
+        readonly topic: string
+        readonly set: S
+        readonly member: Topic[S][number]
+      }
+    }[SetName]
+  | { readonly op: 'take'; readonly topic: string; readonly set: SetName; readonly member: string }
+  | { readonly op: 'note'; readonly topic: string; readonly update: string }
+  | { readonly [F in TreeField]: { readonly op: 'tree'; readonly field: F; readonly value: TreeFields[F] } }[TreeField]
+  | { readonly [S in TreeSet]: { readonly op: 'tree-put'; readonly set: S; readonly member: TreeMember<S> } }[TreeSet]
+  | { readonly op: 'tree-take'; readonly set: TreeSet; readonly member: string }
 
 /** A change of the tree itself, not of one topic. */
 export type TreeChange = Extract<Change, { op: 'tree' | 'tree-put' | 'tree-take' }>
@@ -155,10 +215,7 @@ export const changeSchema: z.ZodType<Change> = z.discriminatedUnion('op', [
 ]) as never
 
 /** The changes of one user action: kept, refused and undone together. The id makes sending it twice harmless. */
-export const editSchema = z.strictObject({
-  id,
-  changes: z.array(changeSchema).min(1).max(LIMITS.changes),
-})
+export const editSchema = z.strictObject({ id, changes: z.array(changeSchema).min(1).max(LIMITS.changes) })
 export interface Edit {
   readonly id: string
   readonly changes: readonly Change[]

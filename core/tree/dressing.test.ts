@@ -1,7 +1,28 @@
 import { describe, expect, it } from 'vitest'
 import {
-  addAt, applyChanges, BLANK, changeSchema, type Change, drawnStyle, dress, emptyTree, invertAll, invertOver, LIMITS, lookOf, LOOKS, MARKER_SETS, MARKERS, markerOf, markerSetsOf, replaceMarker, rivalsOf, styleOf,
-  toggleMember, topicOf, type Tree,
+  addAt,
+  applyChanges,
+  BLANK,
+  changeSchema,
+  type Change,
+  drawnStyle,
+  dress,
+  emptyTree,
+  invertAll,
+  invertOver,
+  LIMITS,
+  lookOf,
+  LOOKS,
+  MARKER_SETS,
+  MARKERS,
+  markerOf,
+  markerSetsOf,
+  replaceMarker,
+  rivalsOf,
+  styleOf,
+  toggleMember,
+  topicOf,
+  type Tree,
 } from './index'
 
 function grow(...ids: string[]): Tree {
@@ -9,13 +30,24 @@ function grow(...ids: string[]): Tree {
   for (const id of ids) applyChanges(tree, addAt(tree, { parent: 'c', index: Infinity }, () => id).changes)
   return tree
 }
-const own = { id: 'rooms', name: 'Rooms', exclusive: true, markers: [{ id: 'r1', name: 'Hall', shape: 'hex', sign: 'key', hue: 'plum' }, { id: 'r2', name: 'Loft', shape: 'bare', sign: 'none', hue: 'sky', emoji: '🪜' }] } as const
+const own = {
+  id: 'rooms',
+  name: 'Rooms',
+  exclusive: true,
+  markers: [
+    { id: 'r1', name: 'Hall', shape: 'hex', sign: 'key', hue: 'plum' },
+    { id: 'r2', name: 'Loft', shape: 'bare', sign: 'none', hue: 'sky', emoji: '🪜' },
+  ],
+} as const
 
 describe('marker sets', () => {
   it('are at least five, every marker is told apart by shape, sign and emoji alone, and no id stands twice', () => {
     expect(MARKER_SETS.length).toBeGreaterThanOrEqual(5)
     expect(new Set(MARKERS.map(marker => marker.id)).size).toBe(MARKERS.length)
-    for (const set of MARKER_SETS) expect(new Set(set.markers.map(({ shape, sign, emoji }) => [shape, sign, emoji].join())).size).toBe(set.markers.length)
+    for (const set of MARKER_SETS)
+      expect(new Set(set.markers.map(({ shape, sign, emoji }) => [shape, sign, emoji].join())).size).toBe(
+        set.markers.length,
+      )
   })
   it('of a team are kept with the tree, replaced whole, taken away, and all of it undone', () => {
     const tree = grow()
@@ -57,10 +89,19 @@ describe('marker sets', () => {
   })
   it('are refused over the limit and when they are no sets', () => {
     const tree = grow()
-    const many = Array.from({ length: LIMITS.treeMembers + 1 }, (_, i): Change => ({ op: 'tree-put', set: 'markerSets', member: { ...own, id: `s${i}` } }))
+    const many = Array.from({ length: LIMITS.treeMembers + 1 }, (_, i): Change => ({
+      op: 'tree-put',
+      set: 'markerSets',
+      member: { ...own, id: `s${i}` },
+    }))
     expect(() => applyChanges(tree, many)).toThrow(/40/)
     expect(tree.fields.markerSets).toEqual([])
-    for (const bad of [{ ...own, markers: [{ ...own.markers[0], shape: 'blob' }] }, { ...own, name: '' }, { ...own, extra: 1 }]) expect(changeSchema.safeParse({ op: 'tree-put', set: 'markerSets', member: bad }).success).toBe(false)
+    for (const bad of [
+      { ...own, markers: [{ ...own.markers[0], shape: 'blob' }] },
+      { ...own, name: '' },
+      { ...own, extra: 1 },
+    ])
+      expect(changeSchema.safeParse({ op: 'tree-put', set: 'markerSets', member: bad }).success).toBe(false)
   })
 })
 
@@ -81,7 +122,14 @@ describe('style', () => {
     expect(drawnStyle(topic, 3, [{}, { fill: '2' }])).toBe(topic)
   })
   it('refuses what is no colour, shape or width', () => {
-    for (const [field, value] of [['fill', 'red'], ['fill', 'url(x)'], ['shape', 'cloud'], ['width', 5], ['edge', '#12345'], ['picture', { file: '../etc', width: 50, ratio: 1, place: 'above' }]] as const)
+    for (const [field, value] of [
+      ['fill', 'red'],
+      ['fill', 'url(x)'],
+      ['shape', 'cloud'],
+      ['width', 5],
+      ['edge', '#12345'],
+      ['picture', { file: '../etc', width: 50, ratio: 1, place: 'above' }],
+    ] as const)
       expect(changeSchema.safeParse({ op: 'set', topic: 'a', field, value }).success, `${field}`).toBe(false)
   })
   it('a look that is gone falls back to the first one', () => {

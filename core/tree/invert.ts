@@ -1,4 +1,13 @@
-import { type Change, isTreeChange, type Member, memberKey, type SetName, type TopicChange, type TreeChange, type TreeFields } from './change'
+import {
+  type Change,
+  isTreeChange,
+  type Member,
+  memberKey,
+  type SetName,
+  type TopicChange,
+  type TreeChange,
+  type TreeFields,
+} from './change'
 import type { Patch } from './apply'
 import type { Topic, TopicId } from './topic'
 import { childrenOf, isLive, type Tree } from './tree'
@@ -12,20 +21,32 @@ export function invert(change: Change, patch: Patch): Change | null {
   const { before, after } = patch
   if (before === after) return null
   switch (change.op) {
-    case 'add': return { op: 'remove', topic: change.topic }
-    case 'remove': return { op: 'restore', topic: change.topic }
-    case 'restore': return { op: 'remove', topic: change.topic }
-    case 'place': return { op: 'place', topic: change.topic, parent: before!.parent, order: before!.order }
-    case 'set': return { op: 'set', topic: change.topic, field: change.field, value: before![change.field] } as Change
+    case 'add':
+      return { op: 'remove', topic: change.topic }
+    case 'remove':
+      return { op: 'restore', topic: change.topic }
+    case 'restore':
+      return { op: 'remove', topic: change.topic }
+    case 'place':
+      return { op: 'place', topic: change.topic, parent: before!.parent, order: before!.order }
+    case 'set':
+      return { op: 'set', topic: change.topic, field: change.field, value: before![change.field] } as Change
     case 'put': {
       const key = memberKey(change.member)
       const old = memberOf(before!, change.set, key)
       return old === undefined
         ? { op: 'take', topic: change.topic, set: change.set, member: key }
-        : { op: 'put', topic: change.topic, set: change.set, member: old } as Change
+        : ({ op: 'put', topic: change.topic, set: change.set, member: old } as Change)
     }
-    case 'take': return { op: 'put', topic: change.topic, set: change.set, member: memberOf(before!, change.set, change.member)! } as Change
-    case 'note': return null
+    case 'take':
+      return {
+        op: 'put',
+        topic: change.topic,
+        set: change.set,
+        member: memberOf(before!, change.set, change.member)!,
+      } as Change
+    case 'note':
+      return null
   }
 }
 
@@ -50,14 +71,26 @@ function memberOf(topic: Topic, set: SetName, key: string): Member | undefined {
 
 /** The inverse of an edit, the last change first. */
 export function invertAll(changes: readonly Change[], patches: readonly Patch[]): Change[] {
-  return changes.map((change, i) => invert(change, patches[i]!)).filter(change => change !== null).reverse()
+  return changes
+    .map((change, i) => invert(change, patches[i]!))
+    .filter(change => change !== null)
+    .reverse()
 }
 
-/** Why a topic stays as it is though its undo was asked for. `worked`: somebody has since put work into it or under it. `gone`: where it stood before has gone. */
-export interface Stays { readonly topic: TopicId, readonly why: 'worked' | 'gone' }
+/**
+ * Why a topic stays as it is though its undo was asked for. `worked`: somebody has since put work into it or under it.
+ * `gone`: where it stood before has gone.
+ */
+export interface Stays {
+  readonly topic: TopicId
+  readonly why: 'worked' | 'gone'
+}
 
 /** An undo as far as it goes, and what stays. */
-export interface Undoing { readonly changes: Change[], readonly stays: readonly Stays[] }
+export interface Undoing {
+  readonly changes: Change[]
+  readonly stays: readonly Stays[]
+}
 
 /** Whether somebody has worked in a branch. Cost: the branch. */
 function isWorkedIn(tree: Tree, id: TopicId, worked: (id: TopicId) => boolean): boolean {
@@ -71,13 +104,28 @@ function isWorkedIn(tree: Tree, id: TopicId, worked: (id: TopicId) => boolean): 
  * others have since worked in stays, with all above it; a branch isn't put back where nobody would see it.
  * `changes` and `patches` are of the edit that is to be undone; `worked` says in which topics others have put work.
  */
-export function invertOver(tree: Tree, changes: readonly Change[], patches: readonly Patch[], worked: (id: TopicId) => boolean = () => false): Undoing {
+export function invertOver(
+  tree: Tree,
+  changes: readonly Change[],
+  patches: readonly Patch[],
+  worked: (id: TopicId) => boolean = () => false,
+): Undoing {
   const inverse: Change[] = []
   // A topic of ours that stays, stays whole: what the same edit said of it too.
-  const staying = new Set(changes.filter((change, i): change is Extract<Change, { op: 'add' | 'restore' }> =>
-    (change.op === 'add' || change.op === 'restore') && patches[i]!.before !== patches[i]!.after && isLive(tree, change.topic) && isWorkedIn(tree, change.topic, worked)).map(change => change.topic))
+  const staying = new Set(
+    changes
+      .filter(
+        (change, i): change is Extract<Change, { op: 'add' | 'restore' }> =>
+          (change.op === 'add' || change.op === 'restore') &&
+          patches[i]!.before !== patches[i]!.after &&
+          isLive(tree, change.topic) &&
+          isWorkedIn(tree, change.topic, worked),
+      )
+      .map(change => change.topic),
+  )
   const stays: Stays[] = [...staying].reverse().map(topic => ({ topic, why: 'worked' }))
-  // What each topic will be once the inverse steps collected so far are made: our own later changes to the same field aren't foreign.
+  // What each topic will be once the inverse steps collected so far are made: our own later changes to the same field
+  // aren't foreign.
   const undone = new Map<string, Map<string, unknown>>()
   for (let i = changes.length - 1; i >= 0; i--) {
     const change = changes[i]!
@@ -96,7 +144,13 @@ export function invertOver(tree: Tree, changes: readonly Change[], patches: read
     undone.set(now.id, seen)
     const current = seen.has(slot) ? seen.get(slot) : valueIn(now, change)
     if (!same(current, valueIn(patch.after!, change))) continue
-    if (step.op === 'place' && step.parent !== null && isLive(tree, now.id) && !isLive(tree, step.parent) && !comesBack(inverse, tree, step.parent)) {
+    if (
+      step.op === 'place' &&
+      step.parent !== null &&
+      isLive(tree, now.id) &&
+      !isLive(tree, step.parent) &&
+      !comesBack(inverse, tree, step.parent)
+    ) {
       stays.push({ topic: now.id, why: 'gone' })
       continue
     }
@@ -109,30 +163,43 @@ export function invertOver(tree: Tree, changes: readonly Change[], patches: read
 /** Whether the undo itself brings a topic back that isn't there now. */
 function comesBack(inverse: readonly Change[], tree: Tree, id: TopicId): boolean {
   for (let at: TopicId | null = id; at !== null; at = tree.topics.get(at)?.parent ?? null) {
-    if (tree.topics.get(at)?.removed && !inverse.some(change => change.op === 'restore' && change.topic === at)) return false
+    if (tree.topics.get(at)?.removed && !inverse.some(change => change.op === 'restore' && change.topic === at))
+      return false
   }
   return true
 }
 
 function slotOf(change: TopicChange): string {
   switch (change.op) {
-    case 'set': return change.field
-    case 'put': return `${change.set}/${memberKey(change.member)}`
-    case 'take': return `${change.set}/${change.member}`
-    case 'place': return 'place'
-    case 'note': return 'note'
-    default: return 'removed'
+    case 'set':
+      return change.field
+    case 'put':
+      return `${change.set}/${memberKey(change.member)}`
+    case 'take':
+      return `${change.set}/${change.member}`
+    case 'place':
+      return 'place'
+    case 'note':
+      return 'note'
+    default:
+      return 'removed'
   }
 }
 
 function valueIn(topic: Topic, change: TopicChange): unknown {
   switch (change.op) {
-    case 'set': return topic[change.field]
-    case 'put': return memberOf(topic, change.set, memberKey(change.member))
-    case 'take': return memberOf(topic, change.set, change.member)
-    case 'place': return `${topic.parent ?? ''} ${topic.order}`
-    case 'note': return topic.note
-    default: return topic.removed
+    case 'set':
+      return topic[change.field]
+    case 'put':
+      return memberOf(topic, change.set, memberKey(change.member))
+    case 'take':
+      return memberOf(topic, change.set, change.member)
+    case 'place':
+      return `${topic.parent ?? ''} ${topic.order}`
+    case 'note':
+      return topic.note
+    default:
+      return topic.removed
   }
 }
 

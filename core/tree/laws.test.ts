@@ -1,15 +1,43 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  addAt, applyChange, applyChanges, BLANK, type Change, childrenOf, compareSiblings, type Edit, emptyTree, fromSnapshot, indent, insertBelow, invertAll,
-  isLive, joinTopics, moveAlong, moveTo, type Numbered, outdent, Refused, Replica, removeAll, roots, sortChildren, splitTopic, takeApart, toSnapshot, type Tree, unapply, wrapIn,
+  addAt,
+  applyChange,
+  applyChanges,
+  BLANK,
+  type Change,
+  childrenOf,
+  compareSiblings,
+  type Edit,
+  emptyTree,
+  fromSnapshot,
+  indent,
+  insertBelow,
+  invertAll,
+  isLive,
+  joinTopics,
+  moveAlong,
+  moveTo,
+  type Numbered,
+  outdent,
+  Refused,
+  Replica,
+  removeAll,
+  roots,
+  sortChildren,
+  splitTopic,
+  takeApart,
+  toSnapshot,
+  type Tree,
+  unapply,
+  wrapIn,
 } from './index'
 
 /** A small seeded generator (mulberry32), so that a failing run can be replayed from its number. */
 function random(seed: number): () => number {
   let state = seed
   return () => {
-    state = (state + 0x6D2B79F5) | 0
+    state = (state + 0x6d2b79f5) | 0
     let t = Math.imul(state ^ (state >>> 15), 1 | state)
     t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
     return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32
@@ -20,7 +48,9 @@ function fresh(): Tree {
   return emptyTree({ ...BLANK, id: 'centre', parent: null, order: 'a0', title: 'Move to the tannery' })
 }
 
-/** What must hold in every tree: the indexes mirror the topics, siblings stand in order, and nothing lies above itself. */
+/**
+ * What must hold in every tree: the indexes mirror the topics, siblings stand in order, and nothing lies above itself.
+ */
 function checkTree(tree: Tree): void {
   const standing = new Set<string>()
   for (const [parent, list] of tree.children) {
@@ -36,16 +66,24 @@ function checkTree(tree: Tree): void {
   for (const topic of tree.topics.values()) {
     expect(standing.has(topic.id)).toBe(!topic.removed && topic.id !== tree.centre)
     let steps = 0
-    for (let at = topic.parent; at !== null; at = tree.topics.get(at)!.parent) if (++steps > tree.topics.size) throw new Error(`${topic.id} lies above itself`)
+    for (let at = topic.parent; at !== null; at = tree.topics.get(at)!.parent)
+      if (++steps > tree.topics.size) throw new Error(`${topic.id} lies above itself`)
   }
 }
 
 const picture = (tree: Tree): string =>
-  JSON.stringify([tree.fields, [...toSnapshot(tree).topics].sort((a, b) => a.id < b.id ? -1 : 1)])
+  JSON.stringify([tree.fields, [...toSnapshot(tree).topics].sort((a, b) => (a.id < b.id ? -1 : 1))])
 
-/** Whether two copies say the same. Topics are never altered, so what is one and the same object needs no second look; of the rest each field is compared. */
+/**
+ * Whether two copies say the same. Topics are never altered, so what is one and the same object needs no second look;
+ * of the rest each field is compared.
+ */
 function sameTree(a: Tree, b: Tree): boolean {
-  if (a.topics.size !== b.topics.size || (a.fields !== b.fields && JSON.stringify(a.fields) !== JSON.stringify(b.fields))) return false
+  if (
+    a.topics.size !== b.topics.size ||
+    (a.fields !== b.fields && JSON.stringify(a.fields) !== JSON.stringify(b.fields))
+  )
+    return false
   for (const [id, topic] of a.topics) {
     const other = b.topics.get(id)
     if (!other) return false
@@ -71,73 +109,122 @@ function someEdit(tree: Tree, dice: () => number, newId: () => string): readonly
   }
   const topic = live()
   switch (Math.floor(dice() * 18)) {
-    case 0: case 1: case 2: return addAt(tree, { parent: dice() < 0.05 ? null : topic, index: Math.floor(dice() * 4) }, newId, { title: `t${Math.floor(dice() * 99)}` }).changes
-    case 3: return moveTo(tree, [topic], { parent: live(), index: Math.floor(dice() * 4) }).changes
-    case 4: return removeAll(tree, [topic]).changes
-    case 5: return [{ op: 'restore', topic: pick() }]
-    case 6: return [{ op: 'set', topic: pick(), field: 'title', value: `s${Math.floor(dice() * 99)}` }, { op: 'set', topic: pick(), field: 'done', value: Math.floor(dice() * 101) }]
-    case 7: return [{ op: 'put', topic: pick(), set: 'markers', member: `m${Math.floor(dice() * 5)}` }]
-    case 8: return [{ op: 'take', topic: pick(), set: 'markers', member: `m${Math.floor(dice() * 5)}` }]
-    case 9: return wrapIn(tree, [topic, live()], newId).changes
-    case 10: return dice() < 0.5 ? indent(tree, [topic]).changes : outdent(tree, [topic]).changes
-    case 11: return dice() < 0.5 ? moveAlong(tree, [topic], -1).changes : insertBelow(tree, topic, newId).changes
-    case 12: return [{ op: 'tree-put', set: 'markerSets', member: { id: `s${Math.floor(dice() * 3)}`, name: `n${Math.floor(dice() * 9)}`, exclusive: dice() < 0.5, markers: [] } }]
-    case 13: return [{ op: 'tree-take', set: 'markerSets', member: `s${Math.floor(dice() * 3)}` }]
-    case 14: return [...sortChildren(tree, topic, 'title').changes, ...takeApart(tree, [live()]).changes]
-    case 15: return [...joinTopics(tree, [topic, live(), live()]).changes, ...splitTopic(tree, live(), newId).changes]
-    case 16: return [{ op: 'set', topic, field: 'arrangement', value: dice() < 0.5 ? 'down' : null }, { op: 'set', topic: pick(), field: 'x', value: Math.floor(dice() * 99) }, { op: 'set', topic: pick(), field: 'hue', value: '3' }]
-    default: return [{ op: 'tree', field: 'description', value: `d${Math.floor(dice() * 9)}` }]
+    case 0:
+    case 1:
+    case 2:
+      return addAt(tree, { parent: dice() < 0.05 ? null : topic, index: Math.floor(dice() * 4) }, newId, {
+        title: `t${Math.floor(dice() * 99)}`,
+      }).changes
+    case 3:
+      return moveTo(tree, [topic], { parent: live(), index: Math.floor(dice() * 4) }).changes
+    case 4:
+      return removeAll(tree, [topic]).changes
+    case 5:
+      return [{ op: 'restore', topic: pick() }]
+    case 6:
+      return [
+        { op: 'set', topic: pick(), field: 'title', value: `s${Math.floor(dice() * 99)}` },
+        { op: 'set', topic: pick(), field: 'done', value: Math.floor(dice() * 101) },
+      ]
+    case 7:
+      return [{ op: 'put', topic: pick(), set: 'markers', member: `m${Math.floor(dice() * 5)}` }]
+    case 8:
+      return [{ op: 'take', topic: pick(), set: 'markers', member: `m${Math.floor(dice() * 5)}` }]
+    case 9:
+      return wrapIn(tree, [topic, live()], newId).changes
+    case 10:
+      return dice() < 0.5 ? indent(tree, [topic]).changes : outdent(tree, [topic]).changes
+    case 11:
+      return dice() < 0.5 ? moveAlong(tree, [topic], -1).changes : insertBelow(tree, topic, newId).changes
+    case 12:
+      return [
+        {
+          op: 'tree-put',
+          set: 'markerSets',
+          member: {
+            id: `s${Math.floor(dice() * 3)}`,
+            name: `n${Math.floor(dice() * 9)}`,
+            exclusive: dice() < 0.5,
+            markers: [],
+          },
+        },
+      ]
+    case 13:
+      return [{ op: 'tree-take', set: 'markerSets', member: `s${Math.floor(dice() * 3)}` }]
+    case 14:
+      return [...sortChildren(tree, topic, 'title').changes, ...takeApart(tree, [live()]).changes]
+    case 15:
+      return [...joinTopics(tree, [topic, live(), live()]).changes, ...splitTopic(tree, live(), newId).changes]
+    case 16:
+      return [
+        { op: 'set', topic, field: 'arrangement', value: dice() < 0.5 ? 'down' : null },
+        { op: 'set', topic: pick(), field: 'x', value: Math.floor(dice() * 99) },
+        { op: 'set', topic: pick(), field: 'hue', value: '3' },
+      ]
+    default:
+      return [{ op: 'tree', field: 'description', value: `d${Math.floor(dice() * 9)}` }]
   }
 }
 
 describe('laws of one copy', () => {
   it('taking patches back restores the tree exactly, and the inverse restores what is seen', () => {
-    fc.assert(fc.property(fc.integer(), (seed) => {
-      const dice = random(seed)
-      const tree = fresh()
-      let made = 0
-      for (let step = 0; step < 40; step++) {
-        const before = picture(tree)
-        const changes = someEdit(tree, dice, () => `n${made++}`)
-        try {
-          const patches = applyChanges(tree, changes)
-          checkTree(tree)
-          const after = picture(tree)
-          unapply(tree, patches)
-          expect(picture(tree)).toBe(before)
-          applyChanges(tree, changes)
-          expect(picture(tree)).toBe(after)
-          const inverse = invertAll(changes, patches)
-          const seen = (): string => JSON.stringify([...seenTopics(tree)])
-          const inversePatches = applyChanges(tree, inverse)
-          const seenAfterUndo = seen()
-          unapply(tree, inversePatches)
-          unapply(tree, patches)
-          expect(seenAfterUndo).toBe(seen())
-          applyChanges(tree, changes)
+    fc.assert(
+      fc.property(fc.integer(), seed => {
+        const dice = random(seed)
+        const tree = fresh()
+        let made = 0
+        for (let step = 0; step < 40; step++) {
+          const before = picture(tree)
+          const changes = someEdit(tree, dice, () => `n${made++}`)
+          try {
+            const patches = applyChanges(tree, changes)
+            checkTree(tree)
+            const after = picture(tree)
+            unapply(tree, patches)
+            expect(picture(tree)).toBe(before)
+            applyChanges(tree, changes)
+            expect(picture(tree)).toBe(after)
+            const inverse = invertAll(changes, patches)
+            const seen = (): string => JSON.stringify([...seenTopics(tree)])
+            const inversePatches = applyChanges(tree, inverse)
+            const seenAfterUndo = seen()
+            unapply(tree, inversePatches)
+            unapply(tree, patches)
+            expect(seenAfterUndo).toBe(seen())
+            applyChanges(tree, changes)
+          } catch (error) {
+            if (!(error instanceof Refused)) throw error
+            expect(picture(tree)).toBe(before)
+          }
         }
-        catch (error) {
-          if (!(error instanceof Refused)) throw error
-          expect(picture(tree)).toBe(before)
-        }
-      }
-    }), { numRuns: 300 })
+      }),
+      { numRuns: 300 },
+    )
   })
 
   it('a snapshot builds the same tree', () => {
-    fc.assert(fc.property(fc.integer(), (seed) => {
-      const dice = random(seed)
-      const tree = fresh()
-      let made = 0
-      for (let step = 0; step < 60; step++) {
-        try { applyChanges(tree, someEdit(tree, dice, () => `n${made++}`)) }
-        catch (error) { if (!(error instanceof Refused)) throw error }
-      }
-      const again = fromSnapshot(JSON.parse(JSON.stringify(toSnapshot(tree))))
-      checkTree(again)
-      expect(picture(again)).toBe(picture(tree))
-      expect([...again.children].sort()).toEqual([...tree.children].sort())
-    }), { numRuns: 200 })
+    fc.assert(
+      fc.property(fc.integer(), seed => {
+        const dice = random(seed)
+        const tree = fresh()
+        let made = 0
+        for (let step = 0; step < 60; step++) {
+          try {
+            applyChanges(
+              tree,
+              someEdit(tree, dice, () => `n${made++}`),
+            )
+          } catch (error) {
+            if (!(error instanceof Refused)) throw error
+          }
+        }
+        const again = fromSnapshot(JSON.parse(JSON.stringify(toSnapshot(tree))))
+        checkTree(again)
+        expect(picture(again)).toBe(picture(tree))
+        expect([...again.children].sort()).toEqual([...tree.children].sort())
+      }),
+      { numRuns: 200 },
+    )
   })
 })
 
@@ -158,8 +245,9 @@ class Door {
   submit(edit: Edit): Numbered | { refused: string } {
     const known = this.log.find(old => old.id === edit.id)
     if (known) return known
-    try { applyChanges(this.tree, edit.changes) }
-    catch (error) {
+    try {
+      applyChanges(this.tree, edit.changes)
+    } catch (error) {
       if (error instanceof Refused) return { refused: edit.id }
       throw error
     }
@@ -170,7 +258,7 @@ class Door {
 }
 
 /** Runs three clients over lines that lose, double and delay messages; then lets all lines recover. */
-function interleave(seed: number): { door: Door, copies: Replica[], acknowledged: Set<string>, refused: number } {
+function interleave(seed: number): { door: Door; copies: Replica[]; acknowledged: Set<string>; refused: number } {
   const dice = random(seed)
   const door = new Door()
   const copies = [0, 1, 2].map(() => new Replica(fresh(), 0))
@@ -179,7 +267,8 @@ function interleave(seed: number): { door: Door, copies: Replica[], acknowledged
   const acknowledged = new Set<string>()
   let made = 0
   let refused = 0
-  const take = <T>(queue: T[]): T | undefined => queue.splice(dice() < 0.8 ? 0 : Math.floor(dice() * queue.length), 1)[0]
+  const take = <T>(queue: T[]): T | undefined =>
+    queue.splice(dice() < 0.8 ? 0 : Math.floor(dice() * queue.length), 1)[0]
 
   const serve = (client: number, edit: Edit): void => {
     const before = door.log.length
@@ -208,19 +297,18 @@ function interleave(seed: number): { door: Door, copies: Replica[], acknowledged
       const changes = someEdit(copy.tree, dice, () => `c${client}n${made++}`)
       if (changes.length === 0) continue
       const edit = { id: `e${client}-${step}`, changes }
-      try { copy.make(edit) }
-      catch (error) {
+      try {
+        copy.make(edit)
+      } catch (error) {
         if (error instanceof Refused) continue
         throw error
       }
       if (dice() < 0.85) toServer[client]!.push(edit)
       if (dice() < 0.1) toServer[client]!.push(edit)
-    }
-    else if (roll < 0.75) {
+    } else if (roll < 0.75) {
       const edit = take(toServer[client]!)
       if (edit) serve(client, edit)
-    }
-    else {
+    } else {
       const message = take(toClient[client]!)
       if (message && dice() < 0.85) hear(client, message)
     }
@@ -233,7 +321,9 @@ function interleave(seed: number): { door: Door, copies: Replica[], acknowledged
       else hear(client, door.log.slice(copy.version))
     }
   })
-  copies.forEach((copy, client) => { hear(client, door.log.slice(copy.version)) })
+  copies.forEach((copy, client) => {
+    hear(client, door.log.slice(copy.version))
+  })
   return { door, copies, acknowledged, refused }
 }
 
@@ -247,7 +337,8 @@ describe('laws of many copies', () => {
       }
       if (seed % 20 === 0) checkTree(door.tree)
       const inLog = new Set(door.log.map(edit => edit.id))
-      for (const id of acknowledged) if (!inLog.has(id)) expect.fail(`acknowledged edit ${id} is missing in run ${seed}`)
+      for (const id of acknowledged)
+        if (!inLog.has(id)) expect.fail(`acknowledged edit ${id} is missing in run ${seed}`)
     }
   })
 
@@ -269,7 +360,12 @@ describe('laws of many copies', () => {
     applyChange(tree, { op: 'add', topic: 'b', parent: 'centre', order: 'a1' })
     applyChange(tree, { op: 'place', topic: 'a', parent: 'b', order: 'a0' })
     const before = picture(tree)
-    expect(() => applyChanges(tree, [{ op: 'set', topic: 'b', field: 'title', value: 'x' }, { op: 'place', topic: 'b', parent: 'a', order: 'a0' }])).toThrow(Refused)
+    expect(() =>
+      applyChanges(tree, [
+        { op: 'set', topic: 'b', field: 'title', value: 'x' },
+        { op: 'place', topic: 'b', parent: 'a', order: 'a0' },
+      ]),
+    ).toThrow(Refused)
     expect(picture(tree)).toBe(before)
   })
 })

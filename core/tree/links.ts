@@ -2,16 +2,17 @@ import { isSafeAddress } from './address'
 import type { Link } from './substance'
 
 /*
- * Addresses that a link may lead to: web, mail (RFC 6068), a file of the tree, a topic of it, another tree or a topic in that one, a place.
+ * Addresses that a link may lead to: web, mail (RFC 6068), a file of the tree, a topic of it, another tree or a topic
+ * in that one, a place.
  */
 
 export type Target =
-  | { readonly kind: 'web', readonly url: string }
-  | { readonly kind: 'mail', readonly to: string, readonly subject: string }
-  | { readonly kind: 'file', readonly file: string }
-  | { readonly kind: 'topic', readonly topic: string }
-  | { readonly kind: 'tree', readonly tree: string, readonly topic: string | null }
-  | { readonly kind: 'place', readonly geo: string }
+  | { readonly kind: 'web'; readonly url: string }
+  | { readonly kind: 'mail'; readonly to: string; readonly subject: string }
+  | { readonly kind: 'file'; readonly file: string }
+  | { readonly kind: 'topic'; readonly topic: string }
+  | { readonly kind: 'tree'; readonly tree: string; readonly topic: string | null }
+  | { readonly kind: 'place'; readonly geo: string }
 
 const ID = /^[\w-]{1,40}$/
 
@@ -24,23 +25,26 @@ export function targetOf(url: string): Target | null {
       const at = new URL(url)
       return { kind: 'mail', to: decoded(at.pathname), subject: at.searchParams.get('subject') ?? '' }
     }
-    case 'attachment': return /^[0-9a-f]{64}$/.test(rest!) ? { kind: 'file', file: rest! } : null
-    case 'topic': return ID.test(rest!) ? { kind: 'topic', topic: rest! } : null
+    case 'attachment':
+      return /^[0-9a-f]{64}$/.test(rest!) ? { kind: 'file', file: rest! } : null
+    case 'topic':
+      return ID.test(rest!) ? { kind: 'topic', topic: rest! } : null
     case 'tree': {
       const [tree, topic, ...more] = rest!.split('/')
       if (!ID.test(tree!) || more.length > 0 || (topic !== undefined && !ID.test(topic))) return null
       return { kind: 'tree', tree: tree!, topic: topic ?? null }
     }
-    case 'geo': return { kind: 'place', geo: url.trim() }
-    default: return { kind: 'web', url }
+    case 'geo':
+      return { kind: 'place', geo: url.trim() }
+    default:
+      return { kind: 'web', url }
   }
 }
 
 function decoded(text: string): string {
   try {
     return decodeURIComponent(text)
-  }
-  catch {
+  } catch {
     return text
   }
 }
@@ -54,14 +58,16 @@ export function mailAddress(to: string, subject: string): string {
 const OWN = /^https?:\/\/[^/]+\/trees\/([\w-]{1,40})(?:\?(?:.*&)?topic=([\w-]{1,40}))?/
 
 /**
- * What somebody typed or pasted as an address, made whole: "tannery.example/plans", "ines@porch.example", an address of a tree here.
+ * What somebody typed or pasted as an address, made whole: "tannery.example/plans", "ines@porch.example", an address of
+ * a tree here.
  * `origin`: where this app is served. Null when it isn't an address, or not a safe one.
  */
 export function readAddress(text: string, origin = ''): string | null {
   const said = text.trim()
   if (said === '' || /\s/.test(said)) return null
   const own = OWN.exec(said)
-  if (own && said.startsWith(`${origin}/`) && origin !== '') return own[2] ? `tree:${own[1]}/${own[2]}` : `tree:${own[1]}`
+  if (own && said.startsWith(`${origin}/`) && origin !== '')
+    return own[2] ? `tree:${own[1]}/${own[2]}` : `tree:${own[1]}`
   if (/^[a-z][a-z0-9+.-]*:/i.test(said) && !/^[\w.-]+:\d+(?:\/|$)/.test(said)) return targetOf(said) ? said : null
   if (/^[^\s@/:?#]+@[^\s@/:?#]+\.[^\s@/:?#]{2,}$/.test(said)) return `mailto:${said}`
   if (!/^[^\s/?#]+\.[^\s/?#.]{2,}(?::\d+)?(?:[/?#]|$)/.test(said)) return null
@@ -74,12 +80,18 @@ export function linkInWords({ url, title }: Pick<Link, 'url' | 'title'>): string
   if (title) return title
   const target = targetOf(url)
   if (target?.kind === 'mail') return target.subject ? `${target.to}: ${target.subject}` : target.to
-  return url.replace(/^https?:\/\//, '').replace(/[?#].*$/, '').replace(/\/$/, '')
+  return url
+    .replace(/^https?:\/\//, '')
+    .replace(/[?#].*$/, '')
+    .replace(/\/$/, '')
 }
 
 const ADDRESS = /(?:https?:\/\/|mailto:|www\.)[^\s<>"]+[^\s<>".,;:!?)\]]/gi
 
 /** Addresses that stand in a text, as they are. */
 export function addressesIn(text: string): string[] {
-  return [...text.matchAll(ADDRESS)].map(match => match[0]).map(one => one.startsWith('www.') ? `https://${one}` : one).filter(one => targetOf(one) !== null)
+  return [...text.matchAll(ADDRESS)]
+    .map(match => match[0])
+    .map(one => (one.startsWith('www.') ? `https://${one}` : one))
+    .filter(one => targetOf(one) !== null)
 }

@@ -3,7 +3,10 @@ import { styleFields } from './style'
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i)
 
-/** How a whole tree is dressed: its ground, its centre, ten branch colours in order, its brackets, and what each level wears. */
+/**
+ * How a whole tree is dressed: its ground, its centre, ten branch colours in order, its brackets, and what each level
+ * wears.
+ */
 export const lookSchema = z.strictObject({
   id: z.string().regex(/^[\w-]{1,40}$/),
   name: z.string().min(1).max(60),
@@ -18,47 +21,169 @@ export const lookSchema = z.strictObject({
 })
 export type Look = Readonly<z.infer<typeof lookSchema>>
 
-/** The first looks, ours. The order of hues keeps neighbours apart for colour-blind eyes (after Okabe and Ito, 2008). */
+/**
+ * The first looks, ours. The order of hues keeps neighbours apart for colour-blind eyes (after Okabe and Ito, 2008).
+ */
 export const LOOKS: readonly Look[] = [
   {
-    id: 'porch', name: 'Porch', page: '#f0f7f6', plank: '#ffffff', ink: '#16292d', centre: '#17616b', line: 1.6, levels: [],
-    hues: ['#ad4f28', '#227780', '#84487a', '#37744a', '#2a6796', '#766400', '#a83a62', '#52628a', '#6c6c1f', '#9a4f9e'],
+    id: 'porch',
+    name: 'Porch',
+    page: '#f0f7f6',
+    plank: '#ffffff',
+    ink: '#16292d',
+    centre: '#17616b',
+    line: 1.6,
+    levels: [],
+    hues: [
+      '#ad4f28',
+      '#227780',
+      '#84487a',
+      '#37744a',
+      '#2a6796',
+      '#766400',
+      '#a83a62',
+      '#52628a',
+      '#6c6c1f',
+      '#9a4f9e',
+    ],
   },
   {
-    id: 'tannery', name: 'Tannery', page: '#f7f1e8', plank: '#fffaf2', ink: '#2b2018', centre: '#6b3f22', line: 2.2,
+    id: 'tannery',
+    name: 'Tannery',
+    page: '#f7f1e8',
+    plank: '#fffaf2',
+    ink: '#2b2018',
+    centre: '#6b3f22',
+    line: 2.2,
     levels: [{}, { bold: true }],
-    hues: ['#8c4a1f', '#37667c', '#5c6b24', '#7b4360', '#8a6410', '#9a3b2f', '#3f6d5e', '#5d5690', '#736227', '#8f4a4a'],
+    hues: [
+      '#8c4a1f',
+      '#37667c',
+      '#5c6b24',
+      '#7b4360',
+      '#8a6410',
+      '#9a3b2f',
+      '#3f6d5e',
+      '#5d5690',
+      '#736227',
+      '#8f4a4a',
+    ],
   },
   {
-    id: 'fern-bed', name: 'Fern bed', page: '#eff5ec', plank: '#fbfdf8', ink: '#1c2b1d', centre: '#2f5d3a', line: 1.6,
+    id: 'fern-bed',
+    name: 'Fern bed',
+    page: '#eff5ec',
+    plank: '#fbfdf8',
+    ink: '#1c2b1d',
+    centre: '#2f5d3a',
+    line: 1.6,
     levels: [{}, { shape: 'round' }],
-    hues: ['#35713f', '#7a6a10', '#2b6f77', '#8b5a1c', '#4f6fa0', '#74803a', '#985040', '#3d7a63', '#7d5a86', '#58652a'],
+    hues: [
+      '#35713f',
+      '#7a6a10',
+      '#2b6f77',
+      '#8b5a1c',
+      '#4f6fa0',
+      '#74803a',
+      '#985040',
+      '#3d7a63',
+      '#7d5a86',
+      '#58652a',
+    ],
   },
   {
-    id: 'slate', name: 'Slate and chalk', page: '#e9ecef', plank: '#f8f9fa', ink: '#1b2530', centre: '#2e3b4a', line: 1.2,
+    id: 'slate',
+    name: 'Slate and chalk',
+    page: '#e9ecef',
+    plank: '#f8f9fa',
+    ink: '#1b2530',
+    centre: '#2e3b4a',
+    line: 1.2,
     levels: [{}, { fill: '#dde3ea' }],
-    hues: ['#3f5870', '#6b4f3a', '#3d6a5c', '#74506c', '#66602f', '#7c4444', '#3b6a80', '#56568a', '#586b39', '#7a4a63'],
+    hues: [
+      '#3f5870',
+      '#6b4f3a',
+      '#3d6a5c',
+      '#74506c',
+      '#66602f',
+      '#7c4444',
+      '#3b6a80',
+      '#56568a',
+      '#586b39',
+      '#7a4a63',
+    ],
   },
   {
-    id: 'ledger', name: 'Ledger', page: '#fbfbf8', plank: '#fbfbf8', ink: '#20201c', centre: '#20201c', line: 1,
+    id: 'ledger',
+    name: 'Ledger',
+    page: '#fbfbf8',
+    plank: '#fbfbf8',
+    ink: '#20201c',
+    centre: '#20201c',
+    line: 1,
     levels: [{}, { underlined: true, bold: true }, {}, { textSize: 'small' }],
-    hues: ['#5b5b52', '#8a3324', '#2d5b7c', '#3f6b3a', '#7c5f14', '#6b4480', '#2f6a66', '#84475e', '#5c6a1f', '#4d5488'],
+    hues: [
+      '#5b5b52',
+      '#8a3324',
+      '#2d5b7c',
+      '#3f6b3a',
+      '#7c5f14',
+      '#6b4480',
+      '#2f6a66',
+      '#84475e',
+      '#5c6a1f',
+      '#4d5488',
+    ],
   },
   {
-    id: 'harbour', name: 'Harbour', page: '#eef4f9', plank: '#ffffff', ink: '#12263a', centre: '#124a73', line: 3,
+    id: 'harbour',
+    name: 'Harbour',
+    page: '#eef4f9',
+    plank: '#ffffff',
+    ink: '#12263a',
+    centre: '#124a73',
+    line: 3,
     levels: [{}, { shape: 'tag', bold: true }],
-    hues: ['#15608f', '#a5501f', '#1e7166', '#8a3f6a', '#7a6600', '#5a58a6', '#a03c3c', '#3a7438', '#4c6f86', '#86512e'],
+    hues: [
+      '#15608f',
+      '#a5501f',
+      '#1e7166',
+      '#8a3f6a',
+      '#7a6600',
+      '#5a58a6',
+      '#a03c3c',
+      '#3a7438',
+      '#4c6f86',
+      '#86512e',
+    ],
   },
   {
-    id: 'bunting', name: 'Bunting', page: '#fff8f3', plank: '#ffffff', ink: '#2a1d2e', centre: '#7a2e5d', line: 2.6,
+    id: 'bunting',
+    name: 'Bunting',
+    page: '#fff8f3',
+    plank: '#ffffff',
+    ink: '#2a1d2e',
+    centre: '#7a2e5d',
+    line: 2.6,
     levels: [{}, { shape: 'awning', textSize: 'large' }],
-    hues: ['#b23a3a', '#1d6f9c', '#8a6a00', '#2e7a4a', '#8d4aa0', '#b2541a', '#2c757b', '#b03c76', '#5b6fb0', '#63791f'],
+    hues: [
+      '#b23a3a',
+      '#1d6f9c',
+      '#8a6a00',
+      '#2e7a4a',
+      '#8d4aa0',
+      '#b2541a',
+      '#2c757b',
+      '#b03c76',
+      '#5b6fb0',
+      '#63791f',
+    ],
   },
 ]
 
 const byId = new Map(LOOKS.map(look => [look.id, look]))
 
 /** The look a tree wears; one that is gone falls back to the first. */
-export function lookOf(fields: { readonly look: string, readonly looks: readonly Look[] }): Look {
+export function lookOf(fields: { readonly look: string; readonly looks: readonly Look[] }): Look {
   return fields.looks.find(look => look.id === fields.look) ?? byId.get(fields.look) ?? LOOKS[0]!
 }

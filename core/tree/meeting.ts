@@ -3,8 +3,10 @@ import { orderKey } from './order-key'
 import { words } from './substance'
 
 /*
- * What makes a topic a meeting, an agenda item, or a line of the record. A meeting and an item carry their parts as members of a set, each known by
- * its id, so that two people who fill in different parts at once lose nothing (docs/decisions/0012). What the parts mean is decided in `core/meeting`.
+ * What makes a topic a meeting, an agenda item, or a line of the record. A meeting and an item carry their parts as
+ * members of a set, each known by
+ * its id, so that two people who fill in different parts at once lose nothing (docs/decisions/0012). What the parts
+ * mean is decided in `core/meeting`.
  */
 
 const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
@@ -22,8 +24,10 @@ export type Answer = (typeof ANSWERS)[number]
 export const ENTRY_KINDS = ['decision', 'action', 'question', 'idea', 'parked'] as const
 export type EntryKind = (typeof ENTRY_KINDS)[number]
 
-const part = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) => z.strictObject({ id: z.literal(kind), kind: z.literal(kind), ...shape })
-const line = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) => z.strictObject({ id, kind: z.literal(kind), ...shape })
+const part = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) =>
+  z.strictObject({ id: z.literal(kind), kind: z.literal(kind), ...shape })
+const line = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) =>
+  z.strictObject({ id, kind: z.literal(kind), ...shape })
 
 /** Titles of sub-items that are laid into an item. */
 const pattern = z.array(words(200).min(1)).max(12)
@@ -31,21 +35,62 @@ const pattern = z.array(words(200).min(1)).max(12)
 export const briefPart = z.discriminatedUnion('kind', [
   part('why', { text: words(4000) }),
   /** A day and a time on the wall in an IANA zone; `zones.ts` says which instant that is. */
-  part('begins', { day: z.iso.date(), time: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time like 09:30'), zone: z.string().regex(/^[A-Za-z][\w+-]*(?:\/[\w+-]+)*$/).max(60) }),
+  part('begins', {
+    day: z.iso.date(),
+    time: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time like 09:30'),
+    zone: z
+      .string()
+      .regex(/^[A-Za-z][\w+-]*(?:\/[\w+-]+)*$/)
+      .max(60),
+  }),
   part('slot', { minutes }),
   part('where', { text: words(1000) }),
   part('stage', { stage: z.enum(STAGES) }),
   /** An RRULE value (RFC 5545, section 3.3.10) and the days on which there is no meeting. */
   part('rule', { rule: z.string().max(100), closed: z.array(z.iso.date()).max(200) }),
   /** What was sent last: the calendar's UID and SEQUENCE, when, by whom and to whom, and a digest of what it said. */
-  part('invitation', { uid: z.string().min(1).max(200), sequence: z.int().min(0).max(100_000), at: instant, by: id, to: z.array(z.strictObject({ id, mail })).max(200), digest: z.string().max(100) }),
-  /** How the running goes: `step` counts each move, `since` is null while it stands still, `version` is the tree's number when it began. */
-  part('run', { step: z.int().min(0).max(100_000), current: id.nullable(), since: instant.nullable(), began: instant, ended: instant.nullable(), version: z.int().min(0), by: id }),
+  part('invitation', {
+    uid: z.string().min(1).max(200),
+    sequence: z.int().min(0).max(100_000),
+    at: instant,
+    by: id,
+    to: z.array(z.strictObject({ id, mail })).max(200),
+    digest: z.string().max(100),
+  }),
+  /**
+   * How the running goes: `step` counts each move, `since` is null while it stands still, `version` is the tree's
+   * number when it began.
+   */
+  part('run', {
+    step: z.int().min(0).max(100_000),
+    current: id.nullable(),
+    since: instant.nullable(),
+    began: instant,
+    ended: instant.nullable(),
+    version: z.int().min(0),
+    by: id,
+  }),
   line('must', { order: orderKey, text: words(1000) }),
   /** An item that isn't laid out as a topic yet. */
-  line('line', { order: orderKey, title: words(1000), intent: z.enum(INTENTS), minutes: minutes.nullable(), floor: minutes.nullable(), owner: id.nullable(), /** Who is to own it, by a name that nobody in the tree has yet. */ wish: words(120).optional(), serves: z.array(id).max(20), pattern }),
+  line('line', {
+    order: orderKey,
+    title: words(1000),
+    intent: z.enum(INTENTS),
+    minutes: minutes.nullable(),
+    floor: minutes.nullable(),
+    owner: id.nullable(),
+    /** Who is to own it, by a name that nobody in the tree has yet. */ wish: words(120).optional(),
+    serves: z.array(id).max(20),
+    pattern,
+  }),
   /** Somebody who is to come: a member by id, a guest by mail address, or a name that nobody in the tree has yet. */
-  line('person', { user: id.nullable(), mail: mail.nullable(), name: words(200), needed: z.boolean(), role: z.enum(['chair', 'notes']).nullable() }),
+  line('person', {
+    user: id.nullable(),
+    mail: mail.nullable(),
+    name: words(200),
+    needed: z.boolean(),
+    role: z.enum(['chair', 'notes']).nullable(),
+  }),
   line('answer', { of: id, answer: z.enum(ANSWERS), comment: words(1000), at: instant }),
   line('attendance', { of: id, came: z.boolean() }),
 ])
@@ -74,5 +119,10 @@ export const itemPart = z.discriminatedUnion('kind', [
 export type ItemPart = Readonly<z.infer<typeof itemPart>>
 
 /** A line of the record: what it is, who said it (a member, or somebody by name) and when. */
-export const entrySchema = z.strictObject({ kind: z.enum(ENTRY_KINDS), by: id.nullable(), name: words(200), at: instant })
+export const entrySchema = z.strictObject({
+  kind: z.enum(ENTRY_KINDS),
+  by: id.nullable(),
+  name: words(200),
+  at: instant,
+})
 export type Entry = Readonly<z.infer<typeof entrySchema>>

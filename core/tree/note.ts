@@ -13,7 +13,10 @@ export function fromBase64(text: string): Uint8Array {
   return Uint8Array.from(atob(text), c => c.charCodeAt(0))
 }
 
-/** Joins an update to a note. Order and repetition don't matter to the outcome (Yjs updates commute). Throws on bytes that are no update. */
+/**
+ * Joins an update to a note. Order and repetition don't matter to the outcome (Yjs updates commute). Throws on bytes
+ * that are no update.
+ */
 export function mergeNote(note: string | null, update: string): string {
   const bytes = fromBase64(update)
   if (note === null) {
@@ -30,20 +33,42 @@ export function openNote(note: string | null): Y.Doc {
   return doc
 }
 
-const BLOCKS = new Set(['paragraph', 'heading', 'codeBlock', 'blockquote', 'listItem', 'taskItem', 'tableCell', 'tableHeader', 'tableRow'])
+const BLOCKS = new Set([
+  'paragraph',
+  'heading',
+  'codeBlock',
+  'blockquote',
+  'listItem',
+  'taskItem',
+  'tableCell',
+  'tableHeader',
+  'tableRow',
+])
 
-interface Delta { insert: unknown }
+interface Delta {
+  insert: unknown
+}
 
 /** The words of a part of a note, each block on a line of its own. */
 export function wordsIn(node: Y.XmlElement | Y.XmlFragment): string {
-  return node.toArray().map((child) => {
-    if (child instanceof Y.XmlText) return (child.toDelta() as Delta[]).map(piece => typeof piece.insert === 'string' ? piece.insert : '').join('')
-    if (!(child instanceof Y.XmlElement)) return ''
-    return child.nodeName === 'hardBreak' ? '\n' : wordsIn(child) + (BLOCKS.has(child.nodeName) ? '\n' : '')
-  }).join('')
+  return node
+    .toArray()
+    .map(child => {
+      if (child instanceof Y.XmlText)
+        return (child.toDelta() as Delta[])
+          .map(piece => (typeof piece.insert === 'string' ? piece.insert : ''))
+          .join('')
+      if (!(child instanceof Y.XmlElement)) return ''
+      return child.nodeName === 'hardBreak' ? '\n' : wordsIn(child) + (BLOCKS.has(child.nodeName) ? '\n' : '')
+    })
+    .join('')
 }
 
 /** A note's words alone, a line a block. */
 export function noteWords(note: string | null): string {
-  return note === null ? '' : wordsIn(openNote(note).getXmlFragment(NOTE_FRAGMENT)).replace(/\n{2,}/g, '\n').trim()
+  return note === null
+    ? ''
+    : wordsIn(openNote(note).getXmlFragment(NOTE_FRAGMENT))
+        .replace(/\n{2,}/g, '\n')
+        .trim()
 }

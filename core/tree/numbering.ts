@@ -3,7 +3,8 @@ import type { TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 
 /*
- * Numbers that topics are called by, worked out from where they stand. `figures`: 1.1.2. `letters`: A.1.a.i, the usual order of
+ * Numbers that topics are called by, worked out from where they stand. `figures`: 1.1.2. `letters`: A.1.a.i, the usual
+ * order of
  * an outline. `roman`: I.A.1.a. Common practice, no source.
  */
 
@@ -18,11 +19,26 @@ const SIGNS: Record<NumberScheme, readonly Sign[]> = {
 /** A, B, … Z, AA, AB, … as columns of a table are named. Counts from 1. */
 export function inLetters(value: number): string {
   let text = ''
-  for (let left = value; left > 0; left = Math.floor((left - 1) / 26)) text = String.fromCharCode(65 + ((left - 1) % 26)) + text
+  for (let left = value; left > 0; left = Math.floor((left - 1) / 26))
+    text = String.fromCharCode(65 + ((left - 1) % 26)) + text
   return text
 }
 
-const ROMAN: readonly (readonly [number, string])[] = [[1000, 'M'], [900, 'CM'], [500, 'D'], [400, 'CD'], [100, 'C'], [90, 'XC'], [50, 'L'], [40, 'XL'], [10, 'X'], [9, 'IX'], [5, 'V'], [4, 'IV'], [1, 'I']]
+const ROMAN: readonly (readonly [number, string])[] = [
+  [1000, 'M'],
+  [900, 'CM'],
+  [500, 'D'],
+  [400, 'CD'],
+  [100, 'C'],
+  [90, 'XC'],
+  [50, 'L'],
+  [40, 'XL'],
+  [10, 'X'],
+  [9, 'IX'],
+  [5, 'V'],
+  [4, 'IV'],
+  [1, 'I'],
+]
 
 /** Roman numerals; from 4000 on, figures, since the numerals have no sign for more. */
 export function inRoman(value: number): string {
@@ -40,11 +56,16 @@ export function inRoman(value: number): string {
 
 function signOf(value: number, sign: Sign): string {
   switch (sign) {
-    case 'figure': return String(value)
-    case 'upper': return inLetters(value)
-    case 'lower': return inLetters(value).toLowerCase()
-    case 'roman': return inRoman(value)
-    case 'small-roman': return inRoman(value).toLowerCase()
+    case 'figure':
+      return String(value)
+    case 'upper':
+      return inLetters(value)
+    case 'lower':
+      return inLetters(value).toLowerCase()
+    case 'roman':
+      return inRoman(value)
+    case 'small-roman':
+      return inRoman(value).toLowerCase()
   }
 }
 
@@ -54,9 +75,15 @@ export function numberPart(scheme: NumberScheme, level: number, place: number): 
   return signOf(place, signs[level % signs.length]!)
 }
 
-interface Under { readonly numbering: Numbering, readonly level: number, readonly before: string }
+interface Under {
+  readonly numbering: Numbering
+  readonly level: number
+  readonly before: string
+}
 
-/** What numbers the children of a topic: its own numbering, which starts anew, or what is left of the one from above. */
+/**
+ * What numbers the children of a topic: its own numbering, which starts anew, or what is left of the one from above.
+ */
 function underOf(tree: Tree, id: TopicId, above: Under | null, own: string): Under | null {
   const { numbering } = topicOf(tree, id)
   if (numbering) return { numbering, level: 0, before: '' }

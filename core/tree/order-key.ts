@@ -2,7 +2,8 @@ import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing'
 import { z } from 'zod'
 
 /*
- * Order among siblings and lines is a fractional key. Putting something in at one place again and again makes keys longer each time; before they outgrow what a key
+ * Order among siblings and lines is a fractional key. Putting something in at one place again and again makes keys
+ * longer each time; before they outgrow what a key
  * may have, a run of neighbours gets short ones anew, in the same edit.
  */
 
@@ -11,13 +12,16 @@ export function isOrderKey(key: string): boolean {
   try {
     generateKeyBetween(key, null)
     return true
-  }
-  catch {
+  } catch {
     return false
   }
 }
 
-export const orderKey = z.string().min(1).max(400).refine(isOrderKey, { error: issue => `“${String(issue.input).slice(0, 40)}” isn’t an order key` })
+export const orderKey = z
+  .string()
+  .min(1)
+  .max(400)
+  .refine(isOrderKey, { error: issue => `“${String(issue.input).slice(0, 40)}” isn’t an order key` })
 
 /** From this length on, neighbours are renewed. */
 const LONG = 48
@@ -27,11 +31,17 @@ const RUN = 16
 export interface Keys {
   /** One for each newcomer, ascending. */
   readonly keys: readonly string[]
-  /** New keys of neighbours, by their index: because two people once chose the same key, or because keys had grown long. Usually empty. */
+  /**
+   * New keys of neighbours, by their index: because two people once chose the same key, or because keys had grown
+   * long. Usually empty.
+   */
   readonly aside: ReadonlyMap<number, string>
 }
 
-/** Keys for `count` newcomers before the one that has `index` among keys in order. Keys that aren't valid are as if they weren't there. */
+/**
+ * Keys for `count` newcomers before the one that has `index` among keys in order. Keys that aren't valid are as if
+ * they weren't there.
+ */
 export function keysAt(orders: readonly string[], index: number, count: number): Keys {
   const at = Math.max(0, Math.min(index, orders.length))
   let from = at
@@ -40,7 +50,8 @@ export function keysAt(orders: readonly string[], index: number, count: number):
   /** The bounds must stand apart: those that don't are inside the run. */
   const part = (): void => {
     while (from > 0 && !isOrderKey(orders[from - 1]!)) from--
-    while (until < orders.length && (!isOrderKey(orders[until]!) || (from > 0 && orders[until]! <= orders[from - 1]!))) until++
+    while (until < orders.length && (!isOrderKey(orders[until]!) || (from > 0 && orders[until]! <= orders[from - 1]!)))
+      until++
   }
   const make = (): string[] => {
     part()
@@ -57,11 +68,22 @@ export function keysAt(orders: readonly string[], index: number, count: number):
   return { keys: made.slice(at - from, at - from + count), aside }
 }
 
-/** What a list of lines becomes when one of them goes a place up (-1) or down (1): those whose key changes. Empty at the end of the list. */
-export function movedLine<T extends { readonly id: string, readonly order: string }>(list: readonly T[], id: string, by: 1 | -1): T[] {
+/**
+ * What a list of lines becomes when one of them goes a place up (-1) or down (1): those whose key changes. Empty at
+ * the end of the list.
+ */
+export function movedLine<T extends { readonly id: string; readonly order: string }>(
+  list: readonly T[],
+  id: string,
+  by: 1 | -1,
+): T[] {
   const at = list.findIndex(one => one.id === id)
   if (at < 0 || list[at + by] === undefined) return []
   const rest = list.toSpliced(at, 1)
-  const { keys, aside } = keysAt(rest.map(one => one.order), at + by, 1)
+  const { keys, aside } = keysAt(
+    rest.map(one => one.order),
+    at + by,
+    1,
+  )
   return [{ ...list[at]!, order: keys[0]! }, ...[...aside].map(([i, order]) => ({ ...rest[i]!, order }))]
 }

@@ -16,7 +16,38 @@ export interface OutlineItem {
   readonly children: readonly OutlineItem[]
 }
 
-const CARRIED = ['start', 'due', 'duration', 'done', 'priority', 'folded', 'side', 'x', 'y', 'z', 'arrangement', 'hue', 'fill', 'ink', 'textSize', 'bold', 'slanted', 'underlined', 'shape', 'border', 'edge', 'width', 'picture', 'note', 'place', 'sketch', 'page', 'reference', 'numbering', 'entry'] as const
+const CARRIED = [
+  'start',
+  'due',
+  'duration',
+  'done',
+  'priority',
+  'folded',
+  'side',
+  'x',
+  'y',
+  'z',
+  'arrangement',
+  'hue',
+  'fill',
+  'ink',
+  'textSize',
+  'bold',
+  'slanted',
+  'underlined',
+  'shape',
+  'border',
+  'edge',
+  'width',
+  'picture',
+  'note',
+  'place',
+  'sketch',
+  'page',
+  'reference',
+  'numbering',
+  'entry',
+] as const
 
 function detailsOf(topic: Topic): Omit<Initial, 'title'> | undefined {
   const details: Record<string, unknown> = {}
@@ -32,13 +63,20 @@ function detailsOf(topic: Topic): Omit<Initial, 'title'> | undefined {
 /** A copy of a meeting is another meeting: it was neither sent to anybody nor is it being held. */
 function meetingInCopies(parts: readonly BriefPart[]): BriefPart[] {
   const ended = parts.some(part => part.kind === 'stage' && part.stage === 'ended')
-  return parts.filter(({ kind }) => kind !== 'invitation' && (ended || (kind !== 'run' && kind !== 'stage' && kind !== 'answer' && kind !== 'attendance')))
+  return parts.filter(
+    ({ kind }) =>
+      kind !== 'invitation' &&
+      (ended || (kind !== 'run' && kind !== 'stage' && kind !== 'answer' && kind !== 'attendance')),
+  )
 }
 
 /** Another title and other details for a topic on its way out. */
 export type Reword = (topic: Topic, details: OutlineItem['details']) => Pick<OutlineItem, 'title' | 'details'>
 
-/** The branch as neutral items, without what lies in the trash. `keep`: the topics that are taken; the root always is. `reword`: what is said instead. */
+/**
+ * The branch as neutral items, without what lies in the trash. `keep`: the topics that are taken; the root always is.
+ * `reword`: what is said instead.
+ */
 export function toOutline(tree: Tree, root: TopicId, keep?: ReadonlySet<TopicId>, reword?: Reword): OutlineItem {
   const led = new Set<TopicId>()
   const gather = (id: TopicId): void => {
@@ -71,17 +109,28 @@ export function countItems(items: readonly OutlineItem[]): number {
  * The changes that plant items below `parent`. `keys` hold an order key for each item of the first level;
  * keys further down are made here. Returns the new topics of the first level too.
  */
-export function plant(items: readonly OutlineItem[], parent: TopicId | null, keys: readonly string[], newId: () => TopicId): { changes: Change[], tops: TopicId[] } {
+export function plant(
+  items: readonly OutlineItem[],
+  parent: TopicId | null,
+  keys: readonly string[],
+  newId: () => TopicId,
+): { changes: Change[]; tops: TopicId[] } {
   const changes: Change[] = []
   const tops: TopicId[] = []
   const made = new Map<TopicId, TopicId>()
-  const walk = (list: readonly OutlineItem[], under: TopicId | null, orders: readonly string[], first: boolean): void => {
+  const walk = (
+    list: readonly OutlineItem[],
+    under: TopicId | null,
+    orders: readonly string[],
+    first: boolean,
+  ): void => {
     list.forEach((item, i) => {
       const topic = newId()
       if (first) tops.push(topic)
       if (item.from !== undefined) made.set(item.from, topic)
       changes.push({ op: 'add', topic, parent: under, order: orders[i]!, with: { title: item.title, ...item.details } })
-      if (item.children.length > 0) walk(item.children, topic, generateNKeysBetween(null, null, item.children.length), false)
+      if (item.children.length > 0)
+        walk(item.children, topic, generateNKeysBetween(null, null, item.children.length), false)
     })
   }
   walk(items, parent, keys, true)
@@ -94,7 +143,9 @@ function leading(change: Change, made: ReadonlyMap<TopicId, TopicId>): Change {
   const { ties, reference } = change.with
   const mapped = {
     ...(ties ? { ties: ties.map(tie => ({ ...tie, to: made.get(tie.to) ?? tie.to })) } : {}),
-    ...(reference?.tree === null ? { reference: { tree: null, topic: made.get(reference.topic) ?? reference.topic } } : {}),
+    ...(reference?.tree === null
+      ? { reference: { tree: null, topic: made.get(reference.topic) ?? reference.topic } }
+      : {}),
   }
   return { ...change, with: { ...change.with, ...mapped } }
 }
@@ -117,7 +168,8 @@ export function filesIn(items: readonly OutlineItem[]): string[] {
 }
 
 /**
- * Items that were copied in another tree: references to topics that don't come along lead there, cross-links to them are left
+ * Items that were copied in another tree: references to topics that don't come along lead there, cross-links to them
+ * are left
  * out, since those only tie topics of one tree.
  */
 export function fromElsewhere(items: readonly OutlineItem[], tree: string): OutlineItem[] {
@@ -135,7 +187,9 @@ export function fromElsewhere(items: readonly OutlineItem[], tree: string): Outl
     const details = {
       ...rest,
       ...(kept.length > 0 ? { ties: kept } : {}),
-      ...(reference ? { reference: reference.tree === null && !along.has(reference.topic) ? { ...reference, tree } : reference } : {}),
+      ...(reference
+        ? { reference: reference.tree === null && !along.has(reference.topic) ? { ...reference, tree } : reference }
+        : {}),
     }
     const { details: _, ...plain } = item
     return { ...plain, ...(Object.keys(details).length > 0 ? { details } : {}), children: item.children.map(moved) }

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 
 /*
- * What a filter asks: single conditions, joined by and/or, each of which may be turned round. As data, so that it can be
+ * What a filter asks: single conditions, joined by and/or, each of which may be turned round. As data, so that it can
+ * be
  * kept under a name, shared, and said as a sentence.
  */
 
@@ -19,19 +20,50 @@ const turned = { not: z.boolean().optional() }
 
 /** One condition. `me` stands for whoever looks. */
 export const conditionSchema = z.discriminatedUnion('about', [
-  z.strictObject({ about: z.literal('text'), words: z.string().max(200), where: z.enum(['anywhere', 'title', 'note']), ...turned }),
+  z.strictObject({
+    about: z.literal('text'),
+    words: z.string().max(200),
+    where: z.enum(['anywhere', 'title', 'note']),
+    ...turned,
+  }),
   z.strictObject({ about: z.literal('marker'), marker: id, ...turned }),
-  z.strictObject({ about: z.literal('person'), person: z.union([id, z.enum(['me', 'nobody', 'somebody'])]), ...turned }),
+  z.strictObject({
+    about: z.literal('person'),
+    person: z.union([id, z.enum(['me', 'nobody', 'somebody'])]),
+    ...turned,
+  }),
   /** `within`: from today to so many days on. `before`, `after`, `on`: a day. */
-  z.strictObject({ about: z.literal('due'), is: z.enum(DUE), days: z.int().min(0).max(3650).optional(), day: day.optional(), ...turned }),
+  z.strictObject({
+    about: z.literal('due'),
+    is: z.enum(DUE),
+    days: z.int().min(0).max(3650).optional(),
+    day: day.optional(),
+    ...turned,
+  }),
   z.strictObject({ about: z.literal('state'), is: z.enum(STATES), ...turned }),
-  z.strictObject({ about: z.literal('done'), least: z.int().min(0).max(100), most: z.int().min(0).max(100), ...turned }),
+  z.strictObject({
+    about: z.literal('done'),
+    least: z.int().min(0).max(100),
+    most: z.int().min(0).max(100),
+    ...turned,
+  }),
   z.strictObject({ about: z.literal('priority'), most: z.int().min(1).max(5), ...turned }),
   /** Levels below the centre. */
-  z.strictObject({ about: z.literal('depth'), least: z.int().min(0).max(400), most: z.int().min(0).max(400), ...turned }),
+  z.strictObject({
+    about: z.literal('depth'),
+    least: z.int().min(0).max(400),
+    most: z.int().min(0).max(400),
+    ...turned,
+  }),
   z.strictObject({ about: z.literal('kind'), is: z.enum(KINDS), ...turned }),
   /** Changed since a day, or in the last so many days; by anybody, or by one person. */
-  z.strictObject({ about: z.literal('changed'), since: day.optional(), days: z.int().min(0).max(3650).optional(), by: z.union([id, z.literal('me')]).optional(), ...turned }),
+  z.strictObject({
+    about: z.literal('changed'),
+    since: day.optional(),
+    days: z.int().min(0).max(3650).optional(),
+    by: z.union([id, z.literal('me')]).optional(),
+    ...turned,
+  }),
   z.strictObject({ about: z.literal('has'), what: z.enum(SUBSTANCE), ...turned }),
 ])
 export type Condition = Readonly<z.infer<typeof conditionSchema>>
@@ -48,11 +80,16 @@ const MOST_CONDITIONS = 60
 
 function groupSchema(levels: number): z.ZodType<Query> {
   const inner = levels > 0 ? z.union([conditionSchema, groupSchema(levels - 1)]) : conditionSchema
-  return z.strictObject({ join: z.enum(['all', 'any']), of: z.array(inner as z.ZodType<Query>).max(MOST_CONDITIONS), ...turned }) as z.ZodType<Query>
+  return z.strictObject({
+    join: z.enum(['all', 'any']),
+    of: z.array(inner as z.ZodType<Query>).max(MOST_CONDITIONS),
+    ...turned,
+  }) as z.ZodType<Query>
 }
 
 /** A filter as it's kept: groups six deep and sixty conditions at most. */
-export const querySchema: z.ZodType<Query> = z.union([conditionSchema as z.ZodType<Query>, groupSchema(MOST_NESTED)])
+export const querySchema: z.ZodType<Query> = z
+  .union([conditionSchema as z.ZodType<Query>, groupSchema(MOST_NESTED)])
   .refine(query => countConditions(query) <= MOST_CONDITIONS, `must have ${MOST_CONDITIONS} conditions at most`)
 
 export function isGroup(query: Query): query is Group {

@@ -27,10 +27,13 @@ export type Touched = ReadonlySet<TopicId | null>
 export class Replica {
   readonly waiting: Waiting[] = []
 
-  constructor(readonly tree: Tree, public version: number) {}
+  constructor(
+    readonly tree: Tree,
+    public version: number,
+  ) {}
 
   /** Makes an own edit at once. Throws `Refused` when it can't be made. */
-  make(edit: Edit): { item: Waiting, touched: Touched } {
+  make(edit: Edit): { item: Waiting; touched: Touched } {
     const patches = applyChanges(this.tree, edit.changes)
     const item: Waiting = { edit, patches }
     this.waiting.push(item)
@@ -88,8 +91,7 @@ export class Replica {
     this.takeBack(touched)
     try {
       return look(this.tree)
-    }
-    finally {
+    } finally {
       this.putOn(touched)
     }
   }
@@ -120,8 +122,7 @@ export class Replica {
     try {
       item.patches = applyChanges(this.tree, item.edit.changes)
       collect(touched, item.patches)
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof Refused)) throw error
       item.patches = null
     }

@@ -9,7 +9,8 @@ import { inReadingOrder, placeOf } from './walk'
 export type SortKey = 'title' | 'due' | 'start' | 'priority' | 'done' | 'figure'
 
 /** Names in the order of a language, numbers in them by their value. */
-export const collator = (locale: string): Intl.Collator => new Intl.Collator([locale, 'en'], { numeric: true, sensitivity: 'base' })
+export const collator = (locale: string): Intl.Collator =>
+  new Intl.Collator([locale, 'en'], { numeric: true, sensitivity: 'base' })
 
 const comparers: Record<Exclude<SortKey, 'title'>, (a: Topic, b: Topic) => number> = {
   due: (a, b) => lastWhenNone(a.due, b.due),
@@ -19,13 +20,15 @@ const comparers: Record<Exclude<SortKey, 'title'>, (a: Topic, b: Topic) => numbe
   figure: (a, b) => lastWhenNone(negative(figureIn(a.title)), negative(figureIn(b.title))),
 }
 
-const negative = (value: number | null): number | null => value === null ? null : -value
+const negative = (value: number | null): number | null => (value === null ? null : -value)
 
 /** Thousands by one and the same mark, in groups of three that aren't led by a zero; then decimals. */
-const FIGURE = /(?<![\p{L}\d])(?<sign>[−-])?(?<whole>[1-9]\d{0,2}(?<mark>[\u0020\u00A0\u202F.,'’])\d{3}(?!\d)(?:\k<mark>\d{3}(?!\d))*|\d+)(?:[.,](?<decimals>\d+))?(?!\p{L})/gu
+const FIGURE =
+  /(?<![\p{L}\d])(?<sign>[−-])?(?<whole>[1-9]\d{0,2}(?<mark>[\u0020\u00A0\u202F.,'’])\d{3}(?!\d)(?:\k<mark>\d{3}(?!\d))*|\d+)(?:[.,](?<decimals>\d+))?(?!\p{L})/gu
 
 /**
- * The figure that a title names: its last number, as people write them: "14 350", "14,350" and "14.350,50" have thousands in groups of three,
+ * The figure that a title names: its last number, as people write them: "14 350", "14,350" and "14.350,50" have
+ * thousands in groups of three,
  * "12.5", "0.125" and "3.14159" have decimals. Null when there is none.
  */
 export function figureIn(title: string): number | null {
@@ -40,18 +43,28 @@ function lastWhenNone<T extends string | number>(a: T | null, b: T | null): numb
   return b === null ? -1 : a < b ? -1 : 1
 }
 
-/** Puts a topic's children in order; equal ones keep theirs. Topics without a value come last; figures go from the largest down. */
+/**
+ * Puts a topic's children in order; equal ones keep theirs. Topics without a value come last; figures go from the
+ * largest down.
+ */
 export function sortChildren(tree: Tree, parent: TopicId, key: SortKey, locale = 'en'): Step {
   const names = collator(locale)
   const compare = key === 'title' ? (a: Topic, b: Topic): number => names.compare(a.title, b.title) : comparers[key]
-  return reorder(tree, parent, [...childrenOf(tree, parent)].sort((a, b) => compare(topicOf(tree, a), topicOf(tree, b))))
+  return reorder(
+    tree,
+    parent,
+    [...childrenOf(tree, parent)].sort((a, b) => compare(topicOf(tree, a), topicOf(tree, b))),
+  )
 }
 
 export function reverseChildren(tree: Tree, parent: TopicId): Step {
   return reorder(tree, parent, [...childrenOf(tree, parent)].reverse())
 }
 
-/** Gives siblings a new order, with new keys for as few as possible: those outside the longest run that is in order already. */
+/**
+ * Gives siblings a new order, with new keys for as few as possible: those outside the longest run that is in order
+ * already.
+ */
 function reorder(tree: Tree, parent: TopicId, wanted: readonly TopicId[]): Step {
   const now = childrenOf(tree, parent)
   const placeOfNow = new Map(now.map((id, i) => [id, i]))
@@ -96,11 +109,15 @@ export function longestRising(values: readonly number[]): number[] {
 }
 
 /**
- * One topic of several: the first keeps its place and takes the others' titles, children, markers, people, links and note text.
+ * One topic of several: the first keeps its place and takes the others' titles, children, markers, people, links and
+ * note text.
  * The others are removed. Only siblings and loose topics join; taking it back leaves note text where it was joined.
  */
 export function joinTopics(tree: Tree, ids: Iterable<TopicId>): Step {
-  const all = inReadingOrder(tree, [...new Set(ids)].filter(id => id !== tree.centre))
+  const all = inReadingOrder(
+    tree,
+    [...new Set(ids)].filter(id => id !== tree.centre),
+  )
   const first = all[0]
   if (first === undefined || all.length < 2) return { changes: [], made: [] }
   const { parent } = topicOf(tree, first)
@@ -108,7 +125,14 @@ export function joinTopics(tree: Tree, ids: Iterable<TopicId>): Step {
   if (others.length === 0) return { changes: [], made: [] }
   const kept = topicOf(tree, first)
   const titles = [kept, ...others.map(id => topicOf(tree, id))].map(topic => topic.title.trim()).filter(Boolean)
-  const changes: Change[] = [{ op: 'set', topic: first, field: 'title', value: titles.join(titles.some(title => title.includes('\n')) ? '\n' : ' ') }]
+  const changes: Change[] = [
+    {
+      op: 'set',
+      topic: first,
+      field: 'title',
+      value: titles.join(titles.some(title => title.includes('\n')) ? '\n' : ' '),
+    },
+  ]
   const joining = others.flatMap(id => [...childrenOf(tree, id)])
   const { keys, aside } = roomAt(tree, first, childrenOf(tree, first).length, joining.length)
   changes.push(...aside, ...joining.map((topic, i): Change => ({ op: 'place', topic, parent: first, order: keys[i]! })))
@@ -123,10 +147,16 @@ export function joinTopics(tree: Tree, ids: Iterable<TopicId>): Step {
   return { changes, made: [first] }
 }
 
-/** The pieces of a title: its lines, else its sentences, else what stands between semicolons or commas. One piece when there's nothing to split at. */
+/**
+ * The pieces of a title: its lines, else its sentences, else what stands between semicolons or commas. One piece when
+ * there's nothing to split at.
+ */
 export function piecesOf(title: string): string[] {
   for (const at of [/\n+/, /(?<=[.!?…])\s+/, /\s*;\s+/, /\s*,\s+/]) {
-    const pieces = title.split(at).map(piece => piece.trim()).filter(Boolean)
+    const pieces = title
+      .split(at)
+      .map(piece => piece.trim())
+      .filter(Boolean)
     if (pieces.length > 1) return pieces
   }
   return [title]
@@ -142,15 +172,23 @@ export function splitTopic(tree: Tree, id: TopicId, newId: () => TopicId): Step 
   const with_ = { ...(topic.side ? { side: topic.side } : {}), ...(topic.tray ? { tray: true } : {}) }
   return {
     changes: [
-      { op: 'set', topic: id, field: 'title', value: first! }, ...aside,
-      ...rest.map((title, i): Change => ({ op: 'add', topic: made[i]!, parent: topic.parent, order: keys[i]!, with: { title, ...with_ } })),
+      { op: 'set', topic: id, field: 'title', value: first! },
+      ...aside,
+      ...rest.map((title, i): Change => ({
+        op: 'add',
+        topic: made[i]!,
+        parent: topic.parent,
+        order: keys[i]!,
+        with: { title, ...with_ },
+      })),
     ],
     made: [id, ...made],
   }
 }
 
 /**
- * Takes branches apart: the children come up to where their parent stood, and the parent is removed. Of a topic and one below it,
+ * Takes branches apart: the children come up to where their parent stood, and the parent is removed. Of a topic and one
+ * below it,
  * only the upper is taken apart: what hangs on the lower would else be placed under a parent that is going.
  */
 export function takeApart(tree: Tree, ids: Iterable<TopicId>): Step {
@@ -163,17 +201,25 @@ export function takeApart(tree: Tree, ids: Iterable<TopicId>): Step {
     const step = moveTo(tree, kids, { parent, index: placeOf(tree, id) + 1, side })
     changes.push(...step.changes)
     // Loose, the children stand below one another where their parent stood.
-    if (parent === null && x !== null && y !== null) kids.forEach((topic, i) => changes.push({ op: 'set', topic, field: 'x', value: x }, { op: 'set', topic, field: 'y', value: y + i * 60 }))
+    if (parent === null && x !== null && y !== null)
+      kids.forEach((topic, i) =>
+        changes.push({ op: 'set', topic, field: 'x', value: x }, { op: 'set', topic, field: 'y', value: y + i * 60 }),
+      )
     changes.push({ op: 'remove', topic: id })
     made.push(...kids)
   }
   return { changes, made }
 }
 
-/** Gives each main branch the side on which both sides are about equally tall, in the order they have. `heights` as they're drawn. */
+/**
+ * Gives each main branch the side on which both sides are about equally tall, in the order they have. `heights` as
+ * they're drawn.
+ */
 export function evenSides(tree: Tree, heights: ReadonlyMap<TopicId, number>): Step {
   const main = childrenOf(tree, tree.centre)
   const sides = balanceSides(main.map(id => heights.get(id) ?? 1))
-  const changes = main.flatMap((topic, i): Change[] => topicOf(tree, topic).side === sides[i] ? [] : [{ op: 'set', topic, field: 'side', value: sides[i]! }])
+  const changes = main.flatMap((topic, i): Change[] =>
+    topicOf(tree, topic).side === sides[i] ? [] : [{ op: 'set', topic, field: 'side', value: sides[i]! }],
+  )
   return { changes, made: [] }
 }

@@ -1,8 +1,10 @@
 import { z } from 'zod'
 
 /*
- * A freehand sketch is an SVG 1.1 document of the narrowest kind: one view box, filled paths, nothing else. What may stand in
- * it is said here letter by letter, so there is nothing to clean: a script, a reference or a style has no place to hide.
+ * A freehand sketch is an SVG 1.1 document of the narrowest kind: one view box, filled paths, nothing else. What may
+ * stand in
+ * it is said here letter by letter, so there is nothing to clean: a script, a reference or a style has no place to
+ * hide.
  */
 
 /** Characters in a sketch at most. */
@@ -46,7 +48,10 @@ export function writeSketch({ width, height, strokes }: Sketch): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}">${strokes.map(({ hue, d }) => `<path fill="${hue}" d="${d}"/>`).join('')}</svg>`
 }
 
-/** The outline of a stroke as path data: through the middles between points, so that it runs smoothly. Coordinates to a tenth. */
+/**
+ * The outline of a stroke as path data: through the middles between points, so that it runs smoothly. Coordinates to a
+ * tenth.
+ */
 export function outlinePath(points: readonly (readonly [number, number])[]): string {
   if (points.length < 3) return ''
   const round = (value: number): number => Math.round(value * 10) / 10
@@ -59,4 +64,7 @@ export function outlinePath(points: readonly (readonly [number, number])[]): str
   return `${parts.join(' ')} Z`
 }
 
-export const sketchSchema = z.string().max(MOST_SKETCH).refine(svg => readSketch(svg) !== null, 'must be a sketch: filled paths and nothing else')
+export const sketchSchema = z
+  .string()
+  .max(MOST_SKETCH)
+  .refine(svg => readSketch(svg) !== null, 'must be a sketch: filled paths and nothing else')

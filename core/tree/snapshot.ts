@@ -44,4 +44,3 @@ export function fromSnapshot(snapshot: Snapshot): Tree {
   const tree = emptyTree(centre)
   return { ...tree, topics, children, fields: { ...FRESH_FIELDS, ...snapshot.fields } }
 }
-

@@ -47,7 +47,8 @@ export function dress(tree: Tree, ids: Iterable<TopicId>, style: Partial<Style>)
   const changes: Change[] = []
   for (const topic of ids) {
     const now = topicOf(tree, topic)
-    for (const [field, value] of Object.entries(style)) if (now[field as StyleField] !== value) changes.push({ op: 'set', topic, field: field as Field, value } as Change)
+    for (const [field, value] of Object.entries(style))
+      if (now[field as StyleField] !== value) changes.push({ op: 'set', topic, field: field as Field, value } as Change)
   }
   return changes
 }

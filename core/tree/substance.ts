@@ -26,10 +26,15 @@ export type Link = Readonly<z.infer<typeof linkSchema>>
 
 /** A name that can't lead out of a folder: no slash either way, no control character, and not dots alone. */
 export function isPlainFileName(name: string): boolean {
-  return name.trim() !== '' && name.length <= 200 && !/[/\\\p{Cc}\p{Cf}]/u.test(name) && !/^\.+$/.test(name) && whole(name)
+  return (
+    name.trim() !== '' && name.length <= 200 && !/[/\\\p{Cc}\p{Cf}]/u.test(name) && !/^\.+$/.test(name) && whole(name)
+  )
 }
 
-/** A file of the tree as it hangs on a topic. `preview`: a picture of it that was drawn here, with its height over its width. */
+/**
+ * A file of the tree as it hangs on a topic. `preview`: a picture of it that was drawn here, with its height over its
+ * width.
+ */
 export const attachmentSchema = z.strictObject({
   id,
   file: fileId,
@@ -57,7 +62,8 @@ export type Check = Readonly<z.infer<typeof checkSchema>>
 export const TIE_ENDS = ['none', 'to', 'from', 'both'] as const
 
 /**
- * A cross-link, kept with the topic it starts from. `bend`: how far its middle stands from halfway between the two, in canvas units.
+ * A cross-link, kept with the topic it starts from. `bend`: how far its middle stands from halfway between the two, in
+ * canvas units.
  */
 export const tieSchema = z.strictObject({
   id,
@@ -70,11 +76,13 @@ export const tieSchema = z.strictObject({
 export type Tie = Readonly<z.infer<typeof tieSchema>>
 
 /** A place by name, by coordinates (WGS 84, degrees), or both. */
-export const placeSchema = z.strictObject({
-  name: words(200),
-  lat: z.number().min(-90).max(90).nullable(),
-  lon: z.number().min(-180).max(180).nullable(),
-}).refine(place => (place.lat === null) === (place.lon === null), 'must have both coordinates or none')
+export const placeSchema = z
+  .strictObject({
+    name: words(200),
+    lat: z.number().min(-90).max(90).nullable(),
+    lon: z.number().min(-180).max(180).nullable(),
+  })
+  .refine(place => (place.lat === null) === (place.lon === null), 'must have both coordinates or none')
   .refine(place => place.name.trim() !== '' || place.lat !== null, 'must have a name or coordinates')
 export type Place = Readonly<z.infer<typeof placeSchema>>
 
@@ -99,5 +107,5 @@ export const substanceFields = {
 
 /** Lines of a checklist in order; equal keys are ordered by id. */
 export function inOrder(checks: readonly Check[]): Check[] {
-  return [...checks].sort((a, b) => a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : 1)
+  return [...checks].sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : 1))
 }

@@ -1,6 +1,9 @@
 const characters = new Intl.Segmenter('en', { granularity: 'grapheme' })
 
-/** A title in one line of at most so many characters, for places where it's only named. Counts characters as people see them, and cuts none in two. */
+/**
+ * A title in one line of at most so many characters, for places where it's only named. Counts characters as people see
+ * them, and cuts none in two.
+ */
 export function shorten(title: string, most = 40): string {
   const line = title.replace(/\s+/g, ' ').trim() || 'untitled'
   if (line.length <= most) return line
@@ -14,5 +17,10 @@ export function shorten(title: string, most = 40): string {
 
 /** A title as a file name that any file system takes, without its ending. */
 export function fileStem(title: string): string {
-  return title.replace(/[\p{C}\\/:*?"<>|]+/gu, ' ').trim().slice(0, 80) || 'tree'
+  return (
+    title
+      .replace(/[\p{C}\\/:*?"<>|]+/gu, ' ')
+      .trim()
+      .slice(0, 80) || 'tree'
+  )
 }

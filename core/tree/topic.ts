@@ -15,7 +15,10 @@ export type Border = (typeof BORDERS)[number]
 export const ARRANGEMENTS = ['both', 'right', 'left', 'down', 'around', 'time', 'hand'] as const
 export type Arrangement = (typeof ARRANGEMENTS)[number]
 
-/** A picture in a topic: a file of the tree, how wide it's shown in canvas units, its height over its width, and where it stands. */
+/**
+ * A picture in a topic: a file of the tree, how wide it's shown in canvas units, its height over its width, and where
+ * it stands.
+ */
 export interface Picture {
   readonly file: string
   readonly width: number
@@ -49,14 +52,18 @@ export interface Topic {
   /** Which side of the centre a main branch stands on; null lets the arrangement choose. */
   readonly side: Side | null
   /**
-   * Where somebody put it; null lets the arrangement choose. A loose topic's upper left corner, in canvas units from the
+   * Where somebody put it; null lets the arrangement choose. A loose topic's upper left corner, in canvas units from
+   * the
    * centre's middle. Any other topic's middle from its parent's middle: so a branch placed by hand moves by one change.
    */
   readonly x: number | null
   readonly y: number | null
   /** In front of (above 0) or behind the others, where topics are placed by hand. */
   readonly z: number
-  /** The arrangement of the branch that starts here, where it isn't the tree's. A loose topic that has one is drawn as a centre. */
+  /**
+   * The arrangement of the branch that starts here, where it isn't the tree's. A loose topic that has one is drawn as
+   * a centre.
+   */
   readonly arrangement: Arrangement | null
   /** True for a loose topic that waits in the tray, off the canvas. */
   readonly tray: boolean
@@ -86,7 +93,10 @@ export interface Topic {
   readonly sketch: string | null
   /** True for a branch that has a page of its own: elsewhere just its plank is shown. */
   readonly page: boolean
-  /** The topic that is shown in this one's place, live. Its own title is what it was called when the reference was made. */
+  /**
+   * The topic that is shown in this one's place, live. Its own title is what it was called when the reference was
+   * made.
+   */
   readonly reference: Reference | null
   /** How what hangs from here is numbered. On the centre it counts for the whole tree. */
   readonly numbering: Numbering | null
@@ -145,31 +155,82 @@ export const BLANK: Omit<Topic, 'id' | 'parent' | 'order'> = {
   note: null,
 }
 
-/** Whether a value says nothing: the one rule for what is left out of copies, snapshots and files. A done of 0, a length of 0 and a place at 0 say something. */
+/**
+ * Whether a value says nothing: the one rule for what is left out of copies, snapshots and files. A done of 0, a
+ * length of 0 and a place at 0 say something.
+ */
 export function isBlank(key: keyof typeof BLANK, value: unknown): boolean {
   const blank = BLANK[key]
   return value === undefined || value === blank || (Array.isArray(blank) && Array.isArray(value) && value.length === 0)
 }
 
 /**
- * A topic that nobody has said anything about. Written out field by field, in one place for all topics: objects that are put
- * together by spreading get as many layouts in memory as there are ways to be born, and every walk over them takes ten times as long.
+ * A topic that nobody has said anything about. Written out field by field, in one place for all topics: objects that
+ * are put
+ * together by spreading get as many layouts in memory as there are ways to be born, and every walk over them takes ten
+ * times as long.
  */
-export function newTopic(id: TopicId, parent: TopicId | null, order: string): { -readonly [K in keyof Topic]: Topic[K] } {
+export function newTopic(
+  id: TopicId,
+  parent: TopicId | null,
+  order: string,
+): { -readonly [K in keyof Topic]: Topic[K] } {
   return {
-    id, parent, order,
-    removed: BLANK.removed, title: BLANK.title, start: BLANK.start, due: BLANK.due, duration: BLANK.duration, done: BLANK.done,
-    priority: BLANK.priority, folded: BLANK.folded, side: BLANK.side, x: BLANK.x, y: BLANK.y, z: BLANK.z, arrangement: BLANK.arrangement,
-    tray: BLANK.tray, hue: BLANK.hue, fill: BLANK.fill, ink: BLANK.ink, textSize: BLANK.textSize, bold: BLANK.bold, slanted: BLANK.slanted,
-    underlined: BLANK.underlined, shape: BLANK.shape, border: BLANK.border, edge: BLANK.edge, width: BLANK.width, picture: BLANK.picture,
-    markers: BLANK.markers, people: BLANK.people, links: BLANK.links, files: BLANK.files, checks: BLANK.checks, ties: BLANK.ties, place: BLANK.place,
-    sketch: BLANK.sketch, page: BLANK.page, reference: BLANK.reference, numbering: BLANK.numbering,
-    meeting: BLANK.meeting, item: BLANK.item, entry: BLANK.entry, note: BLANK.note,
+    id,
+    parent,
+    order,
+    removed: BLANK.removed,
+    title: BLANK.title,
+    start: BLANK.start,
+    due: BLANK.due,
+    duration: BLANK.duration,
+    done: BLANK.done,
+    priority: BLANK.priority,
+    folded: BLANK.folded,
+    side: BLANK.side,
+    x: BLANK.x,
+    y: BLANK.y,
+    z: BLANK.z,
+    arrangement: BLANK.arrangement,
+    tray: BLANK.tray,
+    hue: BLANK.hue,
+    fill: BLANK.fill,
+    ink: BLANK.ink,
+    textSize: BLANK.textSize,
+    bold: BLANK.bold,
+    slanted: BLANK.slanted,
+    underlined: BLANK.underlined,
+    shape: BLANK.shape,
+    border: BLANK.border,
+    edge: BLANK.edge,
+    width: BLANK.width,
+    picture: BLANK.picture,
+    markers: BLANK.markers,
+    people: BLANK.people,
+    links: BLANK.links,
+    files: BLANK.files,
+    checks: BLANK.checks,
+    ties: BLANK.ties,
+    place: BLANK.place,
+    sketch: BLANK.sketch,
+    page: BLANK.page,
+    reference: BLANK.reference,
+    numbering: BLANK.numbering,
+    meeting: BLANK.meeting,
+    item: BLANK.item,
+    entry: BLANK.entry,
+    note: BLANK.note,
   }
 }
 
 /** A task is a topic with at least one of start, due, duration, done, people, priority. */
 export function isTask(topic: Topic): boolean {
-  return topic.start !== null || topic.due !== null || topic.duration !== null
-    || topic.done !== null || topic.priority !== null || topic.people.length > 0
+  return (
+    topic.start !== null ||
+    topic.due !== null ||
+    topic.duration !== null ||
+    topic.done !== null ||
+    topic.priority !== null ||
+    topic.people.length > 0
+  )
 }

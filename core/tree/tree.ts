@@ -14,7 +14,18 @@ export interface Tree {
   fields: TreeFields
 }
 
-export const FRESH_FIELDS: TreeFields = { arrangement: 'both', description: '', tags: [], along: 100, across: 100, look: 'porch', levels: [], markerSets: [], looks: [], views: [] }
+export const FRESH_FIELDS: TreeFields = {
+  arrangement: 'both',
+  description: '',
+  tags: [],
+  along: 100,
+  across: 100,
+  look: 'porch',
+  levels: [],
+  markerSets: [],
+  looks: [],
+  views: [],
+}
 
 /** A tree that holds its centre alone. */
 export function emptyTree(centre: Topic): Tree {
@@ -66,8 +77,12 @@ function standsInIndex(tree: Tree, topic: Topic | undefined): topic is Topic {
  * The only place that writes to a tree's maps. Cost: the siblings' array, at worst.
  */
 export function swapTopic(tree: Tree, id: TopicId, before: Topic | undefined, after: Topic | undefined): void {
-  const stays = before !== undefined && after !== undefined && before.parent === after.parent
-    && before.order === after.order && before.removed === after.removed
+  const stays =
+    before !== undefined &&
+    after !== undefined &&
+    before.parent === after.parent &&
+    before.order === after.order &&
+    before.removed === after.removed
   if (!stays && standsInIndex(tree, before)) {
     const list = tree.children.get(before.parent ?? '')!
     list.splice(slotOf(tree, list, before), 1)

@@ -10,7 +10,9 @@ export type Grouping = (typeof GROUPINGS)[number]
 /** What the outline shows and in which order; nothing of it changes the tree. */
 export const outlineShape = z.strictObject({
   columns: z.array(z.enum(COLUMNS)).max(COLUMNS.length),
-  sort: z.strictObject({ by: z.enum(['title', 'start', 'due', 'length', 'done', 'priority']), down: z.boolean() }).nullable(),
+  sort: z
+    .strictObject({ by: z.enum(['title', 'start', 'due', 'length', 'done', 'priority']), down: z.boolean() })
+    .nullable(),
   group: z.enum(GROUPINGS).nullable(),
 })
 export type OutlineShape = Readonly<z.infer<typeof outlineShape>>

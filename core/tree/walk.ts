@@ -27,7 +27,10 @@ export function roots(tree: Tree): readonly TopicId[] {
   return [tree.centre, ...looseOf(tree)]
 }
 
-/** Every live topic on the canvas in reading order. One walk over all roots: nested generators would cost more than the topics. */
+/**
+ * Every live topic on the canvas in reading order. One walk over all roots: nested generators would cost more than the
+ * topics.
+ */
 export function* allTopics(tree: Tree): Generator<Topic> {
   const stack: TopicId[] = [...roots(tree)].reverse()
   while (stack.length > 0) {
@@ -52,7 +55,11 @@ export function countTopics(tree: Tree): number {
 /** From the root of the topic's branch down to the topic itself. */
 export function pathTo(tree: Tree, id: TopicId): Topic[] {
   const path: Topic[] = []
-  for (let topic = tree.topics.get(id); topic; topic = topic.parent === null ? undefined : tree.topics.get(topic.parent))
+  for (
+    let topic = tree.topics.get(id);
+    topic;
+    topic = topic.parent === null ? undefined : tree.topics.get(topic.parent)
+  )
     path.push(topic)
   return path.reverse()
 }
@@ -79,7 +86,7 @@ export function isWithin(tree: Tree, below: TopicId, above: TopicId): boolean {
 /** The selection without topics that travel with another one of it, in reading order of the tree. */
 export function topmost(tree: Tree, ids: Iterable<TopicId>): TopicId[] {
   const wanted = new Set(ids)
-  const tops = [...wanted].filter((id) => {
+  const tops = [...wanted].filter(id => {
     for (let at = tree.topics.get(id)?.parent ?? null; at !== null; at = tree.topics.get(at)?.parent ?? null)
       if (wanted.has(at)) return false
     return tree.topics.has(id)
@@ -106,11 +113,17 @@ export function inReadingOrder(tree: Tree, ids: readonly TopicId[]): TopicId[] {
   return keyed.map(item => item.id)
 }
 
-/** The number that is said aloud: '2.4' for the fourth child of the second main branch; '' for the centre and loose topics. */
+/**
+ * The number that is said aloud: '2.4' for the fourth child of the second main branch; '' for the centre and loose
+ * topics.
+ */
 export function numberOf(tree: Tree, id: TopicId): string {
   const path = pathTo(tree, id)
   if (path[0]?.id !== tree.centre) return ''
-  return path.slice(1).map(topic => placeOf(tree, topic.id) + 1).join('.')
+  return path
+    .slice(1)
+    .map(topic => placeOf(tree, topic.id) + 1)
+    .join('.')
 }
 
 /** Numbers of all topics below the centre in one walk. */

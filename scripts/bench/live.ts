@@ -6,7 +6,8 @@ import { type Line, signUp } from '../../tests/caller'
 import { ms, print, quantile } from './table'
 
 /*
- * Edit → acknowledged, and → seen by all others, with 2, 20 and 100 people in one tree, each typing an edit about every two seconds.
+ * Edit → acknowledged, and → seen by all others, with 2, 20 and 100 people in one tree, each typing an edit about every
+ * two seconds.
  * Reference: a bare WebSocket echo to as many sockets plus one committed insert, at the same pace, in the same run.
  */
 
@@ -14,14 +15,26 @@ const EDITS = 150
 const house = await openHouse()
 const ines = await signUp(house.url)
 
-async function reference(people: number, pause: number): Promise<{ ack: number, seen: number }> {
+async function reference(people: number, pause: number): Promise<{ ack: number; seen: number }> {
   const port = await freePort()
   const server = new WebSocketServer({ port, host: '127.0.0.1' })
-  server.on('connection', socket => socket.on('message', (data) => { for (const client of server.clients) client.send(data.toString()) }))
-  const sockets = await Promise.all(Array.from({ length: people }, () => new Promise<WebSocket>((done) => {
-    const socket = new WebSocket(`ws://127.0.0.1:${port}`)
-    socket.once('open', () => { done(socket) })
-  })))
+  server.on('connection', socket =>
+    socket.on('message', data => {
+      for (const client of server.clients) client.send(data.toString())
+    }),
+  )
+  const sockets = await Promise.all(
+    Array.from(
+      { length: people },
+      () =>
+        new Promise<WebSocket>(done => {
+          const socket = new WebSocket(`ws://127.0.0.1:${port}`)
+          socket.once('open', () => {
+            done(socket)
+          })
+        }),
+    ),
+  )
   const connection = await mysql.createConnection(house.databaseUrl)
   await connection.query('create table if not exists bare (id int auto_increment primary key, a varchar(400))')
   const ack: number[] = []
@@ -30,7 +43,14 @@ async function reference(people: number, pause: number): Promise<{ ack: number, 
     await new Promise(done => setTimeout(done, pause))
     const text = `{"type":"edit","edit":{"id":"${i}","changes":[{"op":"set","topic":"abcdefghijkl","field":"title","value":"Shelving ${i}"}]}}`
     const began = performance.now()
-    const echoes = sockets.map(socket => new Promise<void>(done => socket.once('message', () => { done() })))
+    const echoes = sockets.map(
+      socket =>
+        new Promise<void>(done =>
+          socket.once('message', () => {
+            done()
+          }),
+        ),
+    )
     await connection.query('insert into bare (a) values (?)', [text])
     sockets[i % people]!.send(text)
     await echoes[i % people]
@@ -45,7 +65,7 @@ async function reference(people: number, pause: number): Promise<{ ack: number, 
   return { ack: quantile(ack, 0.95), seen: quantile(seen, 0.95) }
 }
 
-async function ours(people: number, pause: number): Promise<{ ack: number, seen: number }> {
+async function ours(people: number, pause: number): Promise<{ ack: number; seen: number }> {
   const tree = await ines.makeTree()
   const { snapshot } = await ines.open(tree)
   const lines: Line[] = []
@@ -60,15 +80,21 @@ async function ours(people: number, pause: number): Promise<{ ack: number, seen:
   for (let i = 0; i < EDITS; i++) {
     await new Promise(done => setTimeout(done, pause))
     const began = performance.now()
-    const told = lines.map(line => new Promise<void>((done) => {
-      const hear = (data: Buffer): void => {
-        if (!data.toString().includes('"news"')) return
-        line.socket.off('message', hear)
-        done()
-      }
-      line.socket.on('message', hear)
-    }))
-    lines[i % people]!.say({ type: 'edit', edit: { id: `e${i}`, changes: [{ op: 'set', topic: snapshot.centre, field: 'title', value: `Shelving ${i}` }] } })
+    const told = lines.map(
+      line =>
+        new Promise<void>(done => {
+          const hear = (data: Buffer): void => {
+            if (!data.toString().includes('"news"')) return
+            line.socket.off('message', hear)
+            done()
+          }
+          line.socket.on('message', hear)
+        }),
+    )
+    lines[i % people]!.say({
+      type: 'edit',
+      edit: { id: `e${i}`, changes: [{ op: 'set', topic: snapshot.centre, field: 'title', value: `Shelving ${i}` }] },
+    })
     await told[i % people]
     ack.push(performance.now() - began)
     await Promise.all(told)
@@ -83,6 +109,13 @@ for (const people of [2, 20, 100]) {
   const bare = await reference(people, pause)
   const got = await ours(people, pause)
   for (const what of ['ack', 'seen'] as const)
-    print({ what: `${what === 'ack' ? 'edit → acknowledged' : 'edit → seen by all'}, ${people} people, p95`, ours: ms(got[what]), reference: ms(bare[what]), ratio: got[what] / bare[what], goal: '≤ 1.5 × echo + commit', met: got[what] / bare[what] <= 1.5 })
+    print({
+      what: `${what === 'ack' ? 'edit → acknowledged' : 'edit → seen by all'}, ${people} people, p95`,
+      ours: ms(got[what]),
+      reference: ms(bare[what]),
+      ratio: got[what] / bare[what],
+      goal: '≤ 1.5 × echo + commit',
+      met: got[what] / bare[what] <= 1.5,
+    })
 }
 await house.close()

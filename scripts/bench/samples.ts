@@ -1,7 +1,10 @@
 import { BLANK, FRESH_FIELDS, fromSnapshot, type Snapshot, type Topic, type Tree } from '../../core/tree'
 import { random } from './table'
 
-const WORDS = 'shelf crate lamp river loft oak paint lift door book map key clock bridge table poster reader chair carpet window'.split(' ')
+const WORDS =
+  'shelf crate lamp river loft oak paint lift door book map key clock bridge table poster reader chair carpet window'.split(
+    ' ',
+  )
 
 /** A tree of `count` topics as people build them: a few main branches, uneven, up to eight levels. */
 export function sampleTree(count: number, seed = 7): Tree {
@@ -14,8 +17,17 @@ export function sampleTree(count: number, seed = 7): Tree {
     while (depthOf.get(parent)! >= 8) parent = ids[Math.floor(dice() * ids.length)]!
     if (parent === 'c' && i > 60) parent = ids[1 + Math.floor(dice() * Math.min(59, ids.length - 1))]!
     const id = `t${i}`
-    const title = Array.from({ length: 1 + Math.floor(dice() * 5) }, () => WORDS[Math.floor(dice() * WORDS.length)]).join(' ')
-    topics.push({ id, parent, order: `a${String(i).padStart(6, '0').replace(/0+$/, '') || '1'}V`, title, side: i % 2 ? 'right' : 'left' })
+    const title = Array.from(
+      { length: 1 + Math.floor(dice() * 5) },
+      () => WORDS[Math.floor(dice() * WORDS.length)],
+    ).join(' ')
+    topics.push({
+      id,
+      parent,
+      order: `a${String(i).padStart(6, '0').replace(/0+$/, '') || '1'}V`,
+      title,
+      side: i % 2 ? 'right' : 'left',
+    })
     ids.push(id)
     depthOf.set(id, depthOf.get(parent)! + 1)
   }

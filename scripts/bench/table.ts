@@ -16,14 +16,16 @@ export interface Line {
 }
 
 export function print(line: Line): void {
-  process.stdout.write(`${line.met ? 'ok  ' : 'OVER'} ${line.what.padEnd(44)} ${line.ours.padStart(12)}  against ${line.reference.padStart(12)}  ratio ${line.ratio.toFixed(2).padStart(6)}  goal ${line.goal}\n`)
+  process.stdout.write(
+    `${line.met ? 'ok  ' : 'OVER'} ${line.what.padEnd(44)} ${line.ours.padStart(12)}  against ${line.reference.padStart(12)}  ratio ${line.ratio.toFixed(2).padStart(6)}  goal ${line.goal}\n`,
+  )
 }
 
 /** A seeded generator (mulberry32). */
 export function random(seed: number): () => number {
   let state = seed
   return () => {
-    state = (state + 0x6D2B79F5) | 0
+    state = (state + 0x6d2b79f5) | 0
     let t = Math.imul(state ^ (state >>> 15), 1 | state)
     t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
     return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32

@@ -21,10 +21,12 @@ const LONGEST_WAIT = 15 * 60
 export async function createAccount(email: string, name: string, password: string): Promise<string> {
   const id = nanoid(16)
   try {
-    await database().insert(users).values({ id, email, name, passwordHash: await hashPassword(password), createdAt: new Date() })
-  }
-  catch (error) {
-    if (databaseErrorCode(error) === 'ER_DUP_ENTRY') throw new Fault(409, 'taken', 'There is an account with this mail address already. Sign in instead.')
+    await database()
+      .insert(users)
+      .values({ id, email, name, passwordHash: await hashPassword(password), createdAt: new Date() })
+  } catch (error) {
+    if (databaseErrorCode(error) === 'ER_DUP_ENTRY')
+      throw new Fault(409, 'taken', 'There is an account with this mail address already. Sign in instead.')
     throw error
   }
   return id
@@ -41,14 +43,23 @@ export async function checkPassword(email: string, password: string, address: st
   const db = database()
   const accountKey = `account ${email}`
   const addressKey = `address ${address}`
-  const failures = await db.select().from(signInFailures).where(inArray(signInFailures.what, [accountKey, addressKey]))
+  const failures = await db
+    .select()
+    .from(signInFailures)
+    .where(inArray(signInFailures.what, [accountKey, addressKey]))
   const wait = Math.max(0, ...failures.map(row => row.until.getTime() - Date.now()))
-  if (wait > 0) throw new Fault(429, 'slowed', `Too many tries. Wait ${Math.ceil(wait / 1000)} seconds, then try again.`, { seconds: Math.ceil(wait / 1000) })
+  if (wait > 0)
+    throw new Fault(429, 'slowed', `Too many tries. Wait ${Math.ceil(wait / 1000)} seconds, then try again.`, {
+      seconds: Math.ceil(wait / 1000),
+    })
   const [user] = await db.select().from(users).where(eq(users.email, email))
   decoy ??= hashPassword(randomBytes(16).toString('hex'))
-  const right = await verifyPassword(user?.passwordHash ?? await decoy, password)
+  const right = await verifyPassword(user?.passwordHash ?? (await decoy), password)
   if (!user || !right) {
-    for (const [what, free] of [[accountKey, FREE_TRIES.account], [addressKey, FREE_TRIES.address]] as const) {
+    for (const [what, free] of [
+      [accountKey, FREE_TRIES.account],
+      [addressKey, FREE_TRIES.address],
+    ] as const) {
       await db.execute(sql`insert into sign_in_failures (what, count, until) values (${what}, 1, utc_timestamp(3))
         on duplicate key update count = if(until < utc_timestamp(3) - interval 1 hour, 1, count + 1),
         until = utc_timestamp(3) + interval if(count < ${free}, 0, least(${LONGEST_WAIT}, pow(2, count - ${free}))) second`)
@@ -61,19 +72,31 @@ export async function checkPassword(email: string, password: string, address: st
 
 export async function openSession(event: H3Event, userId: string): Promise<void> {
   const secret = randomBytes(24).toString('base64url')
-  await database().insert(sessions).values({ id: hashed(secret), userId, agent: (getHeader(event, 'user-agent') ?? '').slice(0, 300), createdAt: new Date() })
+  await database()
+    .insert(sessions)
+    .values({
+      id: hashed(secret),
+      userId,
+      agent: (getHeader(event, 'user-agent') ?? '').slice(0, 300),
+      createdAt: new Date(),
+    })
   await replaceUserSession(event, { user: { id: userId }, secure: { secret } })
 }
 
 /** Who sends this request, by the cookie and the stored session; null for nobody. */
 export async function whoIs(source: H3Event | { readonly headers: Headers }): Promise<Account | null> {
   // Of a request that becomes a socket only the headers are read, afresh each time.
-  const session = await getUserSession('node' in source ? source : { headers: source.headers, context: {} } as unknown as H3Event).catch(() => null)
+  const session = await getUserSession(
+    'node' in source ? source : ({ headers: source.headers, context: {} } as unknown as H3Event),
+  ).catch(() => null)
   const secret = session?.secure?.secret
   if (!secret) return null
   const id = hashed(secret)
-  const [row] = await database().select({ id: users.id, name: users.name, email: users.email }).from(sessions)
-    .innerJoin(users, eq(users.id, sessions.userId)).where(eq(sessions.id, id))
+  const [row] = await database()
+    .select({ id: users.id, name: users.name, email: users.email })
+    .from(sessions)
+    .innerJoin(users, eq(users.id, sessions.userId))
+    .where(eq(sessions.id, id))
   return row ? { ...row, session: id } : null
 }
 
@@ -86,6 +109,10 @@ export async function endAllSessions(userId: string): Promise<void> {
 }
 
 declare module '#auth-utils' {
-  interface User { id: string }
-  interface SecureSessionData { secret: string }
+  interface User {
+    id: string
+  }
+  interface SecureSessionData {
+    secret: string
+  }
 }

@@ -7,6 +7,12 @@ import { openTasks } from '../work/tasks'
 import { listTrees } from '../trees/store'
 
 export default answer(OPERATIONS.home, async ({ account }) => {
-  const [invited, tasks, trees, meetings, sections] = await Promise.all([invitationsFor(account.email), openTasks(account.id), listTrees(account.id, { scope: 'all' }), listMeetings(account.id, isoDay(new Date()), 6), sectionsOf(account.id)])
+  const [invited, tasks, trees, meetings, sections] = await Promise.all([
+    invitationsFor(account.email),
+    openTasks(account.id),
+    listTrees(account.id, { scope: 'all' }),
+    listMeetings(account.id, isoDay(new Date()), 6),
+    sectionsOf(account.id),
+  ])
   return { invited, tasks, sections, meetings, changed: trees.filter(tree => tree.news), recent: trees.slice(0, 8) }
 })

@@ -18,7 +18,15 @@ export function database(): Database {
   if (!handle) {
     const url = useRuntimeConfig().databaseUrl || process.env.DATABASE_URL
     if (!url) throw new Error('DATABASE_URL is not set. Start the app with `npm start`, which also starts a database.')
-    pool = mysql.createPool({ uri: url, connectionLimit: 12, timezone: 'Z', charset: 'utf8mb4', enableKeepAlive: true, jsonStrings: false, supportBigNumbers: true })
+    pool = mysql.createPool({
+      uri: url,
+      connectionLimit: 12,
+      timezone: 'Z',
+      charset: 'utf8mb4',
+      enableKeepAlive: true,
+      jsonStrings: false,
+      supportBigNumbers: true,
+    })
     handle = drizzle(pool, { schema, mode: 'default' })
   }
   return handle
@@ -40,15 +48,16 @@ export function migrated(): Promise<void> {
     const db = database()
     const lock = await pool!.getConnection()
     try {
-      await lock.query('SELECT GET_LOCK(\'sun-porch-migrate\', 120)')
+      await lock.query("SELECT GET_LOCK('sun-porch-migrate', 120)")
       await migrate(db, { migrationsFolder: migrationsFolder() })
-      await lock.query('SELECT RELEASE_LOCK(\'sun-porch-migrate\')')
-    }
-    finally {
+      await lock.query("SELECT RELEASE_LOCK('sun-porch-migrate')")
+    } finally {
       lock.release()
     }
   })()
-  ready.catch(() => { ready = undefined })
+  ready.catch(() => {
+    ready = undefined
+  })
   return ready
 }
 
@@ -61,5 +70,7 @@ export function databaseErrorCode(error: unknown): string {
 
 /** Errors after which the same transaction may go through when tried again whole. */
 export function isPassing(error: unknown): boolean {
-  return ['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD', 'ER_ERROR_DURING_COMMIT'].includes(databaseErrorCode(error))
+  return ['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD', 'ER_ERROR_DURING_COMMIT'].includes(
+    databaseErrorCode(error),
+  )
 }

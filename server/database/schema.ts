@@ -1,31 +1,54 @@
 import { sql } from 'drizzle-orm'
-import { boolean, customType, datetime, double, index, int, json, mediumtext, mysqlEnum, mysqlTable, primaryKey, text, tinyint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import {
+  boolean,
+  customType,
+  datetime,
+  double,
+  index,
+  int,
+  json,
+  mediumtext,
+  mysqlEnum,
+  mysqlTable,
+  primaryKey,
+  text,
+  tinyint,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core'
 import { ROLES } from '../../core/contract/roles'
 import type { SavedView } from '../../core/tree/view'
 import type { Change, Link, TreeFields } from '../../core/tree'
 
 /** An address of ours: case matters, so it's compared by its bytes. */
-const key = customType<{ data: string, config: { length: number } }>({
+const key = customType<{ data: string; config: { length: number } }>({
   dataType: config => `varchar(${config?.length ?? 40}) CHARACTER SET ascii COLLATE ascii_bin`,
 })
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' })
 const instant = (name: string) => datetime(name, { mode: 'date', fsp: 3 })
 
+export const users = mysqlTable(
+  'users',
+  {
+    id: key('id', { length: 40 }).primaryKey(),
+    email: varchar('email', { length: 254 }).notNull(),
+    name: varchar('name', { length: 120 }).notNull(),
+    passwordHash: varchar('password_hash', { length: 400 }).notNull(),
+    createdAt: instant('created_at').notNull(),
+  },
+  table => [uniqueIndex('users_email').on(table.email)],
+)
 
-export const users = mysqlTable('users', {
-  id: key('id', { length: 40 }).primaryKey(),
-  email: varchar('email', { length: 254 }).notNull(),
-  name: varchar('name', { length: 120 }).notNull(),
-  passwordHash: varchar('password_hash', { length: 400 }).notNull(),
-  createdAt: instant('created_at').notNull(),
-}, table => [uniqueIndex('users_email').on(table.email)])
-
-export const sessions = mysqlTable('sessions', {
-  id: key('id', { length: 64 }).primaryKey(),
-  userId: key('user_id', { length: 40 }).notNull(),
-  agent: varchar('agent', { length: 300 }).notNull(),
-  createdAt: instant('created_at').notNull(),
-}, table => [index('sessions_user').on(table.userId)])
+export const sessions = mysqlTable(
+  'sessions',
+  {
+    id: key('id', { length: 64 }).primaryKey(),
+    userId: key('user_id', { length: 40 }).notNull(),
+    agent: varchar('agent', { length: 300 }).notNull(),
+    createdAt: instant('created_at').notNull(),
+  },
+  table => [index('sessions_user').on(table.userId)],
+)
 
 /** Failed sign-ins, per account and per address; `until` is when the next try is heard. */
 export const signInFailures = mysqlTable('sign_in_failures', {
@@ -34,158 +57,231 @@ export const signInFailures = mysqlTable('sign_in_failures', {
   until: instant('until').notNull(),
 })
 
-export const trees = mysqlTable('trees', {
-  id: key('id', { length: 40 }).primaryKey(),
-  centre: key('centre', { length: 40 }).notNull(),
-  title: text('title').notNull(),
-  fields: json('fields').$type<TreeFields>().notNull(),
-  /** The number of the newest edit. */
-  version: int('version').notNull(),
-  topicCount: int('topic_count').notNull(),
-  createdAt: instant('created_at').notNull(),
-  changedAt: instant('changed_at').notNull(),
-  changedBy: key('changed_by', { length: 40 }),
-  trashedAt: instant('trashed_at'),
-  /** True for a tree that others are begun from. */
-  starter: boolean('starter').notNull().default(false),
-}, table => [index('trees_changed').on(table.changedAt)])
+export const trees = mysqlTable(
+  'trees',
+  {
+    id: key('id', { length: 40 }).primaryKey(),
+    centre: key('centre', { length: 40 }).notNull(),
+    title: text('title').notNull(),
+    fields: json('fields').$type<TreeFields>().notNull(),
+    /** The number of the newest edit. */
+    version: int('version').notNull(),
+    topicCount: int('topic_count').notNull(),
+    createdAt: instant('created_at').notNull(),
+    changedAt: instant('changed_at').notNull(),
+    changedBy: key('changed_by', { length: 40 }),
+    trashedAt: instant('trashed_at'),
+    /** True for a tree that others are begun from. */
+    starter: boolean('starter').notNull().default(false),
+  },
+  table => [index('trees_changed').on(table.changedAt)],
+)
 
-export const members = mysqlTable('members', {
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  userId: key('user_id', { length: 40 }).notNull(),
-  role: mysqlEnum('role', ROLES).notNull(),
-  seenVersion: int('seen_version').notNull().default(0),
-  seenAt: instant('seen_at'),
-}, table => [primaryKey({ columns: [table.treeId, table.userId] }), index('members_user').on(table.userId)])
+export const members = mysqlTable(
+  'members',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    userId: key('user_id', { length: 40 }).notNull(),
+    role: mysqlEnum('role', ROLES).notNull(),
+    seenVersion: int('seen_version').notNull().default(0),
+    seenAt: instant('seen_at'),
+  },
+  table => [primaryKey({ columns: [table.treeId, table.userId] }), index('members_user').on(table.userId)],
+)
 
-export const invitations = mysqlTable('invitations', {
-  tokenHash: key('token_hash', { length: 64 }).primaryKey(),
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  email: varchar('email', { length: 254 }).notNull(),
-  role: mysqlEnum('role', ROLES).notNull(),
-  invitedBy: key('invited_by', { length: 40 }).notNull(),
-  createdAt: instant('created_at').notNull(),
-  usedAt: instant('used_at'),
-}, table => [index('invitations_tree').on(table.treeId)])
+export const invitations = mysqlTable(
+  'invitations',
+  {
+    tokenHash: key('token_hash', { length: 64 }).primaryKey(),
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    email: varchar('email', { length: 254 }).notNull(),
+    role: mysqlEnum('role', ROLES).notNull(),
+    invitedBy: key('invited_by', { length: 40 }).notNull(),
+    createdAt: instant('created_at').notNull(),
+    usedAt: instant('used_at'),
+  },
+  table => [index('invitations_tree').on(table.treeId)],
+)
 
 /** A file that goes with a letter: text of a media type. */
-export interface LetterFile { readonly name: string, readonly type: string, readonly text: string }
+export interface LetterFile {
+  readonly name: string
+  readonly type: string
+  readonly text: string
+}
 
 /** Mail as the stand-in keeps it; also what was sent by SMTP, so that it can be read in the app. */
-export const letters = mysqlTable('letters', {
-  id: key('id', { length: 40 }).primaryKey(),
-  toEmail: varchar('to_email', { length: 254 }).notNull(),
-  subject: varchar('subject', { length: 300 }).notNull(),
-  body: mediumtext('body').notNull(),
-  link: varchar('link', { length: 1000 }),
-  /** Who sent it, where a person did; they can read it too. */
-  fromUser: key('from_user', { length: 40 }),
-  attachments: json('attachments').$type<readonly LetterFile[]>(),
-  createdAt: instant('created_at').notNull(),
-  readAt: instant('read_at'),
-}, table => [index('letters_to').on(table.toEmail, table.createdAt), index('letters_from').on(table.fromUser, table.createdAt)])
+export const letters = mysqlTable(
+  'letters',
+  {
+    id: key('id', { length: 40 }).primaryKey(),
+    toEmail: varchar('to_email', { length: 254 }).notNull(),
+    subject: varchar('subject', { length: 300 }).notNull(),
+    body: mediumtext('body').notNull(),
+    link: varchar('link', { length: 1000 }),
+    /** Who sent it, where a person did; they can read it too. */
+    fromUser: key('from_user', { length: 40 }),
+    attachments: json('attachments').$type<readonly LetterFile[]>(),
+    createdAt: instant('created_at').notNull(),
+    readAt: instant('read_at'),
+  },
+  table => [
+    index('letters_to').on(table.toEmail, table.createdAt),
+    index('letters_from').on(table.fromUser, table.createdAt),
+  ],
+)
 
 /** Every topic as it is now, kept current in the transaction of each edit. */
-export const topics = mysqlTable('topics', {
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  id: key('id', { length: 40 }).notNull(),
-  parent: key('parent', { length: 40 }),
-  order: key('order_key', { length: 400 }).notNull(),
-  removed: boolean('removed').notNull(),
-  title: text('title').notNull(),
-  start: varchar('start', { length: 10 }),
-  due: varchar('due', { length: 10 }),
-  duration: double('duration'),
-  done: tinyint('done'),
-  priority: tinyint('priority'),
-  /** Everything that no query asks for: folds, sides, places, style. */
-  rest: json('rest').$type<Record<string, unknown>>().notNull(),
-  links: json('links').$type<readonly Link[]>().notNull(),
-  note: bytes('note'),
-  /** Whether it's a meeting, kept by the database itself, so that meetings are found by an index. */
-  meets: boolean('meets').generatedAlwaysAs(sql`json_exists(rest, '$.meeting')`, { mode: 'stored' }),
-}, table => [primaryKey({ columns: [table.treeId, table.id] }), index('topics_due').on(table.due), index('topics_meets').on(table.meets, table.treeId)])
+export const topics = mysqlTable(
+  'topics',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    id: key('id', { length: 40 }).notNull(),
+    parent: key('parent', { length: 40 }),
+    order: key('order_key', { length: 400 }).notNull(),
+    removed: boolean('removed').notNull(),
+    title: text('title').notNull(),
+    start: varchar('start', { length: 10 }),
+    due: varchar('due', { length: 10 }),
+    duration: double('duration'),
+    done: tinyint('done'),
+    priority: tinyint('priority'),
+    /** Everything that no query asks for: folds, sides, places, style. */
+    rest: json('rest').$type<Record<string, unknown>>().notNull(),
+    links: json('links').$type<readonly Link[]>().notNull(),
+    note: bytes('note'),
+    /** Whether it's a meeting, kept by the database itself, so that meetings are found by an index. */
+    meets: boolean('meets').generatedAlwaysAs(sql`json_exists(rest, '$.meeting')`, { mode: 'stored' }),
+  },
+  table => [
+    primaryKey({ columns: [table.treeId, table.id] }),
+    index('topics_due').on(table.due),
+    index('topics_meets').on(table.meets, table.treeId),
+  ],
+)
 
-export const topicPeople = mysqlTable('topic_people', {
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  topicId: key('topic_id', { length: 40 }).notNull(),
-  userId: key('user_id', { length: 40 }).notNull(),
-  place: int('place').notNull(),
-}, table => [primaryKey({ columns: [table.treeId, table.topicId, table.userId] }), index('topic_people_user').on(table.userId)])
+export const topicPeople = mysqlTable(
+  'topic_people',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    topicId: key('topic_id', { length: 40 }).notNull(),
+    userId: key('user_id', { length: 40 }).notNull(),
+    place: int('place').notNull(),
+  },
+  table => [
+    primaryKey({ columns: [table.treeId, table.topicId, table.userId] }),
+    index('topic_people_user').on(table.userId),
+  ],
+)
 
-export const topicMarkers = mysqlTable('topic_markers', {
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  topicId: key('topic_id', { length: 40 }).notNull(),
-  marker: key('marker', { length: 40 }).notNull(),
-  place: int('place').notNull(),
-}, table => [primaryKey({ columns: [table.treeId, table.topicId, table.marker] })])
+export const topicMarkers = mysqlTable(
+  'topic_markers',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    topicId: key('topic_id', { length: 40 }).notNull(),
+    marker: key('marker', { length: 40 }).notNull(),
+    place: int('place').notNull(),
+  },
+  table => [primaryKey({ columns: [table.treeId, table.topicId, table.marker] })],
+)
 
 /** The log: each tree's edits by number. It is the history; nothing in it is ever altered. */
-export const edits = mysqlTable('edits', {
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  number: int('number').notNull(),
-  editId: key('edit_id', { length: 40 }).notNull(),
-  userId: key('user_id', { length: 40 }).notNull(),
-  at: instant('at').notNull(),
-  changes: json('changes').$type<readonly Change[]>().notNull(),
-}, table => [primaryKey({ columns: [table.treeId, table.number] }), uniqueIndex('edits_once').on(table.treeId, table.editId)])
+export const edits = mysqlTable(
+  'edits',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    number: int('number').notNull(),
+    editId: key('edit_id', { length: 40 }).notNull(),
+    userId: key('user_id', { length: 40 }).notNull(),
+    at: instant('at').notNull(),
+    changes: json('changes').$type<readonly Change[]>().notNull(),
+  },
+  table => [
+    primaryKey({ columns: [table.treeId, table.number] }),
+    uniqueIndex('edits_once').on(table.treeId, table.editId),
+  ],
+)
 
 /** A whole tree at a number, gzipped JSON, so that any moment opens without reading the log from the start. */
-export const snapshots = mysqlTable('snapshots', {
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  number: int('number').notNull(),
-  data: customType<{ data: Buffer }>({ dataType: () => 'longblob' })('data').notNull(),
-}, table => [primaryKey({ columns: [table.treeId, table.number] })])
+export const snapshots = mysqlTable(
+  'snapshots',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    number: int('number').notNull(),
+    data: customType<{ data: Buffer }>({ dataType: () => 'longblob' })('data').notNull(),
+  },
+  table => [primaryKey({ columns: [table.treeId, table.number] })],
+)
 
 /** Answer links of guests. Only the letter holds the token; this is its hash. */
-export const meetingGuests = mysqlTable('meeting_guests', {
-  tokenHash: key('token_hash', { length: 64 }).primaryKey(),
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  topicId: key('topic_id', { length: 40 }).notNull(),
-  /** The person's id in the meeting's brief. */
-  person: key('person', { length: 40 }).notNull(),
-  createdAt: instant('created_at').notNull(),
-}, table => [index('meeting_guests_topic').on(table.treeId, table.topicId)])
+export const meetingGuests = mysqlTable(
+  'meeting_guests',
+  {
+    tokenHash: key('token_hash', { length: 64 }).primaryKey(),
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    topicId: key('topic_id', { length: 40 }).notNull(),
+    /** The person's id in the meeting's brief. */
+    person: key('person', { length: 40 }).notNull(),
+    createdAt: instant('created_at').notNull(),
+  },
+  table => [index('meeting_guests_topic').on(table.treeId, table.topicId)],
+)
 
 /** Reminders that have been written: one a day before a task's due day, one on it. */
-export const reminders = mysqlTable('reminders', {
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  topicId: key('topic_id', { length: 40 }).notNull(),
-  userId: key('user_id', { length: 40 }).notNull(),
-  due: varchar('due', { length: 10 }).notNull(),
-  onDay: boolean('on_day').notNull(),
-}, table => [primaryKey({ columns: [table.treeId, table.topicId, table.userId, table.due, table.onDay] })])
+export const reminders = mysqlTable(
+  'reminders',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    topicId: key('topic_id', { length: 40 }).notNull(),
+    userId: key('user_id', { length: 40 }).notNull(),
+    due: varchar('due', { length: 10 }).notNull(),
+    onDay: boolean('on_day').notNull(),
+  },
+  table => [primaryKey({ columns: [table.treeId, table.topicId, table.userId, table.due, table.onDay] })],
+)
 
 /** Private calendar addresses, one a person. */
-export const calendarAddresses = mysqlTable('calendar_addresses', {
-  userId: key('user_id', { length: 40 }).primaryKey(),
-  tokenHash: key('token_hash', { length: 64 }).notNull(),
-  createdAt: instant('created_at').notNull(),
-}, table => [uniqueIndex('calendar_addresses_token').on(table.tokenHash)])
+export const calendarAddresses = mysqlTable(
+  'calendar_addresses',
+  {
+    userId: key('user_id', { length: 40 }).primaryKey(),
+    tokenHash: key('token_hash', { length: 64 }).notNull(),
+    createdAt: instant('created_at').notNull(),
+  },
+  table => [uniqueIndex('calendar_addresses_token').on(table.tokenHash)],
+)
 
 /** Views of a tree that one person keeps for themselves. */
-export const ownViews = mysqlTable('own_views', {
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  userId: key('user_id', { length: 40 }).notNull(),
-  id: key('id', { length: 40 }).notNull(),
-  name: varchar('name', { length: 120 }).notNull(),
-  data: json('data').$type<SavedView>().notNull(),
-}, table => [primaryKey({ columns: [table.treeId, table.userId, table.id] })])
+export const ownViews = mysqlTable(
+  'own_views',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    userId: key('user_id', { length: 40 }).notNull(),
+    id: key('id', { length: 40 }).notNull(),
+    name: varchar('name', { length: 120 }).notNull(),
+    data: json('data').$type<SavedView>().notNull(),
+  },
+  table => [primaryKey({ columns: [table.treeId, table.userId, table.id] })],
+)
 
 /** Files of trees. The id is the SHA-256 of what is stored, so that the same file is kept once. */
-export const files = mysqlTable('files', {
-  treeId: key('tree_id', { length: 40 }).notNull(),
-  id: key('id', { length: 64 }).notNull(),
-  type: varchar('type', { length: 120 }).notNull(),
-  size: int('size').notNull(),
-  width: int('width'),
-  height: int('height'),
-  createdAt: instant('created_at').notNull(),
-  createdBy: key('created_by', { length: 40 }).notNull(),
-}, table => [primaryKey({ columns: [table.treeId, table.id] })])
+export const files = mysqlTable(
+  'files',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    id: key('id', { length: 64 }).notNull(),
+    type: varchar('type', { length: 120 }).notNull(),
+    size: int('size').notNull(),
+    width: int('width'),
+    height: int('height'),
+    createdAt: instant('created_at').notNull(),
+    createdBy: key('created_by', { length: 40 }).notNull(),
+  },
+  table => [primaryKey({ columns: [table.treeId, table.id] })],
+)
 
-export const fileChunks = mysqlTable('file_chunks', {
-  id: key('id', { length: 64 }).notNull(),
-  number: int('number').notNull(),
-  data: bytes('data').notNull(),
-}, table => [primaryKey({ columns: [table.id, table.number] })])
+export const fileChunks = mysqlTable(
+  'file_chunks',
+  { id: key('id', { length: 64 }).notNull(), number: int('number').notNull(), data: bytes('data').notNull() },
+  table => [primaryKey({ columns: [table.id, table.number] })],
+)

@@ -1,5 +1,8 @@
 declare module 'bidi-js' {
-  export interface EmbeddingLevels { readonly levels: Uint8Array, readonly paragraphs: readonly { readonly start: number, readonly end: number, readonly level: number }[] }
+  export interface EmbeddingLevels {
+    readonly levels: Uint8Array
+    readonly paragraphs: readonly { readonly start: number; readonly end: number; readonly level: number }[]
+  }
   export interface Bidi {
     getEmbeddingLevels(text: string, direction?: 'ltr' | 'rtl' | 'auto'): EmbeddingLevels
     getMirroredCharacter(character: string): string | null
@@ -9,6 +12,6 @@ declare module 'bidi-js' {
 declare module 'linebreak' {
   export default class LineBreaker {
     constructor(text: string)
-    nextBreak(): { readonly position: number, readonly required: boolean } | null
+    nextBreak(): { readonly position: number; readonly required: boolean } | null
   }
 }

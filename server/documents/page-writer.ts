@@ -2,7 +2,10 @@ import PDFDocument from 'pdfkit'
 import { FONT_NAMES, fontFor, type FontName, fontOf } from './fonts'
 import { layOutParagraph, type Ruler } from './paragraph'
 
-/* Pages of a PDF: A4, text that can be searched and copied, in every script that the fonts have and in its own direction. */
+/*
+ * Pages of a PDF: A4, text that can be searched and copied, in every script that the fonts have and in its own
+ * direction.
+ */
 
 export const INK = '#16292D'
 export const QUIET = '#4F6468'
@@ -15,10 +18,22 @@ const USUAL_SIZE = 10.5
 const LEADING = 1.5
 const BETWEEN = 5
 
-export interface Style { readonly size?: number, readonly bold?: boolean, readonly color?: string, readonly link?: string }
+export interface Style {
+  readonly size?: number
+  readonly bold?: boolean
+  readonly color?: string
+  readonly link?: string
+}
 export type Run = readonly [text: string, style?: Style]
-interface Place { readonly indent?: number, readonly after?: number, readonly width?: number, readonly x?: number }
-interface Glyphs { hasGlyphForCodePoint(point: number): boolean }
+interface Place {
+  readonly indent?: number
+  readonly after?: number
+  readonly width?: number
+  readonly x?: number
+}
+interface Glyphs {
+  hasGlyphForCodePoint(point: number): boolean
+}
 
 export class PageWriter {
   readonly doc: PDFKit.PDFDocument
@@ -26,7 +41,15 @@ export class PageWriter {
   private readonly ruler: Ruler<Style>
 
   constructor(title: string, language = 'en-GB') {
-    this.doc = new PDFDocument({ size: 'A4', margin: MARGIN, bufferPages: true, font: fontOf('text') as unknown as string, lang: language, displayTitle: true, pdfVersion: '1.7' })
+    this.doc = new PDFDocument({
+      size: 'A4',
+      margin: MARGIN,
+      bufferPages: true,
+      font: fontOf('text') as unknown as string,
+      lang: language,
+      displayTitle: true,
+      pdfVersion: '1.7',
+    })
     this.doc.info.Title = title
     this.doc.info.Creator = 'Sun Porch'
     for (const name of FONT_NAMES) {
@@ -37,8 +60,13 @@ export class PageWriter {
     this.doc.font('text')
     const has = (font: FontName, point: number): boolean => this.glyphs.get(font)!.hasGlyphForCodePoint(point)
     this.ruler = {
-      fontFor: (grapheme, { bold }) => /^\s/.test(grapheme) ? (bold ? 'bold' : 'text') : fontFor(grapheme, bold ?? false, has),
-      width: (text, font, { size }) => this.doc.font(font).fontSize(size ?? USUAL_SIZE).widthOfString(text),
+      fontFor: (grapheme, { bold }) =>
+        /^\s/.test(grapheme) ? (bold ? 'bold' : 'text') : fontFor(grapheme, bold ?? false, has),
+      width: (text, font, { size }) =>
+        this.doc
+          .font(font)
+          .fontSize(size ?? USUAL_SIZE)
+          .widthOfString(text),
     }
   }
 
@@ -46,8 +74,14 @@ export class PageWriter {
     return this.doc.page.width - MARGIN * 2
   }
 
-  /** Paragraphs of runs, each run in its style; a line break in a run begins the next paragraph. What is read from the right stands at the right. */
-  write(runs: readonly Run[], { indent = 0, after = 4, width = this.width - indent, x = MARGIN + indent }: Place = {}): void {
+  /**
+   * Paragraphs of runs, each run in its style; a line break in a run begins the next paragraph. What is read from the
+   * right stands at the right.
+   */
+  write(
+    runs: readonly Run[],
+    { indent = 0, after = 4, width = this.width - indent, x = MARGIN + indent }: Place = {},
+  ): void {
     const paragraphs = split(runs)
     paragraphs.forEach((paragraph, i) => {
       const { lines, rightToLeft } = layOutParagraph(paragraph, width, this.ruler)
@@ -57,10 +91,17 @@ export class PageWriter {
         const top = this.doc.y
         const from = rightToLeft ? x + width - line.width : x
         for (const { text, font, style, x: at } of line.pieces) {
-          this.doc.font(font).fontSize(style.size ?? USUAL_SIZE).fillColor(style.color ?? INK)
+          this.doc
+            .font(font)
+            .fontSize(style.size ?? USUAL_SIZE)
+            .fillColor(style.color ?? INK)
           // Small print stands on the same foot as the rest of its line.
           const drop = height - LEADING - (style.size ?? USUAL_SIZE) * 1.2
-          this.doc.text(text, from + at, top + drop, { lineBreak: false, link: style.link ?? null, underline: style.link !== undefined } as never)
+          this.doc.text(text, from + at, top + drop, {
+            lineBreak: false,
+            link: style.link ?? null,
+            underline: style.link !== undefined,
+          } as never)
         }
         this.doc.y = top + height
       }
@@ -72,7 +113,10 @@ export class PageWriter {
   private heightOf(text: string, width: number, style: Style): number {
     const height = (style.size ?? USUAL_SIZE) * 1.2 + LEADING
     const paragraphs = split([[text || ' ', style]])
-    return paragraphs.reduce((sum, paragraph) => sum + Math.max(1, layOutParagraph(paragraph, width, this.ruler).lines.length) * height, (paragraphs.length - 1) * BETWEEN)
+    return paragraphs.reduce(
+      (sum, paragraph) => sum + Math.max(1, layOutParagraph(paragraph, width, this.ruler).lines.length) * height,
+      (paragraphs.length - 1) * BETWEEN,
+    )
   }
 
   /** Begins a new page unless this much fits on the one that is open. */
@@ -120,12 +164,22 @@ export class PageWriter {
       // Below the margin a line would begin a new page.
       const { bottom } = doc.page.margins
       doc.page.margins.bottom = 0
-      doc.font('text').fontSize(8.5).fillColor(QUIET).text(`${page + 1} / ${count}`, MARGIN, doc.page.height - 42, { width: this.width, align: 'right', lineBreak: false })
+      doc
+        .font('text')
+        .fontSize(8.5)
+        .fillColor(QUIET)
+        .text(`${page + 1} / ${count}`, MARGIN, doc.page.height - 42, {
+          width: this.width,
+          align: 'right',
+          lineBreak: false,
+        })
       doc.page.margins.bottom = bottom
     }
     const pieces: Buffer[] = []
     doc.on('data', (piece: Buffer) => pieces.push(piece))
-    const ended = new Promise<void>((done) => { doc.on('end', done) })
+    const ended = new Promise<void>(done => {
+      doc.on('end', done)
+    })
     doc.end()
     await ended
     return Buffer.concat(pieces)

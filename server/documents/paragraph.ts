@@ -1,20 +1,38 @@
-// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- packages without types of their own, wherever this file is compiled from
+// Packages without types of their own, wherever this file is compiled from.
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference
 /// <reference path="./packages.d.ts" />
 import bidiFactory, { type EmbeddingLevels } from 'bidi-js'
 import LineBreaker from 'linebreak'
 import type { FontName } from './fonts'
 
 /*
- * A paragraph laid out in lines, for documents whose pages are drawn here: broken where Unicode allows it (UAX #14, by linebreak), and each line put in the order
- * it's read in (UAX #9, by bidi-js), so that Hebrew and Arabic stand right among Latin, and words of each keep their own direction.
+ * A paragraph laid out in lines, for documents whose pages are drawn here: broken where Unicode allows it (UAX #14, by
+ * linebreak), and each line put in the order
+ * it's read in (UAX #9, by bidi-js), so that Hebrew and Arabic stand right among Latin, and words of each keep their
+ * own direction.
  */
 
 const bidi = bidiFactory()
 
-/** What is drawn in one go: a word, or a part of one in a font and style of its own. Text is in the order it's written; `x` is from the line's left end. */
-export interface Drawn<S> { readonly text: string, readonly font: FontName, readonly style: S, readonly x: number, readonly width: number }
-export interface Line<S> { readonly pieces: readonly Drawn<S>[], readonly width: number }
-export interface Laid<S> { readonly lines: readonly Line<S>[], readonly rightToLeft: boolean }
+/**
+ * What is drawn in one go: a word, or a part of one in a font and style of its own. Text is in the order it's written;
+ * `x` is from the line's left end.
+ */
+export interface Drawn<S> {
+  readonly text: string
+  readonly font: FontName
+  readonly style: S
+  readonly x: number
+  readonly width: number
+}
+export interface Line<S> {
+  readonly pieces: readonly Drawn<S>[]
+  readonly width: number
+}
+export interface Laid<S> {
+  readonly lines: readonly Line<S>[]
+  readonly rightToLeft: boolean
+}
 
 export interface Ruler<S> {
   /** The font of one grapheme. */
@@ -22,20 +40,42 @@ export interface Ruler<S> {
   width(text: string, font: FontName, style: S): number
 }
 
-interface Unit { readonly start: number, readonly end: number, readonly font: FontName, readonly style: number }
+interface Unit {
+  readonly start: number
+  readonly end: number
+  readonly font: FontName
+  readonly style: number
+}
 
 const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
 
 /** Runs of text with a style each, as lines no wider than `width`. */
-export function layOutParagraph<S>(runs: readonly (readonly [text: string, style: S])[], width: number, ruler: Ruler<S>): Laid<S> {
+export function layOutParagraph<S>(
+  runs: readonly (readonly [text: string, style: S])[],
+  width: number,
+  ruler: Ruler<S>,
+): Laid<S> {
   const text = runs.map(([part]) => part).join('')
   const styleAt: number[] = []
-  runs.forEach(([part], i) => { for (let n = 0; n < part.length; n++) styleAt.push(i) })
-  const units: Unit[] = [...graphemes.segment(text)].map(({ segment, index }) => ({ start: index, end: index + segment.length, font: ruler.fontFor(segment, runs[styleAt[index]!]![1]), style: styleAt[index]! }))
+  runs.forEach(([part], i) => {
+    for (let n = 0; n < part.length; n++) styleAt.push(i)
+  })
+  const units: Unit[] = [...graphemes.segment(text)].map(({ segment, index }) => ({
+    start: index,
+    end: index + segment.length,
+    font: ruler.fontFor(segment, runs[styleAt[index]!]![1]),
+    style: styleAt[index]!,
+  }))
   const levels = bidi.getEmbeddingLevels(text, 'auto')
   const rightToLeft = (levels.paragraphs[0]?.level ?? 0) % 2 === 1
-  const widthOf = (from: number, to: number): number => groups(units, from, to).reduce((sum, group) => sum + ruler.width(text.slice(group.start, group.end), group.font, runs[group.style]![1]), 0)
-  const lines = linesOf(text, units, width, widthOf).map(([start, end]) => order(text, units, levels, start, end, runs, ruler))
+  const widthOf = (from: number, to: number): number =>
+    groups(units, from, to).reduce(
+      (sum, group) => sum + ruler.width(text.slice(group.start, group.end), group.font, runs[group.style]![1]),
+      0,
+    )
+  const lines = linesOf(text, units, width, widthOf).map(([start, end]) =>
+    order(text, units, levels, start, end, runs, ruler),
+  )
   return { lines, rightToLeft }
 }
 
@@ -45,14 +85,20 @@ function groups(units: readonly Unit[], from: number, to: number): Unit[] {
   for (const unit of units) {
     if (unit.start < from || unit.end > to) continue
     const last = found.at(-1)
-    if (last && last.font === unit.font && last.style === unit.style && last.end === unit.start) found[found.length - 1] = { ...last, end: unit.end }
+    if (last && last.font === unit.font && last.style === unit.style && last.end === unit.start)
+      found[found.length - 1] = { ...last, end: unit.end }
     else found.push(unit)
   }
   return found
 }
 
 /** Where lines begin and end. What is longer than a line without a place to break is broken between letters. */
-function linesOf(text: string, units: readonly Unit[], width: number, widthOf: (from: number, to: number) => number): [number, number][] {
+function linesOf(
+  text: string,
+  units: readonly Unit[],
+  width: number,
+  widthOf: (from: number, to: number) => number,
+): [number, number][] {
   const breaker = new LineBreaker(text)
   const places: number[] = []
   for (let next = breaker.nextBreak(); next; next = breaker.nextBreak()) places.push(next.position)
@@ -78,16 +124,26 @@ function linesOf(text: string, units: readonly Unit[], width: number, widthOf: (
         }
         used += own
       }
-    }
-    else used += part
+    } else used += part
     end = place
   }
   if (end > start) lines.push([start, end])
   return lines
 }
 
-/** One line's words from left to right. Fonts draw a right-to-left word in its own direction; signs without one are turned here. */
-function order<S>(text: string, units: readonly Unit[], levels: EmbeddingLevels, start: number, end: number, runs: readonly (readonly [string, S])[], ruler: Ruler<S>): Line<S> {
+/**
+ * One line's words from left to right. Fonts draw a right-to-left word in its own direction; signs without one are
+ * turned here.
+ */
+function order<S>(
+  text: string,
+  units: readonly Unit[],
+  levels: EmbeddingLevels,
+  start: number,
+  end: number,
+  runs: readonly (readonly [string, S])[],
+  ruler: Ruler<S>,
+): Line<S> {
   const stop = start + text.slice(start, end).trimEnd().length
   const pieces: Drawn<S>[] = []
   let x = 0
@@ -108,7 +164,7 @@ function order<S>(text: string, units: readonly Unit[], levels: EmbeddingLevels,
 
 /** Stretches of one level in the order they stand from left to right (UAX #9, rule L2). */
 function visualRuns(levels: EmbeddingLevels, start: number, end: number, text: string): [number, number][] {
-  const runs: { from: number, to: number, level: number }[] = []
+  const runs: { from: number; to: number; level: number }[] = []
   for (let i = start; i < end; i++) {
     const level = levels.levels[i]!
     const last = runs.at(-1)
@@ -129,10 +185,13 @@ function visualRuns(levels: EmbeddingLevels, start: number, end: number, text: s
   return runs.map(({ from, to }) => [from, to])
 }
 
-/** Words and the spaces between them: fonts lay words out one by one, from the left, so each must be drawn by itself. */
+/**
+ * Words and the spaces between them: fonts lay words out one by one, from the left, so each must be drawn by itself.
+ */
 function words(text: string, from: number, to: number): [number, number][] {
   const found: [number, number][] = []
-  for (const match of text.slice(from, to).matchAll(/\s+|\S+/g)) found.push([from + match.index, from + match.index + match[0].length])
+  for (const match of text.slice(from, to).matchAll(/\s+|\S+/g))
+    found.push([from + match.index, from + match.index + match[0].length])
   return found
 }
 
@@ -141,7 +200,10 @@ const STRONG_RTL = /[\u0590-\u08FF\uFB1D-\uFDFF\uFE70-\uFEFC]/
 /** What a font wouldn't turn by itself: signs and figures without a letter of a right-to-left script, mirrored. */
 function turned(text: string): string {
   if (STRONG_RTL.test(text)) return text
-  return [...text].reverse().map(letter => bidi.getMirroredCharacter(letter) ?? letter).join('')
+  return [...text]
+    .reverse()
+    .map(letter => bidi.getMirroredCharacter(letter) ?? letter)
+    .join('')
 }
 
 /** Whether a text is read from the right: by its first letter with a direction (UAX #9, rule P2). */
@@ -150,9 +212,9 @@ export function isRightToLeft(text: string): boolean {
 }
 
 /** A text in stretches of one direction, in the order it's written: for documents whose reader orders them. */
-export function directionRuns(text: string): readonly { readonly text: string, readonly rightToLeft: boolean }[] {
+export function directionRuns(text: string): readonly { readonly text: string; readonly rightToLeft: boolean }[] {
   const { levels } = bidi.getEmbeddingLevels(text, 'auto')
-  const runs: { text: string, rightToLeft: boolean }[] = []
+  const runs: { text: string; rightToLeft: boolean }[] = []
   for (let i = 0; i < text.length; i++) {
     const rightToLeft = levels[i]! % 2 === 1
     const last = runs.at(-1)

@@ -8,24 +8,54 @@ export const CHUNK = 512 * 1024
 /** What all files of one tree may take together. */
 export const MOST_BYTES = 500 * 1024 * 1024
 
-export interface StoredFile { readonly id: string, readonly type: string, readonly size: number, readonly width: number | null, readonly height: number | null }
+export interface StoredFile {
+  readonly id: string
+  readonly type: string
+  readonly size: number
+  readonly width: number | null
+  readonly height: number | null
+}
 
 /** Keeps a file with a tree, all or nothing. The same bytes are stored once. False when the tree's room is used up. */
-export async function storeFile(treeId: string, userId: string, data: Buffer, about: { type: string, width?: number, height?: number }): Promise<StoredFile | null> {
+export async function storeFile(
+  treeId: string,
+  userId: string,
+  data: Buffer,
+  about: { type: string; width?: number; height?: number },
+): Promise<StoredFile | null> {
   const id = createHash('sha256').update(data).digest('hex')
-  const row = { treeId, id, type: about.type, size: data.length, width: about.width ?? null, height: about.height ?? null, createdAt: new Date(), createdBy: userId }
-  const fits = await database().transaction(async (tx) => {
-    const [used] = await tx.select({ bytes: sql<string | null>`sum(${files.size})` }).from(files).where(eq(files.treeId, treeId))
+  const row = {
+    treeId,
+    id,
+    type: about.type,
+    size: data.length,
+    width: about.width ?? null,
+    height: about.height ?? null,
+    createdAt: new Date(),
+    createdBy: userId,
+  }
+  const fits = await database().transaction(async tx => {
+    const [used] = await tx
+      .select({ bytes: sql<string | null>`sum(${files.size})` })
+      .from(files)
+      .where(eq(files.treeId, treeId))
     if (Number(used?.bytes ?? 0) + data.length > MOST_BYTES) return false
     await tx.insert(files).ignore().values(row)
-    for (let number = 0; number * CHUNK < data.length; number++) await tx.insert(fileChunks).ignore().values({ id, number, data: data.subarray(number * CHUNK, (number + 1) * CHUNK) })
+    for (let number = 0; number * CHUNK < data.length; number++)
+      await tx
+        .insert(fileChunks)
+        .ignore()
+        .values({ id, number, data: data.subarray(number * CHUNK, (number + 1) * CHUNK) })
     return true
   })
   return fits ? row : null
 }
 
 export async function findFile(treeId: string, id: string): Promise<StoredFile | undefined> {
-  const [file] = await database().select().from(files).where(and(eq(files.treeId, treeId), eq(files.id, id)))
+  const [file] = await database()
+    .select()
+    .from(files)
+    .where(and(eq(files.treeId, treeId), eq(files.id, id)))
   return file
 }
 
@@ -36,8 +66,17 @@ const AT_ONCE = 4
 export async function* readChunks(id: string, from = 0, to = Number.MAX_SAFE_INTEGER): AsyncGenerator<Buffer> {
   const last = Math.floor(to / CHUNK)
   for (let first = Math.floor(from / CHUNK); first <= last; first += AT_ONCE) {
-    const rows = await database().select({ number: fileChunks.number, data: fileChunks.data }).from(fileChunks)
-      .where(and(eq(fileChunks.id, id), gte(fileChunks.number, first), lte(fileChunks.number, Math.min(last, first + AT_ONCE - 1)))).orderBy(asc(fileChunks.number))
+    const rows = await database()
+      .select({ number: fileChunks.number, data: fileChunks.data })
+      .from(fileChunks)
+      .where(
+        and(
+          eq(fileChunks.id, id),
+          gte(fileChunks.number, first),
+          lte(fileChunks.number, Math.min(last, first + AT_ONCE - 1)),
+        ),
+      )
+      .orderBy(asc(fileChunks.number))
     for (const { number, data } of rows) {
       const start = number * CHUNK
       yield data.subarray(Math.max(0, from - start), Math.min(data.length, to - start + 1))
@@ -48,6 +87,16 @@ export async function* readChunks(id: string, from = 0, to = Number.MAX_SAFE_INT
 
 /** Gives a tree the files of another one, or some of them. */
 export async function shareFiles(from: string, to: string, only?: readonly string[]): Promise<void> {
-  const rows = only?.length === 0 ? [] : await database().select().from(files).where(and(eq(files.treeId, from), ...(only ? [inArray(files.id, [...only])] : [])))
-  for (let i = 0; i < rows.length; i += 500) await database().insert(files).ignore().values(rows.slice(i, i + 500).map(row => ({ ...row, treeId: to })))
+  const rows =
+    only?.length === 0
+      ? []
+      : await database()
+          .select()
+          .from(files)
+          .where(and(eq(files.treeId, from), ...(only ? [inArray(files.id, [...only])] : [])))
+  for (let i = 0; i < rows.length; i += 500)
+    await database()
+      .insert(files)
+      .ignore()
+      .values(rows.slice(i, i + 500).map(row => ({ ...row, treeId: to })))
 }

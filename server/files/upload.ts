@@ -12,7 +12,8 @@ import { fileLimit, inMegabytes } from './limit'
 import { CHUNK, MOST_BYTES, readChunks } from './store'
 
 /*
- * Files come in as a stream and go into the database piece by piece, under an address of their own until the last byte is
+ * Files come in as a stream and go into the database piece by piece, under an address of their own until the last byte
+ * is
  * there and their hash is known. What breaks off is taken out again; what a crash left behind is swept up a day later.
  */
 
@@ -25,10 +26,17 @@ const ENOUGH_TO_TELL = 4200
 /** What arrived: an attachment but for its own id. */
 export type Arrived = Omit<Attachment, 'id'>
 
-/** Takes one file in. Refuses, leaving nothing behind, what is too large, empty, breaks off, or is a picture by name and none by its bytes. */
+/**
+ * Takes one file in. Refuses, leaving nothing behind, what is too large, empty, breaks off, or is a picture by name
+ * and none by its bytes.
+ */
 export async function takeIn(treeId: string, userId: string, name: string, request: IncomingMessage): Promise<Arrived> {
   const limit = fileLimit()
-  const tooLarge = new Fault(413, 'too-large', `“${name}” is larger than ${inMegabytes(limit)}, which is the most a file may have. Nothing was changed.`)
+  const tooLarge = new Fault(
+    413,
+    'too-large',
+    `“${name}” is larger than ${inMegabytes(limit)}, which is the most a file may have. Nothing was changed.`,
+  )
   if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge
   const arriving = `${ARRIVING}${Date.now().toString(36)}-${nanoid(12)}`
   const hash = createHash('sha256')
@@ -42,7 +50,10 @@ export async function takeIn(treeId: string, userId: string, name: string, reque
     const data = Buffer.concat(waiting)
     waiting = []
     waitingBytes = 0
-    for (let from = 0; from < data.length; from += CHUNK) await database().insert(fileChunks).values({ id: arriving, number: number++, data: data.subarray(from, from + CHUNK) })
+    for (let from = 0; from < data.length; from += CHUNK)
+      await database()
+        .insert(fileChunks)
+        .values({ id: arriving, number: number++, data: data.subarray(from, from + CHUNK) })
   }
   try {
     for await (const piece of request as AsyncIterable<Buffer>) {
@@ -71,17 +82,27 @@ export async function takeIn(treeId: string, userId: string, name: string, reque
     const file = hash.digest('hex')
     await settle(treeId, userId, arriving, { file, type, size })
     return { file, name, type, size, preview }
-  }
-  catch (error) {
-    await database().delete(fileChunks).where(eq(fileChunks.id, arriving)).catch(() => { /* the sweep takes it */ })
-    throw (error as NodeJS.ErrnoException).code === 'ECONNRESET' ? new Fault(400, 'broken-off', `“${name}” broke off on its way. Nothing was changed.`) : error
+  } catch (error) {
+    await database()
+      .delete(fileChunks)
+      .where(eq(fileChunks.id, arriving))
+      .catch(() => {
+        /* the sweep takes it */
+      })
+    throw (error as NodeJS.ErrnoException).code === 'ECONNRESET'
+      ? new Fault(400, 'broken-off', `“${name}” broke off on its way. Nothing was changed.`)
+      : error
   }
 }
 
-/** The media type as the bytes say. Text and what nobody knows are told apart by whether there are bytes that no text has. */
+/**
+ * The media type as the bytes say. Text and what nobody knows are told apart by whether there are bytes that no text
+ * has.
+ */
 async function typeOf(head: Buffer, name: string): Promise<string> {
   const known = (await fileTypeFromBuffer(head))?.mime ?? ''
-  if (PICTURE_NAMES.test(name) && !PICTURES.includes(known)) throw new Fault(422, 'no-picture', `“${name}” has the name of a picture but isn’t one. Nothing was changed.`)
+  if (PICTURE_NAMES.test(name) && !PICTURES.includes(known))
+    throw new Fault(422, 'no-picture', `“${name}” has the name of a picture but isn’t one. Nothing was changed.`)
   if (known) return known.replace(/;.*$/, '').trim()
   return head.includes(0) ? 'application/octet-stream' : 'text/plain'
 }
@@ -95,22 +116,44 @@ async function previewOf(treeId: string, userId: string, arriving: string): Prom
 }
 
 /** Gives what arrived its own address, in one step with the row that names it. */
-async function settle(treeId: string, userId: string, arriving: string, { file, type, size }: { file: string, type: string, size: number }): Promise<void> {
-  const fits = await database().transaction(async (tx) => {
-    const [used] = await tx.select({ bytes: sql<string | null>`sum(${files.size})` }).from(files).where(eq(files.treeId, treeId))
+async function settle(
+  treeId: string,
+  userId: string,
+  arriving: string,
+  { file, type, size }: { file: string; type: string; size: number },
+): Promise<void> {
+  const fits = await database().transaction(async tx => {
+    const [used] = await tx
+      .select({ bytes: sql<string | null>`sum(${files.size})` })
+      .from(files)
+      .where(eq(files.treeId, treeId))
     if (Number(used?.bytes ?? 0) + size > MOST_BYTES) return false
-    const [there] = await tx.select({ number: fileChunks.number }).from(fileChunks).where(and(eq(fileChunks.id, file), eq(fileChunks.number, 0)))
+    const [there] = await tx
+      .select({ number: fileChunks.number })
+      .from(fileChunks)
+      .where(and(eq(fileChunks.id, file), eq(fileChunks.number, 0)))
     if (there) await tx.delete(fileChunks).where(eq(fileChunks.id, arriving))
     else await tx.update(fileChunks).set({ id: file }).where(eq(fileChunks.id, arriving))
-    await tx.insert(files).ignore().values({ treeId, id: file, type, size, width: null, height: null, createdAt: new Date(), createdBy: userId })
+    await tx
+      .insert(files)
+      .ignore()
+      .values({ treeId, id: file, type, size, width: null, height: null, createdAt: new Date(), createdBy: userId })
     return true
   })
-  if (!fits) throw new Fault(413, 'no-room', `The files of this tree take up all the room they have (${inMegabytes(MOST_BYTES)}). Nothing was changed.`)
+  if (!fits)
+    throw new Fault(
+      413,
+      'no-room',
+      `The files of this tree take up all the room they have (${inMegabytes(MOST_BYTES)}). Nothing was changed.`,
+    )
 }
 
 /** Takes out what began to arrive more than a day ago and never did. */
 export async function sweepArriving(): Promise<void> {
-  const rows = await database().selectDistinct({ id: fileChunks.id }).from(fileChunks).where(like(fileChunks.id, `${ARRIVING}%`))
+  const rows = await database()
+    .selectDistinct({ id: fileChunks.id })
+    .from(fileChunks)
+    .where(like(fileChunks.id, `${ARRIVING}%`))
   for (const { id } of rows) {
     const began = Number.parseInt(id.slice(ARRIVING.length).split('-')[0]!, 36)
     if (!(Date.now() - began < A_DAY_MS)) await database().delete(fileChunks).where(eq(fileChunks.id, id))

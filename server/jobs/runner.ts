@@ -7,7 +7,8 @@ import { Fault } from '../access/fault'
 import type { Answer, Input, Kind, Result } from './work'
 
 /*
- * One runner for work that takes long or may be made to: a thread of its own for each job, with limits on time and memory, so that nothing anybody sends holds up
+ * One runner for work that takes long or may be made to: a thread of its own for each job, with limits on time and
+ * memory, so that nothing anybody sends holds up
  * the others. Jobs of one person follow one another; a few persons' run side by side.
  */
 
@@ -19,7 +20,10 @@ const SIDE_BY_SIDE = 2
 /** Jobs of one person that may wait. */
 const MOST_WAITING = 5
 
-interface Waiting { readonly person: string, readonly start: () => void }
+interface Waiting {
+  readonly person: string
+  readonly start: () => void
+}
 const queue: Waiting[] = []
 const running = new Set<string>()
 
@@ -41,7 +45,11 @@ function workerFile(): string {
 
 function inThread(kind: Kind, input: unknown, signal: AbortSignal | undefined): Promise<Answer> {
   return new Promise((done, reject) => {
-    const worker = new Worker(workerFile(), { workerData: { kind, input }, resourceLimits: { maxOldGenerationSizeMb: MOST_MB }, stderr: true })
+    const worker = new Worker(workerFile(), {
+      workerData: { kind, input },
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MB },
+      stderr: true,
+    })
     let ended = false
     const end = (then: () => void): void => {
       if (ended) return
@@ -52,28 +60,51 @@ function inThread(kind: Kind, input: unknown, signal: AbortSignal | undefined): 
       then()
     }
     const cancel = (): void => end(() => reject(new Fault(499, 'cancelled', 'It was stopped. Nothing was changed.')))
-    const timer = setTimeout(() => end(() => reject(new Fault(422, 'too-heavy', `Reading this takes longer than ${MOST_MS / 1000} seconds, so it was stopped. Nothing was changed.`))), MOST_MS)
+    const timer = setTimeout(
+      () =>
+        end(() =>
+          reject(
+            new Fault(
+              422,
+              'too-heavy',
+              `Reading this takes longer than ${MOST_MS / 1000} seconds, so it was stopped. Nothing was changed.`,
+            ),
+          ),
+        ),
+      MOST_MS,
+    )
     if (signal?.aborted) {
       cancel()
       return
     }
     signal?.addEventListener('abort', cancel)
     worker.on('message', (answer: Answer) => end(() => done(answer)))
-    worker.on('error', (error: Error & { code?: string }) => end(() => {
-      if (error.code === 'ERR_WORKER_OUT_OF_MEMORY') reject(new Fault(422, 'too-heavy', 'Reading this needs more memory than one file may have. Nothing was changed.'))
-      else reject(error)
-    }))
+    worker.on('error', (error: Error & { code?: string }) =>
+      end(() => {
+        if (error.code === 'ERR_WORKER_OUT_OF_MEMORY')
+          reject(
+            new Fault(422, 'too-heavy', 'Reading this needs more memory than one file may have. Nothing was changed.'),
+          )
+        else reject(error)
+      }),
+    )
     worker.on('exit', code => end(() => reject(new Error(`a worker ended by itself with code ${code}`))))
   })
 }
 
 /**
- * Runs a job for somebody and answers with its result. Throws `Unreadable` for input that can't be read, and a `Fault` when it takes too long or too much (`too-heavy`),
+ * Runs a job for somebody and answers with its result. Throws `Unreadable` for input that can't be read, and a `Fault`
+ * when it takes too long or too much (`too-heavy`),
  * when it's stopped by `signal` (`cancelled`), or when too many of theirs wait already (`slowed`).
  */
-export async function runJob<K extends Kind>(kind: K, input: Input<K>, { person, signal }: { readonly person: string, readonly signal?: AbortSignal }): Promise<Result<K>> {
-  if (queue.filter(one => one.person === person).length >= MOST_WAITING) throw new Fault(429, 'slowed', 'Several of your files are being read already. Wait until one is done.')
-  await new Promise<void>((start) => {
+export async function runJob<K extends Kind>(
+  kind: K,
+  input: Input<K>,
+  { person, signal }: { readonly person: string; readonly signal?: AbortSignal },
+): Promise<Result<K>> {
+  if (queue.filter(one => one.person === person).length >= MOST_WAITING)
+    throw new Fault(429, 'slowed', 'Several of your files are being read already. Wait until one is done.')
+  await new Promise<void>(start => {
     queue.push({ person, start })
     startNext()
   })
@@ -82,8 +113,7 @@ export async function runJob<K extends Kind>(kind: K, input: Input<K>, { person,
     if (answer.kind === 'done') return answer.result as Result<K>
     if (answer.kind === 'unreadable') throw answer.which ? new Ambiguous(answer.which) : new Unreadable(answer.message)
     throw new Error(`a job of the kind ${kind} failed: ${answer.name}`)
-  }
-  finally {
+  } finally {
     running.delete(person)
     startNext()
   }

@@ -18,17 +18,43 @@ export interface Letter {
 
 /** Keeps a letter in the Letterbox, and sends it too when `SMTP_URL` is set. */
 export async function sendLetter(letter: Letter, db: Database | Transaction = database()): Promise<void> {
-  await db.insert(letters).values({
-    id: nanoid(16), toEmail: letter.to, subject: letter.subject.slice(0, 300), body: letter.body, link: letter.link ?? null, fromUser: letter.from ?? null,
-    attachments: letter.attachments ?? null, createdAt: new Date(),
-  })
+  await db
+    .insert(letters)
+    .values({
+      id: nanoid(16),
+      toEmail: letter.to,
+      subject: letter.subject.slice(0, 300),
+      body: letter.body,
+      link: letter.link ?? null,
+      fromUser: letter.from ?? null,
+      attachments: letter.attachments ?? null,
+      createdAt: new Date(),
+    })
   const smtp = useRuntimeConfig().smtpUrl || process.env.SMTP_URL
   if (smtp) {
-    createTransport(smtp).sendMail({
-      from: 'Sun Porch <sun-porch@localhost>', to: letter.to, subject: letter.subject, text: letter.link ? `${letter.body}\n\n${addressOf(letter.link)}` : letter.body,
-      ...(letter.html ? { html: letter.link ? letter.html.replace('</body>', `<p><a href="${addressOf(letter.link)}">Open it in Sun Porch</a></p></body>`) : letter.html } : {}),
-      attachments: (letter.attachments ?? []).map(({ name, type, text }) => ({ filename: name, contentType: type, content: text })),
-    }).catch((error: Error) => console.error('A letter stayed in the Letterbox only:', error.message))
+    createTransport(smtp)
+      .sendMail({
+        from: 'Sun Porch <sun-porch@localhost>',
+        to: letter.to,
+        subject: letter.subject,
+        text: letter.link ? `${letter.body}\n\n${addressOf(letter.link)}` : letter.body,
+        ...(letter.html
+          ? {
+              html: letter.link
+                ? letter.html.replace(
+                    '</body>',
+                    `<p><a href="${addressOf(letter.link)}">Open it in Sun Porch</a></p></body>`,
+                  )
+                : letter.html,
+            }
+          : {}),
+        attachments: (letter.attachments ?? []).map(({ name, type, text }) => ({
+          filename: name,
+          contentType: type,
+          content: text,
+        })),
+      })
+      .catch((error: Error) => console.error('A letter stayed in the Letterbox only:', error.message))
   }
 }
 

@@ -4,8 +4,7 @@ export function sameOrigin(headers: Headers): boolean {
   if (origin === null) return true
   try {
     return new URL(origin).host === (headers.get('x-forwarded-host') ?? headers.get('host'))
-  }
-  catch {
+  } catch {
     return false
   }
 }

@@ -1,7 +1,14 @@
 import { and, asc, eq, gt, max } from 'drizzle-orm'
 import { peopleOf } from '../trees/store'
 import { nanoid } from 'nanoid'
-import { type ClientMessage, clientMessage, type NewsEdit, type Present, type Role, type ServerMessage } from '#core/contract'
+import {
+  type ClientMessage,
+  clientMessage,
+  type NewsEdit,
+  type Present,
+  type Role,
+  type ServerMessage,
+} from '#core/contract'
 import { LIMITS, toSnapshot } from '#core/tree'
 import { type Account, whoIs } from '../access/accounts'
 import { Fault } from '../access/fault'
@@ -38,7 +45,13 @@ class Seat {
   private tokens = BURST
   private refilled = Date.now()
 
-  constructor(readonly line: Line, readonly treeId: string, readonly account: Account, public role: Role, readonly request: Request) {
+  constructor(
+    readonly line: Line,
+    readonly treeId: string,
+    readonly account: Account,
+    public role: Role,
+    readonly request: Request,
+  ) {
     this.present = { id: account.id, name: account.name, client: this.client, selected: [], typing: null }
   }
 
@@ -60,7 +73,7 @@ class Seat {
 const rooms = new Map<string, Set<Seat>>()
 
 function others(seat: Seat): Seat[] {
-  return [...rooms.get(seat.treeId) ?? []].filter(other => other !== seat && other.said)
+  return [...(rooms.get(seat.treeId) ?? [])].filter(other => other !== seat && other.said)
 }
 
 /** Lets a checked person in. Nothing is sent before the client's hello. */
@@ -81,14 +94,18 @@ export function leave(seat: Seat): void {
 /** Hears one message. Whatever is wrong with it, it's refused in words and changes nothing. */
 export function hear(seat: Seat, text: string): void {
   if (Buffer.byteLength(text) > LIMITS.message) {
-    seat.say({ type: 'refused', edit: null, code: 'too-long', message: 'A message holds 2 MB at most. Nothing was changed.' })
+    seat.say({
+      type: 'refused',
+      edit: null,
+      code: 'too-long',
+      message: 'A message holds 2 MB at most. Nothing was changed.',
+    })
     return
   }
   let raw: unknown
   try {
     raw = JSON.parse(text)
-  }
-  catch {
+  } catch {
     seat.say({ type: 'refused', edit: null, code: 'not-json', message: 'That message isn’t JSON.' })
     return
   }
@@ -100,7 +117,12 @@ export function hear(seat: Seat, text: string): void {
   const parsed = clientMessage.safeParse(raw)
   if (!parsed.success) {
     const issue = parsed.error.issues[0]
-    seat.say({ type: 'refused', edit: editId, code: 'invalid', message: `${issue?.path.join('.') || 'message'}: ${issue?.message ?? 'not understood'}` })
+    seat.say({
+      type: 'refused',
+      edit: editId,
+      code: 'invalid',
+      message: `${issue?.path.join('.') || 'message'}: ${issue?.message ?? 'not understood'}`,
+    })
     return
   }
   act(seat, parsed.data)
@@ -127,7 +149,9 @@ function act(seat: Seat, message: ClientMessage): void {
       for (const other of others(seat)) other.say({ type: 'presence', present: seat.present })
       return
     case 'watch':
-      watchOthers(seat, message.trees).catch(() => { /* the database is away; the tab asks again on its next line */ })
+      watchOthers(seat, message.trees).catch(() => {
+        /* the database is away; the tab asks again on its next line */
+      })
       return
     case 'edit':
       submit(seat.treeId, seat.account.id, message.edit).then(
@@ -136,7 +160,10 @@ function act(seat: Seat, message: ClientMessage): void {
           if (again) seat.say({ type: 'news', edits: [news] })
         },
         (error: unknown) => {
-          const fault = error instanceof Fault ? error : new Fault(500, 'unforeseen', 'Something went wrong here. Nothing was changed.')
+          const fault =
+            error instanceof Fault
+              ? error
+              : new Fault(500, 'unforeseen', 'Something went wrong here. Nothing was changed.')
           seat.say({ type: 'refused', edit: message.edit.id, code: fault.code, message: fault.message })
         },
       )
@@ -154,17 +181,36 @@ async function welcome(seat: Seat, since: number | null): Promise<void> {
   const db = database()
   const [row] = await db.select({ version: trees.version }).from(trees).where(eq(trees.id, seat.treeId))
   const version = row?.version ?? 0
-  seat.say({ type: 'welcome', client: seat.client, version, role: seat.role, present: others(seat).map(other => other.present), at: Date.now() })
+  seat.say({
+    type: 'welcome',
+    client: seat.client,
+    version,
+    role: seat.role,
+    present: others(seat).map(other => other.present),
+    at: Date.now(),
+  })
   if (since === null || since > version || version - since > MOST_CATCH_UP) {
     const item = await readTree(seat.treeId, version)
     if (!item) throw new Error('no snapshot')
     seat.sentVersion = item.version
     seat.say({ type: 'tree', version: item.version, snapshot: toSnapshot(item.tree) })
-  }
-  else {
-    const missed = await db.select().from(edits).where(and(eq(edits.treeId, seat.treeId), gt(edits.number, since))).orderBy(asc(edits.number))
+  } else {
+    const missed = await db
+      .select()
+      .from(edits)
+      .where(and(eq(edits.treeId, seat.treeId), gt(edits.number, since)))
+      .orderBy(asc(edits.number))
     seat.sentVersion = since
-    tell(seat, missed.map(({ editId, number, userId, at, changes }) => ({ id: editId, number, user: userId, at: at.toISOString(), changes })))
+    tell(
+      seat,
+      missed.map(({ editId, number, userId, at, changes }) => ({
+        id: editId,
+        number,
+        user: userId,
+        at: at.toISOString(),
+        changes,
+      })),
+    )
   }
   const waiting = seat.held
   seat.held = null
@@ -177,11 +223,16 @@ function tell(seat: Seat, news: readonly NewsEdit[], text?: string): void {
   const fresh = news.filter(edit => edit.number > seat.sentVersion)
   if (fresh.length === 0) return
   seat.sentVersion = fresh.at(-1)!.number
-  seat.line.send(text && fresh.length === news.length ? text : JSON.stringify({ type: 'news', edits: fresh } satisfies ServerMessage))
+  seat.line.send(
+    text && fresh.length === news.length
+      ? text
+      : JSON.stringify({ type: 'news', edits: fresh } satisfies ServerMessage),
+  )
 }
 
 onNews((treeId, news) => {
-  for (const others of rooms.values()) for (const seat of others) if (seat.watched.has(treeId)) seat.say({ type: 'elsewhere', tree: treeId })
+  for (const others of rooms.values())
+    for (const seat of others) if (seat.watched.has(treeId)) seat.say({ type: 'elsewhere', tree: treeId })
   const room = rooms.get(treeId)
   if (!room) return
   const text = JSON.stringify({ type: 'news', edits: news } satisfies ServerMessage)
@@ -193,7 +244,7 @@ onNews((treeId, news) => {
 
 /** Looks again at what the people in a tree may do, and acts on it at once. */
 export async function recheck(treeId: string): Promise<void> {
-  await Promise.all([...rooms.get(treeId) ?? []].map(recheckSeat))
+  await Promise.all([...(rooms.get(treeId) ?? [])].map(recheckSeat))
 }
 
 async function recheckSeat(seat: Seat): Promise<void> {
@@ -230,7 +281,11 @@ export function expelPerson(userId: string): void {
 /** Another process may have taken a right away, or made edits that this one never heard of. */
 const watch = setInterval(() => {
   for (const treeId of rooms.keys()) {
-    recheck(treeId).then(() => catchUpRoom(treeId)).catch(() => { /* the database is away; the next round looks again */ })
+    recheck(treeId)
+      .then(() => catchUpRoom(treeId))
+      .catch(() => {
+        /* the database is away; the next round looks again */
+      })
   }
 }, RECHECK_MS)
 watch.unref()
@@ -238,8 +293,12 @@ watch.unref()
 async function catchUpRoom(treeId: string): Promise<void> {
   const room = rooms.get(treeId)
   if (!room) return
-  const [row] = await database().select({ newest: max(edits.number) }).from(edits).where(eq(edits.treeId, treeId))
-  for (const seat of room) if (seat.said && !seat.held && (row?.newest ?? 0) > seat.sentVersion) await welcome(seat, seat.sentVersion)
+  const [row] = await database()
+    .select({ newest: max(edits.number) })
+    .from(edits)
+    .where(eq(edits.treeId, treeId))
+  for (const seat of room)
+    if (seat.said && !seat.held && (row?.newest ?? 0) > seat.sentVersion) await welcome(seat, seat.sentVersion)
 }
 
 /** Tells everybody that the server stops, so that their browsers come back by themselves. */

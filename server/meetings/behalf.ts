@@ -6,11 +6,25 @@ import { members } from '../database/schema'
 import { newEditId, type Outcome, submit } from '../trees/door'
 
 /**
- * Makes an edit for somebody who may answer but not edit (a guest, a viewer): in the name of whoever invited them, or of an owner
+ * Makes an edit for somebody who may answer but not edit (a guest, a viewer): in the name of whoever invited them, or
+ * of an owner
  * when that person may no longer edit. The part itself says who answered.
  */
-export async function submitFor(treeId: string, wanted: readonly string[], changes: readonly Change[]): Promise<Outcome> {
-  const rows = await database().select({ id: members.userId }).from(members).where(and(eq(members.treeId, treeId), inArray(members.userId, [...wanted, '']), inArray(members.role, ['editor', 'owner'])))
+export async function submitFor(
+  treeId: string,
+  wanted: readonly string[],
+  changes: readonly Change[],
+): Promise<Outcome> {
+  const rows = await database()
+    .select({ id: members.userId })
+    .from(members)
+    .where(
+      and(
+        eq(members.treeId, treeId),
+        inArray(members.userId, [...wanted, '']),
+        inArray(members.role, ['editor', 'owner']),
+      ),
+    )
   const able = wanted.find(id => rows.some(row => row.id === id)) ?? (await ownersOf(treeId))[0]!
   return submit(treeId, able, { id: newEditId(), changes })
 }

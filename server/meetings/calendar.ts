@@ -5,7 +5,10 @@ import { asCalendarMeeting } from './invite'
 import { meetingsOpenTo } from './list'
 import { accountsOf, everybodyIn } from './meeting'
 
-/** The meetings that somebody is asked to, in trees open to them, as their calendar takes them. What they declined stays out. */
+/**
+ * The meetings that somebody is asked to, in trees open to them, as their calendar takes them. What they declined
+ * stays out.
+ */
 export async function calendarMeetings(userId: string, now: number): Promise<CalendarMeeting[]> {
   const found: CalendarMeeting[] = []
   for (const { row, tree } of await meetingsOpenTo(userId)) {
@@ -15,7 +18,9 @@ export async function calendarMeetings(userId: string, now: number): Promise<Cal
     const accounts = await everybodyIn(tree)
     const chair = brief.people.find(({ role }) => role === 'chair')?.user ?? brief.invitation?.by ?? userId
     const organizer = accounts.get(chair) ?? (await accountsOf([chair])).get(chair)
-    const meeting = organizer ? asCalendarMeeting(row.treeId, tree, row.id, accounts, organizer, brief.invitation?.sequence ?? 0, now) : null
+    const meeting = organizer
+      ? asCalendarMeeting(row.treeId, tree, row.id, accounts, organizer, brief.invitation?.sequence ?? 0, now)
+      : null
     if (meeting) found.push(meeting)
   }
   return found

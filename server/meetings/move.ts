@@ -5,7 +5,8 @@ import { submit } from '../trees/door'
 import { openMeeting } from './meeting'
 
 /*
- * Moves of a running meeting, timed here. Two chairs who press at once: in one process they queue; between processes the edit's id is made from the
+ * Moves of a running meeting, timed here. Two chairs who press at once: in one process they queue; between processes
+ * the edit's id is made from the
  * step, so that the door counts it once.
  */
 
@@ -13,20 +14,39 @@ const queues = new Map<string, Promise<unknown>>()
 
 function inTurn<T>(key: string, work: () => Promise<T>): Promise<T> {
   const turn = (queues.get(key) ?? Promise.resolve()).then(work, work)
-  const settled = turn.catch(() => { /* told to whoever asked */ }).finally(() => { if (queues.get(key) === settled) queues.delete(key) })
+  const settled = turn
+    .catch(() => {
+      /* told to whoever asked */
+    })
+    .finally(() => {
+      if (queues.get(key) === settled) queues.delete(key)
+    })
   queues.set(key, settled)
   return turn
 }
 
-/** Moves a meeting on. `from`: the step that whoever pressed had before them. `already`: it had been moved before this was heard. `step`: where it is now. */
-export function moveMeeting(treeId: string, topicId: string, userId: string, version: number, move: Move, from: number | null): Promise<{ already: boolean, at: number, step: number }> {
+/**
+ * Moves a meeting on. `from`: the step that whoever pressed had before them. `already`: it had been moved before this
+ * was heard. `step`: where it is now.
+ */
+export function moveMeeting(
+  treeId: string,
+  topicId: string,
+  userId: string,
+  version: number,
+  move: Move,
+  from: number | null,
+): Promise<{ already: boolean; at: number; step: number }> {
   return inTurn(`${treeId}/${topicId}`, async () => {
     const { tree, version: number, brief } = await openMeeting(treeId, topicId, version)
     const now = Date.now()
     const moved = moveOn(tree, topicId, move, from, now, userId, number)
     if (moved.kind === 'refused') throw new Fault(409, 'not-now', moved.words)
     if (moved.kind === 'already') return { already: true, at: now, step: brief.run?.step ?? 0 }
-    const id = createHash('sha256').update(`${treeId}/${topicId}/${brief.run?.began ?? number}/${moved.step}`).digest('base64url').slice(0, 32)
+    const id = createHash('sha256')
+      .update(`${treeId}/${topicId}/${brief.run?.began ?? number}/${moved.step}`)
+      .digest('base64url')
+      .slice(0, 32)
     const { again } = await submit(treeId, userId, { id, changes: moved.changes })
     return { already: again, at: now, step: moved.step }
   })

@@ -15,5 +15,7 @@ export async function welcomeWishes(treeId: string, invitedBy: string): Promise<
   const changes = settleWishes(item.tree, await peopleOf(treeId))
   if (changes.length === 0) return
   // Somebody may have settled them in the same moment; then there is nothing left to do.
-  await submitFor(treeId, [invitedBy], changes).catch((error: unknown) => { if (!(error instanceof Fault)) throw error })
+  await submitFor(treeId, [invitedBy], changes).catch((error: unknown) => {
+    if (!(error instanceof Fault)) throw error
+  })
 }

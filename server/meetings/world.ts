@@ -10,7 +10,16 @@ import { openMeeting } from './meeting'
 export async function worldOf(treeId: string, topicId: string, version: number, viewer: string): Promise<MeetingWorld> {
   const { tree } = await openMeeting(treeId, topicId, version)
   const named = [...new Set([...branch(tree, topicId)].flatMap(topic => topic.files.map(({ file }) => file)))]
-  const there = named.length === 0 ? [] : await database().select({ id: files.id }).from(files).where(and(eq(files.treeId, treeId), inArray(files.id, named)))
+  const there =
+    named.length === 0
+      ? []
+      : await database()
+          .select({ id: files.id })
+          .from(files)
+          .where(and(eq(files.treeId, treeId), inArray(files.id, named)))
   const known = new Set(there.map(({ id }) => id))
-  return { elsewhere: Object.fromEntries(await elsewhereOf(treeId, tree, topicId, viewer)), closed: named.filter(file => !known.has(file)) }
+  return {
+    elsewhere: Object.fromEntries(await elsewhereOf(treeId, tree, topicId, viewer)),
+    closed: named.filter(file => !known.has(file)),
+  }
 }

@@ -1,7 +1,7 @@
 import { sameOrigin } from '../live/origin'
 
 /** What every answer says to browsers, and the check that a write comes from a page of ours. */
-export default defineEventHandler((event) => {
+export default defineEventHandler(event => {
   setResponseHeaders(event, {
     'x-content-type-options': 'nosniff',
     'referrer-policy': 'same-origin',

@@ -13,19 +13,26 @@ const MOST = 500
 
 const NOTHING = { title: '', treeTitle: '', markers: [], people: [], due: null, done: null } as const
 
-interface Opened { readonly state: 'open' | 'closed' | 'trashed', readonly tree: Tree | null }
+interface Opened {
+  readonly state: 'open' | 'closed' | 'trashed'
+  readonly tree: Tree | null
+}
 
-/** What the references of a tree to other trees show to a person. Each tree on the way is opened as that person, or not at all. */
+/**
+ * What the references of a tree to other trees show to a person. Each tree on the way is opened as that person, or not
+ * at all.
+ */
 export async function shownOf(tree: Tree, userId: string): Promise<ShownTopic[]> {
   const opened = new Map<string, Promise<Opened>>()
   const open = (id: string): Promise<Opened> => {
     let found = opened.get(id)
-    if (!found) opened.set(id, found = openAs(id, userId))
+    if (!found) opened.set(id, (found = openAs(id, userId)))
     return found
   }
-  const wanted = new Map<string, { tree: string, topic: string }>()
+  const wanted = new Map<string, { tree: string; topic: string }>()
   for (const { reference, removed } of tree.topics.values()) {
-    if (!removed && reference !== null && reference.tree !== null && wanted.size < MOST) wanted.set(`${reference.tree}/${reference.topic}`, { tree: reference.tree, topic: reference.topic })
+    if (!removed && reference !== null && reference.tree !== null && wanted.size < MOST)
+      wanted.set(`${reference.tree}/${reference.topic}`, { tree: reference.tree, topic: reference.topic })
   }
   const shown = await Promise.all([...wanted.values()].map(one => follow(one, open)))
   const names = await namesOf(shown.flatMap(one => one.people))
@@ -40,13 +47,26 @@ async function openAs(id: string, userId: string): Promise<Opened> {
   return item ? { state: 'open', tree: item.tree } : { state: 'closed', tree: null }
 }
 
-async function follow(wanted: { tree: string, topic: string }, open: (id: string) => Promise<Opened>): Promise<ShownTopic> {
+async function follow(
+  wanted: { tree: string; topic: string },
+  open: (id: string) => Promise<Opened>,
+): Promise<ShownTopic> {
   const answer = (state: ShownTopic['state'], tree: Tree | null, topic?: Topic): ShownTopic => ({
-    ...wanted, ...NOTHING, state,
+    ...wanted,
+    ...NOTHING,
+    state,
     ...(tree ? { treeTitle: topicOf(tree, tree.centre).title } : {}),
-    ...(tree && topic ? { title: topic.title, due: topic.due, done: topic.done, people: topic.people, markers: markersOf(tree.fields).filter(marker => topic.markers.includes(marker.id)) } : {}),
+    ...(tree && topic
+      ? {
+          title: topic.title,
+          due: topic.due,
+          done: topic.done,
+          people: topic.people,
+          markers: markersOf(tree.fields).filter(marker => topic.markers.includes(marker.id)),
+        }
+      : {}),
   })
-  let at: { tree: string, topic: string } = wanted
+  let at: { tree: string; topic: string } = wanted
   for (let step = 0; step < MOST_STEPS; step++) {
     const { state, tree } = await open(at.tree)
     if (!tree) return answer(state === 'trashed' ? 'trashed' : 'closed', null)
@@ -62,6 +82,9 @@ async function follow(wanted: { tree: string, topic: string }, open: (id: string
 
 async function namesOf(ids: readonly string[]): Promise<Map<string, string>> {
   if (ids.length === 0) return new Map()
-  const rows = await database().select({ id: users.id, name: users.name }).from(users).where(inArray(users.id, [...new Set(ids)]))
+  const rows = await database()
+    .select({ id: users.id, name: users.name })
+    .from(users)
+    .where(inArray(users.id, [...new Set(ids)]))
   return new Map(rows.map(row => [row.id, row.name]))
 }

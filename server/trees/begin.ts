@@ -10,12 +10,28 @@ import { readTree } from './held'
 import { newTree } from './new-tree'
 import { storeTree } from './store'
 
-/** A new tree: blank, from a starter that came with the app, or from one of somebody's own, which is a tree they may see. */
-export async function beginTree(userId: string, { title, arrangement, starter }: { title?: string | undefined, arrangement?: Arrangement | undefined, starter?: string | undefined }): Promise<string> {
+/**
+ * A new tree: blank, from a starter that came with the app, or from one of somebody's own, which is a tree they may
+ * see.
+ */
+export async function beginTree(
+  userId: string,
+  {
+    title,
+    arrangement,
+    starter,
+  }: { title?: string | undefined; arrangement?: Arrangement | undefined; starter?: string | undefined },
+): Promise<string> {
   if (!starter) return storeTree(newTree(title ?? 'New tree', arrangement ?? 'both'), userId)
   const shipped = starterOf(starter)
   if (shipped) {
-    const tree = growStarter(shipped, title ?? shipped.name, new Date().toISOString().slice(0, 10), () => nanoid(12), userId)
+    const tree = growStarter(
+      shipped,
+      title ?? shipped.name,
+      new Date().toISOString().slice(0, 10),
+      () => nanoid(12),
+      userId,
+    )
     if (arrangement) tree.fields = { ...tree.fields, arrangement }
     return storeTree(tree, userId)
   }

@@ -5,9 +5,12 @@ import { database } from '../database/connect'
 import type { Held } from './held'
 
 /*
- * Stores a batch of edits in one transaction and one trip to the database: a compound statement (MariaDB's BEGIN NOT ATOMIC)
- * that takes the rows' locks, checks that each tree stands where the edits were made from and that each person may edit it,
- * and only then writes the log, the topics as they are now, and the trees. Rows travel as JSON (JSON_TABLE, ISO/IEC 9075-2),
+ * Stores a batch of edits in one transaction and one trip to the database: a compound statement (MariaDB's BEGIN NOT
+ * ATOMIC)
+ * that takes the rows' locks, checks that each tree stands where the edits were made from and that each person may edit
+ * it,
+ * and only then writes the log, the topics as they are now, and the trees. Rows travel as JSON (JSON_TABLE, ISO/IEC
+ * 9075-2),
  * since building statements with thousands of parameters costs more than the database's work.
  */
 
@@ -20,12 +23,12 @@ export interface Stored {
 }
 
 interface Batch {
-  readonly rights: { t: string, u: string }[]
-  readonly trees: { id: string, was: number, v: number, by: string, title: string, fields: string, n: number }[]
-  readonly edits: { t: string, n: number, e: string, u: string, c: string }[]
-  readonly topics: Map<string, { treeId: string, topic: Topic }>
-  readonly people: Map<string, { treeId: string, topic: Topic }>
-  readonly markers: Map<string, { treeId: string, topic: Topic }>
+  readonly rights: { t: string; u: string }[]
+  readonly trees: { id: string; was: number; v: number; by: string; title: string; fields: string; n: number }[]
+  readonly edits: { t: string; n: number; e: string; u: string; c: string }[]
+  readonly topics: Map<string, { treeId: string; topic: Topic }>
+  readonly people: Map<string, { treeId: string; topic: Topic }>
+  readonly markers: Map<string, { treeId: string; topic: Topic }>
 }
 
 function gather(stored: readonly Stored[], countTopics: (item: Held) => number): Batch {
@@ -47,21 +50,39 @@ function gather(stored: readonly Stored[], countTopics: (item: Held) => number):
       batch.topics.set(`${treeId}/${id}`, { treeId, topic })
       if (before?.removed !== after?.removed || before?.parent !== after?.parent) recount.add(treeId)
       for (const set of ['people', 'markers'] as const)
-        if (before?.[set] !== after?.[set] && (before || after![set].length !== 0)) batch[set].set(`${treeId}/${id}`, { treeId, topic })
+        if (before?.[set] !== after?.[set] && (before || after![set].length !== 0))
+          batch[set].set(`${treeId}/${id}`, { treeId, topic })
     }
   }
   for (const [id, { item, userId }] of last) {
     batch.trees.push({
-      id, was: first.get(id)!, v: item.version, by: userId, title: item.tree.topics.get(item.tree.centre)!.title,
-      fields: JSON.stringify(item.tree.fields), n: recount.has(id) ? countTopics(item) : -1,
+      id,
+      was: first.get(id)!,
+      v: item.version,
+      by: userId,
+      title: item.tree.topics.get(item.tree.centre)!.title,
+      fields: JSON.stringify(item.tree.fields),
+      n: recount.has(id) ? countTopics(item) : -1,
     })
   }
   // Locks are taken in the order of ids, so that two processes never wait for each other.
-  batch.trees.sort((a, b) => a.id < b.id ? -1 : 1)
+  batch.trees.sort((a, b) => (a.id < b.id ? -1 : 1))
   return batch
 }
 
-const COLUMNS: readonly string[] = ['removed', 'title', 'start', 'due', 'duration', 'done', 'priority', 'markers', 'people', 'links', 'note']
+const COLUMNS: readonly string[] = [
+  'removed',
+  'title',
+  'start',
+  'due',
+  'duration',
+  'done',
+  'priority',
+  'markers',
+  'people',
+  'links',
+  'note',
+]
 const REST = (Object.keys(BLANK) as (keyof typeof BLANK)[]).filter(key => !COLUMNS.includes(key))
 
 /** A topic as its row, with what no query asks for as one JSON field. */
@@ -72,8 +93,20 @@ export function topicRow(treeId: string, topic: Topic): Record<string, unknown> 
     if (Array.isArray(value) ? value.length > 0 : value !== BLANK[key]) rest[key] = value
   }
   return {
-    t: treeId, id: topic.id, p: topic.parent, o: topic.order, r: topic.removed ? 1 : 0, title: topic.title, s: topic.start, d: topic.due,
-    l: topic.duration, done: topic.done, pr: topic.priority, rest: JSON.stringify(rest), links: JSON.stringify(topic.links), note: topic.note,
+    t: treeId,
+    id: topic.id,
+    p: topic.parent,
+    o: topic.order,
+    r: topic.removed ? 1 : 0,
+    title: topic.title,
+    s: topic.start,
+    d: topic.due,
+    l: topic.duration,
+    done: topic.done,
+    pr: topic.priority,
+    rest: JSON.stringify(rest),
+    links: JSON.stringify(topic.links),
+    note: topic.note,
   }
 }
 
@@ -86,13 +119,18 @@ export const TOPIC_UPSERT = (rows: readonly Record<string, unknown>[]): SQL => s
   on duplicate key update parent = values(parent), order_key = values(order_key), removed = values(removed), title = values(title), start = values(start),
     due = values(due), duration = values(duration), done = values(done), priority = values(priority), rest = values(rest), links = values(links), note = values(note);`
 
-const SETS = { people: { table: sql.raw('topic_people'), column: sql.raw('user_id') }, markers: { table: sql.raw('topic_markers'), column: sql.raw('marker') } } as const
+const SETS = {
+  people: { table: sql.raw('topic_people'), column: sql.raw('user_id') },
+  markers: { table: sql.raw('topic_markers'), column: sql.raw('marker') },
+} as const
 
 /** Puts the members of the given topics' sets where the old ones were. */
-export function memberRows(set: 'people' | 'markers', changed: readonly { treeId: string, topic: Topic }[]): SQL {
+export function memberRows(set: 'people' | 'markers', changed: readonly { treeId: string; topic: Topic }[]): SQL {
   const { table, column } = SETS[set]
   const keys = changed.map(({ treeId, topic }) => ({ t: treeId, id: topic.id }))
-  const members = changed.flatMap(({ treeId, topic }) => topic[set].map((member, place) => ({ t: treeId, id: topic.id, m: member, n: place })))
+  const members = changed.flatMap(({ treeId, topic }) =>
+    topic[set].map((member, place) => ({ t: treeId, id: topic.id, m: member, n: place })),
+  )
   return sql`delete m from ${table} m join json_table(${JSON.stringify(keys)}, '$[*]' columns (t varchar(40) path '$.t', id varchar(40) path '$.id')) x
       on m.tree_id = x.t and m.topic_id = x.id;
     insert into ${table} (tree_id, topic_id, ${column}, place) select t, id, m, n from json_table(${JSON.stringify(members)}, '$[*]' columns (
@@ -103,10 +141,16 @@ export function memberRows(set: 'people' | 'markers', changed: readonly { treeId
  * Commits what was made in memory. False when a tree has moved on or a right is gone: nothing is stored then.
  * Throws what the database throws, after its rollback.
  */
-export async function commit(stored: readonly Stored[], at: Date, countTopics: (item: Held) => number): Promise<boolean> {
+export async function commit(
+  stored: readonly Stored[],
+  at: Date,
+  countTopics: (item: Held) => number,
+): Promise<boolean> {
   const batch = gather(stored, countTopics)
-  const sets = (['people', 'markers'] as const).filter(set => batch[set].size > 0).map(set => memberRows(set, [...batch[set].values()]))
-  const [results] = await database().execute(sql`begin not atomic
+  const sets = (['people', 'markers'] as const)
+    .filter(set => batch[set].size > 0)
+    .map(set => memberRows(set, [...batch[set].values()]))
+  const [results] = (await database().execute(sql`begin not atomic
     declare standing, entitled int;
     declare exit handler for sqlexception begin rollback; resignal; end;
     start transaction;
@@ -128,6 +172,6 @@ export async function commit(stored: readonly Stored[], at: Date, countTopics: (
       commit;
       select 1 as stored;
     end if;
-  end`) as unknown as [unknown]
+  end`)) as unknown as [unknown]
   return JSON.stringify(results).includes('"stored":1')
 }

@@ -17,12 +17,25 @@ export async function loadDemoWhenEmpty(): Promise<void> {
   const [row] = await database().select({ people: count() }).from(users)
   if (row!.people > 0) return
   const today = new Date().toISOString().slice(0, 10)
-  const people: { id: string, name: string, email: string }[] = []
-  for (const { name, email } of DEMO_PEOPLE) people.push({ id: await createAccount(email, name, DEMO_PASSWORD), name, email })
-  const [ines, rana, oskar, lev] = people as [typeof people[0], typeof people[0], typeof people[0], typeof people[0]]
-  const all = [{ userId: rana.id, role: 'editor' as const }, { userId: oskar.id, role: 'editor' as const }]
-  const build = (demo: DemoTree, other?: { id: string, tree: Tree }): Tree => buildDemo(demo, people, today, () => nanoid(12), other)
-  await storeTree(build(TRAINING), lev.id, [{ userId: ines.id, role: 'editor' }, { userId: rana.id, role: 'viewer' }])
+  const people: { id: string; name: string; email: string }[] = []
+  for (const { name, email } of DEMO_PEOPLE)
+    people.push({ id: await createAccount(email, name, DEMO_PASSWORD), name, email })
+  const [ines, rana, oskar, lev] = people as [
+    (typeof people)[0],
+    (typeof people)[0],
+    (typeof people)[0],
+    (typeof people)[0],
+  ]
+  const all = [
+    { userId: rana.id, role: 'editor' as const },
+    { userId: oskar.id, role: 'editor' as const },
+  ]
+  const build = (demo: DemoTree, other?: { id: string; tree: Tree }): Tree =>
+    buildDemo(demo, people, today, () => nanoid(12), other)
+  await storeTree(build(TRAINING), lev.id, [
+    { userId: ines.id, role: 'editor' },
+    { userId: rana.id, role: 'viewer' },
+  ])
   const move = build(MOVE)
   const storeFiles = await hangDemoFiles(move)
   const id = await storeTree(move, ines.id, [...all, { userId: lev.id, role: 'editor' }])
@@ -30,15 +43,28 @@ export async function loadDemoWhenEmpty(): Promise<void> {
   const meetings = build(MEETINGS, { id, tree: move })
   const meetingsId = await storeTree(meetings, ines.id, [...all, { userId: lev.id, role: 'commenter' }])
   await doWhatWasDone(meetingsId, meetings, ines.id)
-  await sendLetter({ to: ines.email, subject: 'Welcome to the porch', body: 'This is the Letterbox: mail that Sun Porch would send arrives here while no mail server is set.' })
+  await sendLetter({
+    to: ines.email,
+    subject: 'Welcome to the porch',
+    body: 'This is the Letterbox: mail that Sun Porch would send arrives here while no mail server is set.',
+  })
 }
 
-/** Actions of the demo that have been done since their meeting go through the door as anybody's would; the log says when, which the demo sets back. */
+/**
+ * Actions of the demo that have been done since their meeting go through the door as anybody's would; the log says
+ * when, which the demo sets back.
+ */
 async function doWhatWasDone(treeId: string, tree: Tree, userId: string): Promise<void> {
   for (const [title, [, ago]] of Object.entries(MEETINGS.series?.done ?? {})) {
     const topic = [...tree.topics.values()].find(one => one.title === title && one.entry !== null)
     if (!topic) throw new Error(`the demo has no action “${title}”`)
-    const { news } = await submit(treeId, userId, { id: nanoid(16), changes: [{ op: 'set', topic: topic.id, field: 'done', value: 100 }] })
-    await database().update(edits).set({ at: new Date(Date.now() - ago * 86_400_000) }).where(and(eq(edits.treeId, treeId), eq(edits.number, news.number)))
+    const { news } = await submit(treeId, userId, {
+      id: nanoid(16),
+      changes: [{ op: 'set', topic: topic.id, field: 'done', value: 100 }],
+    })
+    await database()
+      .update(edits)
+      .set({ at: new Date(Date.now() - ago * 86_400_000) })
+      .where(and(eq(edits.treeId, treeId), eq(edits.number, news.number)))
   }
 }

@@ -10,14 +10,21 @@ import { type Held, heldNow, holdTree, letGo, note, snapshotWhenDue } from './he
 import { spread } from './news'
 
 /*
- * The one way in for edits. Edits that wait at the same time, of whatever trees, are made together: in memory first, each
- * checked against its tree at its number and given the next one, then stored in one transaction that checks again, under the
- * rows' locks, that every tree stood where it was thought to stand and every person may edit. Only after the commit are the
- * answers given and the news told. When the check fails, memory is put back, the facts are read, and what can be made is made.
+ * The one way in for edits. Edits that wait at the same time, of whatever trees, are made together: in memory first,
+ * each
+ * checked against its tree at its number and given the next one, then stored in one transaction that checks again,
+ * under the
+ * rows' locks, that every tree stood where it was thought to stand and every person may edit. Only after the commit are
+ * the
+ * answers given and the news told. When the check fails, memory is put back, the facts are read, and what can be made
+ * is made.
  */
 
 /** What became of an edit. `again`: it was in already, so nobody is told of it now. */
-export interface Outcome { readonly news: NewsEdit, readonly again: boolean }
+export interface Outcome {
+  readonly news: NewsEdit
+  readonly again: boolean
+}
 
 interface Ask {
   readonly treeId: string
@@ -26,7 +33,9 @@ interface Ask {
   readonly settle: (outcome: Outcome | Error) => void
 }
 
-interface Made extends Stored { readonly ask: Ask }
+interface Made extends Stored {
+  readonly ask: Ask
+}
 
 const queue: Ask[] = []
 let running: Promise<void> | undefined
@@ -44,8 +53,15 @@ export function submit(treeId: string, userId: string, edit: Edit): Promise<Outc
       reject(new Fault(503, 'stopping', 'Sun Porch is stopping. Your edit waits and will be sent again.'))
       return
     }
-    queue.push({ treeId, userId, edit, settle: outcome => outcome instanceof Error ? reject(outcome) : resolve(outcome) })
-    running ??= work().finally(() => { running = undefined })
+    queue.push({
+      treeId,
+      userId,
+      edit,
+      settle: outcome => (outcome instanceof Error ? reject(outcome) : resolve(outcome)),
+    })
+    running ??= work().finally(() => {
+      running = undefined
+    })
   })
 }
 
@@ -61,7 +77,11 @@ async function work(): Promise<void> {
   while (queue.length > 0) {
     let changes = 0
     let count = 0
-    while (count < queue.length && count < MOST_EDITS && (count === 0 || changes + queue[count]!.edit.changes.length <= MOST_CHANGES)) {
+    while (
+      count < queue.length &&
+      count < MOST_EDITS &&
+      (count === 0 || changes + queue[count]!.edit.changes.length <= MOST_CHANGES)
+    ) {
       changes += queue[count]!.edit.changes.length
       count++
     }
@@ -74,20 +94,21 @@ async function batch(asks: readonly Ask[]): Promise<void> {
   for (let attempt = 1; left.length > 0; attempt++) {
     const made: Made[] = []
     let release = (): void => {}
-    const inFlight = new Promise<void>((done) => { release = done })
+    const inFlight = new Promise<void>(done => {
+      release = done
+    })
     try {
       if (attempt > 1) left = await sift(left)
       const at = new Date()
       const versions = await versionsOf(left)
       for (const [treeId, version] of versions) if (!heldNow(treeId)) await holdTree(database(), treeId, version)
       const settled = make(left, made, at, inFlight)
-      if (made.length > 0 && !await commit(made, at, item => countTopics(item.tree))) throw new Stale()
+      if (made.length > 0 && !(await commit(made, at, item => countTopics(item.tree)))) throw new Stale()
       for (const { item } of made) item.inFlight = null
       for (const [ask, outcome] of settled) ask.settle(outcome)
       tell(made)
       return
-    }
-    catch (error) {
+    } catch (error) {
       putBack(made)
       const again = error instanceof Stale || isPassing(error) || databaseErrorCode(error) === 'ER_DUP_ENTRY'
       if (again && attempt < TRIES) continue
@@ -97,10 +118,11 @@ async function batch(asks: readonly Ask[]): Promise<void> {
         return
       }
       console.error('An edit could not be stored:', databaseErrorCode(error) || (error as Error).message)
-      left[0]!.settle(new Fault(503, 'unavailable', 'The database doesn’t answer. Your edit is kept here and will be sent again.'))
+      left[0]!.settle(
+        new Fault(503, 'unavailable', 'The database doesn’t answer. Your edit is kept here and will be sent again.'),
+      )
       return
-    }
-    finally {
+    } finally {
       release()
     }
   }
@@ -119,7 +141,9 @@ async function versionsOf(asks: readonly Ask[]): Promise<Map<string, number>> {
     else unknown.add(treeId)
   }
   if (unknown.size > 0) {
-    const [rows] = await database().execute(sql`select id, version from trees where id in ${[...unknown]}`) as unknown as [{ id: string, version: number }[]]
+    const [rows] = (await database().execute(
+      sql`select id, version from trees where id in ${[...unknown]}`,
+    )) as unknown as [{ id: string; version: number }[]]
     for (const row of rows) versions.set(row.id, row.version)
   }
   return versions
@@ -144,8 +168,7 @@ function make(asks: readonly Ask[], made: Made[], at: Date, inFlight: Promise<vo
       item.inFlight = inFlight
       made.push({ ask, treeId, userId, news, patches, item })
       answers.set(ask, { news, again: false })
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof Refused)) throw error
       answers.set(ask, new Fault(409, error.code, error.message))
     }
@@ -165,27 +188,59 @@ function putBack(made: readonly Made[]): void {
   }
 }
 
-interface Facts { id: string, version: number, trashed_at: Date | null, user_id: string | null, role: Role | null }
+interface Facts {
+  id: string
+  version: number
+  trashed_at: Date | null
+  user_id: string | null
+  role: Role | null
+}
 
-/** Reads the facts: answers those who may not edit and what is in already, brings the trees up to date, and returns the rest. */
+/**
+ * Reads the facts: answers those who may not edit and what is in already, brings the trees up to date, and returns the
+ * rest.
+ */
 async function sift(asks: readonly Ask[]): Promise<Ask[]> {
   const treeIds = [...new Set(asks.map(ask => ask.treeId))].sort()
   const userIds = [...new Set(asks.map(ask => ask.userId))]
-  const [facts] = await database().execute(sql`select t.id, t.version, t.trashed_at, m.user_id, m.role from trees t
-    left join members m on m.tree_id = t.id and m.user_id in ${userIds} where t.id in ${treeIds}`) as unknown as [Facts[]]
-  const known = await database().select().from(edits).where(and(inArray(edits.treeId, treeIds), inArray(edits.editId, asks.map(ask => ask.edit.id))))
+  const [facts] = (await database().execute(sql`select t.id, t.version, t.trashed_at, m.user_id, m.role from trees t
+    left join members m on m.tree_id = t.id and m.user_id in ${userIds} where t.id in ${treeIds}`)) as unknown as [
+    Facts[],
+  ]
+  const known = await database()
+    .select()
+    .from(edits)
+    .where(
+      and(
+        inArray(edits.treeId, treeIds),
+        inArray(
+          edits.editId,
+          asks.map(ask => ask.edit.id),
+        ),
+      ),
+    )
   const left: Ask[] = []
   for (const ask of asks) {
     const rows = facts.filter(row => row.id === ask.treeId)
     const role = rows.find(row => row.user_id === ask.userId)?.role
     const row = known.find(one => one.treeId === ask.treeId && one.editId === ask.edit.id)
-    if (!rows[0] || !role) ask.settle(new Fault(404, 'no-tree', 'There is no such tree, or you have no role in it any more.'))
-    else if (rows[0].trashed_at) ask.settle(new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to edit it.'))
+    if (!rows[0] || !role)
+      ask.settle(new Fault(404, 'no-tree', 'There is no such tree, or you have no role in it any more.'))
+    else if (rows[0].trashed_at)
+      ask.settle(new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to edit it.'))
     else if (!allows(role, 'editor')) ask.settle(new Fault(403, 'role', `As ${role} you can’t change this tree.`))
-    else if (row) ask.settle({ news: { id: row.editId, number: row.number, changes: row.changes, user: row.userId, at: row.at.toISOString() }, again: true })
+    else if (row)
+      ask.settle({
+        news: { id: row.editId, number: row.number, changes: row.changes, user: row.userId, at: row.at.toISOString() },
+        again: true,
+      })
     else {
       left.push(ask)
-      if (heldNow(ask.treeId)?.version !== rows[0].version && !await holdTree(database(), ask.treeId, rows[0].version)) letGo(ask.treeId)
+      if (
+        heldNow(ask.treeId)?.version !== rows[0].version &&
+        !(await holdTree(database(), ask.treeId, rows[0].version))
+      )
+        letGo(ask.treeId)
     }
   }
   return left
@@ -202,7 +257,9 @@ function tell(made: readonly Made[]): void {
   }
   for (const [treeId, news] of told) spread(treeId, news)
   for (const [treeId, item] of items)
-    snapshotWhenDue(treeId, item).catch((error: unknown) => console.error('A snapshot could not be stored:', databaseErrorCode(error)))
+    snapshotWhenDue(treeId, item).catch((error: unknown) =>
+      console.error('A snapshot could not be stored:', databaseErrorCode(error)),
+    )
 }
 
 /** An edit id for edits that the server itself makes for a person. */

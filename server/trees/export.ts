@@ -8,13 +8,26 @@ import { toReadable } from '#core/formats/readable'
 import { fileStem, topicOf, toOutline, type Tree } from '#core/tree'
 
 /** A tree as a file's text, its media type and a name that any file system takes. */
-export function treeToFile(tree: Tree, format: (typeof EXPORT_FORMATS)[number], people: Record<string, string>): { text: string, type: string, name: string } {
+export function treeToFile(
+  tree: Tree,
+  format: (typeof EXPORT_FORMATS)[number],
+  people: Record<string, string>,
+): { text: string; type: string; name: string } {
   const stem = fileStem(topicOf(tree, tree.centre).title)
   switch (format) {
-    case 'json': return { text: writeJson(tree, people), type: 'application/json', name: `${stem}.json` }
-    case 'markdown': return { text: writeMarkdown(toReadable(tree, tree.centre)), type: 'text/markdown', name: `${stem}.md` }
-    case 'opml': return { text: writeOpml(toOutline(tree, tree.centre)), type: 'text/x-opml', name: `${stem}.opml` }
-    case 'csv': return { text: writeCsv([toOutline(tree, tree.centre)], id => people[id] ?? ''), type: 'text/csv', name: `${stem}.csv` }
-    case 'text': return { text: writeNested([toReadable(tree, tree.centre)]), type: 'text/plain', name: `${stem}.txt` }
+    case 'json':
+      return { text: writeJson(tree, people), type: 'application/json', name: `${stem}.json` }
+    case 'markdown':
+      return { text: writeMarkdown(toReadable(tree, tree.centre)), type: 'text/markdown', name: `${stem}.md` }
+    case 'opml':
+      return { text: writeOpml(toOutline(tree, tree.centre)), type: 'text/x-opml', name: `${stem}.opml` }
+    case 'csv':
+      return {
+        text: writeCsv([toOutline(tree, tree.centre)], id => people[id] ?? ''),
+        type: 'text/csv',
+        name: `${stem}.csv`,
+      }
+    case 'text':
+      return { text: writeNested([toReadable(tree, tree.centre)]), type: 'text/plain', name: `${stem}.txt` }
   }
 }

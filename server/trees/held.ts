@@ -36,20 +36,41 @@ export async function packSnapshot(tree: Tree): Promise<Buffer> {
   return zip(JSON.stringify(toSnapshot(tree)), { level: 1 })
 }
 
-/** The tree at `version`, from the newest snapshot before it and the edits after that. Undefined when there is no such tree. */
-export async function loadTree(db: Database | Transaction, treeId: string, version = 2 ** 31 - 1): Promise<Held | undefined> {
-  const [base] = await db.select().from(snapshots)
-    .where(and(eq(snapshots.treeId, treeId), lte(snapshots.number, version))).orderBy(desc(snapshots.number)).limit(1)
+/**
+ * The tree at `version`, from the newest snapshot before it and the edits after that. Undefined when there is no such
+ * tree.
+ */
+export async function loadTree(
+  db: Database | Transaction,
+  treeId: string,
+  version = 2 ** 31 - 1,
+): Promise<Held | undefined> {
+  const [base] = await db
+    .select()
+    .from(snapshots)
+    .where(and(eq(snapshots.treeId, treeId), lte(snapshots.number, version)))
+    .orderBy(desc(snapshots.number))
+    .limit(1)
   if (!base) return undefined
   const snapshot = JSON.parse((await unzip(base.data)).toString()) as Snapshot
-  const item: Held = { tree: fromSnapshot(snapshot), version: base.number, recent: new Map(), unsaved: 0, inFlight: null, text: null }
+  const item: Held = {
+    tree: fromSnapshot(snapshot),
+    version: base.number,
+    recent: new Map(),
+    unsaved: 0,
+    inFlight: null,
+    text: null,
+  }
   await catchUp(db, treeId, item, version)
   return item
 }
 
 async function catchUp(db: Database | Transaction, treeId: string, item: Held, version: number): Promise<void> {
-  const missed = await db.select({ number: edits.number, editId: edits.editId, changes: edits.changes }).from(edits)
-    .where(and(eq(edits.treeId, treeId), gt(edits.number, item.version), lte(edits.number, version))).orderBy(asc(edits.number))
+  const missed = await db
+    .select({ number: edits.number, editId: edits.editId, changes: edits.changes })
+    .from(edits)
+    .where(and(eq(edits.treeId, treeId), gt(edits.number, item.version), lte(edits.number, version)))
+    .orderBy(asc(edits.number))
   for (const edit of missed) {
     applyChanges(item.tree, edit.changes)
     note(item, edit.editId, edit.number, edit.changes.length)
@@ -118,4 +139,3 @@ export async function snapshotWhenDue(treeId: string, item: Held): Promise<void>
   const data = await zip(json, { level: 1 })
   await database().insert(snapshots).ignore().values({ treeId, number, data })
 }
-

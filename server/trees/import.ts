@@ -9,8 +9,15 @@ import { applyChanges, type OutlineItem, plantAt, type Tree } from '#core/tree'
 import type { IMPORT_FORMATS } from '#core/contract'
 import { newTree } from './new-tree'
 
-/** A tree from a file's text. One item at the top becomes the centre; several stand below a centre named like the file. */
-export function treeFromFile(format: (typeof IMPORT_FORMATS)[number], name: string, text: string, parents: Parents = {}): { tree: Tree, left: readonly Left[] } {
+/**
+ * A tree from a file's text. One item at the top becomes the centre; several stand below a centre named like the file.
+ */
+export function treeFromFile(
+  format: (typeof IMPORT_FORMATS)[number],
+  name: string,
+  text: string,
+  parents: Parents = {},
+): { tree: Tree; left: readonly Left[] } {
   if (format === 'json') return { tree: readJson(text).tree, left: [] }
   const fileTitle = name.replace(/\.[a-z0-9]{1,8}$/i, '').trim() || 'New tree'
   if (format === 'opml') {
@@ -21,12 +28,14 @@ export function treeFromFile(format: (typeof IMPORT_FORMATS)[number], name: stri
     const { items, left } = readMarkdownFully(text)
     return { tree: grow(items, fileTitle), left }
   }
-  const items = format === 'html' ? readHtmlList(text) ?? [] : format === 'csv' ? readCsv(text, parents) : readNested(text)
+  const items =
+    format === 'html' ? (readHtmlList(text) ?? []) : format === 'csv' ? readCsv(text, parents) : readNested(text)
   return { tree: grow(items, fileTitle), left: [] }
 }
 
 function grow(items: readonly OutlineItem[], title: string): Tree {
-  if (items.length === 0) throw new Unreadable('There is nothing in this file that could be a topic. Nothing was changed.')
+  if (items.length === 0)
+    throw new Unreadable('There is nothing in this file that could be a topic. Nothing was changed.')
   const only = items.length === 1 ? items[0]! : { title, children: items }
   const tree = newTree(only.title || title, 'both')
   const centre = tree.topics.get(tree.centre)!

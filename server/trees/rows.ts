@@ -17,7 +17,12 @@ export async function writeWholeTree(tx: Transaction, treeId: string, tree: Tree
   for (const set of ['people', 'markers'] as const) {
     for (const part of chunks(topics.filter(topic => topic[set].length > 0))) {
       // Two statements in one text need a compound around them.
-      await tx.execute(sql`begin not atomic ${memberRows(set, part.map(topic => ({ treeId, topic })))} end`)
+      await tx.execute(
+        sql`begin not atomic ${memberRows(
+          set,
+          part.map(topic => ({ treeId, topic })),
+        )} end`,
+      )
     }
   }
 }

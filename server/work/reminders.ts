@@ -7,7 +7,8 @@ import { sectionsDueOn } from '../meetings/due-sections'
 import { dueOn, type OpenTask } from './tasks'
 
 /*
- * Letters a day before something is due (a task, or a section to fill in) and on the day, once each. That one was written is a row of its own, stored with the letter, so
+ * Letters a day before something is due (a task, or a section to fill in) and on the day, once each. That one was
+ * written is a row of its own, stored with the letter, so
  * neither a restart nor another process writes it again; a task that gets another day is another matter.
  */
 
@@ -19,19 +20,26 @@ type Owed = OpenTask & { readonly userId: string }
 export async function remind(today: string): Promise<number> {
   const tomorrow = addDays(today, 1)
   const byPerson = new Map<string, Owed[]>()
-  for (const task of [...await dueOn([today, tomorrow]), ...await sectionsDueOn([today, tomorrow], today)]) byPerson.set(`${task.userId} ${task.due}`, [...byPerson.get(`${task.userId} ${task.due}`) ?? [], task])
+  for (const task of [...(await dueOn([today, tomorrow])), ...(await sectionsDueOn([today, tomorrow], today))])
+    byPerson.set(`${task.userId} ${task.due}`, [...(byPerson.get(`${task.userId} ${task.due}`) ?? []), task])
   if (byPerson.size === 0) return 0
   const ids = [...new Set([...byPerson.values()].map(tasks => tasks[0]!.userId))]
-  const mails = new Map((await database().select({ id: users.id, email: users.email }).from(users).where(inArray(users.id, ids))).map(row => [row.id, row.email]))
+  const mails = new Map(
+    (await database().select({ id: users.id, email: users.email }).from(users).where(inArray(users.id, ids))).map(
+      row => [row.id, row.email],
+    ),
+  )
   let written = 0
   for (const tasks of byPerson.values()) {
     const { userId, due } = tasks[0]!
     const to = mails.get(userId)
     if (!to || !due) continue
-    await database().transaction(async (tx) => {
+    await database().transaction(async tx => {
       const fresh: Owed[] = []
       for (const task of tasks) {
-        const [result] = await tx.execute(sql`insert ignore into ${reminders} (tree_id, topic_id, user_id, due, on_day) values (${task.treeId}, ${task.id}, ${userId}, ${due}, ${due === today})`) as unknown as [{ affectedRows: number }]
+        const [result] = (await tx.execute(
+          sql`insert ignore into ${reminders} (tree_id, topic_id, user_id, due, on_day) values (${task.treeId}, ${task.id}, ${userId}, ${due}, ${due === today})`,
+        )) as unknown as [{ affectedRows: number }]
         if (result.affectedRows === 1) fresh.push(task)
       }
       if (fresh.length === 0) return
@@ -42,13 +50,21 @@ export async function remind(today: string): Promise<number> {
   return written
 }
 
-function letterFor(to: string, tasks: readonly Owed[], due: string, isToday: boolean): Parameters<typeof sendLetter>[0] {
+function letterFor(
+  to: string,
+  tasks: readonly Owed[],
+  due: string,
+  isToday: boolean,
+): Parameters<typeof sendLetter>[0] {
   const when = isToday ? 'today' : 'tomorrow'
   const [first] = tasks
   const line = ({ title, tree }: Owed): string => `${title || 'untitled'} (${tree || 'untitled'})`
   return {
     to,
-    subject: tasks.length === 1 ? `Due ${when}: ${(first!.title || 'untitled').slice(0, 200)}` : `Due ${when}: ${tasks.length} tasks`,
+    subject:
+      tasks.length === 1
+        ? `Due ${when}: ${(first!.title || 'untitled').slice(0, 200)}`
+        : `Due ${when}: ${tasks.length} tasks`,
     body: `Due ${when}, ${dayInWords(due)}:\n\n${tasks.map(line).join('\n')}`,
     link: tasks.length === 1 ? `/trees/${first!.treeId}?topic=${first!.id}` : '/work',
   }
@@ -59,7 +75,9 @@ let timer: NodeJS.Timeout | undefined
 /** Looks now and every ten minutes from then on. The day is the one where the server stands. */
 export function startReminding(): void {
   const look = (): void => {
-    remind(isoDay(new Date())).catch((error: unknown) => console.error('Reminders wait for the next round:', databaseErrorCode(error) || (error as Error).message))
+    remind(isoDay(new Date())).catch((error: unknown) =>
+      console.error('Reminders wait for the next round:', databaseErrorCode(error) || (error as Error).message),
+    )
   }
   look()
   timer = setInterval(look, EVERY_MS)

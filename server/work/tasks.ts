@@ -17,11 +17,13 @@ export interface OpenTask {
 }
 
 /**
- * Unfinished tasks by due date, undated last. `from`: a query of `tree_id`, `topic_id`, `user_id` of whom they're owed by, in trees open to
- * `viewer`. A task in a branch that lies in the trash isn't owed: the path up is walked and dropped when any step is removed.
+ * Unfinished tasks by due date, undated last. `from`: a query of `tree_id`, `topic_id`, `user_id` of whom they're owed
+ * by, in trees open to
+ * `viewer`. A task in a branch that lies in the trash isn't owed: the path up is walked and dropped when any step is
+ * removed.
  */
 async function tasksOf(from: SQL, viewer: SQL, most: number): Promise<OpenTask[]> {
-  const [rows] = await database().execute(sql`
+  const [rows] = (await database().execute(sql`
     with recursive owed as (
       select t.tree_id, t.id, t.title, t.due, t.done, t.priority, t.removed, t.parent, tr.title as tree, m.role, u.name as person, p.user_id
       from (${from}) p
@@ -39,27 +41,39 @@ async function tasksOf(from: SQL, viewer: SQL, most: number): Promise<OpenTask[]
     )
     select owed.tree_id as treeId, owed.tree, owed.id, owed.title, owed.due, owed.done, owed.priority, owed.role, owed.person, owed.user_id as userId from owed
     where not exists (select 1 from up where up.tree_id = owed.tree_id and up.id = owed.id and up.removed = 1)
-    order by owed.due is null, owed.due, owed.title limit ${most}`) as unknown as [OpenTask[]]
+    order by owed.due is null, owed.due, owed.title limit ${most}`)) as unknown as [OpenTask[]]
   return rows
 }
 
 /** Everything unfinished that somebody is on, in all trees open to them. One indexed query and its paths. */
 export async function openTasks(userId: string, most = 500): Promise<OpenTask[]> {
-  const rows = await tasksOf(sql`select tree_id, topic_id, user_id from topic_people where user_id = ${userId}`, sql`${userId}`, most)
+  const rows = await tasksOf(
+    sql`select tree_id, topic_id, user_id from topic_people where user_id = ${userId}`,
+    sql`${userId}`,
+    most,
+  )
   return rows.map(row => ({ ...row, person: null }))
 }
 
 /** Unfinished tasks that others are on because this person put them there, as the log of edits says. */
 export async function askedOfOthers(userId: string, most = 500): Promise<OpenTask[]> {
-  return tasksOf(sql`select distinct p.tree_id, p.topic_id, p.user_id from edits e
+  return tasksOf(
+    sql`select distinct p.tree_id, p.topic_id, p.user_id from edits e
     join members mine on mine.tree_id = e.tree_id and mine.user_id = e.user_id
     join json_table(e.changes, '$[*]' columns (op varchar(10) path '$.op', topic varchar(40) path '$.topic', st varchar(10) path '$.set', member varchar(40) path '$.member',
       nested path '$.with.people[*]' columns (born varchar(40) path '$'))) c
     join topic_people p on p.tree_id = e.tree_id and p.topic_id = c.topic and p.user_id = coalesce(c.born, if(c.op = 'put' and c.st = 'people', c.member, null))
-    where e.user_id = ${userId} and p.user_id <> ${userId}`, sql`${userId}`, most)
+    where e.user_id = ${userId} and p.user_id <> ${userId}`,
+    sql`${userId}`,
+    most,
+  )
 }
 
 /** Unfinished tasks due on these days (ISO 8601), with the id of each person who is on them. */
 export async function dueOn(days: readonly string[]): Promise<(OpenTask & { readonly userId: string })[]> {
-  return tasksOf(sql`select p.tree_id, p.topic_id, p.user_id from topic_people p join topics d on d.tree_id = p.tree_id and d.id = p.topic_id where d.due in ${[...days]}`, sql`p.user_id`, 20_000) as Promise<(OpenTask & { userId: string })[]>
+  return tasksOf(
+    sql`select p.tree_id, p.topic_id, p.user_id from topic_people p join topics d on d.tree_id = p.tree_id and d.id = p.topic_id where d.due in ${[...days]}`,
+    sql`p.user_id`,
+    20_000,
+  ) as Promise<(OpenTask & { userId: string })[]>
 }

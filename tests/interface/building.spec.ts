@@ -3,9 +3,12 @@ import { bringIn } from '../caller'
 import { expect, expectTitles, openTree, pasteText, pour, test, topic, two, visitor } from './porch'
 
 const fieldsOf = async (caller: import('../caller').Caller, id: string) => (await caller.open(id)).snapshot.fields
-const topicsOf = async (caller: import('../caller').Caller, id: string) => new Map((await caller.open(id)).snapshot.topics.map(one => [one.title ?? '', one]))
+const topicsOf = async (caller: import('../caller').Caller, id: string) =>
+  new Map((await caller.open(id)).snapshot.topics.map(one => [one.title ?? '', one]))
 
-test('a new tree begins blank in an arrangement, or from a starter; described, tagged and found again', async ({ browser }) => {
+test('a new tree begins blank in an arrangement, or from a starter; described, tagged and found again', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   await page.goto('/trees')
   await page.getByRole('button', { name: 'New tree' }).click()
@@ -42,7 +45,9 @@ test('a new tree begins blank in an arrangement, or from a starter; described, t
   expect((await caller.call<unknown[]>('GET', '/api/trees')).data).toHaveLength(2)
 })
 
-test('the tray: lines are written, pasted, filed by a few letters or dragged; a second person sees them', async ({ browser }) => {
+test('the tray: lines are written, pasted, filed by a few letters or dragged; a second person sees them', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await openTree(rana.page, id)
@@ -70,13 +75,20 @@ test('the tray: lines are written, pasted, filed by a few letters or dragged; a 
   await expect(topic(rana.page, 'Labels')).toBeVisible()
   // The last one by drag: the slot says where.
   const target = (await topic(ines.page, 'Fit-out').boundingBox())!
-  await line('Order shelves').dragTo(ines.page.locator('.canvas'), { targetPosition: { x: target.x + target.width / 2 - 56 - 264, y: target.y + target.height / 2 - 52 } })
-  await expectTitles(ines.caller, id, [['Fit-out', 'Order shelves'], ['Books', 'Count crates', 'Tape', 'Labels']])
+  await line('Order shelves').dragTo(ines.page.locator('.canvas'), {
+    targetPosition: { x: target.x + target.width / 2 - 56 - 264, y: target.y + target.height / 2 - 52 },
+  })
+  await expectTitles(ines.caller, id, [
+    ['Fit-out', 'Order shelves'],
+    ['Books', 'Count crates', 'Tape', 'Labels'],
+  ])
   expect((await topicsOf(ines.caller, id)).get('Order shelves')).toMatchObject({ due: '2027-05-12' })
   expect((await topicsOf(ines.caller, id)).get('Order shelves')!.tray ?? false).toBe(false)
 })
 
-test('every arrangement, for the tree and for a branch; places by hand are kept; the space is set; the other person sees it', async ({ browser }) => {
+test('every arrangement, for the tree and for a branch; places by hand are kept; the space is set; the other person sees it', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   const { page } = ines
   // Places are compared when planks stand, not while they glide.
@@ -90,7 +102,9 @@ test('every arrangement, for the tree and for a branch; places by hand are kept;
   const panel = page.getByRole('complementary', { name: 'Arrangement' })
   await topic(page, 'Move').click()
   await panel.getByRole('button', { name: 'Downward', exact: true }).click()
-  await expect.poll(async () => (await at('Shelving', rana.page)).y - (await at('Fit-out', rana.page)).y).toBeGreaterThan(30)
+  await expect
+    .poll(async () => (await at('Shelving', rana.page)).y - (await at('Fit-out', rana.page)).y)
+    .toBeGreaterThan(30)
   await topic(page, 'Books').click()
   await panel.getByRole('button', { name: '“Books”' }).click()
   await panel.getByRole('button', { name: 'Rightward', exact: true }).click()
@@ -105,13 +119,16 @@ test('every arrangement, for the tree and for a branch; places by hand are kept;
   }
   const before = (await at('Crates')).x - (await at('Books')).x
   await panel.getByRole('slider', { name: /Space along/ }).fill('200')
-  await expect.poll(async () => Math.abs((await at('Crates')).x - (await at('Books')).x)).toBeGreaterThan(Math.abs(before) + 20)
+  await expect
+    .poll(async () => Math.abs((await at('Crates')).x - (await at('Books')).x))
+    .toBeGreaterThan(Math.abs(before) + 20)
   await expect.poll(async () => (await fieldsOf(ines.caller, id)).along).toBe(200)
   await page.keyboard.press('Control+z')
   await topic(page, 'Move').click()
   await page.keyboard.press('f')
 
-  // By hand: everything stays where it is seen; then one is dragged, its branch with it, and keeps its place through another arrangement.
+  // By hand: everything stays where it is seen; then one is dragged, its branch with it, and keeps its place through
+  // another arrangement.
   await topic(page, 'Lift').click({ trial: true })
   const seen = await at('Lift')
   await panel.getByRole('button', { name: 'By hand' }).click()
@@ -138,7 +155,9 @@ test('every arrangement, for the tree and for a branch; places by hand are kept;
   await expect.poll(async () => Math.round((await at('Shelving')).x - (await at('Lift')).x)).toBe(0)
 })
 
-test('join, split, take apart, sort, reverse, detach and another centre, each undone in one step', async ({ browser }) => {
+test('join, split, take apart, sort, reverse, detach and another centre, each undone in one step', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
@@ -168,14 +187,19 @@ test('join, split, take apart, sort, reverse, detach and another centre, each un
   await page.keyboard.press('Control+k')
   await page.getByLabel('Search everything').fill('another centre')
   await page.keyboard.press('Enter')
-  await expect.poll(async () => (await topicsOf(caller, id)).get('Van')).toMatchObject({ parent: null, arrangement: 'both' })
+  await expect
+    .poll(async () => (await topicsOf(caller, id)).get('Van'))
+    .toMatchObject({ parent: null, arrangement: 'both' })
   await page.keyboard.press('u')
   await page.keyboard.press('y')
   // What is loose is attached by a few letters of its new parent; what isn’t needed yet goes in the tray.
   await page.keyboard.press('g')
   await page.keyboard.type('peo')
   await page.keyboard.press('Enter')
-  await expectTitles(caller, id, [['Books', 'Tape, labels, crates', ['Boxes', 'Small']], ['People', 'Van']])
+  await expectTitles(caller, id, [
+    ['Books', 'Tape, labels, crates', ['Boxes', 'Small']],
+    ['People', 'Van'],
+  ])
   await page.keyboard.press('Shift+L')
   await expect.poll(async () => (await topicsOf(caller, id)).get('Van')).toMatchObject({ parent: null, tray: true })
   await expectTitles(caller, id, [['Books', 'Tape, labels, crates', ['Boxes', 'Small']], 'People'])
@@ -186,7 +210,8 @@ test('moving takes on the new branch’s colour; with Alt a branch keeps its own
   const id = await caller.makeTree('Move')
   await openTree(page, id)
   await pasteText(page, { 'text/plain': 'Fit-out\n\tShelving\nBooks\n\tCrates' })
-  const hue = (title: string) => topic(page, title).evaluate(element => getComputedStyle(element).getPropertyValue('--hue'))
+  const hue = (title: string) =>
+    topic(page, title).evaluate(element => getComputedStyle(element).getPropertyValue('--hue'))
   const [fitOut, books] = [await hue('Fit-out'), await hue('Books')]
   expect(fitOut).not.toBe(books)
   const drag = async (title: string, onto: string, key?: string): Promise<void> => {
@@ -210,7 +235,9 @@ test('moving takes on the new branch’s colour; with Alt a branch keeps its own
   await expect.poll(() => hue('Crates')).toBe(books)
 })
 
-test('folds are one’s own; one branch alone and back; overview; find goes from one to the next', async ({ browser }) => {
+test('folds are one’s own; one branch alone and back; overview; find goes from one to the next', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   const { page } = ines
   await openTree(page, id)
@@ -242,7 +269,11 @@ test('folds are one’s own; one branch alone and back; overview; find goes from
   await expect(topic(page, 'Lift')).not.toHaveClass(/dim/)
   await page.keyboard.press('w')
   const overview = page.getByRole('img', { name: 'Overview of the tree' })
-  const shift = () => page.locator('.world').first().evaluate(element => Number(/translate\(([\d.-]+)px/.exec((element as HTMLElement).style.transform)![1]))
+  const shift = () =>
+    page
+      .locator('.world')
+      .first()
+      .evaluate(element => Number(/translate\(([\d.-]+)px/.exec((element as HTMLElement).style.transform)![1]))
   const was = await shift()
   await overview.click({ position: { x: 190, y: 20 } })
   await expect.poll(shift).toBeLessThan(was - 40)
@@ -271,7 +302,11 @@ test('moved under what one has folded, a topic stays in sight, and nobody else�
   await openTree(rana.page, id)
   await pasteText(page, { 'text/plain': 'Books\n\tCrates\n\t\tSmall\nVan' })
   await expect(topic(rana.page, 'Small')).toBeVisible()
-  for (const [on, title] of [[page, 'Crates'], [page, 'Books'], [rana.page, 'Crates']] as const) {
+  for (const [on, title] of [
+    [page, 'Crates'],
+    [page, 'Books'],
+    [rana.page, 'Crates'],
+  ] as const) {
     await topic(on, new RegExp(`^${title}`)).click()
     await on.keyboard.press('.')
   }
@@ -292,7 +327,9 @@ test('moved under what one has folded, a topic stays in sight, and nobody else�
   await expect(topic(page, 'Van')).toBeVisible()
 })
 
-test('markers: one at a time in a set, dragged onto a topic, a set of our own, the key counts and filters', async ({ browser }) => {
+test('markers: one at a time in a set, dragged onto a topic, a set of our own, the key counts and filters', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   const { page } = ines
   await openTree(page, id)
@@ -329,7 +366,9 @@ test('markers: one at a time in a set, dragged onto a topic, a set of our own, t
   await expect(topic(page, 'Lamps')).not.toHaveClass(/dim/)
 })
 
-test('style: of a topic, a branch, a level, the tree; copied and pasted; a look saved and undone', async ({ browser }) => {
+test('style: of a topic, a branch, a level, the tree; copied and pasted; a look saved and undone', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   const { page } = ines
   await openTree(page, id)
@@ -345,12 +384,15 @@ test('style: of a topic, a branch, a level, the tree; copied and pasted; a look 
   await page.keyboard.press('Shift+C')
   await topic(page, 'Books').click()
   await page.keyboard.press('Shift+V')
-  await expect.poll(async () => (await topicsOf(ines.caller, id)).get('Books')).toMatchObject({ fill: '3', bold: true, shape: 'tag' })
+  await expect
+    .poll(async () => (await topicsOf(ines.caller, id)).get('Books'))
+    .toMatchObject({ fill: '3', bold: true, shape: 'tag' })
   await panel.getByRole('button', { name: 'Its level' }).click()
   await panel.getByRole('button', { name: 'Underlined' }).click()
   await expect.poll(async () => (await fieldsOf(ines.caller, id)).levels).toEqual([{}, { underlined: true }])
   await panel.getByRole('button', { name: 'Whole tree', exact: true }).click()
-  const page_ = () => rana.page.locator('.canvas').evaluate(element => getComputedStyle(element).getPropertyValue('--page'))
+  const page_ = () =>
+    rana.page.locator('.canvas').evaluate(element => getComputedStyle(element).getPropertyValue('--page'))
   const plain = await page_()
   await panel.getByRole('button', { name: 'Ledger' }).click()
   await expect.poll(page_).not.toBe(plain)
@@ -363,23 +405,33 @@ test('style: of a topic, a branch, a level, the tree; copied and pasted; a look 
   await expect.poll(page_).toBe(plain)
 })
 
-test('a picture in a topic: from a file, placed, resized, seen by the other; what isn’t one is refused in words', async ({ browser }) => {
+test('a picture in a topic: from a file, placed, resized, seen by the other; what isn’t one is refused in words', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   const { page } = ines
   await openTree(page, id)
   await openTree(rana.page, id)
   await pour(page, ['Lift'])
   await topic(page, 'Lift').click()
-  const picture = await sharp({ create: { width: 10, height: 5, channels: 3, background: '#b05a12' } }).png().toBuffer()
-  await page.getByLabel('Picture from a file').setInputFiles({ name: 'lift.png', mimeType: 'image/png', buffer: picture })
+  const picture = await sharp({ create: { width: 10, height: 5, channels: 3, background: '#b05a12' } })
+    .png()
+    .toBuffer()
+  await page
+    .getByLabel('Picture from a file')
+    .setInputFiles({ name: 'lift.png', mimeType: 'image/png', buffer: picture })
   const shown = topic(rana.page, 'Lift').getByRole('img', { name: 'Picture of Lift' })
   await expect(shown).toBeVisible()
   await expect(shown).toHaveJSProperty('naturalWidth', 10)
   await page.getByRole('button', { name: 'Below', exact: true }).click()
   await page.getByLabel('Width of the picture').fill('300')
-  await expect.poll(async () => (await topicsOf(ines.caller, id)).get('Lift')!.picture).toMatchObject({ width: 300, ratio: 0.5, place: 'below' })
+  await expect
+    .poll(async () => (await topicsOf(ines.caller, id)).get('Lift')!.picture)
+    .toMatchObject({ width: 300, ratio: 0.5, place: 'below' })
   await expect.poll(async () => Math.round((await shown.boundingBox())!.width)).toBe(300)
-  await page.getByLabel('Picture from a file').setInputFiles({ name: 'lift.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') })
+  await page
+    .getByLabel('Picture from a file')
+    .setInputFiles({ name: 'lift.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') })
   await expect(page.getByRole('status').filter({ hasText: 'isn’t a picture that can be read' })).toBeVisible()
   await topic(page, 'Lift').click()
   await page.keyboard.press('Control+z')
@@ -388,7 +440,9 @@ test('a picture in a topic: from a file, placed, resized, seen by the other; wha
   await expect(shown).toHaveCount(0)
 })
 
-test('a branch is duplicated without people and with its dates moved; the help finds what a word is about', async ({ browser }) => {
+test('a branch is duplicated without people and with its dates moved; the help finds what a word is about', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser, 'Ines Brandt')
   const id = await caller.makeTree('Move')
   await openTree(page, id)
@@ -411,7 +465,9 @@ test('a branch is duplicated without people and with its dates moved; the help f
   await expect(help.getByText('A list of loose lines beside the tree')).toBeVisible()
 })
 
-test('forty topics are poured out, put in five branches, marked and coloured, by keys and a few clicks, in under three minutes', async ({ browser }) => {
+test('forty topics are poured out, put in five branches, marked and coloured, by keys and a few clicks, in under three minutes', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const id = (await caller.call<{ id: string }>('POST', '/api/trees', { title: 'Move', arrangement: 'right' })).data.id
   await openTree(page, id)
@@ -435,10 +491,15 @@ test('forty topics are poured out, put in five branches, marked and coloured, by
     await panel.getByRole('button', { name: `Ground: palette colour ${branch}`, exact: true }).click()
     await page.keyboard.press('ArrowDown')
   }
-  const branches = Array.from({ length: 5 }, (_, b) => [`Branch ${b + 1}`, ...Array.from({ length: 8 }, (_, i) => `Topic ${b * 8 + i + 1}`)] as [string, ...string[]])
+  const branches = Array.from(
+    { length: 5 },
+    (_, b) =>
+      [`Branch ${b + 1}`, ...Array.from({ length: 8 }, (_, i) => `Topic ${b * 8 + i + 1}`)] as [string, ...string[]],
+  )
   await expectTitles(caller, id, branches)
   const topics = await topicsOf(caller, id)
-  for (let branch = 1; branch <= 5; branch++) expect(topics.get(`Branch ${branch}`)).toMatchObject({ markers: ['important'], fill: String(branch - 1) })
+  for (let branch = 1; branch <= 5; branch++)
+    expect(topics.get(`Branch ${branch}`)).toMatchObject({ markers: ['important'], fill: String(branch - 1) })
   expect(Date.now() - began).toBeLessThan(180_000)
 })
 
@@ -452,16 +513,21 @@ test('a viewer can fold, find and look, and changes nothing by any of it', async
   await openTree(lev.page, id)
   const { version } = await ines.caller.open(id)
   await topic(lev.page, 'Fit-out').click()
-  for (const key of ['.', 'o', 'o', 'Shift+J', 'Shift+U', 'Shift+X', 'Shift+V', 'd', ')']) await lev.page.keyboard.press(key)
+  for (const key of ['.', 'o', 'o', 'Shift+J', 'Shift+U', 'Shift+X', 'Shift+V', 'd', ')'])
+    await lev.page.keyboard.press(key)
   await lev.page.keyboard.press('r')
-  await expect(lev.page.getByRole('complementary', { name: 'Arrangement' }).getByRole('button', { name: 'Downward' })).toBeDisabled()
+  await expect(
+    lev.page.getByRole('complementary', { name: 'Arrangement' }).getByRole('button', { name: 'Downward' }),
+  ).toBeDisabled()
   await lev.page.keyboard.press('Escape')
   await lev.page.keyboard.press('l')
   await expect(lev.page.getByLabel('New line for the tray')).toHaveCount(0)
   expect((await ines.caller.open(id)).version).toBe(version)
 })
 
-test('commands by name: even sides, front and back, equal gaps, zoom to the selection, a starter of one’s own', async ({ browser }) => {
+test('commands by name: even sides, front and back, equal gaps, zoom to the selection, a starter of one’s own', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
@@ -474,8 +540,13 @@ test('commands by name: even sides, front and back, equal gaps, zoom to the sele
   await pasteText(page, { 'text/plain': 'A\nB\nC\n\tC1\n\tC2\n\tC3\n\tC4' })
   const side = async (title: string) => (await topicsOf(caller, id)).get(title)!.side
   const before = await topicsOf(caller, id)
-  await caller.edit(id, ['A', 'B', 'C'].map(title => ({ op: 'set', topic: before.get(title)!.id, field: 'side', value: 'right' })))
-  await expect.poll(async () => (await topic(page, 'A').boundingBox())!.x - (await topic(page, 'Move').boundingBox())!.x).toBeGreaterThan(0)
+  await caller.edit(
+    id,
+    ['A', 'B', 'C'].map(title => ({ op: 'set', topic: before.get(title)!.id, field: 'side', value: 'right' })),
+  )
+  await expect
+    .poll(async () => (await topic(page, 'A').boundingBox())!.x - (await topic(page, 'Move').boundingBox())!.x)
+    .toBeGreaterThan(0)
   await topic(page, 'Move').click()
   await command('even out')
   await expect.poll(() => side('C')).not.toBe(await side('A'))
@@ -491,12 +562,15 @@ test('commands by name: even sides, front and back, equal gaps, zoom to the sele
   await topic(page, 'C1').click()
   for (const title of ['C2', 'C3', 'C4']) await topic(page, title).click({ modifiers: ['Control'] })
   await command('equal gaps down')
-  const tops = async () => Promise.all(['C1', 'C2', 'C3', 'C4'].map(async title => (await topic(page, title).boundingBox())!.y))
-  await expect.poll(async () => {
-    const sorted = (await tops()).sort((a, b) => a - b)
-    const gaps = sorted.slice(1).map((y, i) => y - sorted[i]!)
-    return Math.max(...gaps) - Math.min(...gaps)
-  }).toBeLessThan(2)
+  const tops = async () =>
+    Promise.all(['C1', 'C2', 'C3', 'C4'].map(async title => (await topic(page, title).boundingBox())!.y))
+  await expect
+    .poll(async () => {
+      const sorted = (await tops()).sort((a, b) => a - b)
+      const gaps = sorted.slice(1).map((y, i) => y - sorted[i]!)
+      return Math.max(...gaps) - Math.min(...gaps)
+    })
+    .toBeLessThan(2)
   await topic(page, 'C4').click()
   await page.keyboard.press('-')
   await page.keyboard.press('-')
@@ -518,21 +592,33 @@ test('a picture is pasted, and dropped onto a topic', async ({ browser }) => {
   const id = await caller.makeTree('Move')
   await openTree(page, id)
   await pour(page, ['Lift', 'Lamps'])
-  const bytes = [...await sharp({ create: { width: 12, height: 6, channels: 3, background: '#227780' } }).png().toBuffer()]
+  const bytes = [
+    ...(await sharp({ create: { width: 12, height: 6, channels: 3, background: '#227780' } })
+      .png()
+      .toBuffer()),
+  ]
   await topic(page, 'Lift').click()
-  await page.evaluate((data) => {
+  await page.evaluate(data => {
     const transfer = new DataTransfer()
     transfer.items.add(new File([new Uint8Array(data)], 'shot.png', { type: 'image/png' }))
-    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }))
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
+    )
   }, bytes)
   await expect(topic(page, 'Lift').getByRole('img', { name: 'Picture of Lift' })).toBeVisible()
   const lamps = (await topic(page, 'Lamps').boundingBox())!
-  await page.evaluate(({ data, x, y }) => {
-    const transfer = new DataTransfer()
-    transfer.items.add(new File([new Uint8Array(data)], 'lamps.png', { type: 'image/png' }))
-    const at = document.elementFromPoint(x, y)!
-    for (const type of ['dragover', 'drop']) at.dispatchEvent(new DragEvent(type, { dataTransfer: transfer, bubbles: true, cancelable: true, clientX: x, clientY: y }))
-  }, { data: bytes, x: lamps.x + lamps.width / 2, y: lamps.y + lamps.height / 2 })
+  await page.evaluate(
+    ({ data, x, y }) => {
+      const transfer = new DataTransfer()
+      transfer.items.add(new File([new Uint8Array(data)], 'lamps.png', { type: 'image/png' }))
+      const at = document.elementFromPoint(x, y)!
+      for (const type of ['dragover', 'drop'])
+        at.dispatchEvent(
+          new DragEvent(type, { dataTransfer: transfer, bubbles: true, cancelable: true, clientX: x, clientY: y }),
+        )
+    },
+    { data: bytes, x: lamps.x + lamps.width / 2, y: lamps.y + lamps.height / 2 },
+  )
   await expect(topic(page, 'Lamps').getByRole('img', { name: 'Picture of Lamps' })).toBeVisible()
   const topics = await topicsOf(caller, id)
   expect(topics.get('Lift')!.picture!.file).toBe(topics.get('Lamps')!.picture!.file)

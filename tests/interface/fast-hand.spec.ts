@@ -2,12 +2,15 @@ import { expect, openTree, test, visitor } from './porch'
 import type { Topic } from '#core/tree'
 
 /**
- * The fast hand: forty topics with details, labels, checklists, notes and markers, with no delay between keys, in the canvas and the outline, wherever the person is.
+ * The fast hand: forty topics with details, labels, checklists, notes and markers, with no delay between keys, in the
+ * canvas and the outline, wherever the person is.
  * Nothing is lost and nothing is misplaced.
  */
 const PLACES = [
-  { view: 'canvas', locale: 'en-GB', timezoneId: 'Pacific/Kiritimati' }, { view: 'outline', locale: 'de-DE', timezoneId: 'America/Los_Angeles' },
-  { view: 'outline', locale: 'en-GB', timezoneId: 'Europe/Copenhagen' }, { view: 'canvas', locale: 'de-DE', timezoneId: 'Europe/Copenhagen' },
+  { view: 'canvas', locale: 'en-GB', timezoneId: 'Pacific/Kiritimati' },
+  { view: 'outline', locale: 'de-DE', timezoneId: 'America/Los_Angeles' },
+  { view: 'outline', locale: 'en-GB', timezoneId: 'Europe/Copenhagen' },
+  { view: 'canvas', locale: 'de-DE', timezoneId: 'Europe/Copenhagen' },
 ] as const
 const TOPICS = 40
 const DRESSED = 6
@@ -17,11 +20,16 @@ for (const { view, locale, timezoneId } of PLACES) {
     const { page, caller, context } = await visitor(browser, 'Ines Brandt', { locale, timezoneId })
     const id = await caller.makeTree('Move')
     await openTree(page, id)
-    const { press, type } = { press: (chord: string) => page.keyboard.press(chord), type: (text: string) => page.keyboard.type(text) }
+    const { press, type } = {
+      press: (chord: string) => page.keyboard.press(chord),
+      type: (text: string) => page.keyboard.type(text),
+    }
     if (view === 'outline') await press('v')
     await press('Tab')
     for (let i = 1; i <= TOPICS; i++) {
-      await type(`Topic ${i} // ${locale === 'de-DE' ? '15. Dez 2027' : '15 Dec 2027'}, ${i}%, ${locale === 'de-DE' ? '2,5 Tage' : '2.5 days'}, risk, Ines`)
+      await type(
+        `Topic ${i} // ${locale === 'de-DE' ? '15. Dez 2027' : '15 Dec 2027'}, ${i}%, ${locale === 'de-DE' ? '2,5 Tage' : '2.5 days'}, risk, Ines`,
+      )
       await press('Enter')
     }
     await press('Escape')
@@ -51,15 +59,27 @@ for (const { view, locale, timezoneId } of PLACES) {
     }
     await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
     const topics = (await caller.open(id)).snapshot.topics as readonly Partial<Topic>[]
-    expect(topics.filter(one => one.parent != null).sort((a, b) => a.order! < b.order! ? -1 : 1).map(one => one.title)).toEqual(Array.from({ length: TOPICS }, (_, i) => `Topic ${i + 1}`))
+    expect(
+      topics
+        .filter(one => one.parent != null)
+        .sort((a, b) => (a.order! < b.order! ? -1 : 1))
+        .map(one => one.title),
+    ).toEqual(Array.from({ length: TOPICS }, (_, i) => `Topic ${i + 1}`))
     const named = new Map(topics.map(one => [one.title, one]))
-    for (let i = 1; i <= TOPICS; i++) expect(named.get(`Topic ${i}`)).toMatchObject({ due: '2027-12-15', done: i, duration: 2.5, people: [caller.id] })
+    for (let i = 1; i <= TOPICS; i++)
+      expect(named.get(`Topic ${i}`)).toMatchObject({ due: '2027-12-15', done: i, duration: 2.5, people: [caller.id] })
     const notes = (await caller.call<string>('GET', `/api/trees/${id}/export/markdown`)).data
     for (let i = 1; i <= DRESSED; i++) {
       const one = named.get(`Topic ${i}`)!
-      expect([...one.checks!].sort((a, b) => a.order < b.order ? -1 : 1).map(({ text }) => text)).toEqual([`first of ${i}`, `second of ${i}`, `third of ${i}`])
+      expect([...one.checks!].sort((a, b) => (a.order < b.order ? -1 : 1)).map(({ text }) => text)).toEqual([
+        `first of ${i}`,
+        `second of ${i}`,
+        `third of ${i}`,
+      ])
       expect(one.markers).toEqual(['risk', 'question'])
-      expect(one.ties!.map(({ to, label }) => [to, label])).toEqual([[named.get(`Topic ${TOPICS - i}`)!.id, `label ${i}`]])
+      expect(one.ties!.map(({ to, label }) => [to, label])).toEqual([
+        [named.get(`Topic ${TOPICS - i}`)!.id, `label ${i}`],
+      ])
       expect(notes).toContain(`A note of ${i}, with v and s and q.`)
     }
     await context.close()

@@ -3,29 +3,63 @@ import { expect, openTree, test, topic, tree, visitor, type Visitor } from './po
 import type { Page } from '@playwright/test'
 
 /**
- * The law of the focus, over the whole registry: after any command, from any state, a word that is typed at once stands in the field that the command
+ * The law of the focus, over the whole registry: after any command, from any state, a word that is typed at once stands
+ * in the field that the command
  * opens; where it opens none, the keys act as they do from the tree. Then Esc, and an arrow key goes on in the tree.
  */
 
 /** A command as the list of keys shows it. */
-interface Command { readonly name: string, readonly chord: string | null }
+interface Command {
+  readonly name: string
+  readonly chord: string | null
+}
 
 /** What opens something that can be typed in, and how many times Esc is pressed before nothing of it is open. */
-const FIELD: ReadonlyMap<string, number> = new Map(Object.entries({
-  'Edit the title': 1, 'New topic after': 1, 'New topic before': 1, 'New topic under': 1, 'New parent around the selection': 1, 'New topic between this and its children': 1,
-  'Move under …': 1, 'The tray': 1, 'Find': 1, 'Arrangement and spacing …': 2, 'Filter and views': 2, 'Markers': 2, 'Colour and style': 2, 'Pages, numbers and cross-links': 2,
-  'Into the cells of the row': 1, 'Task details': 1, 'Note': 1, 'Link …': 1, 'Checklist': 1, 'Place …': 1, 'Tie to another topic …': 1, 'Show another topic here …': 1,
-  'Everything box': 1, 'Help': 1, 'List of keys': 1, 'Describe and tag the tree …': 1, 'Save the tree as a starter …': 1, 'Share': 1,
-}))
+const FIELD: ReadonlyMap<string, number> = new Map(
+  Object.entries({
+    'Edit the title': 1,
+    'New topic after': 1,
+    'New topic before': 1,
+    'New topic under': 1,
+    'New parent around the selection': 1,
+    'New topic between this and its children': 1,
+    'Move under …': 1,
+    'The tray': 1,
+    Find: 1,
+    'Arrangement and spacing …': 2,
+    'Filter and views': 2,
+    Markers: 2,
+    'Colour and style': 2,
+    'Pages, numbers and cross-links': 2,
+    'Into the cells of the row': 1,
+    'Task details': 1,
+    Note: 1,
+    'Link …': 1,
+    Checklist: 1,
+    'Place …': 1,
+    'Tie to another topic …': 1,
+    'Show another topic here …': 1,
+    'Everything box': 1,
+    Help: 1,
+    'List of keys': 1,
+    'Describe and tag the tree …': 1,
+    'Save the tree as a starter …': 1,
+    Share: 1,
+  }),
+)
 /** What opens something without a field for text that covers the tree: keys do nothing behind it. */
 const COVERS = new Set(['Sketch …', 'Duplicate the branch …'])
 /** What leads to the meeting, which has keys of its own; it is tested with the meeting. */
-const TO_MEETING = /^(?:Meeting: brief|Make it a meeting|Lay out the agenda|Ask the owners|Invite everybody|Begin the meeting|End the meeting|Mail the minutes|Next meeting)/
+const TO_MEETING =
+  /^(?:Meeting: brief|Make it a meeting|Lay out the agenda|Ask the owners|Invite everybody|Begin the meeting|End the meeting|Mail the minutes|Next meeting)/
 const WORD = '21'
 /** How often is looked, ms: there are over a thousand looks. */
 const OFTEN = [5, 20, 40, 80]
 
-interface State { readonly name: string, readonly enter: (page: Page) => Promise<void> }
+interface State {
+  readonly name: string
+  readonly enter: (page: Page) => Promise<void>
+}
 /** A click on the topic that commands are tried on. */
 async function inTree(page: Page): Promise<void> {
   const at = await page.evaluate(() => {
@@ -33,41 +67,68 @@ async function inTree(page: Page): Promise<void> {
     return plank ? { x: plank.x + 6, y: plank.y + 8 } : null
   })
   if (at) await page.mouse.click(at.x, at.y)
-  else await topic(page, 'Lift').first().click({ position: { x: 6, y: 8 } })
+  else
+    await topic(page, 'Lift')
+      .first()
+      .click({ position: { x: 6, y: 8 } })
 }
-const press = (...chords: string[]) => async (page: Page): Promise<void> => {
-  await inTree(page)
-  for (const chord of chords) await page.keyboard.press(chord)
-}
+const press =
+  (...chords: string[]) =>
+  async (page: Page): Promise<void> => {
+    await inTree(page)
+    for (const chord of chords) await page.keyboard.press(chord)
+  }
 /** A panel that stays, with the focus back in the tree as after the first Esc. */
-const panel = (name: string, chord: string): State => ({ name: `the panel “${name}” open`, enter: async (page) => {
-  await press(chord)(page)
-  await expect(page.getByRole('complementary', { name })).toBeVisible()
-  if (name !== 'Key') await page.keyboard.press('Escape')
-} })
-const button = (name: string): State => ({ name: `just after a click on “${name}”`, enter: async (page) => {
-  await inTree(page)
-  await page.getByRole('button', { name, exact: true }).first().click()
-} })
+const panel = (name: string, chord: string): State => ({
+  name: `the panel “${name}” open`,
+  enter: async page => {
+    await press(chord)(page)
+    await expect(page.getByRole('complementary', { name })).toBeVisible()
+    if (name !== 'Key') await page.keyboard.press('Escape')
+  },
+})
+const button = (name: string): State => ({
+  name: `just after a click on “${name}”`,
+  enter: async page => {
+    await inTree(page)
+    await page.getByRole('button', { name, exact: true }).first().click()
+  },
+})
 const STATES: readonly State[] = [
   { name: 'the canvas', enter: press() },
   { name: 'the canvas, side sheet hidden', enter: press('s') },
   { name: 'the outline', enter: press('v') },
   { name: 'a cell of the outline just left', enter: press('v', ';', 'Escape') },
-  panel('Markers', 'm'), panel('Colour and style', 'c'), panel('Arrangement', 'r'), panel('Filter and views', 'Shift+Q'), panel('Pages and numbers', 'p'), panel('Key', 'k'),
-  { name: 'the tray open', enter: async (page) => {
-    await press('l')(page)
-    await inTree(page)
-  } },
-  button('Zoom in'), button('Fit the whole tree in view'), button('75 % done'),
-  { name: 'a meeting', enter: async (page) => {
-    await press('j')(page)
-    await expect(page.getByRole('region', { name: 'Meeting' })).toBeFocused()
-  } },
-  { name: 'just after a click on a view', enter: async (page) => {
-    await inTree(page)
-    await page.getByRole('tab', { name: 'Canvas' }).click()
-  } },
+  panel('Markers', 'm'),
+  panel('Colour and style', 'c'),
+  panel('Arrangement', 'r'),
+  panel('Filter and views', 'Shift+Q'),
+  panel('Pages and numbers', 'p'),
+  panel('Key', 'k'),
+  {
+    name: 'the tray open',
+    enter: async page => {
+      await press('l')(page)
+      await inTree(page)
+    },
+  },
+  button('Zoom in'),
+  button('Fit the whole tree in view'),
+  button('75 % done'),
+  {
+    name: 'a meeting',
+    enter: async page => {
+      await press('j')(page)
+      await expect(page.getByRole('region', { name: 'Meeting' })).toBeFocused()
+    },
+  },
+  {
+    name: 'just after a click on a view',
+    enter: async page => {
+      await inTree(page)
+      await page.getByRole('tab', { name: 'Canvas' }).click()
+    },
+  },
 ]
 
 /** A tree with something of everything near the topic that commands are tried on. */
@@ -99,18 +160,24 @@ async function runCommand(page: Page, command: Command, inMeeting: boolean): Pro
 }
 
 /** Where the focus is, as the law sees it. */
-const look = (page: Page) => page.evaluate(() => {
-  const at = document.activeElement as HTMLInputElement | null
-  const isText = Boolean(at && (at.isContentEditable || at.tagName === 'TEXTAREA' || (at.tagName === 'INPUT' && !/checkbox|radio|range|color|file/.test(at.type))))
-  return {
-    field: isText ? (at!.isContentEditable ? at!.textContent ?? '' : at!.value) : null,
-    // The tree that is shown, or the meeting in its place.
-    inTree: at?.getAttribute('role') === 'tree' || at?.hasAttribute('data-home') === true,
-    covered: at?.closest('[role="dialog"]') !== null && at !== null,
-    at: at?.getAttribute('role') === 'tree' ? at.getAttribute('aria-activedescendant') : '',
-    what: at ? `${at.tagName} ${at.getAttribute('aria-label') ?? at.className}` : 'nothing',
-  }
-})
+const look = (page: Page) =>
+  page.evaluate(() => {
+    const at = document.activeElement as HTMLInputElement | null
+    const isText = Boolean(
+      at &&
+      (at.isContentEditable ||
+        at.tagName === 'TEXTAREA' ||
+        (at.tagName === 'INPUT' && !/checkbox|radio|range|color|file/.test(at.type))),
+    )
+    return {
+      field: isText ? (at!.isContentEditable ? (at!.textContent ?? '') : at!.value) : null,
+      // The tree that is shown, or the meeting in its place.
+      inTree: at?.getAttribute('role') === 'tree' || at?.hasAttribute('data-home') === true,
+      covered: at?.closest('[role="dialog"]') !== null && at !== null,
+      at: at?.getAttribute('role') === 'tree' ? at.getAttribute('aria-activedescendant') : '',
+      what: at ? `${at.tagName} ${at.getAttribute('aria-label') ?? at.className}` : 'nothing',
+    }
+  })
 
 async function holds(page: Page, state: State, command: Command): Promise<string> {
   await page.keyboard.press('0')
@@ -120,30 +187,33 @@ async function holds(page: Page, state: State, command: Command): Promise<string
   if (escapes && !COVERS.has(command.name)) {
     try {
       await expect.poll(async () => (await look(page)).field ?? '', { timeout: 6000, intervals: OFTEN }).toContain(WORD)
-    }
-    catch {
+    } catch {
       return `${command.name} from ${state.name}: typed ${WORD}, but ${JSON.stringify(await look(page))}`
     }
     for (let i = 0; i < escapes; i++) await page.keyboard.press('Escape')
-  }
-  else if (COVERS.has(command.name)) {
+  } else if (COVERS.has(command.name)) {
     await expect.poll(async () => (await look(page)).covered, { intervals: OFTEN }).toBe(true)
     await page.keyboard.press('Escape')
-  }
-  else {
+  } else {
     // “21” opens to depth 2 and then 1: the ladder says so when the keys were the tree's.
     try {
-      await expect.poll(() => page.evaluate(() => document.querySelector('button[aria-label="Open to depth 1"]')?.getAttribute('aria-pressed')), { timeout: 6000, intervals: OFTEN }).toBe('true')
-    }
-    catch {
+      await expect
+        .poll(
+          () =>
+            page.evaluate(() =>
+              document.querySelector('button[aria-label="Open to depth 1"]')?.getAttribute('aria-pressed'),
+            ),
+          { timeout: 6000, intervals: OFTEN },
+        )
+        .toBe('true')
+    } catch {
       return `${command.name} from ${state.name}: the keys weren’t the tree’s: ${JSON.stringify(await look(page))}`
     }
     await page.keyboard.press('Escape')
   }
   try {
     await expect.poll(async () => (await look(page)).inTree, { timeout: 4000, intervals: OFTEN }).toBe(true)
-  }
-  catch {
+  } catch {
     return `${command.name} from ${state.name}: after Esc the focus is ${JSON.stringify(await look(page))}`
   }
   const before = (await look(page)).at
@@ -156,15 +226,27 @@ async function holds(page: Page, state: State, command: Command): Promise<string
   return `${command.name} from ${state.name}: the arrows don’t move from ${before}`
 }
 
-/** Everything as it was: nothing open, the canvas, the side sheet, and what was changed taken back. Asked in one go, since it's done before every command. */
+/**
+ * Everything as it was: nothing open, the canvas, the side sheet, and what was changed taken back. Asked in one go,
+ * since it's done before every command.
+ */
 async function reset(page: Page): Promise<void> {
   for (let i = 0; i < 3; i++) await page.keyboard.press('Escape')
-  const asked = () => page.evaluate(() => {
-    const button = (name: string): HTMLButtonElement | null => document.querySelector(`button[aria-label="${name}"]`)
-    return { canvas: document.querySelector('[role="tab"][aria-selected="true"]')?.textContent === 'Canvas', undo: button('Undo')?.disabled === false, sheet: button('Side sheet')?.getAttribute('aria-pressed') === 'true', tray: button('Close the tray') !== null }
-  })
+  const asked = () =>
+    page.evaluate(() => {
+      const button = (name: string): HTMLButtonElement | null => document.querySelector(`button[aria-label="${name}"]`)
+      return {
+        canvas: document.querySelector('[role="tab"][aria-selected="true"]')?.textContent === 'Canvas',
+        undo: button('Undo')?.disabled === false,
+        sheet: button('Side sheet')?.getAttribute('aria-pressed') === 'true',
+        tray: button('Close the tray') !== null,
+      }
+    })
   let now = await asked()
-  if (!now.canvas) await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('[role="tab"]')].find(tab => tab.textContent === 'Canvas')?.click())
+  if (!now.canvas)
+    await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('[role="tab"]')].find(tab => tab.textContent === 'Canvas')?.click(),
+    )
   for (let i = 0; i < 8 && now.undo; i++) {
     await page.keyboard.press('Control+z')
     await page.evaluate(() => new Promise(done => setTimeout(done)))
@@ -172,8 +254,10 @@ async function reset(page: Page): Promise<void> {
   }
   await page.keyboard.press('0')
   await page.keyboard.press('f')
-  if (!(await asked()).sheet) await page.evaluate(() => document.querySelector<HTMLElement>('button[aria-label="Side sheet"]')?.click())
-  if (now.tray) await page.evaluate(() => document.querySelector<HTMLElement>('button[aria-label="Close the tray"]')?.click())
+  if (!(await asked()).sheet)
+    await page.evaluate(() => document.querySelector<HTMLElement>('button[aria-label="Side sheet"]')?.click())
+  if (now.tray)
+    await page.evaluate(() => document.querySelector<HTMLElement>('button[aria-label="Close the tray"]')?.click())
 }
 
 /** Every command with its first key, from the list of keys itself. */
@@ -181,12 +265,34 @@ async function registry(page: Page): Promise<Command[]> {
   await page.getByRole('button', { name: 'Keys', exact: true }).click()
   const list = page.getByRole('dialog', { name: 'Keys' })
   await expect(list).toBeVisible()
-  const found = await list.getByRole('button', { name: /^Change the key for / }).evaluateAll(buttons => buttons.map(button => ({ name: button.getAttribute('aria-label')!.slice('Change the key for '.length), chord: button.querySelector('kbd')?.textContent ?? null })))
+  const found = await list
+    .getByRole('button', { name: /^Change the key for / })
+    .evaluateAll(buttons =>
+      buttons.map(button => ({
+        name: button.getAttribute('aria-label')!.slice('Change the key for '.length),
+        chord: button.querySelector('kbd')?.textContent ?? null,
+      })),
+    )
   await page.keyboard.press('Escape')
-  const ARROWS: Record<string, string> = { '↑': 'ArrowUp', '↓': 'ArrowDown', '←': 'ArrowLeft', '→': 'ArrowRight', 'Ctrl': 'Control' }
-  const chordOf = (said: string): string => said === '+' ? '+' : said.split(' + ').map(part => ARROWS[part] ?? part).join('+')
+  const ARROWS: Record<string, string> = {
+    '↑': 'ArrowUp',
+    '↓': 'ArrowDown',
+    '←': 'ArrowLeft',
+    '→': 'ArrowRight',
+    Ctrl: 'Control',
+  }
+  const chordOf = (said: string): string =>
+    said === '+'
+      ? '+'
+      : said
+          .split(' + ')
+          .map(part => ARROWS[part] ?? part)
+          .join('+')
   const room = found.findIndex(one => one.name === 'Next item, for everybody')
-  return found.slice(0, room).map(({ name, chord }) => ({ name, chord: chord === null ? null : chordOf(chord.trim()) })).filter(one => !TO_MEETING.test(one.name))
+  return found
+    .slice(0, room)
+    .map(({ name, chord }) => ({ name, chord: chord === null ? null : chordOf(chord.trim()) }))
+    .filter(one => !TO_MEETING.test(one.name))
 }
 
 // What opens something is tried from every state; the rest from the first ones and from one more in turn.

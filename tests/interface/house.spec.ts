@@ -7,8 +7,22 @@ const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/
 async function seriousViolations(page: import('@playwright/test').Page): Promise<string[]> {
   await page.evaluate(axeSource)
   return page.evaluate(async () => {
-    const { violations } = await (window as unknown as { axe: { run(options: object): Promise<{ violations: { id: string, impact: string, nodes: { html: string }[] }[] }> } }).axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })
-    return violations.filter(found => ['serious', 'critical'].includes(found.impact)).map(found => `${found.id}: ${found.nodes.slice(0, 3).map(node => node.html.slice(0, 200)).join(' | ')}`)
+    const { violations } = await (
+      window as unknown as {
+        axe: {
+          run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>
+        }
+      }
+    ).axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })
+    return violations
+      .filter(found => ['serious', 'critical'].includes(found.impact))
+      .map(
+        found =>
+          `${found.id}: ${found.nodes
+            .slice(0, 3)
+            .map(node => node.html.slice(0, 200))
+            .join(' | ')}`,
+      )
   })
 }
 
@@ -47,16 +61,26 @@ test('somebody new makes an account, a tree and finds home again', async ({ brow
 test('a file comes in as a tree; one that can’t be read says so and changes nothing', async ({ browser }) => {
   const { page } = await visitor(browser)
   await page.goto('/trees')
-  await page.getByLabel('File to import').setInputFiles({ name: 'broken.opml', mimeType: 'text/xml', buffer: Buffer.from('<opml><body><outline') })
+  await page
+    .getByLabel('File to import')
+    .setInputFiles({ name: 'broken.opml', mimeType: 'text/xml', buffer: Buffer.from('<opml><body><outline') })
   await expect(page.getByRole('alert')).toContainText('Nothing was changed')
   await expect(page.getByText('No trees here yet')).toBeVisible()
-  await page.getByLabel('File to import').setInputFiles({ name: 'move.md', mimeType: 'text/markdown', buffer: Buffer.from('# Move\n\n- Fit-out\n  - Shelving\n- Books') })
+  await page
+    .getByLabel('File to import')
+    .setInputFiles({
+      name: 'move.md',
+      mimeType: 'text/markdown',
+      buffer: Buffer.from('# Move\n\n- Fit-out\n  - Shelving\n- Books'),
+    })
   await expect(topic(page, 'Shelving')).toBeVisible()
 })
 
 for (const theme of ['light', 'dusk'] as const) {
   test(`no main view has a serious accessibility violation (${theme})`, async ({ browser }) => {
-    const { page } = await demoVisitor(browser, 'ines@porch.example', { colorScheme: theme === 'dusk' ? 'dark' : 'light' })
+    const { page } = await demoVisitor(browser, 'ines@porch.example', {
+      colorScheme: theme === 'dusk' ? 'dark' : 'light',
+    })
     // What fades in is looked at when it's there.
     await page.emulateMedia({ reducedMotion: 'reduce' })
     const found: Record<string, string[]> = {}
@@ -89,7 +113,14 @@ for (const theme of ['light', 'dusk'] as const) {
     found.pad = await seriousViolations(page)
     await page.getByRole('button', { name: 'Drop', exact: true }).click()
     await tree(page).focus()
-    for (const [key, name] of [['m', 'Markers'], ['k', 'Key'], ['c', 'Colour and style'], ['r', 'Arrangement'], ['p', 'Pages and numbers'], ['Shift+Q', 'Filter and views']] as const) {
+    for (const [key, name] of [
+      ['m', 'Markers'],
+      ['k', 'Key'],
+      ['c', 'Colour and style'],
+      ['r', 'Arrangement'],
+      ['p', 'Pages and numbers'],
+      ['Shift+Q', 'Filter and views'],
+    ] as const) {
       await page.keyboard.press(key)
       await expect(page.getByRole('complementary', { name })).toBeVisible()
       found[name] = await seriousViolations(page)
@@ -207,7 +238,10 @@ test('markers, done, due, people and many at once', async ({ browser }) => {
   await expect(page.getByRole('status').filter({ hasText: 'isn’t an address that can be opened' })).toBeVisible()
   await sheet.getByLabel('Add a link').fill('tannery.example/lamps')
   await sheet.getByLabel('Add a link').press('Enter')
-  await expect(sheet.getByRole('link', { name: 'tannery.example/lamps' })).toHaveAttribute('href', 'https://tannery.example/lamps')
+  await expect(sheet.getByRole('link', { name: 'tannery.example/lamps' })).toHaveAttribute(
+    'href',
+    'https://tannery.example/lamps',
+  )
   const topics = new Map((await caller.open(id)).snapshot.topics.map(one => [one.title, one]))
   expect(topics.get('Lift')).toMatchObject({ markers: ['at-risk'] })
   expect(topics.get('Lamps')).toMatchObject({ markers: ['question'], people: [caller.id], due: '2027-05-12', done: 75 })
@@ -215,7 +249,9 @@ test('markers, done, due, people and many at once', async ({ browser }) => {
   const plank = topic(page, /^Lamps/)
   const { width, height } = (await plank.boundingBox())!
   await plank.click({ position: { x: width * 0.27, y: height - 1 } })
-  await expect.poll(async () => (await caller.open(id)).snapshot.topics.find(one => one.title === 'Lamps')?.done).toBe(25)
+  await expect
+    .poll(async () => (await caller.open(id)).snapshot.topics.find(one => one.title === 'Lamps')?.done)
+    .toBe(25)
   await page.keyboard.press('d')
   await expect(topic(page, /^Lamps, IB, done/)).toBeVisible()
 })
@@ -225,11 +261,11 @@ test('dragging shows where the branch lands; Esc cancels; dropped on nothing it 
   const id = await caller.makeTree('Move')
   await openTree(page, id)
   await pasteText(page, { 'text/plain': 'Fit-out\n\tShelving\n\tLift\nBooks\n\tCrates' })
-  const middle = async (title: string): Promise<{ x: number, y: number, width: number, height: number }> => {
+  const middle = async (title: string): Promise<{ x: number; y: number; width: number; height: number }> => {
     const box = (await topic(page, title).boundingBox())!
     return { x: box.x + box.width / 2, y: box.y + box.height / 2, width: box.width, height: box.height }
   }
-  const drag = async (title: string, to: { x: number, y: number }): Promise<void> => {
+  const drag = async (title: string, to: { x: number; y: number }): Promise<void> => {
     const from = await middle(title)
     await page.mouse.move(from.x, from.y)
     await page.mouse.down()
@@ -241,10 +277,16 @@ test('dragging shows where the branch lands; Esc cancels; dropped on nothing it 
   await expect(page.getByText('under Books, 2nd of 2 · takes its colour there')).toBeVisible()
   await page.keyboard.press('Escape')
   await page.mouse.up()
-  await expectTitles(caller, id, [['Fit-out', 'Shelving', 'Lift'], ['Books', 'Crates']])
+  await expectTitles(caller, id, [
+    ['Fit-out', 'Shelving', 'Lift'],
+    ['Books', 'Crates'],
+  ])
   await drag('Lift', { x: crates.x, y: crates.y + crates.height / 2 - 1 })
   await page.mouse.up()
-  await expectTitles(caller, id, [['Fit-out', 'Shelving'], ['Books', 'Crates', 'Lift']])
+  await expectTitles(caller, id, [
+    ['Fit-out', 'Shelving'],
+    ['Books', 'Crates', 'Lift'],
+  ])
   await drag('Shelving', await middle('Lift'))
   await expect(page.getByText('under Lift · takes its colour there')).toBeVisible()
   await page.mouse.up()
@@ -292,8 +334,19 @@ test('the outline has the same keys, edits in place and drags', async ({ browser
 
 test('ten thousand topics: only what is in sight is in the document', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
-  const text = ['# Large', ...Array.from({ length: 100 }, (_, i) => [`- Branch ${i}`, ...Array.from({ length: 99 }, (_, k) => `${'  '.repeat(1 + (k % 3))}- Topic ${i}.${k}`)].join('\n'))].join('\n')
-  const { data } = await caller.call<{ id: string }>('POST', '/api/trees/import', { format: 'text', name: 'large.txt', text })
+  const text = [
+    '# Large',
+    ...Array.from({ length: 100 }, (_, i) =>
+      [`- Branch ${i}`, ...Array.from({ length: 99 }, (_, k) => `${'  '.repeat(1 + (k % 3))}- Topic ${i}.${k}`)].join(
+        '\n',
+      ),
+    ),
+  ].join('\n')
+  const { data } = await caller.call<{ id: string }>('POST', '/api/trees/import', {
+    format: 'text',
+    name: 'large.txt',
+    text,
+  })
   await openTree(page, data.id)
   await expect(page.getByText('10,001 topics')).toBeVisible()
   const items = (): Promise<number> => page.getByRole('treeitem').count()
@@ -309,9 +362,19 @@ test('ten thousand topics: only what is in sight is in the document', async ({ b
   await expect(page.getByRole('treeitem').filter({ hasText: 'Topic 77.42' })).toBeInViewport()
 })
 
-test('at 390 wide the outline comes first, touch folds and selects, and a long press opens the menu', async ({ browser }) => {
-  const { page, caller } = await visitor(browser, 'Ines Brandt', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
-  const { data } = await caller.call<{ id: string }>('POST', '/api/trees/import', { format: 'text', name: 'x.txt', text: 'Move\n\tFit-out\n\t\tShelving\n\tBooks' })
+test('at 390 wide the outline comes first, touch folds and selects, and a long press opens the menu', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser, 'Ines Brandt', {
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+  })
+  const { data } = await caller.call<{ id: string }>('POST', '/api/trees/import', {
+    format: 'text',
+    name: 'x.txt',
+    text: 'Move\n\tFit-out\n\t\tShelving\n\tBooks',
+  })
   await openTree(page, data.id)
   await expect(page.getByRole('tree', { name: 'Outline' })).toBeVisible()
   await page.getByRole('treeitem').filter({ hasText: 'Fit-out' }).getByRole('button', { name: 'Fold' }).tap()
@@ -320,15 +383,30 @@ test('at 390 wide the outline comes first, touch folds and selects, and a long p
   await topic(page, 'Books').tap()
   await expect(topic(page, 'Books')).toHaveAttribute('aria-selected', 'true')
   // A finger that stays: the page gets what a touch screen sends, since the driver has no long press of its own.
-  await topic(page, 'Books').evaluate((plank) => {
-    const { x, y, width, height } = plank.getBoundingClientRect()
-    plank.dispatchEvent(new PointerEvent('pointerdown', { pointerId: 7, pointerType: 'touch', button: 0, clientX: x + width / 2, clientY: y + height / 2, bubbles: true, cancelable: true }))
-  }).catch(() => {})
+  await topic(page, 'Books')
+    .evaluate(plank => {
+      const { x, y, width, height } = plank.getBoundingClientRect()
+      plank.dispatchEvent(
+        new PointerEvent('pointerdown', {
+          pointerId: 7,
+          pointerType: 'touch',
+          button: 0,
+          clientX: x + width / 2,
+          clientY: y + height / 2,
+          bubbles: true,
+          cancelable: true,
+        }),
+      )
+    })
+    .catch(() => {})
   await expect(page.getByRole('menuitem', { name: 'New topic under' })).toBeVisible()
   await page.getByRole('menuitem', { name: 'New topic under' }).tap()
   await page.keyboard.type('Crates')
   await page.keyboard.press('Enter')
   await page.keyboard.press('Escape')
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
-  await expectTitles(caller, data.id, [['Fit-out', 'Shelving'], ['Books', 'Crates']])
+  await expectTitles(caller, data.id, [
+    ['Fit-out', 'Shelving'],
+    ['Books', 'Crates'],
+  ])
 })

@@ -6,18 +6,59 @@ import { demoVisitor, openTree, topic, tree, two, type Visitor, visitor } from '
 
 const put = (at: string, member: BriefPart): Change => ({ op: 'put', topic: at, set: 'meeting', member })
 
-/** Two people and a tree with a meeting of two items that is ready to be begun. `minutes`: of each item; `slot`: set aside. */
-async function staged(browser: Browser, minutes = 20, slot = 60): Promise<{ ines: Visitor, rana: Visitor, id: string }> {
+/**
+ * Two people and a tree with a meeting of two items that is ready to be begun. `minutes`: of each item; `slot`: set
+ * aside.
+ */
+async function staged(
+  browser: Browser,
+  minutes = 20,
+  slot = 60,
+): Promise<{ ines: Visitor; rana: Visitor; id: string }> {
   const { ines, rana, id } = await two(browser)
   const { snapshot } = await ines.caller.open(id)
-  const item = (topicId: string, order: string, title: string, owner: string): Change => ({ op: 'add', topic: topicId, parent: 'm', order, with: { title, people: [owner], item: [{ id: 'intent', kind: 'intent', intent: 'decide' }, { id: 'minutes', kind: 'minutes', minutes }] } })
+  const item = (topicId: string, order: string, title: string, owner: string): Change => ({
+    op: 'add',
+    topic: topicId,
+    parent: 'm',
+    order,
+    with: {
+      title,
+      people: [owner],
+      item: [
+        { id: 'intent', kind: 'intent', intent: 'decide' },
+        { id: 'minutes', kind: 'minutes', minutes },
+      ],
+    },
+  })
   const { status } = await ines.caller.edit(id, [
-    { op: 'add', topic: 'm', parent: snapshot.centre, order: 'a0', with: { title: 'Meeting 3', meeting: [
-      { id: 'why', kind: 'why', text: 'Decide who moves us.' }, { id: 'slot', kind: 'slot', minutes: slot }, { id: 'm1', kind: 'must', order: 'a0', text: 'Which firm' }, { id: 'rule', kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', closed: [] }, { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'Europe/Copenhagen' },
-      { id: 'p1', kind: 'person', user: ines.caller.id, mail: null, name: '', needed: true, role: 'chair' }, { id: 'p2', kind: 'person', user: rana.caller.id, mail: null, name: '', needed: true, role: null },
-    ] } },
-    item('i1', 'a0', 'Two offers', rana.caller.id), item('i2', 'a1', 'Neighbours', ines.caller.id),
-    { op: 'add', topic: 'r1', parent: 'i1', order: 'a0', with: { title: 'Report', links: [{ id: 'l1', url: 'topic:i2', title: 'The neighbours' }] } },
+    {
+      op: 'add',
+      topic: 'm',
+      parent: snapshot.centre,
+      order: 'a0',
+      with: {
+        title: 'Meeting 3',
+        meeting: [
+          { id: 'why', kind: 'why', text: 'Decide who moves us.' },
+          { id: 'slot', kind: 'slot', minutes: slot },
+          { id: 'm1', kind: 'must', order: 'a0', text: 'Which firm' },
+          { id: 'rule', kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', closed: [] },
+          { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'Europe/Copenhagen' },
+          { id: 'p1', kind: 'person', user: ines.caller.id, mail: null, name: '', needed: true, role: 'chair' },
+          { id: 'p2', kind: 'person', user: rana.caller.id, mail: null, name: '', needed: true, role: null },
+        ],
+      },
+    },
+    item('i1', 'a0', 'Two offers', rana.caller.id),
+    item('i2', 'a1', 'Neighbours', ines.caller.id),
+    {
+      op: 'add',
+      topic: 'r1',
+      parent: 'i1',
+      order: 'a0',
+      with: { title: 'Report', links: [{ id: 'l1', url: 'topic:i2', title: 'The neighbours' }] },
+    },
   ])
   expect(status).toBe(200)
   return { ines, rana, id }
@@ -28,7 +69,9 @@ const openMeeting = async (page: Page, id: string): Promise<void> => {
 }
 const said = (page: Page) => page.getByRole('status').filter({ hasText: /\w/ })
 
-test('a brief is written from nothing by keyboard: why, what must be settled, the way there, when, who; laid out twice, nothing doubles', async ({ browser }) => {
+test('a brief is written from nothing by keyboard: why, what must be settled, the way there, when, who; laid out twice, nothing doubles', async ({
+  browser,
+}) => {
   const ines = await visitor(browser, 'Ines Brandt')
   const id = await ines.caller.makeTree('Coordination')
   const { page } = ines
@@ -61,7 +104,11 @@ test('a brief is written from nothing by keyboard: why, what must be settled, th
   await page.keyboard.press('Enter')
   await expect(page.getByText('30 min needed')).toBeVisible()
   await expect(ready).toContainText('Nobody owns “Neighbours”')
-  for (const n of [1, 2, 3]) await page.getByRole('group', { name: 'What Two offers settles' }).getByRole('button', { name: new RegExp(`^Settles ${n}`) }).press('Enter')
+  for (const n of [1, 2, 3])
+    await page
+      .getByRole('group', { name: 'What Two offers settles' })
+      .getByRole('button', { name: new RegExp(`^Settles ${n}`) })
+      .press('Enter')
   await expect(ready).not.toContainText('No item leads')
   await page.getByRole('checkbox', { name: 'Choose Two offers' }).check()
   await page.getByRole('combobox', { name: 'Inner pattern' }).click()
@@ -104,7 +151,9 @@ test('a brief is written from nothing by keyboard: why, what must be settled, th
   await expect(page.getByRole('heading', { name: 'Why we meet' })).toBeVisible()
 })
 
-test('a meeting is held by two browsers: one key a line, everybody follows, looks around and comes back; it survives a reload and ends in minutes', async ({ browser }) => {
+test('a meeting is held by two browsers: one key a line, everybody follows, looks around and comes back; it survives a reload and ends in minutes', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await staged(browser)
   await openMeeting(ines.page, id)
   await openMeeting(rana.page, id)
@@ -114,7 +163,10 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await expect(now(ines.page)).toContainText('Two offers')
   await expect(now(rana.page)).toContainText('Two offers')
   // Rana looks around, is told so, and comes back.
-  await rana.page.getByRole('button', { name: /Neighbours/ }).first().click()
+  await rana.page
+    .getByRole('button', { name: /Neighbours/ })
+    .first()
+    .click()
   await expect(rana.page.getByText('You are looking around.')).toBeVisible()
   await rana.page.keyboard.press('Escape')
   await expect(rana.page.getByText('You are looking around.')).toBeHidden()
@@ -133,7 +185,11 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await wording.fill('Sign the offer of Two Rivers')
   await wording.press('Enter')
   await expect(rana.page.getByRole('textbox', { name: 'Action: Sign the offer of Two Rivers' })).toBeVisible()
-  for (const [key, line] of [['q', 'Who holds the keys?'], ['i', 'Soup at noon'], ['p', 'Late opening']] as const) {
+  for (const [key, line] of [
+    ['q', 'Who holds the keys?'],
+    ['i', 'Soup at noon'],
+    ['p', 'Late opening'],
+  ] as const) {
     await rana.page.keyboard.press(key)
     await rana.page.keyboard.type(line)
     await rana.page.keyboard.press('Enter')
@@ -166,7 +222,12 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await expect(rana.page.getByText('stays under “Two offers”')).toBeVisible()
   await rana.page.keyboard.press('Enter')
   await rana.page.keyboard.press('Escape')
-  await expect.poll(async () => (await ines.caller.open(id)).snapshot.topics.find(one => one.title === 'Until when is the offer good')?.parent).toBe('i1')
+  await expect
+    .poll(
+      async () =>
+        (await ines.caller.open(id)).snapshot.topics.find(one => one.title === 'Until when is the offer good')?.parent,
+    )
+    .toBe('i1')
   // Keys in quick succession are moves one after the other: through, back twice.
   for (const key of ['PageDown', 'PageUp', 'PageUp']) await ines.page.keyboard.press(key)
   await expect(now(rana.page)).toContainText('Two offers')
@@ -180,9 +241,13 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await ines.page.getByRole('button', { name: 'End the meeting' }).press('Enter')
   await expect(ines.page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
   await expect(rana.page.getByText('This meeting has ended.')).toBeVisible()
-  const [download] = await Promise.all([ines.page.waitForEvent('download'), ines.page.getByRole('link', { name: 'Word document' }).click()])
+  const [download] = await Promise.all([
+    ines.page.waitForEvent('download'),
+    ines.page.getByRole('link', { name: 'Word document' }).click(),
+  ])
   const html = (await mammoth.convertToHtml({ path: await download.path() })).value
-  for (const part of ['Sign the offer of Two Rivers', '5 Mar 2027', 'Two Rivers moves us', 'Rana Tahiri']) expect(html).toContain(part)
+  for (const part of ['Sign the offer of Two Rivers', '5 Mar 2027', 'Two Rivers moves us', 'Rana Tahiri'])
+    expect(html).toContain(part)
   await ines.page.getByRole('button', { name: 'What has changed' }).press('Enter')
   await expect(ines.page.locator('.since')).toContainText('added Two Rivers moves us')
   // The next one: by the rule, with what is still open.
@@ -194,14 +259,17 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await expect(rana.page.getByRole('treeitem').filter({ hasText: 'Two offers' })).toHaveCount(0)
 })
 
-test('in the demo, next week’s meeting is prepared, held with a second browser, ended and followed, by keyboard, in less than five minutes', async ({ browser }) => {
+test('in the demo, next week’s meeting is prepared, held with a second browser, ended and followed, by keyboard, in less than five minutes', async ({
+  browser,
+}) => {
   const began = Date.now()
   const [ines, oskar] = [await demoVisitor(browser), await demoVisitor(browser, 'oskar@porch.example')]
   const { page } = ines
   await page.goto('/meetings')
   await page.getByRole('link', { name: /Meeting 3/ }).press('Enter')
   const ready = page.getByRole('complementary', { name: 'How ready it is' })
-  const mend = async (finding: RegExp): Promise<void> => ready.getByRole('button', { name: finding }).first().press('Enter')
+  const mend = async (finding: RegExp): Promise<void> =>
+    ready.getByRole('button', { name: finding }).first().press('Enter')
   const command = async (name: string): Promise<void> => {
     await page.keyboard.press('Control+k')
     await page.getByRole('combobox', { name: 'Search everything' }).fill(name)
@@ -218,7 +286,10 @@ test('in the demo, next week’s meeting is prepared, held with a second browser
   await mend(/hasn’t been invited/)
   await page.keyboard.press('Enter')
   await expect(said(page).filter({ hasText: '5 letters are out' })).toBeVisible()
-  await expect(ready.getByRole('button')).toContainText([/“Shelving is late” isn’t filled in yet/, /“Two offers for the removal” isn’t filled in yet/])
+  await expect(ready.getByRole('button')).toContainText([
+    /“Shelving is late” isn’t filled in yet/,
+    /“Two offers for the removal” isn’t filled in yet/,
+  ])
   // Oskar answers and fills in his section, where the letter leads.
   await oskar.page.goto('/')
   await oskar.page.getByRole('link', { name: /Two offers for the removal/ }).press('Enter')
@@ -226,7 +297,10 @@ test('in the demo, next week’s meeting is prepared, held with a second browser
   await tree(oskar.page).focus()
   await oskar.page.keyboard.press('Shift+Y')
   await oskar.page.keyboard.press('j')
-  await oskar.page.getByRole('group', { name: 'Your answer' }).getByRole('button', { name: 'I come', exact: true }).press('Enter')
+  await oskar.page
+    .getByRole('group', { name: 'Your answer' })
+    .getByRole('button', { name: 'I come', exact: true })
+    .press('Enter')
   await expect(page.locator('.people li', { hasText: 'Oskar Moreau' })).toContainText('comes')
   await page.keyboard.press('Escape')
   await page.getByRole('tab', { name: 'Canvas' }).press('Enter')
@@ -263,19 +337,27 @@ test('in the demo, next week’s meeting is prepared, held with a second browser
   const address = await page.getByRole('link', { name: 'Word document' }).getAttribute('href')
   const document = await page.request.get(address!)
   const html = (await mammoth.convertToHtml({ buffer: await document.body() })).value
-  const rows = [...html.matchAll(/<tr>(.*?)<\/tr>/gs)].map(([, row]) => [...row!.matchAll(/<p>(.*?)<\/p>/gs)].map(([, cell]) => cell))
+  const rows = [...html.matchAll(/<tr>(.*?)<\/tr>/gs)].map(([, row]) =>
+    [...row!.matchAll(/<p>(.*?)<\/p>/gs)].map(([, cell]) => cell),
+  )
   expect(rows).toContainEqual(['Sign the offer', 'Oskar Moreau', '5 Mar 2027', 'Two offers for the removal'])
   expect(rows).toContainEqual(['Tell Lindqvist', 'Ines Brandt', '3 Mar 2027', 'Two offers for the removal'])
   await command('Mail the minutes')
-  await page.getByRole('dialog', { name: 'The minutes as letters' }).getByRole('button', { name: 'Send 5 letters' }).press('Enter')
+  await page
+    .getByRole('dialog', { name: 'The minutes as letters' })
+    .getByRole('button', { name: 'Send 5 letters' })
+    .press('Enter')
   await expect(said(page).filter({ hasText: 'The minutes are out in 5 letters' })).toBeVisible()
   await command('Next meeting of the series')
   await expect(page.getByRole('combobox', { name: 'Which meeting' })).toContainText('Meeting 4')
   await page.keyboard.press('Alt+2')
-  for (const open of ['Sign the offer', 'Tell Lindqvist', 'Late opening on Thursdays']) await expect(page.locator('.carried')).toContainText(open)
+  for (const open of ['Sign the offer', 'Tell Lindqvist', 'Late opening on Thursdays'])
+    await expect(page.locator('.carried')).toContainText(open)
   // Each person's list is right.
   await oskar.page.goto('/work')
-  await expect(oskar.page.getByRole('treeitem').filter({ hasText: 'Sign the offer' })).toContainText('Coordination meetings')
+  await expect(oskar.page.getByRole('treeitem').filter({ hasText: 'Sign the offer' })).toContainText(
+    'Coordination meetings',
+  )
   await expect(oskar.page.getByRole('treeitem').filter({ hasText: 'Tell Lindqvist' })).toHaveCount(0)
   await page.goto('/work')
   await expect(page.getByRole('treeitem').filter({ hasText: 'Tell Lindqvist' })).toBeVisible()
@@ -299,11 +381,21 @@ test('an overrun is told, and one key cuts what is left evenly so that it ends o
 
 test('a guest answers by the link in their letter, without an account; the lead sees it', async ({ browser }) => {
   const { ines, id } = await staged(browser)
-  await ines.caller.edit(id, [put('m', { id: 'p3', kind: 'person', user: null, mail: 'tove@oak.example', name: 'Tove Lind', needed: false, role: null })])
+  await ines.caller.edit(id, [
+    put('m', {
+      id: 'p3',
+      kind: 'person',
+      user: null,
+      mail: 'tove@oak.example',
+      name: 'Tove Lind',
+      needed: false,
+      role: null,
+    }),
+  ])
   await openMeeting(ines.page, id)
   await ines.page.getByRole('button', { name: 'Invite everybody' }).click()
   await expect(said(ines.page).filter({ hasText: '3 letters are out' })).toBeVisible()
-  const { data: sent } = await ines.caller.call<{ to: string, link: string }[]>('GET', '/api/letters?box=sent')
+  const { data: sent } = await ines.caller.call<{ to: string; link: string }[]>('GET', '/api/letters?box=sent')
   const guest = await browser.newContext({ baseURL: ines.caller.url })
   const page = await guest.newPage()
   await page.goto(sent.find(({ to }) => to === 'tove@oak.example')!.link)
@@ -315,13 +407,19 @@ test('a guest answers by the link in their letter, without an account; the lead 
   // A calendar file with another answer is dropped in; a broken one changes nothing and says why.
   const reply = `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nMETHOD:REPLY\r\nBEGIN:VEVENT\r\nUID:m.${id}@sun-porch\r\nDTSTAMP:20270201T080000Z\r\nATTENDEE;PARTSTAT=ACCEPTED:mailto:tove@oak.example\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
   const file = ines.page.getByLabel('Calendar file with an answer')
-  await file.setInputFiles({ name: 'broken.ics', mimeType: 'text/calendar', buffer: Buffer.from('BEGIN:VCALENDAR\nwhat') })
+  await file.setInputFiles({
+    name: 'broken.ics',
+    mimeType: 'text/calendar',
+    buffer: Buffer.from('BEGIN:VCALENDAR\nwhat'),
+  })
   await expect(said(ines.page).filter({ hasText: 'isn’t a calendar file' })).toBeVisible()
   await file.setInputFiles({ name: 'reply.ics', mimeType: 'text/calendar', buffer: Buffer.from(reply) })
   await expect(ines.page.locator('[data-person="p3"]')).toContainText('comes')
 })
 
-test('an owner is asked, goes straight to the section, fills it in and marks it ready; the lead sees who is', async ({ browser }) => {
+test('an owner is asked, goes straight to the section, fills it in and marks it ready; the lead sees who is', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await staged(browser)
   await openMeeting(ines.page, id)
   await ines.page.getByRole('button', { name: 'Ask the owners' }).click()
@@ -335,26 +433,40 @@ test('an owner is asked, goes straight to the section, fills it in and marks it 
   await rana.page.keyboard.press('Shift+Y')
   await expect(rana.page.getByText('This section is ready.')).toBeVisible()
   await expect(ines.page.locator('[data-item="i1"]')).toContainText('ready')
-  await expect(ines.page.getByRole('complementary', { name: 'How ready it is' })).not.toContainText('“Two offers” isn’t filled in')
+  await expect(ines.page.getByRole('complementary', { name: 'How ready it is' })).not.toContainText(
+    '“Two offers” isn’t filled in',
+  )
 })
 
 /** Reads the seconds left in every browser in the same moment. */
 async function secondsLeft(pages: readonly Page[]): Promise<number[]> {
-  const read = await Promise.all(pages.map(page => page.evaluate(() => {
-    const text = document.querySelector('[data-clock="left"]')?.textContent ?? ''
-    const [, sign, minutes, seconds] = /(−?)(\d+):(\d+)/.exec(text) ?? []
-    return { left: (sign ? -1 : 1) * (Number(minutes) * 60 + Number(seconds)), at: performance.timeOrigin + performance.now() }
-  })))
-  // They aren't asked in quite the same moment: each is carried on to the last one's. The machine's own time is the yardstick, not the page's Date.
+  const read = await Promise.all(
+    pages.map(page =>
+      page.evaluate(() => {
+        const text = document.querySelector('[data-clock="left"]')?.textContent ?? ''
+        const [, sign, minutes, seconds] = /(−?)(\d+):(\d+)/.exec(text) ?? []
+        return {
+          left: (sign ? -1 : 1) * (Number(minutes) * 60 + Number(seconds)),
+          at: performance.timeOrigin + performance.now(),
+        }
+      }),
+    ),
+  )
+  // They aren't asked in quite the same moment: each is carried on to the last one's. The machine's own time is the
+  // yardstick, not the page's Date.
   const last = Math.max(...read.map(({ at }) => at))
   return read.map(({ left, at }) => left - (last - at) / 1000)
 }
 
-test('somebody who may only read answers, follows, and looks around by the same keys without moving anybody', async ({ browser }) => {
+test('somebody who may only read answers, follows, and looks around by the same keys without moving anybody', async ({
+  browser,
+}) => {
   const { ines, id } = await staged(browser)
   const lev = await visitor(browser, 'Lev Aalto')
   await bringIn(ines.caller, id, lev.caller, 'viewer')
-  await ines.caller.edit(id, [put('m', { id: 'p4', kind: 'person', user: lev.caller.id, mail: null, name: '', needed: false, role: null })])
+  await ines.caller.edit(id, [
+    put('m', { id: 'p4', kind: 'person', user: lev.caller.id, mail: null, name: '', needed: false, role: null }),
+  ])
   await ines.caller.call('POST', `/api/trees/${id}/meetings/m/invitation`, {})
   await openMeeting(lev.page, id)
   await expect(lev.page.getByRole('textbox', { name: 'Why we meet' })).toHaveAttribute('readonly', '')
@@ -369,41 +481,52 @@ test('somebody who may only read answers, follows, and looks around by the same 
   await expect(lev.page.getByRole('heading', { level: 1, name: /Neighbours/ })).toBeVisible()
   await lev.page.keyboard.press('d')
   await expect(lev.page.getByRole('group', { name: 'Capture' })).toHaveCount(0)
-  expect((await ines.caller.open(id)).snapshot.topics.find(one => one.id === 'm')!.meeting).toContainEqual(expect.objectContaining({ kind: 'run', step: 1, current: 'i1' }))
+  expect((await ines.caller.open(id)).snapshot.topics.find(one => one.id === 'm')!.meeting).toContainEqual(
+    expect.objectContaining({ kind: 'run', step: 1, current: 'i1' }),
+  )
   await lev.page.keyboard.press('Escape')
   await expect(lev.page.getByRole('heading', { level: 1, name: /Two offers/ })).toBeVisible()
 })
 
 for (const count of [2, 20]) {
-  test(`${count} browsers in one running meeting agree on the clock within a second, whatever their own clocks say`, { tag: '@alone' }, async ({ browser }) => {
-    test.setTimeout(600_000)
-    const { ines, id } = await staged(browser)
-    await openMeeting(ines.page, id)
-    await ines.page.getByRole('button', { name: 'Begin', exact: true }).click()
-    const pages = [ines.page]
-    for (let i = 1; i < count; i++) {
-      const other = await visitor(browser, `Guest ${i}`)
-      await bringIn(ines.caller, id, other.caller, 'viewer')
-      // Clocks that are wrong by up to half an hour either way.
-      await other.page.addInitScript(`{ const real = Date.now; Date.now = () => real.call(Date) + ${(i % 2 === 0 ? 1 : -1) * i * 90_000} }`)
-      await openMeeting(other.page, id)
-      await expect(other.page.locator('[data-clock="left"]')).toHaveText(/\d:\d\d/)
-      pages.push(other.page)
-    }
-    for (let round = 0; round < 3; round++) {
-      // Whole seconds are shown, four times a second: agreement within one second of what each shows, and the drawing's quarter.
-      // A page that a busy machine hasn't let draw yet is asked again; clocks that really disagree never pass.
-      await expect(async () => {
-        const left = await secondsLeft(pages)
-        expect(Math.max(...left) - Math.min(...left)).toBeLessThanOrEqual(1.3)
-      }).toPass({ timeout: 60_000 })
-      await ines.page.waitForTimeout(700)
-    }
-    await Promise.all(pages.map(page => page.context().close()))
-  })
+  test(
+    `${count} browsers in one running meeting agree on the clock within a second, whatever their own clocks say`,
+    { tag: '@alone' },
+    async ({ browser }) => {
+      test.setTimeout(600_000)
+      const { ines, id } = await staged(browser)
+      await openMeeting(ines.page, id)
+      await ines.page.getByRole('button', { name: 'Begin', exact: true }).click()
+      const pages = [ines.page]
+      for (let i = 1; i < count; i++) {
+        const other = await visitor(browser, `Guest ${i}`)
+        await bringIn(ines.caller, id, other.caller, 'viewer')
+        // Clocks that are wrong by up to half an hour either way.
+        await other.page.addInitScript(
+          `{ const real = Date.now; Date.now = () => real.call(Date) + ${(i % 2 === 0 ? 1 : -1) * i * 90_000} }`,
+        )
+        await openMeeting(other.page, id)
+        await expect(other.page.locator('[data-clock="left"]')).toHaveText(/\d:\d\d/)
+        pages.push(other.page)
+      }
+      for (let round = 0; round < 3; round++) {
+        // Whole seconds are shown, four times a second: agreement within one second of what each shows, and the
+        // drawing's quarter.
+        // A page that a busy machine hasn't let draw yet is asked again; clocks that really disagree never pass.
+        await expect(async () => {
+          const left = await secondsLeft(pages)
+          expect(Math.max(...left) - Math.min(...left)).toBeLessThanOrEqual(1.3)
+        }).toPass({ timeout: 60_000 })
+        await ines.page.waitForTimeout(700)
+      }
+      await Promise.all(pages.map(page => page.context().close()))
+    },
+  )
 }
 
-test('meetings are listed with how ready they are; a new one begins in a tree of its own or in another', async ({ browser }) => {
+test('meetings are listed with how ready they are; a new one begins in a tree of its own or in another', async ({
+  browser,
+}) => {
   const { ines, id } = await staged(browser)
   const { page } = ines
   await page.goto('/meetings')

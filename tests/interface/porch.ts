@@ -16,17 +16,24 @@ async function browserFor(browser: Browser, caller: Caller, url: string, options
   await context.addCookies([{ name: name!, value: value!, url }])
   const page = await context.newPage()
   page.on('pageerror', error => console.error(`In the page: ${error.stack ?? error.message}`))
-  page.on('pageerror', (error) => { throw error })
+  page.on('pageerror', error => {
+    throw error
+  })
   return { page, context, caller }
 }
 
 /** A new person with a browser. */
-export async function visitor(browser: Browser, name = 'Ines Brandt', options: object = {}, url = houseUrl()): Promise<Visitor> {
+export async function visitor(
+  browser: Browser,
+  name = 'Ines Brandt',
+  options: object = {},
+  url = houseUrl(),
+): Promise<Visitor> {
   return browserFor(browser, await signUp(url, name), url, options)
 }
 
 /** Two people with a browser each and a tree that both may edit. */
-export async function two(browser: Browser): Promise<{ ines: Visitor, rana: Visitor, id: string }> {
+export async function two(browser: Browser): Promise<{ ines: Visitor; rana: Visitor; id: string }> {
   const ines = await visitor(browser, 'Ines Brandt')
   const rana = await visitor(browser, 'Rana Tahiri')
   const id = await ines.caller.makeTree('Move')
@@ -35,7 +42,11 @@ export async function two(browser: Browser): Promise<{ ines: Visitor, rana: Visi
 }
 
 /** One of the demo's people with a browser. */
-export async function demoVisitor(browser: Browser, email = 'ines@porch.example', options: object = {}): Promise<Visitor> {
+export async function demoVisitor(
+  browser: Browser,
+  email = 'ines@porch.example',
+  options: object = {},
+): Promise<Visitor> {
   const caller = new Caller(houseUrl())
   await caller.call('POST', '/api/sign-in', { email, password: 'tannery porch 2027' })
   caller.email = email
@@ -44,7 +55,10 @@ export async function demoVisitor(browser: Browser, email = 'ines@porch.example'
 
 /** The focus of the tree view that is shown. */
 export const tree = (page: Page) => page.getByRole('tree')
-export const topic = (page: Page, title: string | RegExp) => page.getByRole('treeitem', { name: typeof title === 'string' ? new RegExp(`^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(,|$)`) : title })
+export const topic = (page: Page, title: string | RegExp) =>
+  page.getByRole('treeitem', {
+    name: typeof title === 'string' ? new RegExp(`^${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(,|$)`) : title,
+  })
 
 export async function openTree(page: Page, id: string): Promise<void> {
   await page.goto(`/trees/${id}`)
@@ -66,7 +80,10 @@ export async function titlesOf(caller: Caller, id: string): Promise<Nested[]> {
     open[depth]!.push(item)
     open.push(item)
   }
-  const tidy = (item: [string, ...Nested[]]): Nested => item.length === 1 ? item[0] : [item[0], ...item.slice(1).map(child => tidy(child as [string, ...Nested[]]))] as Nested
+  const tidy = (item: [string, ...Nested[]]): Nested =>
+    item.length === 1
+      ? item[0]
+      : ([item[0], ...item.slice(1).map(child => tidy(child as [string, ...Nested[]]))] as Nested)
   const centre = tidy(root[1] as [string, ...Nested[]])
   return typeof centre === 'string' ? [] : centre.slice(1)
 }
@@ -76,7 +93,10 @@ export async function expectTitles(caller: Caller, id: string, wanted: Nested[])
   await expect.poll(() => titlesOf(caller, id)).toEqual(wanted)
 }
 
-/** Types lines into a new tree as somebody would: `Tab` goes in, `Enter` goes on. The tree view must have the focus on the centre. */
+/**
+ * Types lines into a new tree as somebody would: `Tab` goes in, `Enter` goes on. The tree view must have the focus on
+ * the centre.
+ */
 export async function pour(page: Page, lines: readonly string[]): Promise<void> {
   await page.keyboard.press('Tab')
   for (const [i, line] of lines.entries()) {
@@ -89,10 +109,12 @@ export async function pour(page: Page, lines: readonly string[]): Promise<void> 
 
 /** Puts text on the clipboard as another program would and pastes it. */
 export async function pasteText(page: Page, data: Record<string, string>): Promise<void> {
-  await page.evaluate((given) => {
+  await page.evaluate(given => {
     const transfer = new DataTransfer()
     for (const [type, text] of Object.entries(given)) transfer.setData(type, text)
-    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }))
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
+    )
   }, data)
 }
 

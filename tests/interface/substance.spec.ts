@@ -3,30 +3,48 @@ import { OFFER } from '../../demo/offer-pdf'
 import { bringIn, type Caller } from '../caller'
 import { expect, openTree, pasteText, pour, test, topic, tree, two, visitor } from './porch'
 
-const topicsOf = async (caller: Caller, id: string) => new Map((await caller.open(id)).snapshot.topics.map(one => [one.title ?? '', one]))
-const picture = (): Promise<Buffer> => sharp({ create: { width: 200, height: 120, channels: 3, background: '#3e7b4f' } }).png().toBuffer()
+const topicsOf = async (caller: Caller, id: string) =>
+  new Map((await caller.open(id)).snapshot.topics.map(one => [one.title ?? '', one]))
+const picture = (): Promise<Buffer> =>
+  sharp({ create: { width: 200, height: 120, channels: 3, background: '#3e7b4f' } })
+    .png()
+    .toBuffer()
 
-test('files: five dropped on a topic arrive, one too large says why, pictures and PDFs open over the tree, Esc leads back; the other sees them', async ({ browser }) => {
+test('files: five dropped on a topic arrive, one too large says why, pictures and PDFs open over the tree, Esc leads back; the other sees them', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await openTree(rana.page, id)
   await pour(ines.page, ['Removal firm'])
   const png = (await picture()).toString('base64')
   const at = (await topic(ines.page, 'Removal firm').boundingBox())!
-  await tree(ines.page).evaluate((element, { png, pdf, x, y }) => {
-    const bytes = (text: string) => Uint8Array.from(atob(text), letter => letter.charCodeAt(0))
-    const transfer = new DataTransfer()
-    transfer.items.add(new File([bytes(png)], 'Yard.png', { type: 'image/png' }))
-    transfer.items.add(new File([pdf], 'Offer.pdf', { type: 'application/pdf' }))
-    transfer.items.add(new File(['Two lorries'], 'Notes.txt', { type: 'text/plain' }))
-    transfer.items.add(new File([new Uint8Array(26 * 1024 * 1024)], 'Film.mov'))
-    transfer.items.add(new File(['not a picture'], 'Wall.jpg', { type: 'image/jpeg' }))
-    element.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, clientX: x, clientY: y, bubbles: true, cancelable: true }))
-  }, { png, pdf: OFFER, x: at.x + 20, y: at.y + 10 })
+  await tree(ines.page).evaluate(
+    (element, { png, pdf, x, y }) => {
+      const bytes = (text: string) => Uint8Array.from(atob(text), letter => letter.charCodeAt(0))
+      const transfer = new DataTransfer()
+      transfer.items.add(new File([bytes(png)], 'Yard.png', { type: 'image/png' }))
+      transfer.items.add(new File([pdf], 'Offer.pdf', { type: 'application/pdf' }))
+      transfer.items.add(new File(['Two lorries'], 'Notes.txt', { type: 'text/plain' }))
+      transfer.items.add(new File([new Uint8Array(26 * 1024 * 1024)], 'Film.mov'))
+      transfer.items.add(new File(['not a picture'], 'Wall.jpg', { type: 'image/jpeg' }))
+      element.dispatchEvent(
+        new DragEvent('drop', { dataTransfer: transfer, clientX: x, clientY: y, bubbles: true, cancelable: true }),
+      )
+    },
+    { png, pdf: OFFER, x: at.x + 20, y: at.y + 10 },
+  )
   const box = ines.page.getByRole('region', { name: 'Files on their way' })
   await expect(box).toContainText('Larger than 25 MB')
   await expect(box).toContainText('“Wall.jpg” has the name of a picture but isn’t one. Nothing was changed.')
-  await expect.poll(async () => (await topicsOf(ines.caller, id)).get('Removal firm')?.files?.map(file => file.name).sort()).toEqual(['Notes.txt', 'Offer.pdf', 'Yard.png'])
+  await expect
+    .poll(async () =>
+      (await topicsOf(ines.caller, id))
+        .get('Removal firm')
+        ?.files?.map(file => file.name)
+        .sort(),
+    )
+    .toEqual(['Notes.txt', 'Offer.pdf', 'Yard.png'])
   await box.getByRole('button', { name: 'Take Film.mov off the list' }).click()
   await box.getByRole('button', { name: 'Take Wall.jpg off the list' }).click()
   await expect(box).toHaveCount(0)
@@ -36,12 +54,18 @@ test('files: five dropped on a topic arrive, one too large says why, pictures an
   await rana.page.getByRole('button', { name: 'Offer.pdf', exact: true }).click()
   const viewer = rana.page.getByRole('dialog', { name: 'File Offer.pdf' })
   await expect(viewer).toContainText('page 1 of 2')
-  const ink = (): Promise<number> => viewer.locator('canvas').first().evaluate((canvas) => {
-    const { data } = (canvas as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, (canvas as HTMLCanvasElement).width, (canvas as HTMLCanvasElement).height)
-    let dark = 0
-    for (let i = 0; i < data.length; i += 4) if (data[i]! < 100 && data[i + 3]! > 0) dark++
-    return dark
-  })
+  const ink = (): Promise<number> =>
+    viewer
+      .locator('canvas')
+      .first()
+      .evaluate(canvas => {
+        const { data } = (canvas as HTMLCanvasElement)
+          .getContext('2d')!
+          .getImageData(0, 0, (canvas as HTMLCanvasElement).width, (canvas as HTMLCanvasElement).height)
+        let dark = 0
+        for (let i = 0; i < data.length; i += 4) if (data[i]! < 100 && data[i + 3]! > 0) dark++
+        return dark
+      })
   await expect.poll(ink).toBeGreaterThan(300)
   await rana.page.keyboard.press('ArrowRight')
   await expect(rana.page.getByRole('dialog', { name: /File (?:Notes\.txt|Yard\.png)/ })).toBeVisible()
@@ -63,7 +87,9 @@ test('files: five dropped on a topic arrive, one too large says why, pictures an
   await expect.poll(async () => (await topicsOf(ines.caller, id)).get('Removal firm')?.files?.length).toBe(2)
 })
 
-test('links: typed, pasted, to a topic and back with Esc, by mail with a subject; bad ones are refused', async ({ browser }) => {
+test('links: typed, pasted, to a topic and back with Esc, by mail with a subject; bad ones are refused', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
@@ -82,7 +108,11 @@ test('links: typed, pasted, to a topic and back with Esc, by mail with a subject
   await page.getByRole('button', { name: 'Link to a topic' }).click()
   await page.keyboard.type('book')
   await page.keyboard.press('Enter')
-  await expect.poll(async () => (await topicsOf(caller, id)).get('Fit-out')?.links?.map(link => link.url.replace(/topic:.*/, 'topic'))).toEqual(['mailto:office@carriers.example?subject=Offer%20%26%20dates', 'topic'])
+  await expect
+    .poll(async () =>
+      (await topicsOf(caller, id)).get('Fit-out')?.links?.map(link => link.url.replace(/topic:.*/, 'topic')),
+    )
+    .toEqual(['mailto:office@carriers.example?subject=Offer%20%26%20dates', 'topic'])
   await page.getByRole('button', { name: 'Books', exact: true }).click()
   await expect(topic(page, 'Books')).toHaveAttribute('aria-selected', 'true')
   await tree(page).focus()
@@ -94,7 +124,9 @@ test('links: typed, pasted, to a topic and back with Esc, by mail with a subject
   await expect.poll(async () => (await topicsOf(caller, id)).get('Fit-out')?.links?.length).toBe(2)
 })
 
-test('a note has tasks, a table, a picture and links; hovering its sign shows it; search finds its words; too much text is refused', async ({ browser }) => {
+test('a note has tasks, a table, a picture and links; hovering its sign shows it; search finds its words; too much text is refused', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await openTree(rana.page, id)
@@ -112,10 +144,16 @@ test('a note has tasks, a table, a picture and links; hovering its sign shows it
   await ines.page.keyboard.press('Tab')
   await ines.page.keyboard.type('Metres')
   await note.locator('li input').check()
-  await ines.page.setInputFiles('input[aria-label="Picture for the note"]', { name: 'Oak.png', mimeType: 'image/png', buffer: await picture() })
+  await ines.page.setInputFiles('input[aria-label="Picture for the note"]', {
+    name: 'Oak.png',
+    mimeType: 'image/png',
+    buffer: await picture(),
+  })
   await expect(note.locator('img')).toHaveJSProperty('naturalWidth', 200)
   await expect(topic(rana.page, /^Shelving.*has a note/)).toBeVisible()
-  await topic(rana.page, /^Shelving/).locator('[data-sign="note"]').hover()
+  await topic(rana.page, /^Shelving/)
+    .locator('[data-sign="note"]')
+    .hover()
   const card = rana.page.getByRole('dialog', { name: 'What hangs on Shelving' })
   await expect(card.getByRole('columnheader', { name: 'Room' })).toBeVisible()
   await expect(card.locator('li.task[data-done="true"]')).toContainText('Ask the joiner')
@@ -133,7 +171,9 @@ test('a note has tasks, a table, a picture and links; hovering its sign shows it
   expect(await note.innerText()).toBe(before)
 })
 
-test('a checklist: lines are typed, ticked, dated and moved by key; its state shows in the tree', async ({ browser }) => {
+test('a checklist: lines are typed, ticked, dated and moved by key; its state shows in the tree', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
@@ -149,12 +189,22 @@ test('a checklist: lines are typed, ticked, dated and moved by key; its state sh
   await page.getByRole('checkbox', { name: 'Measure' }).check()
   await expect(topic(page, /^Shelving, 1 of 2 checked/)).toBeVisible()
   await page.getByRole('textbox', { name: 'Line Order' }).press('Alt+ArrowUp')
-  await expect.poll(async () => (await topicsOf(caller, id)).get('Shelving')!.checks!.toSorted((a, b) => a.order < b.order ? -1 : 1).map(({ text, done, due, priority }) => ({ text, done, due, priority }))).toEqual([
-    { text: 'Order', done: false, due: null, priority: null }, { text: 'Measure', done: true, due: '2027-05-12', priority: 2 },
-  ])
+  await expect
+    .poll(async () =>
+      (await topicsOf(caller, id))
+        .get('Shelving')!
+        .checks!.toSorted((a, b) => (a.order < b.order ? -1 : 1))
+        .map(({ text, done, due, priority }) => ({ text, done, due, priority })),
+    )
+    .toEqual([
+      { text: 'Order', done: false, due: null, priority: null },
+      { text: 'Measure', done: true, due: '2027-05-12', priority: 2 },
+    ])
 })
 
-test('places: a town from the list or coordinates, on a map; a sketch is drawn, kept and seen by the other', async ({ browser }) => {
+test('places: a town from the list or coordinates, on a map; a sketch is drawn, kept and seen by the other', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await openTree(rana.page, id)
@@ -169,7 +219,9 @@ test('places: a town from the list or coordinates, on a map; a sketch is drawn, 
   await expect(ines.page.getByRole('img', { name: /^Map: Uppsala/ })).toBeVisible()
   await ines.page.getByRole('combobox', { name: 'Place' }).fill('geo:48.198634,16.371648;crs=wgs84;u=40')
   await ines.page.keyboard.press('Enter')
-  await expect.poll(async () => (await topicsOf(ines.caller, id)).get('Carriers')?.place).toEqual({ name: 'Uppsala, Sweden', lat: 48.198634, lon: 16.371648 })
+  await expect
+    .poll(async () => (await topicsOf(ines.caller, id)).get('Carriers')?.place)
+    .toEqual({ name: 'Uppsala, Sweden', lat: 48.198634, lon: 16.371648 })
   await tree(ines.page).focus()
   await ines.page.keyboard.press('Shift+S')
   const pad = ines.page.getByRole('img', { name: 'Pad with 0 strokes' })
@@ -182,12 +234,16 @@ test('places: a town from the list or coordinates, on a map; a sketch is drawn, 
   await expect(topic(rana.page, /^Carriers.*has a place, has a sketch/)).toBeVisible()
   await topic(rana.page, /^Carriers/).click()
   await rana.page.keyboard.press('Space')
-  await expect(rana.page.getByRole('dialog', { name: 'What hangs on Carriers' }).getByRole('img', { name: 'Sketch for Carriers' })).toHaveJSProperty('complete', true)
+  await expect(
+    rana.page.getByRole('dialog', { name: 'What hangs on Carriers' }).getByRole('img', { name: 'Sketch for Carriers' }),
+  ).toHaveJSProperty('complete', true)
   await rana.page.keyboard.press('Escape')
   await expect(tree(rana.page)).toBeFocused()
 })
 
-test('cross-links: tied by key, labelled, bent by pulling, listed, untied and undone; the other sees each step', async ({ browser }) => {
+test('cross-links: tied by key, labelled, bent by pulling, listed, untied and undone; the other sees each step', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await openTree(rana.page, id)
@@ -200,7 +256,8 @@ test('cross-links: tied by key, labelled, bent by pulling, listed, untied and un
   await expect(box.getByLabel('Label of the cross-link')).toBeFocused()
   await ines.page.keyboard.type('same lorry')
   await ines.page.keyboard.press('Enter')
-  const line = (page: import('@playwright/test').Page) => page.getByRole('button', { name: 'Cross-link from Fit-out to Books: same lorry' })
+  const line = (page: import('@playwright/test').Page) =>
+    page.getByRole('button', { name: 'Cross-link from Fit-out to Books: same lorry' })
   await expect(line(rana.page)).toBeVisible()
   const label = ines.page.getByText('same lorry', { exact: true })
   const at = (await label.boundingBox())!
@@ -223,13 +280,19 @@ test('cross-links: tied by key, labelled, bent by pulling, listed, untied and un
 
 test('a branch gets a page of its own, with signs both ways and a list, and is put back', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
-  const { data } = await caller.call<{ id: string }>('POST', '/api/trees/import', { format: 'text', name: 'x.txt', text: 'Move\n\tFit-out\n\t\tShelving\n\t\t\tOak\n\tBooks' })
+  const { data } = await caller.call<{ id: string }>('POST', '/api/trees/import', {
+    format: 'text',
+    name: 'x.txt',
+    text: 'Move\n\tFit-out\n\t\tShelving\n\t\t\tOak\n\tBooks',
+  })
   await openTree(page, data.id)
   await topic(page, 'Fit-out').click()
   await page.keyboard.press('Shift+O')
   await expect(topic(page, 'Shelving')).toHaveCount(0)
   await expect(topic(page, /^Fit-out, has a page of its own, 2 folded away/)).toBeVisible()
-  await topic(page, /^Fit-out/).locator('[data-sign="page"]').click()
+  await topic(page, /^Fit-out/)
+    .locator('[data-sign="page"]')
+    .click()
   await expect(page.getByText('Page “Fit-out”')).toBeVisible()
   await expect(topic(page, 'Shelving')).toBeVisible()
   await expect(topic(page, 'Books')).toHaveCount(0)
@@ -249,11 +312,15 @@ test('a branch gets a page of its own, with signs both ways and a list, and is p
   await expect(topic(page, 'Shelving')).toBeVisible()
 })
 
-test('references show a topic elsewhere, live, here and from another tree; without rights they show their name and say why', async ({ browser }) => {
+test('references show a topic elsewhere, live, here and from another tree; without rights they show their name and say why', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   const plan = await ines.caller.makeTree('Move plan')
   const { centre } = (await ines.caller.open(plan)).snapshot
-  await ines.caller.edit(plan, [{ op: 'add', topic: 'shelves', parent: centre, order: 'a0', with: { title: 'Order shelving', done: 40 } }])
+  await ines.caller.edit(plan, [
+    { op: 'add', topic: 'shelves', parent: centre, order: 'a0', with: { title: 'Order shelving', done: 40 } },
+  ])
   await openTree(ines.page, id)
   await openTree(rana.page, id)
   await pour(ines.page, ['Agenda', 'Books'])
@@ -300,7 +367,11 @@ test('references show a topic elsewhere, live, here and from another tree; witho
 
 test('numbers: by scheme, to a level, live as topics move, in canvas, outline and exports', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
-  const { data } = await caller.call<{ id: string }>('POST', '/api/trees/import', { format: 'text', name: 'x.txt', text: 'Move\n\tFit-out\n\t\tShelving\n\t\t\tOak\n\tBooks\n\t\tCrates' })
+  const { data } = await caller.call<{ id: string }>('POST', '/api/trees/import', {
+    format: 'text',
+    name: 'x.txt',
+    text: 'Move\n\tFit-out\n\t\tShelving\n\t\t\tOak\n\tBooks\n\t\tCrates',
+  })
   await openTree(page, data.id)
   await page.keyboard.press('p')
   await page.getByRole('button', { name: /^Letters/ }).click()
@@ -319,7 +390,9 @@ test('numbers: by scheme, to a level, live as topics move, in canvas, outline an
   await expect(page.getByRole('treeitem').filter({ hasText: 'Crates' })).toContainText('C.1')
   // Below the last numbered level nothing is numbered, in another scheme least of all.
   await expect(page.getByRole('treeitem').filter({ hasText: 'Oak' }).locator('.number')).toHaveText('')
-  await expect.poll(async () => (await caller.call<string>('GET', `/api/trees/${data.id}/export/markdown`)).data).toContain('C.1 Crates')
+  await expect
+    .poll(async () => (await caller.call<string>('GET', `/api/trees/${data.id}/export/markdown`)).data)
+    .toContain('C.1 Crates')
 })
 
 test('a number that is being typed stays while somebody else changes what stands beside it', async ({ browser }) => {
@@ -331,13 +404,19 @@ test('a number that is being typed stays while somebody else changes what stands
   await expect(topic(ines.page, /^A Fit-out/)).toBeVisible()
   const centre = (await ines.caller.open(id)).snapshot.centre
   await ines.page.getByLabel('Levels that are numbered').fill('2')
-  await rana.caller.edit(id, [{ op: 'set', topic: centre, field: 'numbering', value: { scheme: 'figures', levels: 3 } }])
+  await rana.caller.edit(id, [
+    { op: 'set', topic: centre, field: 'numbering', value: { scheme: 'figures', levels: 3 } },
+  ])
   await expect(topic(ines.page, /^1 Fit-out/)).toBeVisible()
   await ines.page.keyboard.press('Enter')
-  await expect.poll(async () => (await ines.caller.open(id)).snapshot.topics.find(one => one.id === centre)?.numbering).toEqual({ scheme: 'figures', levels: 2 })
+  await expect
+    .poll(async () => (await ines.caller.open(id)).snapshot.topics.find(one => one.id === centre)?.numbering)
+    .toEqual({ scheme: 'figures', levels: 2 })
 })
 
-test('a filter: conditions read as a sentence, dim or hide the rest, select all, keep a view, save what is left', async ({ browser }) => {
+test('a filter: conditions read as a sentence, dim or hide the rest, select all, keep a view, save what is left', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await pour(ines.page, ['Fit-out', 'Shelving // Ines, due yesterday', 'Books // Rana', 'Lamps // Ines, done'])
@@ -369,7 +448,12 @@ test('a filter: conditions read as a sentence, dim or hide the rest, select all,
   await panel.getByLabel('Save what is left as a file').selectOption('text')
   const stream = await (await saving).createReadStream()
   const left = (await stream.toArray()).join('')
-  expect(left.trim().split('\n').map((line: string) => line.trim())).toEqual(['Move', 'Shelving', 'Books', 'Lamps'])
+  expect(
+    left
+      .trim()
+      .split('\n')
+      .map((line: string) => line.trim()),
+  ).toEqual(['Move', 'Shelving', 'Books', 'Lamps'])
   await panel.getByLabel('Name of the view').fill('Mine')
   await panel.getByRole('button', { name: 'For everyone here' }).click()
   await panel.getByRole('button', { name: 'Select all 2' }).click()
@@ -390,10 +474,14 @@ test('a filter: conditions read as a sentence, dim or hide the rest, select all,
   await rana.page.getByRole('button', { name: 'Show all' }).click()
   await rana.page.getByLabel('Add a condition', { exact: true }).selectOption({ label: 'Changed' })
   await rana.page.getByLabel('Changed by').selectOption({ label: 'by me' })
-  await expect(rana.page.getByRole('complementary', { name: 'Filter and views' }).getByRole('status').first()).toContainText('by me: 0 of 5')
+  await expect(
+    rana.page.getByRole('complementary', { name: 'Filter and views' }).getByRole('status').first(),
+  ).toContainText('by me: 0 of 5')
 })
 
-test('the outline is a table: columns are chosen, cells typed by key, sorted and grouped without changing the tree', async ({ browser }) => {
+test('the outline is a table: columns are chosen, cells typed by key, sorted and grouped without changing the tree', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
@@ -416,11 +504,14 @@ test('the outline is a table: columns are chosen, cells typed by key, sorted and
   await page.keyboard.type('4')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('tree')).toBeFocused()
-  await expect.poll(async () => {
-    const topic = (await topicsOf(caller, id)).get('Fit-out')!
-    return [topic.people, topic.due, topic.duration]
-  }).toEqual([[caller.id], '2027-05-03', 4])
-  const order = async (): Promise<string[]> => (await page.getByRole('treeitem').allInnerTexts()).map(text => /Fit-out|Books|Arches|Move/.exec(text)![0])
+  await expect
+    .poll(async () => {
+      const topic = (await topicsOf(caller, id)).get('Fit-out')!
+      return [topic.people, topic.due, topic.duration]
+    })
+    .toEqual([[caller.id], '2027-05-03', 4])
+  const order = async (): Promise<string[]> =>
+    (await page.getByRole('treeitem').allInnerTexts()).map(text => /Fit-out|Books|Arches|Move/.exec(text)![0])
   await page.getByRole('button', { name: 'Sort by due, now none' }).click()
   await expect.poll(order).toEqual(['Move', 'Arches', 'Fit-out', 'Books'])
   await page.getByRole('button', { name: 'Sort by title' }).click()
@@ -431,35 +522,74 @@ test('the outline is a table: columns are chosen, cells typed by key, sorted and
   await page.getByRole('button', { name: 'Sort by title' }).click()
   await page.getByRole('button', { name: 'Sort by title' }).click()
   await expect.poll(order).toEqual(['Move', 'Fit-out', 'Books', 'Arches'])
-  expect((await caller.open(id)).snapshot.topics.filter(one => one.parent).sort((a, b) => a.order < b.order ? -1 : 1).map(one => one.title)).toEqual(['Fit-out', 'Books', 'Arches'])
+  expect(
+    (await caller.open(id)).snapshot.topics
+      .filter(one => one.parent)
+      .sort((a, b) => (a.order < b.order ? -1 : 1))
+      .map(one => one.title),
+  ).toEqual(['Fit-out', 'Books', 'Arches'])
 })
 
-test('an address typed in a title becomes a link; a branch pasted in another tree brings its files, and what it referred to still shows', async ({ browser }) => {
+test('an address typed in a title becomes a link; a branch pasted in another tree brings its files, and what it referred to still shows', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const [id, other] = [await caller.makeTree('Move'), await caller.makeTree('Archive')]
   await openTree(page, id)
   await pour(page, ['Removal firm https://carriers.example/offer', 'Books'])
-  await expect.poll(async () => (await topicsOf(caller, id)).get('Removal firm https://carriers.example/offer')?.links?.map(link => link.url)).toEqual(['https://carriers.example/offer'])
+  await expect
+    .poll(async () =>
+      (await topicsOf(caller, id)).get('Removal firm https://carriers.example/offer')?.links?.map(link => link.url),
+    )
+    .toEqual(['https://carriers.example/offer'])
   const { centre, topics } = (await caller.open(id)).snapshot
   const firm = topics.find(one => one.title?.startsWith('Removal'))!
   const books = topics.find(one => one.title === 'Books')!
-  const sent = await (await fetch(`${caller.url}/api/trees/${id}/attachments?name=Yard.png`, { method: 'POST', headers: { 'cookie': caller.cookie, 'content-type': 'application/octet-stream' }, body: new Uint8Array(await picture()) })).json() as { file: string, preview: { file: string, ratio: number } }
+  const sent = (await (
+    await fetch(`${caller.url}/api/trees/${id}/attachments?name=Yard.png`, {
+      method: 'POST',
+      headers: { cookie: caller.cookie, 'content-type': 'application/octet-stream' },
+      body: new Uint8Array(await picture()),
+    })
+  ).json()) as { file: string; preview: { file: string; ratio: number } }
   await caller.edit(id, [
-    { op: 'put', topic: firm.id, set: 'files', member: { id: 'f1', file: sent.file, name: 'Yard.png', type: 'image/png', size: 9, preview: sent.preview } },
-    { op: 'add', topic: 'shown', parent: firm.id, order: 'a0', with: { title: 'Books', reference: { tree: null, topic: books.id } } },
+    {
+      op: 'put',
+      topic: firm.id,
+      set: 'files',
+      member: { id: 'f1', file: sent.file, name: 'Yard.png', type: 'image/png', size: 9, preview: sent.preview },
+    },
+    {
+      op: 'add',
+      topic: 'shown',
+      parent: firm.id,
+      order: 'a0',
+      with: { title: 'Books', reference: { tree: null, topic: books.id } },
+    },
   ])
   expect(centre).toBeTruthy()
   await topic(page, /^Removal firm.*has a file/).click()
   const copied = await page.evaluate(() => {
     const transfer = new DataTransfer()
-    document.activeElement!.dispatchEvent(new ClipboardEvent('copy', { clipboardData: transfer, bubbles: true, cancelable: true }))
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('copy', { clipboardData: transfer, bubbles: true, cancelable: true }),
+    )
     return Object.fromEntries([...transfer.types].map(type => [type, transfer.getData(type)]))
   })
   await openTree(page, other)
   await pasteText(page, copied)
   await expect(topic(page, /^Removal firm.*has a file/)).toBeVisible()
   await expect(topic(page, /^Books, shown from elsewhere$/)).toBeVisible()
-  await expect.poll(async () => (await fetch(`${caller.url}/api/trees/${other}/files/${sent.preview.file}`, { headers: { cookie: caller.cookie } })).status).toBe(200)
+  await expect
+    .poll(
+      async () =>
+        (
+          await fetch(`${caller.url}/api/trees/${other}/files/${sent.preview.file}`, {
+            headers: { cookie: caller.cookie },
+          })
+        ).status,
+    )
+    .toBe(200)
   await caller.edit(id, [{ op: 'set', topic: books.id, field: 'title', value: 'Books and maps' }])
   await expect(topic(page, /^Books and maps, shown from elsewhere$/)).toBeVisible()
 })

@@ -2,7 +2,8 @@ import { bringIn } from '../caller'
 import { openHouse } from '../house'
 import { expect, expectTitles, openTree, pour, test, titlesOf, topic, two, visitor } from './porch'
 
-const state = (page: import('@playwright/test').Page, words: RegExp) => page.getByRole('status').filter({ hasText: words })
+const state = (page: import('@playwright/test').Page, words: RegExp) =>
+  page.getByRole('status').filter({ hasText: words })
 
 test('both pull the plug, type on, come back, and agree', async ({ browser }) => {
   const { ines, rana, id } = await two(browser)
@@ -62,12 +63,16 @@ test('edits that wait survive the browser being closed, and are sent once', asyn
   expect((await ines.caller.open(id)).version).toBe(1)
 })
 
-test('others see who is here, where, and who is typing; a new topic only once its title is kept', async ({ browser }) => {
+test('others see who is here, where, and who is typing; a new topic only once its title is kept', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await pour(ines.page, ['Lift'])
   await openTree(rana.page, id)
-  await expect(rana.page.getByRole('group', { name: 'Who is here' }).getByRole('button', { name: 'Ines Brandt is here' })).toBeVisible()
+  await expect(
+    rana.page.getByRole('group', { name: 'Who is here' }).getByRole('button', { name: 'Ines Brandt is here' }),
+  ).toBeVisible()
   await topic(ines.page, 'Lift').click()
   await expect(topic(rana.page, 'Lift').getByText('Ines', { exact: true })).toBeVisible()
   await ines.page.keyboard.press('Tab')
@@ -119,8 +124,7 @@ test('the server is killed in the middle; the browser catches up by itself', { t
     await house.startDatabaseAgain()
     await expect(state(ines.page, /^saved$/)).toBeVisible({ timeout: 40_000 })
     await expectTitles(ines.caller, id, ['Before', 'Meanwhile', 'Without a database'])
-  }
-  finally {
+  } finally {
     await house.close()
   }
 })
@@ -145,10 +149,14 @@ test('two people in one note lose nothing, also offline', async ({ browser }) =>
   await ines.page.getByRole('button', { name: 'Bold' }).click()
   await expect(his!.locator('strong')).toHaveText('Ines: The joiner needs a count. Rana has one.')
   await expect(topic(rana.page, 'Move, has a note')).toBeVisible()
-  expect((await ines.caller.call<string>('GET', `/api/trees/${id}/export/markdown`)).data).toContain('> **Ines: The joiner needs a count. Rana has one.**')
+  expect((await ines.caller.call<string>('GET', `/api/trees/${id}/export/markdown`)).data).toContain(
+    '> **Ines: The joiner needs a count. Rana has one.**',
+  )
 })
 
-test('a viewer reads and follows, and can’t change anything; a right that goes is said in words', async ({ browser }) => {
+test('a viewer reads and follows, and can’t change anything; a right that goes is said in words', async ({
+  browser,
+}) => {
   const ines = await visitor(browser)
   const lev = await visitor(browser, 'Lev Aalto')
   const id = await ines.caller.makeTree('Move')

@@ -14,7 +14,11 @@ async function saved(page: Page): Promise<void> {
   await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
 }
 /** A person with an open tree of these topics. */
-async function withTree(browser: Parameters<typeof visitor>[0], titles: readonly string[], options: object = {}): Promise<Visitor & { id: string }> {
+async function withTree(
+  browser: Parameters<typeof visitor>[0],
+  titles: readonly string[],
+  options: object = {},
+): Promise<Visitor & { id: string }> {
   const person = await visitor(browser, 'Ines Brandt', options)
   const id = await person.caller.makeTree('Move')
   await openTree(person.page, id)
@@ -28,19 +32,26 @@ test.describe('the focus', () => {
     const ines = await withTree(browser, ['Lift', 'Lamps', 'Doors'])
     const { page } = ines
     await topic(page, 'Lift').click()
-    for (const [to, label] of [['Lamps', 'hangs on v and s'], ['Doors', 'needs q']] as const) {
+    for (const [to, label] of [
+      ['Lamps', 'hangs on v and s'],
+      ['Doors', 'needs q'],
+    ] as const) {
       await page.keyboard.press('x')
       await page.keyboard.type(to)
       await page.keyboard.press('Enter')
       await page.keyboard.type(label)
       await page.keyboard.press('Enter')
     }
-    await expect.poll(async () => (await topicsOf(ines, ines.id)).get('Lift')?.ties?.map(({ label }) => label)).toEqual(['hangs on v and s', 'needs q'])
+    await expect
+      .poll(async () => (await topicsOf(ines, ines.id)).get('Lift')?.ties?.map(({ label }) => label))
+      .toEqual(['hangs on v and s', 'needs q'])
     await expect(sheet(page)).toBeVisible()
     await expect(tree(page)).toBeFocused()
   })
 
-  test('a button that is pressed by keyboard keeps the focus; one that is clicked leaves it in the tree', async ({ browser }) => {
+  test('a button that is pressed by keyboard keeps the focus; one that is clicked leaves it in the tree', async ({
+    browser,
+  }) => {
     const { page } = await withTree(browser, ['Lift'])
     const zoom = page.getByRole('button', { name: 'Zoom in' })
     await zoom.focus()
@@ -54,11 +65,15 @@ test.describe('the focus', () => {
     await expect(page.getByRole('tree', { name: 'Outline' })).toBeFocused()
   })
 
-  test('a new tree begins at Enter while its starters are still on their way, and at Enter with one hit', async ({ browser }) => {
+  test('a new tree begins at Enter while its starters are still on their way, and at Enter with one hit', async ({
+    browser,
+  }) => {
     const { page } = await visitor(browser)
     let answer: () => void = () => {}
-    const held = new Promise<void>((done) => { answer = done })
-    await page.route('**/api/starters', async (route) => {
+    const held = new Promise<void>(done => {
+      answer = done
+    })
+    await page.route('**/api/starters', async route => {
       await held
       await route.fallback()
     })
@@ -86,7 +101,11 @@ test.describe('the focus', () => {
     await topic(page, 'Meeting 1').click()
     await page.keyboard.press('Shift+M')
     await expect(page.getByRole('heading', { name: 'Why we meet' })).toBeVisible()
-    for (const [command, field] of [['Help', 'Search the help'], ['List of keys', 'Which command or key'], ['Share', 'Mail addresses']] as const) {
+    for (const [command, field] of [
+      ['Help', 'Search the help'],
+      ['List of keys', 'Which command or key'],
+      ['Share', 'Mail addresses'],
+    ] as const) {
       await page.keyboard.press('Control+k')
       await page.keyboard.type(command)
       await page.keyboard.press('Enter')
@@ -101,7 +120,9 @@ test.describe('the focus', () => {
 })
 
 test.describe('nothing typed is lost', () => {
-  test('Esc ends typing: a new topic keeps its text, a changed title goes back and redo brings what was typed', async ({ browser }) => {
+  test('Esc ends typing: a new topic keeps its text, a changed title goes back and redo brings what was typed', async ({
+    browser,
+  }) => {
     const { page, caller, id } = await withTree(browser, ['Lift'])
     await topic(page, 'Lift').click()
     await page.keyboard.press('Enter')
@@ -119,7 +140,9 @@ test.describe('nothing typed is lost', () => {
     await expectTitles(caller, id, ['Lift', 'Lamps'])
   })
 
-  test('“Undo” in a notice takes back just what it names, over what came later, and goes when that can’t be done', async ({ browser }) => {
+  test('“Undo” in a notice takes back just what it names, over what came later, and goes when that can’t be done', async ({
+    browser,
+  }) => {
     const ines = await withTree(browser, ['Lift', 'Lamps'])
     const { page, caller, id } = ines
     await topic(page, 'Lift').click()
@@ -148,7 +171,13 @@ test.describe('nothing typed is lost', () => {
       await page.keyboard.type(line)
       await page.keyboard.press('Enter', { delay: i % 2 === 0 ? 0 : 60 })
     }
-    await expect.poll(async () => [...(await topicsOf(ines, id)).get('Lift')!.checks ?? []].sort((a, b) => a.order < b.order ? -1 : 1).map(({ text }) => text)).toEqual(lines)
+    await expect
+      .poll(async () =>
+        [...((await topicsOf(ines, id)).get('Lift')!.checks ?? [])]
+          .sort((a, b) => (a.order < b.order ? -1 : 1))
+          .map(({ text }) => text),
+      )
+      .toEqual(lines)
   })
 
   test('undo of one’s own topic keeps what somebody has put there since, and says so', async ({ browser }) => {
@@ -189,15 +218,16 @@ test.describe('nothing typed is lost', () => {
     const ines = await withTree(browser, ['Lift'])
     const { page, id } = ines
     let sent = 0
-    await page.routeWebSocket(/\/live$/, (socket) => {
+    await page.routeWebSocket(/\/live$/, socket => {
       const server = socket.connectToServer()
-      socket.onMessage((text) => {
-        const message = JSON.parse(String(text)) as { type: string, edit?: { id: string } }
+      socket.onMessage(text => {
+        const message = JSON.parse(String(text)) as { type: string; edit?: { id: string } }
         if (message.type === 'edit') {
           sent++
-          socket.send(JSON.stringify({ type: 'refused', edit: message.edit!.id, code: 'invalid', message: 'That isn’t a day.' }))
-        }
-        else server.send(text)
+          socket.send(
+            JSON.stringify({ type: 'refused', edit: message.edit!.id, code: 'invalid', message: 'That isn’t a day.' }),
+          )
+        } else server.send(text)
       })
     })
     await openTree(page, id)
@@ -213,7 +243,9 @@ test.describe('nothing typed is lost', () => {
     expect(sent).toBe(1)
   })
 
-  test('what was begun in a field belongs to its topic: a draft waits there, and a click on another topic doesn’t take it along', async ({ browser }) => {
+  test('what was begun in a field belongs to its topic: a draft waits there, and a click on another topic doesn’t take it along', async ({
+    browser,
+  }) => {
     const ines = await withTree(browser, ['Lift', 'Lamps'])
     const { page, id } = ines
     await topic(page, 'Lift').click()
@@ -229,7 +261,13 @@ test.describe('nothing typed is lost', () => {
     await topic(page, 'Lamps').click()
     await sheet(page).getByLabel('Length').fill('3')
     await topic(page, 'Glass lift').click()
-    await expect.poll(async () => [...(await topicsOf(ines, id)).values()].map(one => [one.title, one.duration ?? null])).toEqual([['Move', null], ['Glass lift', null], ['Lamps', 3]])
+    await expect
+      .poll(async () => [...(await topicsOf(ines, id)).values()].map(one => [one.title, one.duration ?? null]))
+      .toEqual([
+        ['Move', null],
+        ['Glass lift', null],
+        ['Lamps', 3],
+      ])
   })
 
   test('by hand from the outline writes no places of a canvas that has gone', async ({ browser }) => {
@@ -245,12 +283,19 @@ test.describe('nothing typed is lost', () => {
 })
 
 test.describe('days', () => {
-  test('the sheet, the filter, the tray and cells read the same words, show what they understood or say that they didn’t', async ({ browser }) => {
+  test('the sheet, the filter, the tray and cells read the same words, show what they understood or say that they didn’t', async ({
+    browser,
+  }) => {
     const ines = await withTree(browser, ['Lift'])
     const { page, id } = ines
     const lift = async (): Promise<Topic> => (await topicsOf(ines, id)).get('Lift')!
     await topic(page, 'Lift').click()
-    for (const [field, said, day] of [['Due', '2027-12-11', '2027-12-11'], ['Due', '12 May 2027', '2027-05-12'], ['Start', '15.12.2027', '2027-12-15'], ['Due', 'Dec 15, 2028', '2028-12-15']] as const) {
+    for (const [field, said, day] of [
+      ['Due', '2027-12-11', '2027-12-11'],
+      ['Due', '12 May 2027', '2027-05-12'],
+      ['Start', '15.12.2027', '2027-12-15'],
+      ['Due', 'Dec 15, 2028', '2028-12-15'],
+    ] as const) {
       await sheet(page).getByLabel(field, { exact: true }).fill(said)
       await expect(sheet(page).getByRole('status').filter({ hasText: /\d{4}/ })).toBeVisible()
       await sheet(page).getByLabel(field, { exact: true }).press('Enter')
@@ -307,7 +352,9 @@ test.describe('days', () => {
 })
 
 test.describe('people', () => {
-  test('who joins is named, found and given work in an open browser at once; two of one first name are asked about', async ({ browser }) => {
+  test('who joins is named, found and given work in an open browser at once; two of one first name are asked about', async ({
+    browser,
+  }) => {
     const ines = await withTree(browser, [])
     const { page, id } = ines
     const rana = await visitor(browser, 'Rana Tahiri')
@@ -325,7 +372,9 @@ test.describe('people', () => {
     await expect.poll(async () => (await topicsOf(ines, id)).get('Lift')?.people).toEqual([other.caller.id])
   })
 
-  test('many addresses are invited at once, listed while they wait, and withdrawn; the rail and Home say so to whom it concerns', async ({ browser }) => {
+  test('many addresses are invited at once, listed while they wait, and withdrawn; the rail and Home say so to whom it concerns', async ({
+    browser,
+  }) => {
     const ines = await withTree(browser, [])
     const rana = await visitor(browser, 'Rana Tahiri')
     const { page } = ines
@@ -350,7 +399,9 @@ test.describe('people', () => {
     await expect(list).toHaveCount(0)
   })
 
-  test('in the brief a name that nobody has yet is a wish; whoever joins with it owns the item', async ({ browser }) => {
+  test('in the brief a name that nobody has yet is a wish; whoever joins with it owns the item', async ({
+    browser,
+  }) => {
     const ines = await withTree(browser, ['Meeting 1'])
     const { page, id } = ines
     await topic(page, 'Meeting 1').click()
@@ -376,7 +427,16 @@ test.describe('capture', () => {
   test('a file that doesn’t say how it’s written is shown before it becomes a tree', async ({ browser }) => {
     const { page } = await visitor(browser)
     await page.goto('/trees')
-    const bytes = Buffer.from([...'Umzug\n- B'].map(letter => letter.charCodeAt(0)).concat(0xFC, ...[...'cher und M'].map(letter => letter.charCodeAt(0)), 0xF6, ...[...'bel\n'].map(letter => letter.charCodeAt(0))))
+    const bytes = Buffer.from(
+      [...'Umzug\n- B']
+        .map(letter => letter.charCodeAt(0))
+        .concat(
+          0xfc,
+          ...[...'cher und M'].map(letter => letter.charCodeAt(0)),
+          0xf6,
+          ...[...'bel\n'].map(letter => letter.charCodeAt(0)),
+        ),
+    )
     await page.getByLabel('File to import').setInputFiles({ name: 'umzug.txt', mimeType: 'text/plain', buffer: bytes })
     const dialog = page.getByRole('dialog', { name: /Import/ })
     await expect(dialog.getByRole('list', { name: 'Preview' })).toContainText('Bücher und Möbel')
@@ -392,7 +452,13 @@ test.describe('capture', () => {
   test('a CSV parent that two rows may be is asked about', async ({ browser }) => {
     const { page } = await visitor(browser)
     await page.goto('/trees')
-    await page.getByLabel('File to import').setInputFiles({ name: 'plan.csv', mimeType: 'text/csv', buffer: Buffer.from('title,parent\nA,\nB,\nPaint,A\nPaint,B\nCeiling,Paint\n') })
+    await page
+      .getByLabel('File to import')
+      .setInputFiles({
+        name: 'plan.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from('title,parent\nA,\nB,\nPaint,A\nPaint,B\nCeiling,Paint\n'),
+      })
     await page.getByLabel('Which “Paint”').selectOption({ label: 'row 5, under B' })
     await page.getByRole('button', { name: 'Import', exact: true }).last().click()
     await expect(topic(page, 'Ceiling')).toBeVisible()
@@ -401,10 +467,18 @@ test.describe('capture', () => {
 
 test.describe('the meeting', () => {
   /** Whatever isn't meant to scroll has stayed where it is. */
-  const scrolledAside = (page: Page): Promise<string[]> => page.evaluate(() => [...document.querySelectorAll<HTMLElement>('*')].filter((element) => {
-    const { overflowY, overflowX } = getComputedStyle(element)
-    return (element.scrollTop !== 0 && !/auto|scroll/.test(overflowY)) || (element.scrollLeft !== 0 && !/auto|scroll/.test(overflowX))
-  }).map(element => `${element.tagName}.${element.className}`))
+  const scrolledAside = (page: Page): Promise<string[]> =>
+    page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('*')]
+        .filter(element => {
+          const { overflowY, overflowX } = getComputedStyle(element)
+          return (
+            (element.scrollTop !== 0 && !/auto|scroll/.test(overflowY)) ||
+            (element.scrollLeft !== 0 && !/auto|scroll/.test(overflowX))
+          )
+        })
+        .map(element => `${element.tagName}.${element.className}`),
+    )
 
   test('a click on a finding leads to its field and scrolls nothing but the pane it stands in', async ({ browser }) => {
     const { page } = await withTree(browser, ['Meeting 1'])
@@ -413,7 +487,7 @@ test.describe('the meeting', () => {
     await page.keyboard.press('Shift+M')
     const findings = page.getByRole('button', { name: /can mend it/ })
     await expect(findings.first()).toBeVisible()
-    for (let i = 0; i < await findings.count(); i++) {
+    for (let i = 0; i < (await findings.count()); i++) {
       await findings.nth(i).click()
       expect(await scrolledAside(page)).toEqual([])
       await expect(page.getByRole('tablist', { name: 'Parts of the meeting' })).toBeInViewport()
@@ -425,8 +499,26 @@ test.describe('the meeting', () => {
     const { page, caller, id } = ines
     const { snapshot } = await caller.open(id)
     await caller.edit(id, [
-      { op: 'add', topic: 'm', parent: snapshot.centre, order: 'a0', with: { title: 'Meeting 1', meeting: [{ id: 'begins', kind: 'begins', day: '2027-03-02', time: '10:00', zone: 'UTC' }, { id: 'p1', kind: 'person', user: caller.id, mail: null, name: '', needed: true, role: 'chair' }] } },
-      ...['Lift', 'Lamps'].map((title, i) => ({ op: 'add' as const, topic: `i${i}`, parent: 'm', order: `a${i}`, with: { title, item: [{ id: 'minutes' as const, kind: 'minutes' as const, minutes: 10 }] } })),
+      {
+        op: 'add',
+        topic: 'm',
+        parent: snapshot.centre,
+        order: 'a0',
+        with: {
+          title: 'Meeting 1',
+          meeting: [
+            { id: 'begins', kind: 'begins', day: '2027-03-02', time: '10:00', zone: 'UTC' },
+            { id: 'p1', kind: 'person', user: caller.id, mail: null, name: '', needed: true, role: 'chair' },
+          ],
+        },
+      },
+      ...['Lift', 'Lamps'].map((title, i) => ({
+        op: 'add' as const,
+        topic: `i${i}`,
+        parent: 'm',
+        order: `a${i}`,
+        with: { title, item: [{ id: 'minutes' as const, kind: 'minutes' as const, minutes: 10 }] },
+      })),
     ])
     await topic(page, 'Meeting 1').click()
     await page.keyboard.press('j')

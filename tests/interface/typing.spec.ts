@@ -1,6 +1,8 @@
 import { expect, expectTitles, openTree, pasteText, pour, test, titlesOf, topic, tree, two, visitor } from './porch'
 
-test('a tree is poured out, put in order and undone by keyboard alone, and a second person sees each step', async ({ browser }) => {
+test('a tree is poured out, put in order and undone by keyboard alone, and a second person sees each step', async ({
+  browser,
+}) => {
   const { ines, rana, id } = await two(browser)
   await openTree(ines.page, id)
   await openTree(rana.page, id)
@@ -44,7 +46,12 @@ test('a tree is poured out, put in order and undone by keyboard alone, and a sec
   await keys.type('Packing')
   await keys.press('Enter')
   await keys.press('Escape')
-  await expectTitles(ines.caller, id, ['Fit-out', ['Books', ['Packing', 'Crates', 'Sort']], ['Shelves', 'Fiction'], 'People'])
+  await expectTitles(ines.caller, id, [
+    'Fit-out',
+    ['Books', ['Packing', 'Crates', 'Sort']],
+    ['Shelves', 'Fiction'],
+    'People',
+  ])
   const whole = await titlesOf(ines.caller, id)
   for (let i = 0; i < 2; i++) await keys.press('Control+z')
   await expectTitles(ines.caller, id, ['Fit-out', ['Books', 'Crates', 'Sort'], 'Fiction', 'People'])
@@ -55,7 +62,11 @@ test('a tree is poured out, put in order and undone by keyboard alone, and a sec
   await topic(ines.page, 'Packing').click()
   await keys.press('Delete')
   await expect(topic(rana.page, 'Crates')).toHaveCount(0)
-  await ines.page.getByRole('status').filter({ hasText: 'Removed “Packing”' }).getByRole('button', { name: 'Undo' }).click()
+  await ines.page
+    .getByRole('status')
+    .filter({ hasText: 'Removed “Packing”' })
+    .getByRole('button', { name: 'Undo' })
+    .click()
   await expect(topic(rana.page, 'Crates')).toBeVisible()
 
   // Folding hides the branch for oneself and says how much is hidden; it stays folded when one comes back.
@@ -120,7 +131,8 @@ test('keys pressed before the field stands are typed into it', async ({ browser 
   await topic(page, 'Shelving').click()
   // All in one turn of the event loop: no frame can come between.
   await page.evaluate(() => {
-    for (const key of ['e', 'End', '!', 'Enter', 'Enter', 'O', 'k', 'Enter', 'L', 'Enter', 'Escape']) document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+    for (const key of ['e', 'End', '!', 'Enter', 'Enter', 'O', 'k', 'Enter', 'L', 'Enter', 'Escape'])
+      document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
   })
   await expectTitles(caller, id, ['Shelving!', 'Ok', 'L'])
 })
@@ -145,12 +157,15 @@ test('300 lines of Markdown become the tree in under a second', { tag: '@alone' 
   await openTree(page, id)
   const lines = Array.from({ length: 300 }, (_, i) => `${'  '.repeat(i % 4)}- Line ${i}`)
   // Measured in the page, to the frame after the planks are there; the driver's own time doesn't count.
-  const took = await page.evaluate(async (text) => {
+  const took = await page.evaluate(async text => {
     const transfer = new DataTransfer()
     transfer.setData('text/plain', text)
     const began = performance.now()
-    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }))
-    while (document.querySelectorAll('[role="treeitem"]').length < 20) await new Promise(done => requestAnimationFrame(done))
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
+    )
+    while (document.querySelectorAll('[role="treeitem"]').length < 20)
+      await new Promise(done => requestAnimationFrame(done))
     await new Promise(done => requestAnimationFrame(() => setTimeout(done)))
     return performance.now() - began
   }, lines.join('\n'))
@@ -166,7 +181,10 @@ test('a paste that is too much says so and changes nothing', async ({ browser })
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
-  for (const [text, words] of [['x\n'.repeat(200_000), /more than 100,000 lines; 25,000 topics fit at once/], [`${'y'.repeat(9000)}\n`.repeat(300), /more than fits in one step/]] as const) {
+  for (const [text, words] of [
+    ['x\n'.repeat(200_000), /more than 100,000 lines; 25,000 topics fit at once/],
+    [`${'y'.repeat(9000)}\n`.repeat(300), /more than fits in one step/],
+  ] as const) {
     await pasteText(page, { 'text/plain': text })
     await expect(page.getByRole('status').filter({ hasText: words })).toBeVisible()
   }
@@ -175,7 +193,9 @@ test('a paste that is too much says so and changes nothing', async ({ browser })
   await expectTitles(caller, id, ['Still here'])
 })
 
-test('branches are copied, cut and pasted within a tree, to another tree, and as a list to other programs', async ({ browser }) => {
+test('branches are copied, cut and pasted within a tree, to another tree, and as a list to other programs', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
@@ -183,14 +203,19 @@ test('branches are copied, cut and pasted within a tree, to another tree, and as
   await topic(page, 'Fit-out').click()
   const copied = await page.evaluate(() => {
     const transfer = new DataTransfer()
-    document.activeElement!.dispatchEvent(new ClipboardEvent('copy', { clipboardData: transfer, bubbles: true, cancelable: true }))
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('copy', { clipboardData: transfer, bubbles: true, cancelable: true }),
+    )
     return Object.fromEntries(transfer.types.map(type => [type, transfer.getData(type)]))
   })
   expect(copied['text/plain']).toBe('Fit-out\n\tShelving // in oak\n\tLift')
   expect(copied['text/html']).toBe('<ul><li>Fit-out<ul><li>Shelving // in oak</li><li>Lift</li></ul></li></ul>')
   await topic(page, 'Books').click()
   await pasteText(page, copied)
-  await expectTitles(caller, id, [['Fit-out', 'Shelving // in oak', 'Lift'], ['Books', ['Fit-out', 'Shelving // in oak', 'Lift']]])
+  await expectTitles(caller, id, [
+    ['Fit-out', 'Shelving // in oak', 'Lift'],
+    ['Books', ['Fit-out', 'Shelving // in oak', 'Lift']],
+  ])
   const other = await caller.makeTree('Another')
   await openTree(page, other)
   await pasteText(page, copied)
@@ -201,7 +226,13 @@ test('right-to-left, emoji, very long and hostile titles are kept as they are an
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
-  const odd = ['שלום עולם', '🧑‍🚒📚 Books', '<img src=x onerror=alert(1)>', '{{constructor.constructor("alert(1)")()}}', 'x'.repeat(3000)]
+  const odd = [
+    'שלום עולם',
+    '🧑‍🚒📚 Books',
+    '<img src=x onerror=alert(1)>',
+    '{{constructor.constructor("alert(1)")()}}',
+    'x'.repeat(3000),
+  ]
   await pasteText(page, { 'text/plain': odd.join('\n') })
   await expectTitles(caller, id, odd)
   await expect(page.locator('img')).toHaveCount(0)

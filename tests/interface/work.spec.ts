@@ -1,13 +1,24 @@
 import { bringIn } from '../caller'
 import { expect, test, topic, tree, visitor } from './porch'
 
-test('my work: what is owed across trees is done, moved and undone by key; what was asked of others shows too', async ({ browser }) => {
+test('my work: what is owed across trees is done, moved and undone by key; what was asked of others shows too', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const rana = await visitor(browser, 'Rana Tahiri')
   const [move, day] = [await caller.makeTree('Move'), await caller.makeTree('Opening day')]
   await bringIn(caller, move, rana.caller, 'editor')
-  const add = (id: string, title: string, more: object) => ({ op: 'add' as const, topic: id, parent: null, order: `a${id}`, with: { title, ...more } })
-  await caller.edit(move, [add('1', 'Order oak', { people: [caller.id], due: '2020-01-10' }), add('2', 'Crates', { people: [rana.caller.id] })])
+  const add = (id: string, title: string, more: object) => ({
+    op: 'add' as const,
+    topic: id,
+    parent: null,
+    order: `a${id}`,
+    with: { title, ...more },
+  })
+  await caller.edit(move, [
+    add('1', 'Order oak', { people: [caller.id], due: '2020-01-10' }),
+    add('2', 'Crates', { people: [rana.caller.id] }),
+  ])
   await caller.edit(day, [add('3', 'Card', { people: [caller.id] })])
   await page.goto('/')
   await page.getByRole('link', { name: 'My work' }).click()

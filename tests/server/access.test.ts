@@ -9,7 +9,10 @@ describe('accounts', () => {
     const ines = await signUp(url)
     expect((await ines.call<{ email: string }>('GET', '/api/me')).data.email).toBe(ines.email)
     const again = new Caller(url)
-    const signedIn = await again.call('POST', '/api/sign-in', { email: ines.email.toUpperCase(), password: 'a long enough one' })
+    const signedIn = await again.call('POST', '/api/sign-in', {
+      email: ines.email.toUpperCase(),
+      password: 'a long enough one',
+    })
     expect(signedIn.status).toBe(200)
     expect(signedIn.headers.getSetCookie().join()).toMatch(/HttpOnly.*SameSite=Lax/)
     await again.call('POST', '/api/sign-out')
@@ -41,10 +44,23 @@ describe('accounts', () => {
   it('refuses a mail address that has an account, short passwords and odd input', async () => {
     const ines = await signUp(url)
     const somebody = new Caller(url)
-    expect(await somebody.refusal('POST', '/api/sign-up', { email: ines.email, name: 'X', password: 'a long enough one' })).toBe('409 taken')
-    expect(await somebody.refusal('POST', '/api/sign-up', { email: 'a@b.example', name: 'X', password: 'short' })).toBe('400 invalid')
-    expect(await somebody.refusal('POST', '/api/sign-up', { email: 'not mail', name: 'X', password: 'a long enough one' })).toBe('400 invalid')
-    expect(await somebody.refusal('POST', '/api/sign-up', { email: 'a@b.example', name: 'X', password: 'a long enough one', role: 'owner' })).toBe('400 invalid')
+    expect(
+      await somebody.refusal('POST', '/api/sign-up', { email: ines.email, name: 'X', password: 'a long enough one' }),
+    ).toBe('409 taken')
+    expect(await somebody.refusal('POST', '/api/sign-up', { email: 'a@b.example', name: 'X', password: 'short' })).toBe(
+      '400 invalid',
+    )
+    expect(
+      await somebody.refusal('POST', '/api/sign-up', { email: 'not mail', name: 'X', password: 'a long enough one' }),
+    ).toBe('400 invalid')
+    expect(
+      await somebody.refusal('POST', '/api/sign-up', {
+        email: 'a@b.example',
+        name: 'X',
+        password: 'a long enough one',
+        role: 'owner',
+      }),
+    ).toBe('400 invalid')
     expect(await somebody.refusal('POST', '/api/sign-up', '{')).toBe('400 not-json')
     expect(await somebody.refusal('POST', '/api/sign-up', 'a=b', { 'content-type': 'text/plain' })).toBe('415 not-json')
   })
@@ -52,15 +68,25 @@ describe('accounts', () => {
   it('slows guessing for the account, and lets the owner in again after the wait', async () => {
     const ines = await signUp(url)
     const thief = new Caller(url)
-    for (let i = 0; i < 5; i++) expect(await thief.refusal('POST', '/api/sign-in', { email: ines.email, password: `guess ${i}` })).toBe('401 wrong')
-    const slowed = await thief.call<{ error: { code: string, details: { seconds: number } } }>('POST', '/api/sign-in', { email: ines.email, password: 'a long enough one' })
+    for (let i = 0; i < 5; i++)
+      expect(await thief.refusal('POST', '/api/sign-in', { email: ines.email, password: `guess ${i}` })).toBe(
+        '401 wrong',
+      )
+    const slowed = await thief.call<{ error: { code: string; details: { seconds: number } } }>('POST', '/api/sign-in', {
+      email: ines.email,
+      password: 'a long enough one',
+    })
     expect([slowed.status, slowed.data.error.code]).toEqual([429, 'slowed'])
     await new Promise(done => setTimeout(done, slowed.data.error.details.seconds * 1000 + 50))
-    expect((await thief.call('POST', '/api/sign-in', { email: ines.email, password: 'a long enough one' })).status).toBe(200)
+    expect(
+      (await thief.call('POST', '/api/sign-in', { email: ines.email, password: 'a long enough one' })).status,
+    ).toBe(200)
   })
 
   it('says the same of a missing account and a wrong password', async () => {
-    expect(await new Caller(url).refusal('POST', '/api/sign-in', { email: 'nobody@porch.example', password: 'x' })).toBe('401 wrong')
+    expect(
+      await new Caller(url).refusal('POST', '/api/sign-in', { email: 'nobody@porch.example', password: 'x' }),
+    ).toBe('401 wrong')
   })
 })
 
@@ -81,29 +107,87 @@ describe('roles', () => {
   })
 
   const expected: [string, string, unknown, Record<string, number>][] = [
-    ['GET', '/api/trees/{tree}', undefined, { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 }],
-    ['GET', '/api/trees/{tree}/edits', undefined, { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 }],
-    ['GET', '/api/trees/{tree}/members', undefined, { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 }],
-    ['GET', '/api/trees/{tree}/export/markdown', undefined, { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 }],
-    ['POST', '/api/trees/{tree}/seen', { version: 0 }, { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 }],
-    ['PATCH', '/api/trees/{tree}', { title: 'Renamed' }, { viewer: 403, commenter: 403, editor: 200, owner: 200, stranger: 404, nobody: 401 }],
-    ['POST', '/api/trees/{tree}/invitations', { email: 'x@porch.example', role: 'viewer' }, { viewer: 403, commenter: 403, editor: 403, owner: 200, stranger: 404, nobody: 401 }],
-    ['PUT', '/api/trees/{tree}/members/{viewer}', { role: 'viewer' }, { viewer: 403, commenter: 403, editor: 403, owner: 200, stranger: 404, nobody: 401 }],
-    ['DELETE', '/api/trees/{tree}/members/{owner}', undefined, { viewer: 403, commenter: 403, editor: 403, owner: 409, stranger: 404, nobody: 401 }],
-    ['POST', '/api/trees/{tree}/restore', {}, { viewer: 403, commenter: 403, editor: 403, owner: 200, stranger: 404, nobody: 401 }],
+    [
+      'GET',
+      '/api/trees/{tree}',
+      undefined,
+      { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 },
+    ],
+    [
+      'GET',
+      '/api/trees/{tree}/edits',
+      undefined,
+      { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 },
+    ],
+    [
+      'GET',
+      '/api/trees/{tree}/members',
+      undefined,
+      { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 },
+    ],
+    [
+      'GET',
+      '/api/trees/{tree}/export/markdown',
+      undefined,
+      { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 },
+    ],
+    [
+      'POST',
+      '/api/trees/{tree}/seen',
+      { version: 0 },
+      { viewer: 200, commenter: 200, editor: 200, owner: 200, stranger: 404, nobody: 401 },
+    ],
+    [
+      'PATCH',
+      '/api/trees/{tree}',
+      { title: 'Renamed' },
+      { viewer: 403, commenter: 403, editor: 200, owner: 200, stranger: 404, nobody: 401 },
+    ],
+    [
+      'POST',
+      '/api/trees/{tree}/invitations',
+      { email: 'x@porch.example', role: 'viewer' },
+      { viewer: 403, commenter: 403, editor: 403, owner: 200, stranger: 404, nobody: 401 },
+    ],
+    [
+      'PUT',
+      '/api/trees/{tree}/members/{viewer}',
+      { role: 'viewer' },
+      { viewer: 403, commenter: 403, editor: 403, owner: 200, stranger: 404, nobody: 401 },
+    ],
+    [
+      'DELETE',
+      '/api/trees/{tree}/members/{owner}',
+      undefined,
+      { viewer: 403, commenter: 403, editor: 403, owner: 409, stranger: 404, nobody: 401 },
+    ],
+    [
+      'POST',
+      '/api/trees/{tree}/restore',
+      {},
+      { viewer: 403, commenter: 403, editor: 403, owner: 200, stranger: 404, nobody: 401 },
+    ],
   ]
   it.each(expected)('%s %s', async (method, path, body, statuses) => {
-    const real = path.replace('{tree}', tree).replace('{viewer}', people.viewer!.id).replace('{owner}', people.owner!.id)
-    for (const [who, status] of Object.entries(statuses)) expect([who, (await people[who]!.call(method, real, body)).status]).toEqual([who, status])
+    const real = path
+      .replace('{tree}', tree)
+      .replace('{viewer}', people.viewer!.id)
+      .replace('{owner}', people.owner!.id)
+    for (const [who, status] of Object.entries(statuses))
+      expect([who, (await people[who]!.call(method, real, body)).status]).toEqual([who, status])
   })
 
   it('edits: by editors and owners alone, by REST and by the live line', async () => {
     const statuses: Record<string, number> = {}
-    for (const [who, caller] of Object.entries(people)) statuses[who] = (await caller.edit(tree, [{ op: 'set', topic: centre, field: 'title', value: who }])).status
+    for (const [who, caller] of Object.entries(people))
+      statuses[who] = (await caller.edit(tree, [{ op: 'set', topic: centre, field: 'title', value: who }])).status
     expect(statuses).toEqual({ viewer: 403, commenter: 403, editor: 200, owner: 200, stranger: 404, nobody: 401 })
     const line = people.viewer!.line(tree)
     await line.hello(0)
-    line.say({ type: 'edit', edit: { id: 'by-viewer', changes: [{ op: 'set', topic: centre, field: 'title', value: 'viewer' }] } })
+    line.say({
+      type: 'edit',
+      edit: { id: 'by-viewer', changes: [{ op: 'set', topic: centre, field: 'title', value: 'viewer' }] },
+    })
     await line.until(() => line.of('refused').length > 0)
     expect(line.of('refused')[0]).toMatchObject({ edit: 'by-viewer', code: 'role' })
     await line.close()
@@ -129,13 +213,15 @@ describe('roles', () => {
   })
 
   it('a tree keeps an owner', async () => {
-    expect(await people.owner!.refusal('PUT', `/api/trees/${tree}/members/${people.owner!.id}`, { role: 'editor' })).toBe('409 last-owner')
+    expect(
+      await people.owner!.refusal('PUT', `/api/trees/${tree}/members/${people.owner!.id}`, { role: 'editor' }),
+    ).toBe('409 last-owner')
   })
 
   it('an invitation serves the invited alone, once', async () => {
     const guest = await signUp(url)
     await people.owner!.call('POST', `/api/trees/${tree}/invitations`, { email: guest.email, role: 'viewer' })
-    const { data: letters } = await guest.call<{ link: string, subject: string, body: string }[]>('GET', '/api/letters')
+    const { data: letters } = await guest.call<{ link: string; subject: string; body: string }[]>('GET', '/api/letters')
     expect(letters[0]!.subject).toContain('Olga invites you')
     const token = letters[0]!.link.split('/').at(-1)!
     expect(await people.stranger!.refusal('POST', `/api/invitations/${token}`)).toBe('404 no-invitation')
@@ -150,7 +236,9 @@ describe('the edges of the house', () => {
   it('writes and sockets from another site are refused', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree()
-    expect(await ines.refusal('POST', '/api/trees', { title: 'x' }, { origin: 'https://elsewhere.example' })).toBe('403 origin')
+    expect(await ines.refusal('POST', '/api/trees', { title: 'x' }, { origin: 'https://elsewhere.example' })).toBe(
+      '403 origin',
+    )
     const line = ines.line(tree, { origin: 'https://elsewhere.example' })
     await line.until(() => line.closed !== null)
     expect(line.refusedStatus).toBe(403)
@@ -169,7 +257,7 @@ describe('the edges of the house', () => {
     const policy = headers.get('content-security-policy') ?? ''
     expect(policy).toMatch(/script-src 'self' 'sha256-/)
     expect(policy.split(';').find(part => part.includes('script-src'))).not.toMatch(/unsafe/)
-    expect(policy).toContain('frame-ancestors \'none\'')
+    expect(policy).toContain("frame-ancestors 'none'")
   })
   it('unknown addresses and unforeseen input get the one error shape', async () => {
     const ines = await signUp(url)
@@ -178,7 +266,10 @@ describe('the edges of the house', () => {
     expect(await ines.refusal('GET', '/api/trees/..%2f..%2fetc')).toMatch(/^40[04]/)
   })
   it('describes every operation in OpenAPI 3.1, and each is really there', async () => {
-    const { data } = await new Caller(url).call<{ openapi: string, paths: Record<string, Record<string, unknown>> }>('GET', '/api/openapi.json')
+    const { data } = await new Caller(url).call<{ openapi: string; paths: Record<string, Record<string, unknown>> }>(
+      'GET',
+      '/api/openapi.json',
+    )
     expect(data).toEqual(JSON.parse(JSON.stringify(openApi())))
     expect(data.openapi).toBe('3.1.0')
     const nobody = new Caller(url)

@@ -4,7 +4,8 @@ import { type House, openHouse } from '../house'
 import { type Caller, newId, signUp } from '../caller'
 
 /*
- * The house is broken for real: processes are killed in the middle of a stream of edits. What was acknowledged must be there.
+ * The house is broken for real: processes are killed in the middle of a stream of edits. What was acknowledged must be
+ * there.
  */
 let house: House
 let ines: Caller
@@ -14,10 +15,23 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const add = (topic: string, parent: string): Change => ({ op: 'add', topic, parent, order: 'a0', with: { title: topic } })
+const add = (topic: string, parent: string): Change => ({
+  op: 'add',
+  topic,
+  parent,
+  order: 'a0',
+  with: { title: topic },
+})
 
-/** Sends edits as fast as they are answered, by several at once, until `stop` says so. Returns the topics that were acknowledged. */
-function stream(tree: string, centre: string, senders: number): { acknowledged: Set<string>, stop: () => Promise<void> } {
+/**
+ * Sends edits as fast as they are answered, by several at once, until `stop` says so. Returns the topics that were
+ * acknowledged.
+ */
+function stream(
+  tree: string,
+  centre: string,
+  senders: number,
+): { acknowledged: Set<string>; stop: () => Promise<void> } {
   const acknowledged = new Set<string>()
   let going = true
   let made = 0
@@ -48,7 +62,10 @@ async function checkAll(tree: string, acknowledged: ReadonlySet<string>): Promis
   const there = new Set(snapshot.topics.map(topic => topic.id))
   expect([...acknowledged].filter(topic => !there.has(topic))).toEqual([])
   // The log, replayed by a process that never saw the edits, and the rows say the same.
-  const { data } = await ines.call<{ edits: { number: number }[], version: number }>('GET', `/api/trees/${tree}/edits?since=${Math.max(0, version - 400)}`)
+  const { data } = await ines.call<{ edits: { number: number }[]; version: number }>(
+    'GET',
+    `/api/trees/${tree}/edits?since=${Math.max(0, version - 400)}`,
+  )
   expect(data.edits.at(-1)?.number ?? 0).toBe(version)
 }
 
@@ -72,7 +89,9 @@ describe('nothing acknowledged is lost', () => {
     const running = stream(tree, centre, 8)
     await until(() => running.acknowledged.size > 150)
     await house.killDatabase()
-    expect(await ines.refusal('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: [add('while-away', centre)] })).toBe('503 unavailable')
+    expect(
+      await ines.refusal('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: [add('while-away', centre)] }),
+    ).toBe('503 unavailable')
     expect(await ines.refusal('GET', '/api/trees')).toBe('503 unavailable')
     const before = running.acknowledged.size
     await house.startDatabaseAgain()
@@ -120,16 +139,22 @@ describe('nothing acknowledged is lost', () => {
   it('a tree of many edits opens from a snapshot and the few edits after it', async () => {
     const tree = await ines.makeTree()
     const { centre } = (await ines.open(tree)).snapshot
-    for (let i = 0; i < 60; i++) await ines.edit(tree, Array.from({ length: 20 }, (_, k) => add(`m${i}-${k}`, centre)))
+    for (let i = 0; i < 60; i++)
+      await ines.edit(
+        tree,
+        Array.from({ length: 20 }, (_, k) => add(`m${i}-${k}`, centre)),
+      )
     const before = (await ines.open(tree)).snapshot
     await house.killApp('SIGKILL')
     await house.startApp()
     const after = (await ines.open(tree)).snapshot
-    const sorted = (snapshot: Snapshot): unknown => [...snapshot.topics].sort((a, b) => a.id < b.id ? -1 : 1)
+    const sorted = (snapshot: Snapshot): unknown => [...snapshot.topics].sort((a, b) => (a.id < b.id ? -1 : 1))
     expect(sorted(after)).toEqual(sorted(before))
     const mysql = await import('mysql2/promise')
     const connection = await mysql.createConnection(house.databaseUrl)
-    const [rows] = await connection.query('select count(*) as n from snapshots where tree_id = ?', [tree]) as unknown as [{ n: number }[]]
+    const [rows] = (await connection.query('select count(*) as n from snapshots where tree_id = ?', [
+      tree,
+    ])) as unknown as [{ n: number }[]]
     await connection.end()
     expect(rows[0]!.n).toBeGreaterThan(1)
   })

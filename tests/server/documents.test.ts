@@ -6,14 +6,56 @@ import { minutesAsDocx } from '../../server/documents/minutes-docx'
 import { minutesAsPdf } from '../../server/documents/minutes-pdf'
 import { layOutParagraph, type Ruler } from '../../server/documents/paragraph'
 
-const line = (title: string): MinutesLine => ({ id: 'x', kind: 'decision', title, by: 'Ines', at: '14:32', owners: [], due: null, done: false, note: '' })
+const line = (title: string): MinutesLine => ({
+  id: 'x',
+  kind: 'decision',
+  title,
+  by: 'Ines',
+  at: '14:32',
+  owners: [],
+  due: null,
+  done: false,
+  note: '',
+})
 const NOTE = 'The first paragraph of a note.\nThe second stands apart.\nשלום עולם 12,500 (כן)'
 const minutes: Minutes = {
-  title: 'Coordination 🪵', why: '', where: '', day: '2027-03-02', began: null, ended: null, zone: 'Europe/Copenhagen', people: [], musts: [], actions: [], besides: [], planned: 20, actual: 18,
-  items: [{ id: 'i', number: '1', title: '図書館の引っ越し', intent: 'decide', owners: [], planned: 20, actual: 18, serves: [], note: NOTE, prepared: [], lines: [line('Gut ✅')], links: [], files: [] }],
+  title: 'Coordination 🪵',
+  why: '',
+  where: '',
+  day: '2027-03-02',
+  began: null,
+  ended: null,
+  zone: 'Europe/Copenhagen',
+  people: [],
+  musts: [],
+  actions: [],
+  besides: [],
+  planned: 20,
+  actual: 18,
+  items: [
+    {
+      id: 'i',
+      number: '1',
+      title: '図書館の引っ越し',
+      intent: 'decide',
+      owners: [],
+      planned: 20,
+      actual: 18,
+      serves: [],
+      note: NOTE,
+      prepared: [],
+      lines: [line('Gut ✅')],
+      links: [],
+      files: [],
+    },
+  ],
 } as unknown as Minutes
 
-interface Item { readonly str: string, readonly transform: readonly number[], readonly fontName: string }
+interface Item {
+  readonly str: string
+  readonly transform: readonly number[]
+  readonly fontName: string
+}
 async function itemsOf(data: Buffer): Promise<Item[]> {
   const task = getDocument({ data: new Uint8Array(data), useSystemFonts: false, verbosity: 0 })
   const page = await (await task.promise).getPage(1)
@@ -29,7 +71,8 @@ describe('the PDF', () => {
     for (const part of ['図書館の引っ越し', '🪵', '✅', '12,500']) expect(text).toContain(part)
     const at = (word: string): Item => items.find(({ str }) => str.includes(word))!
     const [x, y] = [4, 5]
-    // Read from the right: an independent reader puts the words back in the order they were written; the figure stands left of them, all at the right margin.
+    // Read from the right: an independent reader puts the words back in the order they were written; the figure stands
+    // left of them, all at the right margin.
     const words = items.find(({ str }) => str.includes('שלום'))!
     expect(words.str.replace(/\s+/g, ' ')).toMatch(/^שלום עולם/)
     expect(words.transform[x]!).toBeGreaterThan(at('12,500').transform[x]!)
@@ -58,7 +101,8 @@ describe('the DOCX', () => {
 
 describe('a paragraph', () => {
   const ruler: Ruler<null> = { fontFor: () => 'text', width: text => [...text].length * 10 }
-  const lines = (text: string, width: number): string[] => layOutParagraph([[text, null]], width, ruler).lines.map(line => line.pieces.map(piece => piece.text).join('|'))
+  const lines = (text: string, width: number): string[] =>
+    layOutParagraph([[text, null]], width, ruler).lines.map(line => line.pieces.map(piece => piece.text).join('|'))
   it('breaks where Unicode allows it, between letters where nothing else fits', () => {
     expect(lines('one two three', 70)).toEqual(['one|two', 'three'])
     expect(lines('図書館の引越', 30)).toEqual(['図書館', 'の引越'])
@@ -66,10 +110,22 @@ describe('a paragraph', () => {
     expect(lines('', 40)).toEqual([])
   })
   it('orders words and figures as UAX #9 says', () => {
-    // The examples of UAX #9, section 3.4, with Hebrew letters in place of capitals: “car means CAR.” and “he said ‘CAR’”.
-    expect(layOutParagraph([['car means אבג.', null]], 999, ruler).lines[0]!.pieces.map(({ text, x }) => [text, x])).toEqual([['car', 0], ['means', 40], ['אבג', 100], ['.', 130]])
+    // The examples of UAX #9, section 3.4, with Hebrew letters in place of capitals: “car means CAR.” and “he said
+    // ‘CAR’”.
+    expect(
+      layOutParagraph([['car means אבג.', null]], 999, ruler).lines[0]!.pieces.map(({ text, x }) => [text, x]),
+    ).toEqual([
+      ['car', 0],
+      ['means', 40],
+      ['אבג', 100],
+      ['.', 130],
+    ])
     const right = layOutParagraph([['אבג abc 12', null]], 999, ruler)
     expect([right.rightToLeft, right.lines[0]!.pieces.map(({ text }) => text)]).toEqual([true, ['abc', '12', 'אבג']])
-    expect(layOutParagraph([['אבג (12)', null]], 999, ruler).lines[0]!.pieces.map(({ text }) => text).join('')).toBe('(12)אבג')
+    expect(
+      layOutParagraph([['אבג (12)', null]], 999, ruler)
+        .lines[0]!.pieces.map(({ text }) => text)
+        .join(''),
+    ).toBe('(12)אבג')
   })
 })

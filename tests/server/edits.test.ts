@@ -7,19 +7,28 @@ const url = inject('url')
 const pool = mysql.createPool({ uri: inject('databaseUrl'), timezone: 'Z' })
 afterAll(() => pool.end())
 
-const add = (topic: string, parent: string, title: string, order = 'a0'): Change => ({ op: 'add', topic, parent, order, with: { title } })
+const add = (topic: string, parent: string, title: string, order = 'a0'): Change => ({
+  op: 'add',
+  topic,
+  parent,
+  order,
+  with: { title },
+})
 
 describe('trees', () => {
   it('new, list, rename, to the trash and back', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree('Fit-out')
-    const list = async (scope: string): Promise<string[]> => (await ines.call<{ id: string }[]>('GET', `/api/trees?scope=${scope}`)).data.map(one => one.id)
+    const list = async (scope: string): Promise<string[]> =>
+      (await ines.call<{ id: string }[]>('GET', `/api/trees?scope=${scope}`)).data.map(one => one.id)
     expect(await list('mine')).toEqual([tree])
     await ines.call('PATCH', `/api/trees/${tree}`, { title: 'Fit-out of the tannery' })
     expect((await ines.call<{ title: string }[]>('GET', '/api/trees')).data[0]!.title).toBe('Fit-out of the tannery')
     await ines.call('DELETE', `/api/trees/${tree}`)
     expect([await list('all'), await list('trash')]).toEqual([[], [tree]])
-    expect((await ines.edit(tree, [add('a', (await ines.open(tree)).snapshot.centre, 'x')])).data.error?.code).toBe('trashed')
+    expect((await ines.edit(tree, [add('a', (await ines.open(tree)).snapshot.centre, 'x')])).data.error?.code).toBe(
+      'trashed',
+    )
     await ines.call('POST', `/api/trees/${tree}/restore`)
     expect(await list('all')).toEqual([tree])
   })
@@ -29,7 +38,9 @@ describe('trees', () => {
     const tree = await ines.makeTree()
     expect((await rana.call('GET', '/api/trees')).data).toEqual([])
     await bringIn(ines, tree, rana, 'editor')
-    expect((await rana.call<{ id: string }[]>('GET', '/api/trees?scope=shared')).data.map(one => one.id)).toEqual([tree])
+    expect((await rana.call<{ id: string }[]>('GET', '/api/trees?scope=shared')).data.map(one => one.id)).toEqual([
+      tree,
+    ])
     expect((await rana.call('GET', '/api/trees?scope=mine')).data).toEqual([])
   })
 })
@@ -38,16 +49,33 @@ describe('the door', () => {
   it('numbers edits, counts one id once, and keeps rows as they are now', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree()
-    const { snapshot: { centre } } = await ines.open(tree)
-    const first = await ines.edit(tree, [add('a', centre, 'Shelving'), { op: 'put', topic: 'a', set: 'people', member: ines.id }, { op: 'put', topic: 'a', set: 'markers', member: 'at-risk' }], 'edit-1')
+    const {
+      snapshot: { centre },
+    } = await ines.open(tree)
+    const first = await ines.edit(
+      tree,
+      [
+        add('a', centre, 'Shelving'),
+        { op: 'put', topic: 'a', set: 'people', member: ines.id },
+        { op: 'put', topic: 'a', set: 'markers', member: 'at-risk' },
+      ],
+      'edit-1',
+    )
     const again = await ines.edit(tree, [add('a', centre, 'Shelving')], 'edit-1')
     expect([first.data.number, again.data.number]).toEqual([1, 1])
-    await ines.edit(tree, [{ op: 'set', topic: 'a', field: 'due', value: '2027-05-12' }, { op: 'take', topic: 'a', set: 'markers', member: 'at-risk' }])
+    await ines.edit(tree, [
+      { op: 'set', topic: 'a', field: 'due', value: '2027-05-12' },
+      { op: 'take', topic: 'a', set: 'markers', member: 'at-risk' },
+    ])
     const [rows] = await pool.query('select title, due, removed from topics where tree_id = ? and id = ?', [tree, 'a'])
     expect(rows).toEqual([{ title: 'Shelving', due: '2027-05-12', removed: 0 }])
-    expect((await pool.query('select user_id from topic_people where tree_id = ?', [tree]))[0]).toEqual([{ user_id: ines.id }])
+    expect((await pool.query('select user_id from topic_people where tree_id = ?', [tree]))[0]).toEqual([
+      { user_id: ines.id },
+    ])
     expect((await pool.query('select * from topic_markers where tree_id = ?', [tree]))[0]).toEqual([])
-    expect((await ines.call<{ tasks: { id: string }[] }>('GET', '/api/home')).data.tasks.map(task => task.id)).toEqual(['a'])
+    expect((await ines.call<{ tasks: { id: string }[] }>('GET', '/api/home')).data.tasks.map(task => task.id)).toEqual([
+      'a',
+    ])
     await ines.edit(tree, [{ op: 'remove', topic: 'a' }])
     expect((await ines.call<{ tasks: unknown[] }>('GET', '/api/home')).data.tasks).toEqual([])
   })
@@ -55,31 +83,51 @@ describe('the door', () => {
   it.each<[string, (centre: string) => unknown, string]>([
     ['a topic that is missing', () => [{ op: 'set', topic: 'zz', field: 'title', value: 'x' }], '409 missing'],
     ['a topic twice', c => [add('a', c, 'x'), add('a', c, 'y')], '409 exists'],
-    ['a loop', c => [add('a', c, 'x'), add('b', 'a', 'y'), { op: 'place', topic: 'a', parent: 'b', order: 'a0' }], '409 loop'],
+    [
+      'a loop',
+      c => [add('a', c, 'x'), add('b', 'a', 'y'), { op: 'place', topic: 'a', parent: 'b', order: 'a0' }],
+      '409 loop',
+    ],
     ['the centre removed', c => [{ op: 'remove', topic: c }], '409 centre'],
     ['a field of no topic', c => [{ op: 'set', topic: c, field: 'id', value: 'x' }], '400 invalid'],
     ['__proto__ as a field', c => [{ op: 'set', topic: c, field: '__proto__', value: 'x' }], '400 invalid'],
     ['a day that is none', c => [{ op: 'set', topic: c, field: 'due', value: '2027-02-30' }], '400 invalid'],
     ['done over 100', c => [{ op: 'set', topic: c, field: 'done', value: 101 }], '400 invalid'],
-    ['a title over 10,000 characters', c => [{ op: 'set', topic: c, field: 'title', value: 'x'.repeat(10_001) }], '400 invalid'],
+    [
+      'a title over 10,000 characters',
+      c => [{ op: 'set', topic: c, field: 'title', value: 'x'.repeat(10_001) }],
+      '400 invalid',
+    ],
     ['half a character', c => [{ op: 'set', topic: c, field: 'title', value: '\ud83d' }], '400 invalid'],
-    ['an address that runs something', c => [{ op: 'put', topic: c, set: 'links', member: { id: 'l', url: ' java\nscript:alert(1)', title: '' } }], '400 invalid'],
+    [
+      'an address that runs something',
+      c => [{ op: 'put', topic: c, set: 'links', member: { id: 'l', url: ' java\nscript:alert(1)', title: '' } }],
+      '400 invalid',
+    ],
     ['a note of noise', c => [{ op: 'note', topic: c, update: 'AQH/////' }], '409 note'],
-    ['an order key that breaks the order', c => [{ op: 'add', topic: 'a', parent: c, order: '\'; drop table topics' }], '400 invalid'],
+    [
+      'an order key that breaks the order',
+      c => [{ op: 'add', topic: 'a', parent: c, order: "'; drop table topics" }],
+      '400 invalid',
+    ],
     ['no changes', () => [], '400 invalid'],
     ['an unknown change', c => [{ op: 'explode', topic: c }], '400 invalid'],
   ])('refuses %s and changes nothing', async (_, changes, refusal) => {
     const ines = await signUp(url)
     const tree = await ines.makeTree()
     const before = await ines.open(tree)
-    expect(await ines.refusal('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: changes(before.snapshot.centre) })).toBe(refusal)
+    expect(
+      await ines.refusal('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: changes(before.snapshot.centre) }),
+    ).toBe(refusal)
     expect(await ines.open(tree)).toEqual(before)
   })
 
   it('refuses more than 2 MB by REST and by the line, and goes on', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree()
-    const { snapshot: { centre } } = await ines.open(tree)
+    const {
+      snapshot: { centre },
+    } = await ines.open(tree)
     const changes = Array.from({ length: 300 }, (_, i) => add(`t${i}`, centre, 'x'.repeat(9000)))
     expect(await ines.refusal('POST', `/api/trees/${tree}/edits`, { id: newId(), changes })).toBe('413 too-long')
     const line = ines.line(tree)
@@ -94,20 +142,46 @@ describe('the door', () => {
 
   it('holds 100,000 topics and refuses one more, in words', async () => {
     const ines = await signUp(url)
-    const topics = [{ id: 'c', parent: null, order: 'a0', title: 'Many' }, ...Array.from({ length: LIMITS.topics - 1 }, (_, i) => ({ id: `t${i}`, parent: i < 100 ? 'c' : `t${i % 100}`, order: 'a0' }))]
-    const { data } = await ines.call<{ id: string }>('POST', '/api/trees/import', { format: 'json', name: 'many.json', text: JSON.stringify({ format: 'sun-porch-tree', version: 1, tree: { centre: 'c', fields: {}, topics } }) })
-    expect(await ines.refusal('POST', `/api/trees/${data.id}/edits`, { id: newId(), changes: [add('one-more', 'c', 'x')] })).toBe('409 full')
+    const topics = [
+      { id: 'c', parent: null, order: 'a0', title: 'Many' },
+      ...Array.from({ length: LIMITS.topics - 1 }, (_, i) => ({
+        id: `t${i}`,
+        parent: i < 100 ? 'c' : `t${i % 100}`,
+        order: 'a0',
+      })),
+    ]
+    const { data } = await ines.call<{ id: string }>('POST', '/api/trees/import', {
+      format: 'json',
+      name: 'many.json',
+      text: JSON.stringify({ format: 'sun-porch-tree', version: 1, tree: { centre: 'c', fields: {}, topics } }),
+    })
+    expect(
+      await ines.refusal('POST', `/api/trees/${data.id}/edits`, { id: newId(), changes: [add('one-more', 'c', 'x')] }),
+    ).toBe('409 full')
     expect((await ines.edit(data.id, [{ op: 'set', topic: 'c', field: 'title', value: 'Full' }])).status).toBe(200)
   }, 120_000)
 
   it('a lone edit that asks for what the database can’t hold doesn’t take its neighbours along', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree()
-    const { snapshot: { centre } } = await ines.open(tree)
-    const results = await Promise.all(Array.from({ length: 20 }, (_, i) => ines.edit(tree, [i === 7 ? { op: 'set', topic: 'zz', field: 'title', value: 'x' } : add(`n${i}`, centre, `n${i}`)])))
+    const {
+      snapshot: { centre },
+    } = await ines.open(tree)
+    const results = await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        ines.edit(tree, [
+          i === 7 ? { op: 'set', topic: 'zz', field: 'title', value: 'x' } : add(`n${i}`, centre, `n${i}`),
+        ]),
+      ),
+    )
     expect(results.map(result => result.status).filter(status => status === 200)).toHaveLength(19)
     expect(results[7]!.status).toBe(409)
-    expect(results.filter(result => result.status === 200).map(result => result.data.number).sort((a, b) => a - b)).toEqual(Array.from({ length: 19 }, (_, i) => i + 1))
+    expect(
+      results
+        .filter(result => result.status === 200)
+        .map(result => result.data.number)
+        .sort((a, b) => a - b),
+    ).toEqual(Array.from({ length: 19 }, (_, i) => i + 1))
   })
 })
 
@@ -119,7 +193,11 @@ describe('live', () => {
     const { snapshot } = await ines.open(tree)
     const [one, two] = [ines.line(tree), rana.line(tree)]
     await Promise.all([one.hello(0), two.hello(0)])
-    for (let i = 0; i < 30; i++) (i % 2 ? one : two).say({ type: 'edit', edit: { id: `e${i}`, changes: [add(`t${i}`, snapshot.centre, `t${i}`)] } })
+    for (let i = 0; i < 30; i++)
+      (i % 2 ? one : two).say({
+        type: 'edit',
+        edit: { id: `e${i}`, changes: [add(`t${i}`, snapshot.centre, `t${i}`)] },
+      })
     await Promise.all([one, two].map(line => line.until(() => line.numbers().length === 30)))
     const expected = Array.from({ length: 30 }, (_, i) => i + 1)
     expect(one.numbers()).toEqual(expected)
@@ -130,7 +208,7 @@ describe('live', () => {
     expect(late.numbers()).toEqual(expected.slice(12))
     const copy = fromSnapshot(snapshot)
     for (const news of one.of('news')) for (const edit of news.edits) applyChanges(copy, edit.changes)
-    const byId = (list: readonly { id: string }[]): unknown => [...list].sort((a, b) => a.id < b.id ? -1 : 1)
+    const byId = (list: readonly { id: string }[]): unknown => [...list].sort((a, b) => (a.id < b.id ? -1 : 1))
     expect(byId(toSnapshot(copy).topics)).toEqual(byId((await ines.open(tree)).snapshot.topics))
     await Promise.all([one.close(), two.close(), late.close()])
   })
@@ -144,7 +222,9 @@ describe('live', () => {
     const two = rana.line(tree)
     await two.hello(0)
     two.say({ type: 'presence', selected: ['a'], typing: null })
-    await one.until(() => one.of('presence').some(message => message.present.name === 'Rana' && message.present.selected[0] === 'a'))
+    await one.until(() =>
+      one.of('presence').some(message => message.present.name === 'Rana' && message.present.selected[0] === 'a'),
+    )
     expect(two.of('welcome')[0]!.present.map(person => person.name)).toEqual(['Ines'])
     await two.close()
     await one.until(() => one.of('left').length === 1)
@@ -154,18 +234,34 @@ describe('live', () => {
   it('refuses hostile, replayed and out-of-order messages and lives on', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree()
-    const { snapshot: { centre } } = await ines.open(tree)
+    const {
+      snapshot: { centre },
+    } = await ines.open(tree)
     const line = ines.line(tree)
     // Before hello: an edit is still checked and counted; nothing else is told.
     await new Promise(done => line.socket.once('open', done))
     line.socket.send('not json')
     line.socket.send('{"type":"hello","since":-1}')
     line.socket.send('{"type":"own","the":"server"}')
-    line.socket.send(JSON.stringify({ type: 'edit', edit: { id: 'x', changes: [{ op: 'set', topic: centre, field: 'title', value: { $ne: 1 } }] } }))
-    line.socket.send(JSON.stringify({ type: 'presence', selected: Array.from({ length: 999 }, () => 'a'), typing: null }))
+    line.socket.send(
+      JSON.stringify({
+        type: 'edit',
+        edit: { id: 'x', changes: [{ op: 'set', topic: centre, field: 'title', value: { $ne: 1 } }] },
+      }),
+    )
+    line.socket.send(
+      JSON.stringify({ type: 'presence', selected: Array.from({ length: 999 }, () => 'a'), typing: null }),
+    )
     line.socket.send(Buffer.from([0xff, 0xfe, 0x00]))
     await line.until(() => line.of('refused').length === 6)
-    expect(line.of('refused').map(message => message.code)).toEqual(['not-json', 'invalid', 'invalid', 'invalid', 'invalid', 'not-json'])
+    expect(line.of('refused').map(message => message.code)).toEqual([
+      'not-json',
+      'invalid',
+      'invalid',
+      'invalid',
+      'invalid',
+      'not-json',
+    ])
     await line.hello(null)
     await line.until(() => line.of('tree').length === 1)
     const edit = { id: 'replayed', changes: [add('a', centre, 'once')] }
@@ -174,7 +270,11 @@ describe('live', () => {
     line.say({ type: 'edit', edit: { id: 'last', changes: [add('b', centre, 'late parent')] } })
     await line.until(() => line.numbers().includes(2) && line.of('refused').length === 7)
     expect(line.of('refused').at(-1)).toMatchObject({ edit: 'child-first', code: 'missing' })
-    expect((await ines.open(tree)).snapshot.topics.map(topic => topic.title)).toEqual(['Move to the tannery', 'once', 'late parent'])
+    expect((await ines.open(tree)).snapshot.topics.map(topic => topic.title)).toEqual([
+      'Move to the tannery',
+      'once',
+      'late parent',
+    ])
     expect((await ines.open(tree)).version).toBe(2)
     await line.close()
   })
@@ -186,7 +286,13 @@ describe('live', () => {
     await line.hello(0)
     for (let i = 0; i < 1500; i++) line.say({ type: 'ping' })
     await line.until(() => line.of('refused').some(message => message.code === 'slowed'))
-    expect((await ines.edit(tree, [{ op: 'set', topic: (await ines.open(tree)).snapshot.centre, field: 'title', value: 'still here' }])).status).toBe(200)
+    expect(
+      (
+        await ines.edit(tree, [
+          { op: 'set', topic: (await ines.open(tree)).snapshot.centre, field: 'title', value: 'still here' },
+        ])
+      ).status,
+    ).toBe(200)
     await line.close()
   })
 })
@@ -194,24 +300,45 @@ describe('live', () => {
 describe('files', () => {
   it('an outline comes in as a tree and goes out in each format', async () => {
     const ines = await signUp(url)
-    const { data } = await ines.call<{ id: string }>('POST', '/api/trees/import', { format: 'markdown', name: 'move.md', text: '# Move\n\n- Fit-out\n  - [x] Shelving\n- Books' })
+    const { data } = await ines.call<{ id: string }>('POST', '/api/trees/import', {
+      format: 'markdown',
+      name: 'move.md',
+      text: '# Move\n\n- Fit-out\n  - [x] Shelving\n- Books',
+    })
     const { snapshot } = await ines.open(data.id)
     expect(snapshot.topics.map(topic => topic.title)).toEqual(['Move', 'Fit-out', 'Shelving', 'Books'])
-    for (const [format, type, part] of [['markdown', 'text/markdown', '* [x] Shelving'], ['opml', 'text/x-opml', '<outline text="Books"'], ['text', 'text/plain', '\tFit-out\n\t\tShelving'], ['json', 'application/json', '"sun-porch-tree"']] as const) {
+    for (const [format, type, part] of [
+      ['markdown', 'text/markdown', '* [x] Shelving'],
+      ['opml', 'text/x-opml', '<outline text="Books"'],
+      ['text', 'text/plain', '\tFit-out\n\t\tShelving'],
+      ['json', 'application/json', '"sun-porch-tree"'],
+    ] as const) {
       const out = await ines.call<unknown>('GET', `/api/trees/${data.id}/export/${format}`)
       expect(out.headers.get('content-type')).toContain(type)
       expect(out.headers.get('content-disposition')).toContain('attachment')
-      expect(typeof out.data === 'string' ? out.data : JSON.stringify(out.data)).toContain(part.replace('* [x]', '- [x]'))
+      expect(typeof out.data === 'string' ? out.data : JSON.stringify(out.data)).toContain(
+        part.replace('* [x]', '- [x]'),
+      )
     }
     const json = (await ines.call<object>('GET', `/api/trees/${data.id}/export/json`)).data
-    const copy = await ines.call<{ id: string }>('POST', '/api/trees/import', { format: 'json', name: 'x.json', text: JSON.stringify(json) })
+    const copy = await ines.call<{ id: string }>('POST', '/api/trees/import', {
+      format: 'json',
+      name: 'x.json',
+      text: JSON.stringify(json),
+    })
     expect(copy).toMatchObject({ status: 200 })
     expect((await ines.open(copy.data.id)).snapshot).toEqual(snapshot)
   })
 
   it('a file that can’t be read makes no tree', async () => {
     const ines = await signUp(url)
-    for (const [format, text] of [['json', '{'], ['opml', '<!DOCTYPE x><opml/>'], ['markdown', '>'.repeat(5000)], ['text', '   \n '], ['html', '<p>no list</p>']])
+    for (const [format, text] of [
+      ['json', '{'],
+      ['opml', '<!DOCTYPE x><opml/>'],
+      ['markdown', '>'.repeat(5000)],
+      ['text', '   \n '],
+      ['html', '<p>no list</p>'],
+    ])
       expect(await ines.refusal('POST', '/api/trees/import', { format, name: 'x', text })).toBe('422 unreadable')
     expect((await ines.call('GET', '/api/trees')).data).toEqual([])
   })
@@ -219,8 +346,12 @@ describe('files', () => {
   it('the demo is there for its four people', async () => {
     const ines = new Caller(url)
     await ines.call('POST', '/api/sign-in', { email: 'ines@porch.example', password: 'tannery porch 2027' })
-    const { data } = await ines.call<{ title: string, topicCount: number }[]>('GET', '/api/trees')
-    expect(data.map(tree => tree.title).sort()).toEqual(['Coordination meetings', 'Move to the tannery', 'Training day plan'])
+    const { data } = await ines.call<{ title: string; topicCount: number }[]>('GET', '/api/trees')
+    expect(data.map(tree => tree.title).sort()).toEqual([
+      'Coordination meetings',
+      'Move to the tannery',
+      'Training day plan',
+    ])
     expect((await ines.call<{ tasks: unknown[] }>('GET', '/api/home')).data.tasks.length).toBeGreaterThan(5)
   })
 })

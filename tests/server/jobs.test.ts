@@ -5,17 +5,37 @@ const url = inject('url')
 
 /** Files that once froze everybody for minutes, or overflowed the stack. */
 const ATTACKS: readonly (readonly [name: string, format: string, text: string])[] = [
-  ['a Markdown table of 2,000 columns', 'markdown', `${'|a'.repeat(2000)}\n${'|-'.repeat(2000)}\n${`${'|b'.repeat(2000)}\n`.repeat(50)}`],
+  [
+    'a Markdown table of 2,000 columns',
+    'markdown',
+    `${'|a'.repeat(2000)}\n${'|-'.repeat(2000)}\n${`${'|b'.repeat(2000)}\n`.repeat(50)}`,
+  ],
   ['20,000 links that never close', 'markdown', '[a]('.repeat(20_000)],
   ['700,000 open elements', 'html', '<div>'.repeat(700_000)],
-  ['a note in OPML that nests', 'opml', `<opml version="2.0"><body><outline text="x" _note="${'&gt;'.repeat(12_000)}a"/></body></opml>`],
-  ['parents of parents in CSV', 'csv', `title,parent\nr0,\n${Array.from({ length: 90_000 }, (_, i) => `r${i + 1},r${i}`).join('\n')}`],
+  [
+    'a note in OPML that nests',
+    'opml',
+    `<opml version="2.0"><body><outline text="x" _note="${'&gt;'.repeat(12_000)}a"/></body></opml>`,
+  ],
+  [
+    'parents of parents in CSV',
+    'csv',
+    `title,parent\nr0,\n${Array.from({ length: 90_000 }, (_, i) => `r${i + 1},r${i}`).join('\n')}`,
+  ],
   ['JSON that nests', 'json', `${'['.repeat(200_000)}${']'.repeat(200_000)}`],
 ]
 
-async function importing(who: Caller, format: string, text: string): Promise<{ status: number, code: string, seconds: number }> {
+async function importing(
+  who: Caller,
+  format: string,
+  text: string,
+): Promise<{ status: number; code: string; seconds: number }> {
   const began = Date.now()
-  const { status, data } = await who.call<{ error?: { code: string } }>('POST', '/api/trees/import', { format, name: 'plan', text })
+  const { status, data } = await who.call<{ error?: { code: string } }>('POST', '/api/trees/import', {
+    format,
+    name: 'plan',
+    text,
+  })
   return { status, code: data.error?.code ?? '', seconds: (Date.now() - began) / 1000 }
 }
 
@@ -25,7 +45,9 @@ describe('a file made to choke the parser', () => {
     const tree = await rana.makeTree()
     const { snapshot } = await rana.open(tree)
     let done = false
-    const attack = importing(ines, format, text).finally(() => { done = true })
+    const attack = importing(ines, format, text).finally(() => {
+      done = true
+    })
     const waits: number[] = []
     for (let i = 0; i < 400 && !done; i++) {
       const began = Date.now()
@@ -52,7 +74,12 @@ describe('a file made to choke the parser', () => {
     const ines = await signUp(url)
     const stopping = new AbortController()
     const [, , text] = ATTACKS[0]!
-    const sent = fetch(`${url}/api/trees/import`, { method: 'POST', headers: { 'cookie': ines.cookie, 'content-type': 'application/json' }, body: JSON.stringify({ format: 'markdown', name: 'plan', text }), signal: stopping.signal })
+    const sent = fetch(`${url}/api/trees/import`, {
+      method: 'POST',
+      headers: { cookie: ines.cookie, 'content-type': 'application/json' },
+      body: JSON.stringify({ format: 'markdown', name: 'plan', text }),
+      signal: stopping.signal,
+    })
     setTimeout(() => stopping.abort(), 500)
     await expect(sent).rejects.toThrow()
     // The thread is free again at once: the next file isn't kept waiting for the first one's time to run out.

@@ -9,12 +9,33 @@ import { openHouse } from '../house'
 
 const url = inject('url')
 
-interface Letter { id: string, to: string, subject: string, body: string, link: string | null, files: string[] }
+interface Letter {
+  id: string
+  to: string
+  subject: string
+  body: string
+  link: string | null
+  files: string[]
+}
 
 const put = (topic: string, member: BriefPart): Change => ({ op: 'put', topic, set: 'meeting', member })
-const person = (id: string, user: string | null, more: object = {}): BriefPart => ({ id, kind: 'person', user, mail: null, name: '', needed: true, role: null, ...more })
+const person = (id: string, user: string | null, more: object = {}): BriefPart => ({
+  id,
+  kind: 'person',
+  user,
+  mail: null,
+  name: '',
+  needed: true,
+  role: null,
+  ...more,
+})
 
-interface Staged { ines: Caller, rana: Caller, tree: string, at: string }
+interface Staged {
+  ines: Caller
+  rana: Caller
+  tree: string
+  at: string
+}
 
 /** Ines leads, Rana owns the first item, a joiner without an account is asked too. Two items of 20 and 10 minutes. */
 async function staged(house = url, day = '2027-03-02', time = '14:00'): Promise<Staged> {
@@ -23,21 +44,63 @@ async function staged(house = url, day = '2027-03-02', time = '14:00'): Promise<
   await bringIn(ines, tree, rana, 'viewer')
   const { snapshot } = await ines.open(tree)
   const meeting: BriefPart[] = [
-    { id: 'why', kind: 'why', text: 'Decide who moves us.' }, { id: 'begins', kind: 'begins', day, time, zone: 'Europe/Copenhagen' }, { id: 'm1', kind: 'must', order: 'a0', text: 'Which firm' },
-    { id: 'where', kind: 'where', text: 'The drying loft' }, person('p1', ines.id, { role: 'chair' }), person('p2', rana.id), person('p3', null, { mail: 'joiner@oak.example', name: 'The joiner', needed: false }),
+    { id: 'why', kind: 'why', text: 'Decide who moves us.' },
+    { id: 'begins', kind: 'begins', day, time, zone: 'Europe/Copenhagen' },
+    { id: 'm1', kind: 'must', order: 'a0', text: 'Which firm' },
+    { id: 'where', kind: 'where', text: 'The drying loft' },
+    person('p1', ines.id, { role: 'chair' }),
+    person('p2', rana.id),
+    person('p3', null, { mail: 'joiner@oak.example', name: 'The joiner', needed: false }),
   ]
-  const item = (id: string, order: string, title: string, minutes: number, owner: string): Change => ({ op: 'add', topic: id, parent: 'm', order, with: { title, people: [owner], item: [{ id: 'intent', kind: 'intent', intent: 'decide' }, { id: 'minutes', kind: 'minutes', minutes }, { id: 'm1', kind: 'serves' }] } })
-  const made = await ines.edit(tree, [{ op: 'add', topic: 'm', parent: snapshot.centre, order: 'a0', with: { title: 'Meeting 3', meeting } }, item('i1', 'a0', 'Two offers', 20, rana.id), item('i2', 'a1', 'Neighbours', 10, ines.id)])
+  const item = (id: string, order: string, title: string, minutes: number, owner: string): Change => ({
+    op: 'add',
+    topic: id,
+    parent: 'm',
+    order,
+    with: {
+      title,
+      people: [owner],
+      item: [
+        { id: 'intent', kind: 'intent', intent: 'decide' },
+        { id: 'minutes', kind: 'minutes', minutes },
+        { id: 'm1', kind: 'serves' },
+      ],
+    },
+  })
+  const made = await ines.edit(tree, [
+    { op: 'add', topic: 'm', parent: snapshot.centre, order: 'a0', with: { title: 'Meeting 3', meeting } },
+    item('i1', 'a0', 'Two offers', 20, rana.id),
+    item('i2', 'a1', 'Neighbours', 10, ines.id),
+  ])
   expect(made.status).toBe(200)
   return { ines, rana, tree, at: `/api/trees/${tree}/meetings/m` }
 }
 
-const topicIn = async (who: Caller, tree: string, id: string): Promise<Topic> => (await who.open(tree)).snapshot.topics.find(topic => topic.id === id) as Topic
-const partOf = async (who: Caller, tree: string, id: string, part: string): Promise<Record<string, unknown> | undefined> => (await topicIn(who, tree, id)).meeting?.find(one => one.id === part)
-const letters = async (who: Caller, box = 'in'): Promise<Letter[]> => (await who.call<Letter[]>('GET', `/api/letters?box=${box}`)).data
-const fileOf = async (who: Caller, letter: Letter, n = 0): Promise<string> => (await who.call<string>('GET', `/api/letters/${letter.id}/files/${n}`)).data
-type Event = { type: string, uid: string, summary: string, method: string, start: Date, sequence: string, status: string }
-const eventsIn = (text: string): Event[] => Object.values(ical.sync.parseICS(text)).filter(one => (one as { type: string }).type === 'VEVENT') as unknown as Event[]
+const topicIn = async (who: Caller, tree: string, id: string): Promise<Topic> =>
+  (await who.open(tree)).snapshot.topics.find(topic => topic.id === id) as Topic
+const partOf = async (
+  who: Caller,
+  tree: string,
+  id: string,
+  part: string,
+): Promise<Record<string, unknown> | undefined> => (await topicIn(who, tree, id)).meeting?.find(one => one.id === part)
+const letters = async (who: Caller, box = 'in'): Promise<Letter[]> =>
+  (await who.call<Letter[]>('GET', `/api/letters?box=${box}`)).data
+const fileOf = async (who: Caller, letter: Letter, n = 0): Promise<string> =>
+  (await who.call<string>('GET', `/api/letters/${letter.id}/files/${n}`)).data
+type Event = {
+  type: string
+  uid: string
+  summary: string
+  method: string
+  start: Date
+  sequence: string
+  status: string
+}
+const eventsIn = (text: string): Event[] =>
+  Object.values(ical.sync.parseICS(text)).filter(
+    one => (one as { type: string }).type === 'VEVENT',
+  ) as unknown as Event[]
 
 describe('an invitation', () => {
   it('goes to everybody with a calendar file; a change raises its sequence, cancelling says so, the address stays', async () => {
@@ -45,21 +108,38 @@ describe('an invitation', () => {
     expect((await ines.call('POST', `${at}/invitation`, {})).data).toEqual({ letters: 3, sequence: 0 })
     const [first] = await letters(rana)
     expect(first!.subject).toBe('Invitation: Meeting 3')
-    for (const part of ['Decide who moves us.', '1. 14:00  Two offers (to decide, 20 min, Rana Tahiri)', 'The drying loft']) expect(first!.body).toContain(part)
-    await ines.edit(tree, [put('m', { id: 'begins', kind: 'begins', day: '2027-04-06', time: '14:00', zone: 'Europe/Copenhagen' })])
+    for (const part of [
+      'Decide who moves us.',
+      '1. 14:00  Two offers (to decide, 20 min, Rana Tahiri)',
+      'The drying loft',
+    ])
+      expect(first!.body).toContain(part)
+    await ines.edit(tree, [
+      put('m', { id: 'begins', kind: 'begins', day: '2027-04-06', time: '14:00', zone: 'Europe/Copenhagen' }),
+    ])
     await ines.call('POST', `${at}/invitation`, {})
     await ines.call('POST', `${at}/invitation`, { cancel: true })
-    const files = await Promise.all((await letters(rana)).filter(({ files }) => files.length > 0).map(letter => fileOf(rana, letter)))
+    const files = await Promise.all(
+      (await letters(rana)).filter(({ files }) => files.length > 0).map(letter => fileOf(rana, letter)),
+    )
     // The last letter first. 14:00 is 12:00 UTC in April and 13:00 in March.
-    expect(files.map(text => eventsIn(text)[0]!).map(({ uid, sequence, start, status }) => [uid, Number(sequence), start.toISOString(), status])).toEqual([
-      [`m.${tree}@sun-porch`, 2, '2027-04-06T12:00:00.000Z', 'CANCELLED'], [`m.${tree}@sun-porch`, 1, '2027-04-06T12:00:00.000Z', 'CONFIRMED'], [`m.${tree}@sun-porch`, 0, '2027-03-02T13:00:00.000Z', 'CONFIRMED'],
+    expect(
+      files
+        .map(text => eventsIn(text)[0]!)
+        .map(({ uid, sequence, start, status }) => [uid, Number(sequence), start.toISOString(), status]),
+    ).toEqual([
+      [`m.${tree}@sun-porch`, 2, '2027-04-06T12:00:00.000Z', 'CANCELLED'],
+      [`m.${tree}@sun-porch`, 1, '2027-04-06T12:00:00.000Z', 'CONFIRMED'],
+      [`m.${tree}@sun-porch`, 0, '2027-03-02T13:00:00.000Z', 'CONFIRMED'],
     ])
     expect(files.map(text => /METHOD:(\w+)/.exec(text)![1])).toEqual(['CANCEL', 'REQUEST', 'REQUEST'])
     expect(await partOf(ines, tree, 'm', 'stage')).toMatchObject({ stage: 'cancelled' })
     // Asked again without the joiner, who hears that it's off for them alone.
     await ines.edit(tree, [{ op: 'take', topic: 'm', set: 'meeting', member: 'p3' }])
     expect((await ines.call('POST', `${at}/invitation`, {})).data).toEqual({ letters: 3, sequence: 3 })
-    const off = (await letters(ines, 'sent')).find(({ to, subject }) => to === 'joiner@oak.example' && subject.startsWith('You aren’t needed'))!
+    const off = (await letters(ines, 'sent')).find(
+      ({ to, subject }) => to === 'joiner@oak.example' && subject.startsWith('You aren’t needed'),
+    )!
     expect(await fileOf(ines, off)).toMatch(/METHOD:CANCEL[\s\S]*joiner@oak\.example/)
     expect(await partOf(ines, tree, 'm', 'stage')).toMatchObject({ stage: 'planned' })
     await ines.call('POST', `${at}/invitation`, { cancel: true })
@@ -70,10 +150,20 @@ describe('an invitation', () => {
   it('that two people send at once goes out once', async () => {
     const { ines, rana, tree, at } = await staged()
     await ines.call('PUT', `/api/trees/${tree}/members/${rana.id}`, { role: 'editor' })
-    const sent = await Promise.all([ines, rana, ines, rana].map(who => who.call<{ letters?: number, error?: { code: string } }>('POST', `${at}/invitation`, {})))
+    const sent = await Promise.all(
+      [ines, rana, ines, rana].map(who =>
+        who.call<{ letters?: number; error?: { code: string } }>('POST', `${at}/invitation`, {}),
+      ),
+    )
     const once = sent.filter(({ status }) => status === 200).length
-    // Who came after the first was stored sends the next one, which is a change of its own; nobody sends the same one twice.
-    expect(sent.map(({ status, data }) => status === 200 || data.error?.code === 'already')).toEqual([true, true, true, true])
+    // Who came after the first was stored sends the next one, which is a change of its own; nobody sends the same one
+    // twice.
+    expect(sent.map(({ status, data }) => status === 200 || data.error?.code === 'already')).toEqual([
+      true,
+      true,
+      true,
+      true,
+    ])
     expect(await partOf(ines, tree, 'm', 'invitation')).toMatchObject({ sequence: once - 1 })
     expect((await letters(rana)).filter(({ subject }) => /Meeting 3/.test(subject))).toHaveLength(once)
   })
@@ -83,7 +173,10 @@ describe('an invitation', () => {
     expect(await ines.refusal('POST', `${at}/invitation`, {})).toBe('409 gap')
     await ines.edit(tree, [{ op: 'take', topic: 'm', set: 'meeting', member: 'begins' }])
     expect(await ines.refusal('POST', `${at}/invitation`, {})).toBe('409 no-start')
-    await ines.edit(tree, [put('m', { id: 'begins', kind: 'begins', day: '2027-03-29', time: '02:30', zone: 'Europe/Copenhagen' }), ...['p1', 'p2', 'p3'].map((member): Change => ({ op: 'take', topic: 'm', set: 'meeting', member }))])
+    await ines.edit(tree, [
+      put('m', { id: 'begins', kind: 'begins', day: '2027-03-29', time: '02:30', zone: 'Europe/Copenhagen' }),
+      ...['p1', 'p2', 'p3'].map((member): Change => ({ op: 'take', topic: 'm', set: 'meeting', member })),
+    ])
     expect(await ines.refusal('POST', `${at}/invitation`, {})).toBe('409 nobody')
     expect(await letters(ines, 'sent')).toEqual([])
     const wrong = await ines.edit(tree, [put('m', person('p9', null, { mail: 'not an address' }))])
@@ -99,14 +192,28 @@ describe('an invitation', () => {
     const token = guest.link!.replace('/answer/', '')
     const nobody = new (ines.constructor as new (url: string) => Caller)(url)
     const shown = await nobody.call<GuestMeeting>('GET', `/api/answers/${token}`)
-    expect(shown.data).toMatchObject({ title: 'Meeting 3', when: '2 Mar 2027, 14:00 to 14:30 (Europe/Copenhagen)', name: 'The joiner', answer: 'needs-action', organizer: 'Ines Brandt' })
+    expect(shown.data).toMatchObject({
+      title: 'Meeting 3',
+      when: '2 Mar 2027, 14:00 to 14:30 (Europe/Copenhagen)',
+      name: 'The joiner',
+      answer: 'needs-action',
+      organizer: 'Ines Brandt',
+    })
     expect((await nobody.call('POST', `/api/answers/${token}`, { answer: 'declined' })).status).toBe(200)
     expect(await partOf(ines, tree, 'm', 'a-p3')).toMatchObject({ answer: 'declined' })
     expect(await nobody.refusal('GET', `/api/answers/${'x'.repeat(32)}`)).toBe('404 no-link')
-    const reply = (mail: string, uid = `m.${tree}@sun-porch`): string => `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//A//B//EN\r\nMETHOD:REPLY\r\nBEGIN:VEVENT\r\nUID:${uid}\r\nSEQUENCE:0\r\nDTSTAMP:20270301T080000Z\r\nATTENDEE;PARTSTAT=TENTATIVE:mailto:${mail}\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
-    expect((await ines.call('POST', `/api/trees/${tree}/replies`, { text: reply('Joiner@oak.example') })).data).toEqual([{ name: 'The joiner', answer: 'tentative', meeting: 'Meeting 3' }])
+    const reply = (mail: string, uid = `m.${tree}@sun-porch`): string =>
+      `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//A//B//EN\r\nMETHOD:REPLY\r\nBEGIN:VEVENT\r\nUID:${uid}\r\nSEQUENCE:0\r\nDTSTAMP:20270301T080000Z\r\nATTENDEE;PARTSTAT=TENTATIVE:mailto:${mail}\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
+    expect((await ines.call('POST', `/api/trees/${tree}/replies`, { text: reply('Joiner@oak.example') })).data).toEqual(
+      [{ name: 'The joiner', answer: 'tentative', meeting: 'Meeting 3' }],
+    )
     expect(await partOf(ines, tree, 'm', 'a-p3')).toMatchObject({ answer: 'tentative' })
-    for (const [text, code] of [['BEGIN:VCALENDAR\nnonsense', '422 unreadable'], [`x${' '.repeat(600_000)}`, '422 unreadable'], [reply('stranger@oak.example'), '422 no-meeting'], [reply('joiner@oak.example', 'm.other@sun-porch'), '422 no-meeting']] as const)
+    for (const [text, code] of [
+      ['BEGIN:VCALENDAR\nnonsense', '422 unreadable'],
+      [`x${' '.repeat(600_000)}`, '422 unreadable'],
+      [reply('stranger@oak.example'), '422 no-meeting'],
+      [reply('joiner@oak.example', 'm.other@sun-porch'), '422 no-meeting'],
+    ] as const)
       expect(await ines.refusal('POST', `/api/trees/${tree}/replies`, { text })).toBe(code)
     expect((await ines.open(tree)).version).toBe(5)
     const stranger = await signUp(url, 'Lev Aalto')
@@ -120,12 +227,22 @@ describe('before a meeting', () => {
     const { ines, rana, tree, at } = await staged()
     expect((await ines.call('POST', `${at}/requests`, { by: '2027-03-01' })).data).toEqual({ asked: 2 })
     expect((await ines.call('POST', `${at}/requests`, { by: '2027-03-01' })).data).toEqual({ asked: 0 })
-    expect((await letters(rana))[0]).toMatchObject({ subject: 'Please fill in: Two offers', link: `/trees/${tree}?topic=i1` })
-    const work = async (): Promise<{ mine: unknown[], sections: Section[] }> => (await rana.call<{ mine: unknown[], sections: Section[] }>('GET', '/api/work')).data
-    expect((await work()).sections).toMatchObject([{ id: 'i1', title: 'Two offers', by: '2027-03-01', meeting: 'Meeting 3' }])
+    expect((await letters(rana))[0]).toMatchObject({
+      subject: 'Please fill in: Two offers',
+      link: `/trees/${tree}?topic=i1`,
+    })
+    const work = async (): Promise<{ mine: unknown[]; sections: Section[] }> =>
+      (await rana.call<{ mine: unknown[]; sections: Section[] }>('GET', '/api/work')).data
+    expect((await work()).sections).toMatchObject([
+      { id: 'i1', title: 'Two offers', by: '2027-03-01', meeting: 'Meeting 3' },
+    ])
     expect((await work()).mine).toEqual([])
-    expect((await rana.call<{ sections: Section[], meetings: ListedMeeting[] }>('GET', '/api/home')).data).toMatchObject({ sections: [{ id: 'i1' }], meetings: [{ id: 'm', part: 'needed', answer: 'needs-action' }] })
-    await ines.edit(tree, [{ op: 'put', topic: 'i1', set: 'item', member: { id: 'ready', kind: 'ready', at: 1, by: rana.id } }])
+    expect(
+      (await rana.call<{ sections: Section[]; meetings: ListedMeeting[] }>('GET', '/api/home')).data,
+    ).toMatchObject({ sections: [{ id: 'i1' }], meetings: [{ id: 'm', part: 'needed', answer: 'needs-action' }] })
+    await ines.edit(tree, [
+      { op: 'put', topic: 'i1', set: 'item', member: { id: 'ready', kind: 'ready', at: 1, by: rana.id } },
+    ])
     expect((await work()).sections).toEqual([])
     expect(await ines.refusal('POST', `${at}/requests`, { by: '2027-03-05' })).toBe('409 too-late')
   })
@@ -134,9 +251,11 @@ describe('before a meeting', () => {
     const one = await staged(url, '2027-05-04', '10:00')
     const two = await staged(url, '2027-05-04', '10:29')
     const three = await staged(url, '2027-05-04', '10:30')
-    for (const { ines, tree } of [two, three]) await ines.edit(tree, [put('m', person('px', null, { mail: one.rana.email.toUpperCase() }))])
+    for (const { ines, tree } of [two, three])
+      await ines.edit(tree, [put('m', person('px', null, { mail: one.rana.email.toUpperCase() }))])
     const look = async (): Promise<MeetingWorld> => (await one.ines.call<MeetingWorld>('GET', one.at)).data
-    // The first runs from 10:00 to 10:30: the second overlaps by a minute, the third begins when it ends. The guest is Rana by her mail address.
+    // The first runs from 10:00 to 10:30: the second overlaps by a minute, the third begins when it ends. The guest is
+    // Rana by her mail address.
     expect((await look()).elsewhere).toEqual({ p2: 'another meeting', p3: 'another meeting' })
     await bringIn(two.ines, two.tree, one.ines, 'viewer')
     expect((await look()).elsewhere).toEqual({ p2: 'Meeting 3', p3: 'Meeting 3' })
@@ -146,20 +265,38 @@ describe('before a meeting', () => {
 
   it('a document that isn’t there is named', async () => {
     const { ines, tree, at } = await staged()
-    await ines.edit(tree, [{ op: 'put', topic: 'i1', set: 'files', member: { id: 'f', file: 'e'.repeat(64), name: 'Offer.pdf', type: 'application/pdf', size: 1, preview: null } }])
+    await ines.edit(tree, [
+      {
+        op: 'put',
+        topic: 'i1',
+        set: 'files',
+        member: { id: 'f', file: 'e'.repeat(64), name: 'Offer.pdf', type: 'application/pdf', size: 1, preview: null },
+      },
+    ])
     expect((await ines.call<MeetingWorld>('GET', at)).data.closed).toEqual(['e'.repeat(64)])
   })
 
   it('is listed with how ready it is, and stands in one’s private calendar beside one’s tasks', async () => {
     const { ines, rana, at } = await staged(url, '2027-06-01', '14:00')
-    const mine = async (): Promise<ListedMeeting> => (await ines.call<ListedMeeting[]>('GET', '/api/meetings?from=2027-06-01')).data[0]!
-    expect(await mine()).toMatchObject({ title: 'Meeting 3', day: '2027-06-01', minutes: 30, part: 'chair', invited: false, findings: 2 })
+    const mine = async (): Promise<ListedMeeting> =>
+      (await ines.call<ListedMeeting[]>('GET', '/api/meetings?from=2027-06-01')).data[0]!
+    expect(await mine()).toMatchObject({
+      title: 'Meeting 3',
+      day: '2027-06-01',
+      minutes: 30,
+      part: 'chair',
+      invited: false,
+      findings: 2,
+    })
     expect((await mine()).readiness).toBeLessThan(1)
     await ines.call('POST', `${at}/invitation`, {})
     expect(await mine()).toMatchObject({ readiness: 1, findings: 0 })
     expect((await ines.call<ListedMeeting[]>('GET', '/api/meetings?from=2027-06-02')).data).toEqual([])
     const { path } = (await rana.call<{ path: string }>('POST', '/api/work/calendar')).data
-    const read = async (): Promise<string[]> => eventsIn(await (await fetch(`${url}${path}.ics`)).text()).map(({ summary, start }) => `${summary} ${start.toISOString()}`)
+    const read = async (): Promise<string[]> =>
+      eventsIn(await (await fetch(`${url}${path}.ics`)).text()).map(
+        ({ summary, start }) => `${summary} ${start.toISOString()}`,
+      )
     expect(await read()).toEqual(['Meeting 3 2027-06-01T12:00:00.000Z'])
     await rana.call('POST', `${at}/answer`, { answer: 'declined' })
     expect(await read()).toEqual([])
@@ -169,11 +306,13 @@ describe('before a meeting', () => {
 describe('a running meeting', () => {
   it('is timed by the server; two chairs who press at once move it on once; it ends once', async () => {
     const { ines, rana, tree, at } = await staged()
-    const move = (to: string, from: number | null, more: object = {}): Promise<{ data: { already: boolean } }> => ines.call<{ already: boolean }>('POST', `${at}/moves`, { to, from, ...more })
+    const move = (to: string, from: number | null, more: object = {}): Promise<{ data: { already: boolean } }> =>
+      ines.call<{ already: boolean }>('POST', `${at}/moves`, { to, from, ...more })
     expect(await ines.refusal('POST', `${at}/moves`, { to: 'next' })).toBe('409 not-now')
     const before = Date.now()
     await move('begin', null)
-    const run = async (): Promise<{ step: number, current: string | null, since: number | null }> => await partOf(ines, tree, 'm', 'run') as never
+    const run = async (): Promise<{ step: number; current: string | null; since: number | null }> =>
+      (await partOf(ines, tree, 'm', 'run')) as never
     expect((await run()).since).toBeGreaterThanOrEqual(before)
     const both = await Promise.all(Array.from({ length: 6 }, () => move('next', 1)))
     expect(both.map(({ data }) => data.already).sort()).toEqual([false, true, true, true, true, true])
@@ -185,7 +324,10 @@ describe('a running meeting', () => {
     expect(spent.ms).toBeGreaterThanOrEqual(1000)
     expect(spent.ms).toBeLessThan(10_000)
     expect(await ines.refusal('POST', `${at}/moves`, { to: 'item', item: 'gone', from: 3 })).toBe('409 not-now')
-    expect((await Promise.all([move('end', 3), move('end', 3)])).map(({ data }) => data.already).sort()).toEqual([false, true])
+    expect((await Promise.all([move('end', 3), move('end', 3)])).map(({ data }) => data.already).sort()).toEqual([
+      false,
+      true,
+    ])
     expect(await ines.refusal('POST', `${at}/moves`, { to: 'next', from: 4 })).toBe('409 not-now')
     expect(await rana.refusal('POST', `${at}/moves`, { to: 'end', from: 4 })).toBe('403 role')
     expect(await ines.refusal('POST', `/api/trees/${tree}/meetings/i1/moves`, { to: 'begin' })).toBe('409 no-meeting')
@@ -203,8 +345,7 @@ describe('a running meeting', () => {
       await ines.call('POST', `${at}/moves`, { to: 'next', from: 1 })
       const spent = (await topicIn(ines, tree, 'i1')).item!.find(part => part.kind === 'spent') as { ms: number }
       expect(spent.ms).toBeGreaterThan(Date.now() - Number(since) - 5000)
-    }
-    finally {
+    } finally {
       await house.close()
     }
   })
@@ -215,9 +356,30 @@ async function ended(): Promise<Staged> {
   const all = await staged()
   const { ines, rana, tree, at } = all
   await ines.call('POST', `${at}/moves`, { to: 'begin' })
-  const said = (id: string, order: string, kind: 'decision' | 'action' | 'question', title: string, more: object = {}): Change => ({ op: 'add', topic: id, parent: 'i1', order, with: { title, entry: { kind, by: ines.id, name: 'Ines Brandt', at: Date.parse('2027-03-02T13:10:00Z') }, ...more } })
-  await ines.edit(tree, [said('d1', 'a1', 'decision', 'Two Rivers moves us ✓ Перевозка'), said('a1', 'a2', 'action', 'Sign the offer', { people: [rana.id], due: '2027-03-05' }), said('q1', 'a3', 'question', 'Who holds the keys?'),
-    { op: 'put', topic: 'i1', set: 'links', member: { id: 'l', url: 'https://carriers.example/offer?a=1&b=2', title: 'The offer' } }])
+  const said = (
+    id: string,
+    order: string,
+    kind: 'decision' | 'action' | 'question',
+    title: string,
+    more: object = {},
+  ): Change => ({
+    op: 'add',
+    topic: id,
+    parent: 'i1',
+    order,
+    with: { title, entry: { kind, by: ines.id, name: 'Ines Brandt', at: Date.parse('2027-03-02T13:10:00Z') }, ...more },
+  })
+  await ines.edit(tree, [
+    said('d1', 'a1', 'decision', 'Two Rivers moves us ✓ Перевозка'),
+    said('a1', 'a2', 'action', 'Sign the offer', { people: [rana.id], due: '2027-03-05' }),
+    said('q1', 'a3', 'question', 'Who holds the keys?'),
+    {
+      op: 'put',
+      topic: 'i1',
+      set: 'links',
+      member: { id: 'l', url: 'https://carriers.example/offer?a=1&b=2', title: 'The offer' },
+    },
+  ])
   await ines.call('POST', `${at}/moves`, { to: 'end', from: 1 })
   return all
 }
@@ -231,17 +393,33 @@ describe('the minutes', () => {
       return Buffer.from(await response.arrayBuffer())
     }
     const html = (await mammoth.convertToHtml({ buffer: await get('docx') })).value
-    for (const part of ['Meeting 3', 'Two offers', 'Sign the offer', 'Rana Tahiri', '5 Mar 2027', 'Перевозка', 'href="https://carriers.example/offer?a=1&amp;b=2"', 'Decide who moves us.']) expect(html).toContain(part)
+    for (const part of [
+      'Meeting 3',
+      'Two offers',
+      'Sign the offer',
+      'Rana Tahiri',
+      '5 Mar 2027',
+      'Перевозка',
+      'href="https://carriers.example/offer?a=1&amp;b=2"',
+      'Decide who moves us.',
+    ])
+      expect(html).toContain(part)
     expect(html.match(/<table>/g)).toHaveLength(2)
     const task = getDocument({ data: new Uint8Array(await get('pdf')), useSystemFonts: false, verbosity: 0 })
     const pdf = await task.promise
     let text = ''
-    for (let n = 1; n <= pdf.numPages; n++) text += (await (await pdf.getPage(n)).getTextContent()).items.map(item => 'str' in item ? item.str : '').join(' ')
-    for (const part of ['Sign the offer', 'Rana Tahiri', '5 Mar 2027', 'Перевозка', '20 min planned']) expect(text.replace(/\s+/g, ' ')).toContain(part)
+    for (let n = 1; n <= pdf.numPages; n++)
+      text += (await (await pdf.getPage(n)).getTextContent()).items
+        .map(item => ('str' in item ? item.str : ''))
+        .join(' ')
+    for (const part of ['Sign the offer', 'Rana Tahiri', '5 Mar 2027', 'Перевозка', '20 min planned'])
+      expect(text.replace(/\s+/g, ' ')).toContain(part)
     expect((await pdf.getOutline()).map(({ title }) => title)).toEqual(['Actions', '1 Two offers', '2 Neighbours'])
     await task.destroy()
     expect((await get('markdown')).toString()).toContain('| Sign the offer | Rana Tahiri | 5 Mar 2027 | Two offers |')
-    const tasks = Object.values(ical.sync.parseICS((await get('tasks')).toString())).filter(one => (one as { type: string }).type === 'VTODO') as unknown as { summary: string }[]
+    const tasks = Object.values(ical.sync.parseICS((await get('tasks')).toString())).filter(
+      one => (one as { type: string }).type === 'VTODO',
+    ) as unknown as { summary: string }[]
     expect(tasks.map(({ summary }) => summary)).toEqual(['Sign the offer'])
     expect(await ines.refusal('GET', `${at}/minutes/slides`)).toBe('400 invalid')
   })
@@ -249,14 +427,21 @@ describe('the minutes', () => {
   it('are mailed to everybody with their own actions first', async () => {
     const { ines, rana, at } = await ended()
     // Seen before they go: one's own letter, and to whom; nothing is sent by looking.
-    const seen = (await ines.call<{ to: string[], subject: string, text: string, html: string }>('GET', `${at}/letters`)).data
-    expect([seen.to, seen.subject]).toEqual([[`Ines Brandt <${ines.email}>`, `Rana Tahiri <${rana.email}>`, 'The joiner <joiner@oak.example>'], 'Minutes: Meeting 3'])
+    const seen = (
+      await ines.call<{ to: string[]; subject: string; text: string; html: string }>('GET', `${at}/letters`)
+    ).data
+    expect([seen.to, seen.subject]).toEqual([
+      [`Ines Brandt <${ines.email}>`, `Rana Tahiri <${rana.email}>`, 'The joiner <joiner@oak.example>'],
+      'Minutes: Meeting 3',
+    ])
     expect(seen.html).toContain('<td>Sign the offer</td>')
     expect(await rana.refusal('GET', `${at}/letters`)).toBe('403 role')
     expect((await letters(rana)).some(({ subject }) => subject.startsWith('Minutes'))).toBe(false)
     expect((await ines.call('POST', `${at}/letters`)).data).toEqual({ letters: 3 })
     const [toRana] = await letters(rana)
-    expect(toRana!.body.startsWith('Yours to do\n-----------\n\n- Sign the offer, due 5 Mar 2027 (Two offers)')).toBe(true)
+    expect(toRana!.body.startsWith('Yours to do\n-----------\n\n- Sign the offer, due 5 Mar 2027 (Two offers)')).toBe(
+      true,
+    )
     expect(await fileOf(rana, toRana!)).toContain('SUMMARY:Sign the offer')
     const sent = await letters(ines, 'sent')
     expect(sent.find(({ to }) => to === 'joiner@oak.example')!.body.startsWith('Meeting 3\n=========\n')).toBe(true)
@@ -271,9 +456,26 @@ describe('the minutes', () => {
     const { ines, tree, at } = await ended()
     await ines.edit(tree, [{ op: 'set', topic: 'i2', field: 'title', value: 'Bridge Street' }])
     await ines.edit(tree, [{ op: 'set', topic: 'a1', field: 'done', value: 100 }], newId())
-    const since = (await ines.call<{ id: string, kind: string, was: string | null }[]>('GET', `${at}/since`)).data.map(({ id, kind, was }) => `${kind} ${id}${was === null ? '' : ` was ${was}`}`)
-    expect(since.sort()).toEqual(['added a1', 'added d1', 'added q1', 'changed i1', 'changed i2 was Neighbours', 'changed m'])
+    const since = (await ines.call<{ id: string; kind: string; was: string | null }[]>('GET', `${at}/since`)).data.map(
+      ({ id, kind, was }) => `${kind} ${id}${was === null ? '' : ` was ${was}`}`,
+    )
+    expect(since.sort()).toEqual([
+      'added a1',
+      'added d1',
+      'added q1',
+      'changed i1',
+      'changed i2 was Neighbours',
+      'changed m',
+    ])
     const today = new Date()
-    expect((await ines.call('GET', `${at}/series`)).data).toEqual({ closedOn: { a1: [today.getFullYear(), String(today.getMonth() + 1).padStart(2, '0'), String(today.getDate()).padStart(2, '0')].join('-') } })
+    expect((await ines.call('GET', `${at}/series`)).data).toEqual({
+      closedOn: {
+        a1: [
+          today.getFullYear(),
+          String(today.getMonth() + 1).padStart(2, '0'),
+          String(today.getDate()).padStart(2, '0'),
+        ].join('-'),
+      },
+    })
   })
 })

@@ -25,10 +25,19 @@ function folder(): string {
   return made
 }
 
-interface Run { readonly child: ChildProcess, said(): string, until(words: RegExp): Promise<void>, ended: Promise<number | null> }
+interface Run {
+  readonly child: ChildProcess
+  said(): string
+  until(words: RegExp): Promise<void>
+  ended: Promise<number | null>
+}
 
 function start(env: Record<string, string>): Run {
-  const child = spawn(process.execPath, [join(root, 'scripts', 'start.mjs')], { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
+  const child = spawn(process.execPath, [join(root, 'scripts', 'start.mjs')], {
+    cwd: root,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
   running.push(child)
   let said = ''
   const ended = new Promise<number | null>(done => child.on('exit', done))
@@ -40,17 +49,20 @@ function start(env: Record<string, string>): Run {
   child.stdout.on('data', hear)
   child.stderr.on('data', hear)
   return {
-    child, ended, said: () => said,
-    until: words => new Promise((done, reject) => {
-      const look = (): void => {
-        if (!words.test(said)) return
-        looks.delete(look)
-        done()
-      }
-      looks.add(look)
-      void ended.then(() => words.test(said) ? done() : reject(new Error(`ended without ${words}: ${said}`)))
-      look()
-    }),
+    child,
+    ended,
+    said: () => said,
+    until: words =>
+      new Promise((done, reject) => {
+        const look = (): void => {
+          if (!words.test(said)) return
+          looks.delete(look)
+          done()
+        }
+        looks.add(look)
+        void ended.then(() => (words.test(said) ? done() : reject(new Error(`ended without ${words}: ${said}`))))
+        look()
+      }),
   }
 }
 
@@ -89,12 +101,19 @@ describe('npm start', () => {
   })
 
   it('says in one line what is wrong: a taken port, a port that is none, a folder that can’t be', async () => {
-    const taken = await new Promise<Server>((done) => { const server = createServer().listen(0, '127.0.0.1', () => { done(server) }) })
+    const taken = await new Promise<Server>(done => {
+      const server = createServer().listen(0, '127.0.0.1', () => {
+        done(server)
+      })
+    })
     const { port } = taken.address() as { port: number }
     for (const [env, words] of [
       [{ PORT: String(port), DATA_DIR: folder() }, /^Port \d+ on 127\.0\.0\.1 is taken\. .*PORT=3001 npm start\n$/],
       [{ PORT: 'door' }, /^PORT is “door”, which is no port number\.\n$/],
-      [{ PORT: String(await freePort()), DATA_DIR: '/proc/nothing-here' }, /^\/proc\/nothing-here can't be written .*\n$/],
+      [
+        { PORT: String(await freePort()), DATA_DIR: '/proc/nothing-here' },
+        /^\/proc\/nothing-here can't be written .*\n$/,
+      ],
     ] as const) {
       const run = start(env)
       expect(await run.ended).toBe(1)

@@ -15,19 +15,48 @@ const url = inject('url')
 const database = mysql.createPool(inject('databaseUrl'))
 afterAll(() => database.end())
 
-interface Sent { file?: string, type?: string, size?: number, preview?: { file: string, ratio: number } | null, error?: { code: string, message: string } }
-async function attach(caller: Caller, tree: string, name: string, body: Uint8Array): Promise<{ status: number, data: Sent }> {
-  const response = await fetch(`${url}/api/trees/${tree}/attachments?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { 'cookie': caller.cookie, 'content-type': 'application/octet-stream' }, body: Buffer.from(body) })
-  return { status: response.status, data: await response.json() as Sent }
+interface Sent {
+  file?: string
+  type?: string
+  size?: number
+  preview?: { file: string; ratio: number } | null
+  error?: { code: string; message: string }
 }
-async function fetchFile(caller: Caller, tree: string, file: string, headers: Record<string, string> = {}, query = ''): Promise<Response> {
+async function attach(
+  caller: Caller,
+  tree: string,
+  name: string,
+  body: Uint8Array,
+): Promise<{ status: number; data: Sent }> {
+  const response = await fetch(`${url}/api/trees/${tree}/attachments?name=${encodeURIComponent(name)}`, {
+    method: 'POST',
+    headers: { cookie: caller.cookie, 'content-type': 'application/octet-stream' },
+    body: Buffer.from(body),
+  })
+  return { status: response.status, data: (await response.json()) as Sent }
+}
+async function fetchFile(
+  caller: Caller,
+  tree: string,
+  file: string,
+  headers: Record<string, string> = {},
+  query = '',
+): Promise<Response> {
   return fetch(`${url}/api/trees/${tree}/files/${file}${query}`, { headers: { cookie: caller.cookie, ...headers } })
 }
 async function chunksIn(id = '%'): Promise<number> {
-  const [rows] = await database.query('select count(*) as n from file_chunks where id like ?', [id]) as unknown as [{ n: number }[]]
+  const [rows] = (await database.query('select count(*) as n from file_chunks where id like ?', [id])) as unknown as [
+    { n: number }[],
+  ]
   return Number(rows[0]!.n)
 }
-const add = (topic: string, parent: string, title: string, more: object = {}): Change => ({ op: 'add', topic, parent, order: `a${topic}`, with: { title, ...more } })
+const add = (topic: string, parent: string, title: string, more: object = {}): Change => ({
+  op: 'add',
+  topic,
+  parent,
+  order: `a${topic}`,
+  with: { title, ...more },
+})
 
 describe('files', () => {
   it('come in whole, go out whole or in part, and only to whoever may see the tree', async () => {
@@ -35,17 +64,34 @@ describe('files', () => {
     const tree = await ines.makeTree()
     const bytes = randomBytes(3 * 512 * 1024 + 777)
     const sent = await attach(ines, tree, 'Plans of the loft.bin', bytes)
-    expect(sent).toMatchObject({ status: 200, data: { size: bytes.length, type: 'application/octet-stream', preview: null, file: createHash('sha256').update(bytes).digest('hex') } })
+    expect(sent).toMatchObject({
+      status: 200,
+      data: {
+        size: bytes.length,
+        type: 'application/octet-stream',
+        preview: null,
+        file: createHash('sha256').update(bytes).digest('hex'),
+      },
+    })
     const whole = await fetchFile(ines, tree, sent.data.file!, {}, '?name=Plans%20of%20the%20loft.bin')
     expect(Buffer.from(await whole.arrayBuffer()).equals(bytes)).toBe(true)
-    expect(whole.headers.get('content-disposition')).toBe('attachment; filename*=UTF-8\'\'Plans%20of%20the%20loft.bin')
+    expect(whole.headers.get('content-disposition')).toBe("attachment; filename*=UTF-8''Plans%20of%20the%20loft.bin")
     expect(whole.headers.get('x-content-type-options')).toBe('nosniff')
-    for (const [from, to] of [[0, 9], [512 * 1024 - 3, 512 * 1024 + 3], [1_000_000, 1_400_000], [bytes.length - 5, bytes.length - 1]] as const) {
+    for (const [from, to] of [
+      [0, 9],
+      [512 * 1024 - 3, 512 * 1024 + 3],
+      [1_000_000, 1_400_000],
+      [bytes.length - 5, bytes.length - 1],
+    ] as const) {
       const part = await fetchFile(ines, tree, sent.data.file!, { range: `bytes=${from}-${to}` })
       expect([part.status, part.headers.get('content-range')]).toEqual([206, `bytes ${from}-${to}/${bytes.length}`])
       expect(Buffer.from(await part.arrayBuffer()).equals(bytes.subarray(from, to + 1))).toBe(true)
     }
-    expect(Buffer.from(await (await fetchFile(ines, tree, sent.data.file!, { range: 'bytes=-100' })).arrayBuffer()).equals(bytes.subarray(-100))).toBe(true)
+    expect(
+      Buffer.from(await (await fetchFile(ines, tree, sent.data.file!, { range: 'bytes=-100' })).arrayBuffer()).equals(
+        bytes.subarray(-100),
+      ),
+    ).toBe(true)
     expect((await fetchFile(ines, tree, sent.data.file!, { range: `bytes=${bytes.length}-` })).status).toBe(416)
     // The same bytes again are kept once.
     const before = await chunksIn()
@@ -66,29 +112,53 @@ describe('files', () => {
   it('pictures get a preview that was drawn here; nothing else is ever shown in the page', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree()
-    const picture = await attach(ines, tree, 'loft.png', await sharp({ create: { width: 300, height: 150, channels: 3, background: '#17616b' } }).png().toBuffer())
+    const picture = await attach(
+      ines,
+      tree,
+      'loft.png',
+      await sharp({ create: { width: 300, height: 150, channels: 3, background: '#17616b' } })
+        .png()
+        .toBuffer(),
+    )
     expect(picture.data).toMatchObject({ type: 'image/png', preview: { ratio: 0.5 } })
     expect((await fetchFile(ines, tree, picture.data.file!)).headers.get('content-disposition')).toMatch(/^attachment/)
     expect((await fetchFile(ines, tree, picture.data.preview!.file)).headers.get('content-type')).toBe('image/webp')
-    for (const [name, body] of [['page.html', '<script>alert(1)</script>'], ['drawing.svg', '<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>']] as const) {
+    for (const [name, body] of [
+      ['page.html', '<script>alert(1)</script>'],
+      ['drawing.svg', '<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'],
+    ] as const) {
       const sent = await attach(ines, tree, name, Buffer.from(body))
       expect(sent.data.preview).toBeNull()
       const back = await fetchFile(ines, tree, sent.data.file!)
-      expect([back.headers.get('content-type'), back.headers.get('content-disposition')]).toEqual(['application/octet-stream', 'attachment'])
+      expect([back.headers.get('content-type'), back.headers.get('content-disposition')]).toEqual([
+        'application/octet-stream',
+        'attachment',
+      ])
       expect(back.headers.get('content-security-policy')).toContain('sandbox')
     }
-    expect((await attach(ines, tree, 'plan.pdf', Buffer.from('%PDF-1.7\n%\xE2\xE3\xCF\xD3\n', 'latin1'))).data.type).toBe('application/pdf')
+    expect(
+      (await attach(ines, tree, 'plan.pdf', Buffer.from('%PDF-1.7\n%\xE2\xE3\xCF\xD3\n', 'latin1'))).data.type,
+    ).toBe('application/pdf')
   })
 
   it('what is too large, empty, no picture, a bomb, or named to leave its folder is refused in words and leaves nothing', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree()
     const before = await chunksIn()
-    const bomb = await sharp({ create: { width: 12_000, height: 12_000, channels: 3, background: '#fff' }, limitInputPixels: false }).png({ compressionLevel: 9 }).toBuffer()
+    const bomb = await sharp({
+      create: { width: 12_000, height: 12_000, channels: 3, background: '#fff' },
+      limitInputPixels: false,
+    })
+      .png({ compressionLevel: 9 })
+      .toBuffer()
     for (const [name, body, code, words] of [
-      ['big.bin', Buffer.alloc(25 * 1024 * 1024 + 1), 'too-large', /larger than 25 MB/], ['empty.txt', Buffer.alloc(0), 'empty', /nothing in/],
-      ['loft.png', Buffer.from('not a picture at all'), 'no-picture', /name of a picture/], ['wall.png', Buffer.concat([Buffer.from('89504e470d0a1a0a', 'hex'), randomBytes(300)]), 'no-picture', /picture/],
-      ['bomb.png', bomb, 'no-picture', /50 million pixels/], ['../../etc/cron.d/x', Buffer.from('x'), 'file-name', /folder/], ['..\\x', Buffer.from('x'), 'file-name', /folder/],
+      ['big.bin', Buffer.alloc(25 * 1024 * 1024 + 1), 'too-large', /larger than 25 MB/],
+      ['empty.txt', Buffer.alloc(0), 'empty', /nothing in/],
+      ['loft.png', Buffer.from('not a picture at all'), 'no-picture', /name of a picture/],
+      ['wall.png', Buffer.concat([Buffer.from('89504e470d0a1a0a', 'hex'), randomBytes(300)]), 'no-picture', /picture/],
+      ['bomb.png', bomb, 'no-picture', /50 million pixels/],
+      ['../../etc/cron.d/x', Buffer.from('x'), 'file-name', /folder/],
+      ['..\\x', Buffer.from('x'), 'file-name', /folder/],
     ] as const) {
       const { status, data } = await attach(ines, tree, name, body)
       expect([name, status >= 400, data.error?.code]).toEqual([name, true, code])
@@ -105,7 +175,9 @@ describe('files', () => {
     const { hostname, port } = new URL(url)
     const socket = connect(Number(port), hostname)
     await new Promise(done => socket.once('connect', done))
-    socket.write(`POST /api/trees/${tree}/attachments?name=half.bin HTTP/1.1\r\nHost: ${hostname}:${port}\r\nCookie: ${ines.cookie}\r\nContent-Type: application/octet-stream\r\nContent-Length: 20000000\r\n\r\n`)
+    socket.write(
+      `POST /api/trees/${tree}/attachments?name=half.bin HTTP/1.1\r\nHost: ${hostname}:${port}\r\nCookie: ${ines.cookie}\r\nContent-Type: application/octet-stream\r\nContent-Length: 20000000\r\n\r\n`,
+    )
     socket.write(randomBytes(3_000_000))
     await expect.poll(() => chunksIn('arriving-%'), { timeout: 10_000 }).toBeGreaterThan(0)
     socket.destroy()
@@ -121,7 +193,9 @@ describe('files', () => {
     const [from, to, hers] = [await ines.makeTree(), await ines.makeTree(), await rana.makeTree()]
     const { file } = (await attach(ines, from, 'a.txt', Buffer.from('oak'))).data
     expect((await fetchFile(ines, to, file!)).status).toBe(404)
-    expect(await rana.refusal('POST', `/api/trees/${hers}/files/from-tree`, { tree: from, files: [file] })).toBe('404 no-tree')
+    expect(await rana.refusal('POST', `/api/trees/${hers}/files/from-tree`, { tree: from, files: [file] })).toBe(
+      '404 no-tree',
+    )
     expect((await fetchFile(rana, hers, file!)).status).toBe(404)
     await bringIn(ines, to, rana, 'viewer')
     expect(await rana.refusal('POST', `/api/trees/${to}/files/from-tree`, { tree: hers, files: [] })).toBe('403 role')
@@ -137,21 +211,36 @@ describe('files', () => {
       const tree = await ines.makeTree()
       expect((await ines.call<{ fileLimit: number }>('GET', `/api/trees/${tree}`)).data.fileLimit).toBe(1024 * 1024)
       const send = async (bytes: number): Promise<[number, string?]> => {
-        const response = await fetch(`${house.url}/api/trees/${tree}/attachments?name=a.bin`, { method: 'POST', headers: { 'cookie': ines.cookie, 'content-type': 'application/octet-stream' }, body: Buffer.alloc(bytes, 7) })
-        return [response.status, (await response.json() as Sent).error?.message]
+        const response = await fetch(`${house.url}/api/trees/${tree}/attachments?name=a.bin`, {
+          method: 'POST',
+          headers: { cookie: ines.cookie, 'content-type': 'application/octet-stream' },
+          body: Buffer.alloc(bytes, 7),
+        })
+        return [response.status, ((await response.json()) as Sent).error?.message]
       }
       expect(await send(1024 * 1024)).toEqual([200, undefined])
-      expect(await send(1024 * 1024 + 1)).toEqual([413, '“a.bin” is larger than 1 MB, which is the most a file may have. Nothing was changed.'])
-    }
-    finally {
+      expect(await send(1024 * 1024 + 1)).toEqual([
+        413,
+        '“a.bin” is larger than 1 MB, which is the most a file may have. Nothing was changed.',
+      ])
+    } finally {
       await house.close()
     }
   })
 
   // RFC 9110, section 14.1.2: its examples for a representation of 10 000 bytes.
   it.each([
-    ['bytes=0-499', { from: 0, to: 499 }], ['bytes=500-999', { from: 500, to: 999 }], ['bytes=-500', { from: 9500, to: 9999 }], ['bytes=9500-', { from: 9500, to: 9999 }],
-    ['bytes=0-20000', { from: 0, to: 9999 }], ['bytes=10000-', 'outside'], ['bytes=-0', 'outside'], ['bytes=500-400', null], ['bytes=0-0,-1', null], ['items=0-5', null], [undefined, null],
+    ['bytes=0-499', { from: 0, to: 499 }],
+    ['bytes=500-999', { from: 500, to: 999 }],
+    ['bytes=-500', { from: 9500, to: 9999 }],
+    ['bytes=9500-', { from: 9500, to: 9999 }],
+    ['bytes=0-20000', { from: 0, to: 9999 }],
+    ['bytes=10000-', 'outside'],
+    ['bytes=-0', 'outside'],
+    ['bytes=500-400', null],
+    ['bytes=0-0,-1', null],
+    ['items=0-5', null],
+    [undefined, null],
   ])('the range %s', (header, range) => expect(rangeOf(header, 10_000)).toEqual(range))
 })
 
@@ -163,12 +252,45 @@ describe('references to another tree', () => {
     const ines = await signUp(url)
     const tomas = await signUp(url, 'Tomas Vale')
     const [plan, meeting] = [await ines.makeTree('Move plan'), await ines.makeTree('Coordination')]
-    await ines.edit(plan, [add('shelves', (await ines.open(plan)).snapshot.centre, 'Order shelving', { due: '2027-05-12', done: 40, people: [ines.id], markers: ['risk'] })])
-    await ines.edit(meeting, [add('ref', (await ines.open(meeting)).snapshot.centre, 'Order shelving', { reference: { tree: plan, topic: 'shelves' } })])
+    await ines.edit(plan, [
+      add('shelves', (await ines.open(plan)).snapshot.centre, 'Order shelving', {
+        due: '2027-05-12',
+        done: 40,
+        people: [ines.id],
+        markers: ['risk'],
+      }),
+    ])
+    await ines.edit(meeting, [
+      add('ref', (await ines.open(meeting)).snapshot.centre, 'Order shelving', {
+        reference: { tree: plan, topic: 'shelves' },
+      }),
+    ])
     await bringIn(ines, meeting, tomas, 'editor')
-    expect(await shown(ines, meeting)).toMatchObject([{ state: 'shown', title: 'Order shelving', treeTitle: 'Move plan', due: '2027-05-12', done: 40, people: ['Ines Brandt'], markers: [{ id: 'risk' }] }])
+    expect(await shown(ines, meeting)).toMatchObject([
+      {
+        state: 'shown',
+        title: 'Order shelving',
+        treeTitle: 'Move plan',
+        due: '2027-05-12',
+        done: 40,
+        people: ['Ines Brandt'],
+        markers: [{ id: 'risk' }],
+      },
+    ])
     const hidden = await shown(tomas, meeting)
-    expect(hidden).toEqual([{ tree: plan, topic: 'shelves', state: 'closed', title: '', treeTitle: '', markers: [], people: [], due: null, done: null }])
+    expect(hidden).toEqual([
+      {
+        tree: plan,
+        topic: 'shelves',
+        state: 'closed',
+        title: '',
+        treeTitle: '',
+        markers: [],
+        people: [],
+        due: null,
+        done: null,
+      },
+    ])
 
     const line = ines.line(meeting)
     await line.hello(null)
@@ -176,10 +298,12 @@ describe('references to another tree', () => {
     const stranger = tomas.line(meeting)
     await stranger.hello(null)
     stranger.say({ type: 'watch', trees: [plan] })
-    await expect.poll(async () => {
-      await ines.edit(plan, [{ op: 'set', topic: 'shelves', field: 'title', value: 'Order oak shelving' }])
-      return line.of('elsewhere').map(message => message.tree)
-    }).toContain(plan)
+    await expect
+      .poll(async () => {
+        await ines.edit(plan, [{ op: 'set', topic: 'shelves', field: 'title', value: 'Order oak shelving' }])
+        return line.of('elsewhere').map(message => message.tree)
+      })
+      .toContain(plan)
     expect(stranger.of('elsewhere')).toEqual([])
     expect((await shown(ines, meeting))[0]!.title).toBe('Order oak shelving')
 
@@ -194,10 +318,15 @@ describe('references to another tree', () => {
   it('that lead round in a circle through two trees say so; one in a tree is refused', async () => {
     const ines = await signUp(url)
     const [a, b] = [await ines.makeTree('A'), await ines.makeTree('B')]
-    await ines.edit(a, [add('x', (await ines.open(a)).snapshot.centre, 'x', { reference: { tree: b, topic: 'y' } }), add('z', (await ines.open(a)).snapshot.centre, 'z')])
+    await ines.edit(a, [
+      add('x', (await ines.open(a)).snapshot.centre, 'x', { reference: { tree: b, topic: 'y' } }),
+      add('z', (await ines.open(a)).snapshot.centre, 'z'),
+    ])
     await ines.edit(b, [add('y', (await ines.open(b)).snapshot.centre, 'y', { reference: { tree: a, topic: 'x' } })])
     expect((await shown(ines, a))[0]!.state).toBe('loop')
-    const refused = await ines.edit(a, [{ op: 'set', topic: 'z', field: 'reference', value: { tree: null, topic: 'z' } }])
+    const refused = await ines.edit(a, [
+      { op: 'set', topic: 'z', field: 'reference', value: { tree: null, topic: 'z' } },
+    ])
     expect([refused.status, refused.data.error?.code]).toEqual([409, 'loop'])
   })
 })
@@ -213,15 +342,35 @@ describe('who changed what', () => {
     await tomas.edit(tree, [{ op: 'set', topic: 'a', field: 'done', value: 50 }])
     const began = Date.now()
     await tomas.edit(tree, [{ op: 'set', topic: 'a', field: 'done', value: 100 }])
-    const { data } = await ines.call<{ topic: string, user: string, at: string }[]>('GET', `/api/trees/${tree}/changes`)
-    expect(data.map(({ topic, user }) => [topic, user === ines.id ? 'ines' : 'tomas']).sort()).toEqual([['a', 'ines'], ['a', 'tomas'], ['b', 'ines']])
-    expect(Date.parse(data.find(({ user, topic }) => user === tomas.id && topic === 'a')!.at)).toBeGreaterThanOrEqual(began - 1)
+    const { data } = await ines.call<{ topic: string; user: string; at: string }[]>('GET', `/api/trees/${tree}/changes`)
+    expect(data.map(({ topic, user }) => [topic, user === ines.id ? 'ines' : 'tomas']).sort()).toEqual([
+      ['a', 'ines'],
+      ['a', 'tomas'],
+      ['b', 'ines'],
+    ])
+    expect(Date.parse(data.find(({ user, topic }) => user === tomas.id && topic === 'a')!.at)).toBeGreaterThanOrEqual(
+      began - 1,
+    )
     expect(await (await signUp(url)).refusal('GET', `/api/trees/${tree}/changes`)).toBe('404 no-tree')
   })
 })
 
 describe('saved views', () => {
-  const view: Omit<SavedView, 'id'> = { name: 'Mine and late', query: { join: 'all', of: [{ about: 'person', person: 'me' }, { about: 'due', is: 'late' }] }, text: '', rest: 'hide', view: 'outline', depth: 3, outline: null }
+  const view: Omit<SavedView, 'id'> = {
+    name: 'Mine and late',
+    query: {
+      join: 'all',
+      of: [
+        { about: 'person', person: 'me' },
+        { about: 'due', is: 'late' },
+      ],
+    },
+    text: '',
+    rest: 'hide',
+    view: 'outline',
+    depth: 3,
+    outline: null,
+  }
   it('of one’s own are kept and dropped, and nobody else sees them', async () => {
     const ines = await signUp(url)
     const tomas = await signUp(url, 'Tomas Vale')
@@ -232,7 +381,9 @@ describe('saved views', () => {
     await ines.call('PUT', `/api/trees/${tree}/views/${id}`, { ...view, name: 'Late' })
     expect((await ines.call('GET', `/api/trees/${tree}/views`)).data).toEqual([{ ...view, id, name: 'Late' }])
     expect((await tomas.call('GET', `/api/trees/${tree}/views`)).data).toEqual([])
-    expect(await ines.refusal('PUT', `/api/trees/${tree}/views/${id}`, { ...view, query: { about: 'nonsense' } })).toBe('400 invalid')
+    expect(await ines.refusal('PUT', `/api/trees/${tree}/views/${id}`, { ...view, query: { about: 'nonsense' } })).toBe(
+      '400 invalid',
+    )
     await ines.call('DELETE', `/api/trees/${tree}/views/${id}`)
     expect((await ines.call('GET', `/api/trees/${tree}/views`)).data).toEqual([])
   })
@@ -247,7 +398,10 @@ describe('saved views', () => {
 describe('places', () => {
   it('are found by name, the largest first, with their coordinates', async () => {
     const ines = await signUp(url)
-    const { data } = await ines.call<{ name: string, where: string, lat: number, lon: number }[]>('GET', '/api/places?text=vien')
+    const { data } = await ines.call<{ name: string; where: string; lat: number; lon: number }[]>(
+      'GET',
+      '/api/places?text=vien',
+    )
     // From memory: Vienna lies at about 48.2° N, 16.37° E.
     expect(data[0]!.name).toBe('Vienna')
     expect(data[0]!.lat).toBeCloseTo(48.2, 1)

@@ -6,8 +6,18 @@ import { openHouse } from '../house'
 import { bringIn, type Caller, signUp } from '../caller'
 
 const url = inject('url')
-const add = (topic: string, parent: string, title: string, more: object = {}): Change => ({ op: 'add', topic, parent, order: `a${topic}`, with: { title, ...more } })
-interface Work { mine: { id: string, due: string | null, role: string }[], asked: { id: string, person: string }[], calendar: boolean }
+const add = (topic: string, parent: string, title: string, more: object = {}): Change => ({
+  op: 'add',
+  topic,
+  parent,
+  order: `a${topic}`,
+  with: { title, ...more },
+})
+interface Work {
+  mine: { id: string; due: string | null; role: string }[]
+  asked: { id: string; person: string }[]
+  calendar: boolean
+}
 const workOf = async (caller: Caller): Promise<Work> => (await caller.call<Work>('GET', '/api/work')).data
 
 describe('my work', () => {
@@ -17,31 +27,63 @@ describe('my work', () => {
     const [a, b] = [await ines.makeTree('Move'), await ines.makeTree('Opening')]
     await bringIn(ines, a, rana, 'editor')
     const centre = async (tree: string): Promise<string> => (await ines.open(tree)).snapshot.centre
-    await ines.edit(a, [add('one', await centre(a), 'Order oak', { people: [ines.id], due: '2027-05-12' }), add('two', 'one', 'Count', { people: [ines.id], done: 100 }), add('gone', 'one', 'Measure', { people: [ines.id] }), add('asked', 'one', 'Crates', { people: [rana.id] }), add('later', 'one', 'Labels')])
+    await ines.edit(a, [
+      add('one', await centre(a), 'Order oak', { people: [ines.id], due: '2027-05-12' }),
+      add('two', 'one', 'Count', { people: [ines.id], done: 100 }),
+      add('gone', 'one', 'Measure', { people: [ines.id] }),
+      add('asked', 'one', 'Crates', { people: [rana.id] }),
+      add('later', 'one', 'Labels'),
+    ])
     await ines.edit(b, [add('three', await centre(b), 'Card', { people: [ines.id] })])
-    await ines.edit(a, [{ op: 'put', topic: 'later', set: 'people', member: rana.id }, { op: 'remove', topic: 'gone' }])
+    await ines.edit(a, [
+      { op: 'put', topic: 'later', set: 'people', member: rana.id },
+      { op: 'remove', topic: 'gone' },
+    ])
     const own = await workOf(ines)
     expect(own.mine.map(task => task.id)).toEqual(['one', 'three'])
-    expect(own.asked.map(task => [task.id, task.person])).toEqual([['asked', 'Rana Tahiri'], ['later', 'Rana Tahiri']])
+    expect(own.asked.map(task => [task.id, task.person])).toEqual([
+      ['asked', 'Rana Tahiri'],
+      ['later', 'Rana Tahiri'],
+    ])
     const hers = await workOf(rana)
-    expect([hers.mine.map(task => [task.id, task.role]), hers.asked]).toEqual([[['asked', 'editor'], ['later', 'editor']], []])
+    expect([hers.mine.map(task => [task.id, task.role]), hers.asked]).toEqual([
+      [
+        ['asked', 'editor'],
+        ['later', 'editor'],
+      ],
+      [],
+    ])
     // Done, taken off, or in a branch that goes to the trash: no longer owed.
-    await ines.edit(a, [{ op: 'set', topic: 'asked', field: 'done', value: 100 }, { op: 'take', topic: 'later', set: 'people', member: rana.id }])
+    await ines.edit(a, [
+      { op: 'set', topic: 'asked', field: 'done', value: 100 },
+      { op: 'take', topic: 'later', set: 'people', member: rana.id },
+    ])
     expect((await workOf(ines)).asked).toEqual([])
     await ines.edit(a, [{ op: 'remove', topic: 'one' }])
     expect((await workOf(ines)).mine.map(task => task.id)).toEqual(['three'])
-    expect(await new (ines.constructor as new (url: string) => Caller)(url).refusal('GET', '/api/work')).toBe('401 sign-in')
+    expect(await new (ines.constructor as new (url: string) => Caller)(url).refusal('GET', '/api/work')).toBe(
+      '401 sign-in',
+    )
   })
 
   it('has a private calendar address that can be read without a sign-in, replaced and withdrawn', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree('Move')
-    await ines.edit(tree, [add('one', (await ines.open(tree)).snapshot.centre, 'Order oak, now', { people: [ines.id], due: '2027-05-12', done: 40 }), add('two', 'one', 'No date', { people: [ines.id] })])
+    await ines.edit(tree, [
+      add('one', (await ines.open(tree)).snapshot.centre, 'Order oak, now', {
+        people: [ines.id],
+        due: '2027-05-12',
+        done: 40,
+      }),
+      add('two', 'one', 'No date', { people: [ines.id] }),
+    ])
     const first = (await ines.call<{ path: string }>('POST', '/api/work/calendar')).data.path
     const read = async (path: string): Promise<Response> => fetch(`${url}${path}.ics`)
     const answer = await read(first)
     expect(answer.headers.get('content-type')).toBe('text/calendar; charset=utf-8')
-    const found = Object.values(ical.sync.parseICS(await answer.text())).filter(one => (one as { type: string }).type === 'VTODO') as unknown as { summary: string, completion: string, status: string }[]
+    const found = Object.values(ical.sync.parseICS(await answer.text())).filter(
+      one => (one as { type: string }).type === 'VTODO',
+    ) as unknown as { summary: string; completion: string; status: string }[]
     expect(found.map(({ summary, status }) => [summary, status])).toEqual([['Order oak, now', 'IN-PROCESS']])
     const second = (await ines.call<{ path: string }>('POST', '/api/work/calendar')).data.path
     expect([(await read(first)).status, (await read(second)).status]).toEqual([404, 200])
@@ -60,18 +102,33 @@ describe('reminders', () => {
       const now = new Date()
       const today = `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
       await ines.edit(tree, [
-        add('t', (await ines.open(tree)).snapshot.centre, 'Order oak', { people: [ines.id], due: today }), add('m', 't', 'Measure', { people: [ines.id], due: addDays(today, 1) }), add('n', 't', 'Count', { people: [ines.id], due: addDays(today, 1) }),
+        add('t', (await ines.open(tree)).snapshot.centre, 'Order oak', { people: [ines.id], due: today }),
+        add('m', 't', 'Measure', { people: [ines.id], due: addDays(today, 1) }),
+        add('n', 't', 'Count', { people: [ines.id], due: addDays(today, 1) }),
         // A section to fill in by tomorrow is due as a task is; one that is ready isn't.
-        add('g', 't', 'Meeting', { meeting: [{ id: 'begins', kind: 'begins', day: addDays(today, 3), time: '14:00', zone: 'UTC' }] }),
-        add('s', 'g', 'Two offers', { people: [ines.id], item: [{ id: 'asked', kind: 'asked', by: addDays(today, 1), of: ines.id, at: 1 }] }),
-        add('r', 'g', 'Neighbours', { people: [ines.id], item: [{ id: 'asked', kind: 'asked', by: today, of: ines.id, at: 1 }, { id: 'ready', kind: 'ready', at: 2, by: ines.id }] }),
-        add('d', 't', 'Done', { people: [ines.id], due: today, done: 100 }), add('l', 't', 'Later', { people: [ines.id], due: addDays(today, 2) }),
+        add('g', 't', 'Meeting', {
+          meeting: [{ id: 'begins', kind: 'begins', day: addDays(today, 3), time: '14:00', zone: 'UTC' }],
+        }),
+        add('s', 'g', 'Two offers', {
+          people: [ines.id],
+          item: [{ id: 'asked', kind: 'asked', by: addDays(today, 1), of: ines.id, at: 1 }],
+        }),
+        add('r', 'g', 'Neighbours', {
+          people: [ines.id],
+          item: [
+            { id: 'asked', kind: 'asked', by: today, of: ines.id, at: 1 },
+            { id: 'ready', kind: 'ready', at: 2, by: ines.id },
+          ],
+        }),
+        add('d', 't', 'Done', { people: [ines.id], due: today, done: 100 }),
+        add('l', 't', 'Later', { people: [ines.id], due: addDays(today, 2) }),
       ])
       const again = async (): Promise<void> => {
         await house.killApp('SIGTERM')
         await house.startApp()
       }
-      const subjects = async (): Promise<string[]> => (await ines.call<{ subject: string }[]>('GET', '/api/letters')).data.map(letter => letter.subject).sort()
+      const subjects = async (): Promise<string[]> =>
+        (await ines.call<{ subject: string }[]>('GET', '/api/letters')).data.map(letter => letter.subject).sort()
       expect(await subjects()).toEqual([])
       for (let start = 0; start < 2; start++) {
         await again()
@@ -80,9 +137,10 @@ describe('reminders', () => {
       // Another day is another matter.
       await ines.edit(tree, [{ op: 'set', topic: 'l', field: 'due', value: today }])
       await again()
-      await expect.poll(subjects, { timeout: 20_000 }).toEqual(['Due today: Later', 'Due today: Order oak', 'Due tomorrow: 3 tasks'])
-    }
-    finally {
+      await expect
+        .poll(subjects, { timeout: 20_000 })
+        .toEqual(['Due today: Later', 'Due today: Order oak', 'Due tomorrow: 3 tasks'])
+    } finally {
       await house.close()
     }
   })

@@ -14,26 +14,42 @@ const emit = defineEmits<{ next: [] }>()
 const { desk, brief, may, busy } = meeting
 const minutes = computed(() => {
   void desk.lateTick.value
-  return meeting.id.value !== null && desk.tree.topics.has(meeting.id.value) ? minutesOf(desk.tree, meeting.id.value, desk.nameOf, meeting.zone.value) : null
+  return meeting.id.value !== null && desk.tree.topics.has(meeting.id.value)
+    ? minutesOf(desk.tree, meeting.id.value, desk.nameOf, meeting.zone.value)
+    : null
 })
-const address = (format: string): string => `/api/trees/${desk.session.treeId}/meetings/${meeting.id.value}/minutes/${format}`
-const DOCUMENTS = [{ format: 'docx', name: 'Word document' }, { format: 'pdf', name: 'PDF' }, { format: 'markdown', name: 'Markdown' }, { format: 'tasks', name: 'Tasks for a calendar' }] as const
+const address = (format: string): string =>
+  `/api/trees/${desk.session.treeId}/meetings/${meeting.id.value}/minutes/${format}`
+const DOCUMENTS = [
+  { format: 'docx', name: 'Word document' },
+  { format: 'pdf', name: 'PDF' },
+  { format: 'markdown', name: 'Markdown' },
+  { format: 'tasks', name: 'Tasks for a calendar' },
+] as const
 
 // — The letters, seen before they go
-interface Preview { readonly to: readonly string[], readonly without: readonly string[], readonly subject: string, readonly text: string, readonly html: string }
+interface Preview {
+  readonly to: readonly string[]
+  readonly without: readonly string[]
+  readonly subject: string
+  readonly text: string
+  readonly html: string
+}
 const preview = shallowRef<Preview | null>(null)
 async function mail(): Promise<void> {
   try {
     preview.value = await callApi<Preview>(`/api/trees/${desk.session.treeId}/meetings/${meeting.id.value}/letters`)
-  }
-  catch (error) {
+  } catch (error) {
     desk.say((error as Error).message)
   }
 }
 async function send(): Promise<void> {
   preview.value = null
   const done = await meeting.ask<{ letters: number }>('mail', 'letters')
-  if (done) desk.say(`The minutes are out in ${done.letters} ${done.letters === 1 ? 'letter' : 'letters'}, each with that person’s actions first.`)
+  if (done)
+    desk.say(
+      `The minutes are out in ${done.letters} ${done.letters === 1 ? 'letter' : 'letters'}, each with that person’s actions first.`,
+    )
 }
 
 defineExpose({ mail })
@@ -52,8 +68,7 @@ function setDue(id: TopicId, before: string | null, event: Event): void {
   if (text !== '' && due === null) {
     desk.say(`“${text}” isn’t a day. Write it like “fri” or “12 May”.`)
     field.value = before ? dayInWords(before) : ''
-  }
-  else if (due !== before) desk.set('due', due, [id])
+  } else if (due !== before) desk.set('due', due, [id])
 }
 
 // — What changed in the tree since
@@ -63,76 +78,211 @@ async function showSince(): Promise<void> {
   sinceWrong.value = ''
   try {
     since.value = await callApi<Difference[]>(`/api/trees/${desk.session.treeId}/meetings/${meeting.id.value}/since`)
-  }
-  catch (error) {
+  } catch (error) {
     sinceWrong.value = (error as Error).message
   }
 }
-const FIELDS: Readonly<Record<string, string>> = { title: 'title', start: 'start', due: 'due date', duration: 'length', done: 'progress', priority: 'priority', people: 'people', markers: 'markers', note: 'note', links: 'links', files: 'files', checks: 'checklist', ties: 'cross-links', meeting: 'brief', item: 'agenda', entry: 'record' }
-const inWords = ({ kind, fields, was }: Difference): string => kind === 'changed' ? [was !== null ? `was “${was}”` : '', fields.filter(one => one !== 'title').map(one => FIELDS[one] ?? 'look').filter((one, i, all) => all.indexOf(one) === i).join(', ')].filter(Boolean).join('; ') : ''
+const FIELDS: Readonly<Record<string, string>> = {
+  title: 'title',
+  start: 'start',
+  due: 'due date',
+  duration: 'length',
+  done: 'progress',
+  priority: 'priority',
+  people: 'people',
+  markers: 'markers',
+  note: 'note',
+  links: 'links',
+  files: 'files',
+  checks: 'checklist',
+  ties: 'cross-links',
+  meeting: 'brief',
+  item: 'agenda',
+  entry: 'record',
+}
+const inWords = ({ kind, fields, was }: Difference): string =>
+  kind === 'changed'
+    ? [
+        was !== null ? `was “${was}”` : '',
+        fields
+          .filter(one => one !== 'title')
+          .map(one => FIELDS[one] ?? 'look')
+          .filter((one, i, all) => all.indexOf(one) === i)
+          .join(', '),
+      ]
+        .filter(Boolean)
+        .join('; ')
+    : ''
 </script>
 
 <template>
   <div v-if="minutes" class="minutes">
-    <PorchDialog v-if="preview" header="The minutes as letters" :style="{ width: 'min(760px, 95vw)' }" @closed="preview = null">
+    <PorchDialog
+      v-if="preview"
+      header="The minutes as letters"
+      :style="{ width: 'min(760px, 95vw)' }"
+      @closed="preview = null">
       <p class="to"><b>To</b> {{ preview.to.join(', ') || 'nobody' }}</p>
-      <p v-if="preview.without.length" class="quiet">Without an address, so without a letter: {{ preview.without.join(', ') }}.</p>
+      <p v-if="preview.without.length" class="quiet">
+        Without an address, so without a letter: {{ preview.without.join(', ') }}.
+      </p>
       <p class="to"><b>Subject</b> {{ preview.subject }}</p>
       <p class="quiet">As it comes to you; each gets their own actions first.</p>
       <iframe class="letter" :srcdoc="preview.html" sandbox="" title="The letter" />
       <template #footer>
         <Button text label="Not yet" @click="preview = null" />
-        <Button data-first :label="`Send ${preview.to.length === 1 ? 'it' : `${preview.to.length} letters`}`" :disabled="preview.to.length === 0" @click="send" />
+        <Button
+          data-first
+          :label="`Send ${preview.to.length === 1 ? 'it' : `${preview.to.length} letters`}`"
+          :disabled="preview.to.length === 0"
+          @click="send" />
       </template>
     </PorchDialog>
     <article>
       <header>
         <h1>{{ minutes.title }}</h1>
-        <dl><template v-for="[name, value] in headOf(minutes)" :key="name"><dt>{{ name }}</dt><dd>{{ value }}</dd></template></dl>
+        <dl>
+          <template v-for="[name, value] in headOf(minutes)" :key="name"
+            ><dt>{{ name }}</dt>
+            <dd>{{ value }}</dd></template
+          >
+        </dl>
       </header>
-      <p v-if="brief.stage === 'planned'" class="quiet">It hasn’t been held yet; this is what the record will look like.</p>
+      <p v-if="brief.stage === 'planned'" class="quiet">
+        It hasn’t been held yet; this is what the record will look like.
+      </p>
       <section v-if="minutes.musts.length">
         <h2>What was to be settled</h2>
-        <ul class="musts"><li v-for="must in minutes.musts" :key="must.text"><Icon :name="must.decisions.length ? 'lucide:check' : 'lucide:circle-dashed'" size="16" :class="{ ok: must.decisions.length }" /><span><b>{{ must.text }}</b>{{ must.decisions.length ? `: ${must.decisions.join('; ')}` : ': not settled' }}</span></li></ul>
+        <ul class="musts">
+          <li v-for="must in minutes.musts" :key="must.text">
+            <Icon
+              :name="must.decisions.length ? 'lucide:check' : 'lucide:circle-dashed'"
+              size="16"
+              :class="{ ok: must.decisions.length }" /><span
+              ><b>{{ must.text }}</b
+              >{{ must.decisions.length ? `: ${must.decisions.join('; ')}` : ': not settled' }}</span
+            >
+          </li>
+        </ul>
       </section>
       <section v-if="minutes.actions.length">
         <h2>Actions</h2>
         <table>
-          <thead><tr><th scope="col">What</th><th scope="col">Who</th><th scope="col">Due</th><th scope="col">From</th></tr></thead>
+          <thead>
+            <tr>
+              <th scope="col">What</th>
+              <th scope="col">Who</th>
+              <th scope="col">Due</th>
+              <th scope="col">From</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="one in minutes.actions" :key="one.id">
-              <td><input v-kept="one.title" :readonly="!may" :aria-label="`Action: ${one.title}`" @blur="keepTitle(one.id, one.title, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
-              <td><Select :model-value="one.ownerIds[0] ?? ''" :options="people" option-label="name" option-value="id" size="small" placeholder="nobody yet" :disabled="!may" :class="{ missing: one.ownerIds.length === 0 }" :aria-label="`Who does ${one.title}`" @update:model-value="meeting.run(handTo({ id: one.id, people: one.ownerIds }, $event || null))" /></td>
-              <td><input class="due" v-kept="one.due ? dayInWords(one.due) : ''" placeholder="no date" :readonly="!may" :aria-label="`Due day of ${one.title}`" @blur="setDue(one.id, one.due, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></td>
+              <td>
+                <input
+                  v-kept="one.title"
+                  :readonly="!may"
+                  :aria-label="`Action: ${one.title}`"
+                  @blur="keepTitle(one.id, one.title, $event)"
+                  @keydown.enter="($event.target as HTMLElement).blur()" />
+              </td>
+              <td>
+                <Select
+                  :model-value="one.ownerIds[0] ?? ''"
+                  :options="people"
+                  option-label="name"
+                  option-value="id"
+                  size="small"
+                  placeholder="nobody yet"
+                  :disabled="!may"
+                  :class="{ missing: one.ownerIds.length === 0 }"
+                  :aria-label="`Who does ${one.title}`"
+                  @update:model-value="meeting.run(handTo({ id: one.id, people: one.ownerIds }, $event || null))" />
+              </td>
+              <td>
+                <input
+                  class="due"
+                  v-kept="one.due ? dayInWords(one.due) : ''"
+                  placeholder="no date"
+                  :readonly="!may"
+                  :aria-label="`Due day of ${one.title}`"
+                  @blur="setDue(one.id, one.due, $event)"
+                  @keydown.enter="($event.target as HTMLElement).blur()" />
+              </td>
               <td class="quiet">{{ one.item }}</td>
             </tr>
           </tbody>
         </table>
       </section>
       <section v-for="item in minutes.items" :key="item.id">
-        <h2><span class="n">{{ item.number }}</span><input v-kept="item.title" :readonly="!may" :aria-label="`Item ${item.number}`" @blur="keepTitle(item.id, item.title, $event)" @keydown.enter="($event.target as HTMLElement).blur()"></h2>
-        <p class="about">{{ [INTENT_NAMES[item.intent], item.owners.join(', '), timeOf(item)].filter(Boolean).join(' · ') }}</p>
+        <h2>
+          <span class="n">{{ item.number }}</span><input
+            v-kept="item.title"
+            :readonly="!may"
+            :aria-label="`Item ${item.number}`"
+            @blur="keepTitle(item.id, item.title, $event)"
+            @keydown.enter="($event.target as HTMLElement).blur()" />
+        </h2>
+        <p class="about">
+          {{ [INTENT_NAMES[item.intent], item.owners.join(', '), timeOf(item)].filter(Boolean).join(' · ') }}
+        </p>
         <p v-if="item.note" class="note">{{ item.note }}</p>
-        <ul v-if="item.prepared.length" class="prepared"><li v-for="part in item.prepared" :key="part.id" :style="{ marginLeft: `${part.level * 18}px` }"><b v-if="part.level === 0">{{ part.title }}</b><template v-else>{{ part.title }}</template><p v-if="part.note" class="note">{{ part.note }}</p></li></ul>
+        <ul v-if="item.prepared.length" class="prepared">
+          <li v-for="part in item.prepared" :key="part.id" :style="{ marginLeft: `${part.level * 18}px` }">
+            <b v-if="part.level === 0">{{ part.title }}</b><template v-else>{{ part.title }}</template>
+            <p v-if="part.note" class="note">{{ part.note }}</p>
+          </li>
+        </ul>
         <MeetingRecord :under="item.id" />
-        <p v-if="item.files.length || item.links.length" class="quiet small">{{ [...item.files.map(one => one.name), ...item.links.map(one => one.words)].join(' · ') }}</p>
+        <p v-if="item.files.length || item.links.length" class="quiet small">
+          {{ [...item.files.map(one => one.name), ...item.links.map(one => one.words)].join(' · ') }}
+        </p>
       </section>
       <section v-if="minutes.besides.length"><MeetingRecord :under="null" title="Besides" /></section>
     </article>
     <aside>
       <h2>Give it out</h2>
-      <a v-for="one in DOCUMENTS" :key="one.format" :href="address(one.format)" download><Icon name="lucide:download" size="15" /> {{ one.name }}</a>
-      <Button v-if="may" label="Mail to everybody" size="small" :disabled="brief.stage !== 'ended' || busy !== ''" @click="mail" />
+      <a v-for="one in DOCUMENTS" :key="one.format" :href="address(one.format)" download
+        ><Icon name="lucide:download" size="15" /> {{ one.name }}</a
+      >
+      <Button
+        v-if="may"
+        label="Mail to everybody"
+        size="small"
+        :disabled="brief.stage !== 'ended' || busy !== ''"
+        @click="mail" />
       <MeetingAttendance class="came" />
       <h2>Go on</h2>
-      <button v-if="may && brief.stage === 'ended'" class="plain" :disabled="busy !== ''" @click="meeting.move({ to: 'reopen' })">It isn’t over yet: go on with it</button>
-      <Button v-if="may" label="Next meeting" size="small" outlined :disabled="brief.stage !== 'ended'" @click="emit('next')" />
+      <button
+        v-if="may && brief.stage === 'ended'"
+        class="plain"
+        :disabled="busy !== ''"
+        @click="meeting.move({ to: 'reopen' })">
+        It isn’t over yet: go on with it
+      </button>
+      <Button
+        v-if="may"
+        label="Next meeting"
+        size="small"
+        outlined
+        :disabled="brief.stage !== 'ended'"
+        @click="emit('next')" />
       <h2>The tree since it began</h2>
       <Button v-if="!since" label="What has changed" size="small" outlined :disabled="!brief.run" @click="showSince" />
       <p v-if="sinceWrong" class="wrong" role="alert">{{ sinceWrong }}</p>
       <p v-if="since?.length === 0" class="quiet">Nothing.</p>
       <ul v-if="since" class="since">
-        <li v-for="one in since.slice(0, 300)" :key="one.kind + one.id"><button :disabled="one.kind === 'removed'" @click="desk.view.value = 'canvas'; desk.visit(one.id)"><i :class="one.kind">{{ one.kind }}</i> {{ one.title || 'untitled' }}<small>{{ inWords(one) || one.path.slice(-2).join(' › ') }}</small></button></li>
+        <li v-for="one in since.slice(0, 300)" :key="one.kind + one.id">
+          <button
+            :disabled="one.kind === 'removed'"
+            @click="
+              desk.view.value = 'canvas'
+              desk.visit(one.id)
+            ">
+            <i :class="one.kind">{{ one.kind }}</i> {{ one.title || 'untitled'
+            }}<small>{{ inWords(one) || one.path.slice(-2).join(' › ') }}</small>
+          </button>
+        </li>
       </ul>
       <p v-if="since && since.length > 300" class="quiet">and {{ since.length - 300 }} more</p>
       <button v-if="since" class="plain" @click="showSince">Look again</button>
@@ -141,43 +291,226 @@ const inWords = ({ kind, fields, was }: Difference): string => kind === 'changed
 </template>
 
 <style scoped>
-.to { margin: 0 0 6px; }
-.letter { width: 100%; height: min(52vh, 460px); border: 1px solid var(--line); border-radius: 8px; background: #fff; }
-.minutes { flex: 1; overflow: auto; display: grid; grid-template-columns: minmax(0, 800px) minmax(200px, 280px); gap: 36px; padding: 22px clamp(14px, 3vw, 40px) 80px; align-items: start; }
-article { background: var(--surface); box-shadow: 0 0 0 0.5px var(--line); border-top: 3px solid var(--porch); padding: 26px 32px 40px; min-width: 0; display: flex; flex-direction: column; gap: 26px; }
-dl { display: grid; grid-template-columns: 90px minmax(0, 1fr); gap: 4px 12px; margin: 14px 0 0; }
-dt { color: var(--quiet); }
-dd { margin: 0; }
-section h2 { margin-bottom: 6px; display: flex; align-items: baseline; gap: 10px; }
-.n { color: var(--porch); }
-h2 input { flex: 1; min-width: 0; border: 0; background: none; color: inherit; font: inherit; padding: 2px 4px; }
-.about { margin: 0 0 8px; color: var(--quiet); font-size: 13px; }
-.note { margin: 4px 0 8px; white-space: pre-line; }
-.prepared, .musts { list-style: none; margin: 0 0 10px; padding: 0; display: flex; flex-direction: column; gap: 3px; }
-.musts li { display: flex; gap: 8px; align-items: baseline; }
-.ok { color: var(--fern); }
-.small { font-size: 12.5px; }
-table { width: 100%; border-collapse: collapse; table-layout: fixed; }
-th { text-align: left; font-weight: 600; background: var(--ceiling); padding: 5px 8px; }
-th:nth-child(2) { width: 24%; } th:nth-child(3) { width: 17%; } th:nth-child(4) { width: 20%; }
-td { border-bottom: 1px solid var(--line); padding: 2px; vertical-align: middle; overflow-wrap: anywhere; }
-td.quiet { font-size: 12.5px; padding: 2px 8px; }
-td input { width: 100%; border: 1px solid transparent; background: none; color: inherit; font: 500 14px var(--text); padding: 6px; border-radius: 5px; }
-td input:hover { border-color: var(--line); }
-td :deep(.p-select) { width: 100%; border-color: transparent; background: none; box-shadow: none; }
-td :deep(.missing) { border-color: var(--clay); }
-aside { display: flex; flex-direction: column; gap: 8px; align-items: flex-start; position: sticky; top: 0; }
-aside h2 { margin-top: 12px; }
-aside a { display: inline-flex; gap: 8px; align-items: center; font-weight: 600; min-height: 28px; text-decoration: none; }
-aside a:hover { text-decoration: underline; }
-.since { list-style: none; margin: 0; padding: 0; width: 100%; }
-.since button { width: 100%; text-align: left; border: 0; border-bottom: 1px solid var(--line); background: none; padding: 5px 2px; cursor: pointer; font-size: 13px; }
-.since i { font-style: normal; font-size: 11.5px; font-weight: 650; color: var(--porch); }
-.since .removed { color: var(--clay); }
-.since .added { color: var(--fern); }
-.since small { display: block; color: var(--quiet); }
-.came { width: 100%; padding: 0; border: 0; }
-.plain { border: 0; background: none; color: var(--porch); font-weight: 600; cursor: pointer; min-height: 28px; padding: 0; }
-.wrong { color: var(--clay); margin: 0; }
-@media (max-width: 900px) { .minutes { grid-template-columns: minmax(0, 1fr); } article { padding: 18px 16px; } aside { position: static; } }
+.to {
+  margin: 0 0 6px;
+}
+.letter {
+  width: 100%;
+  height: min(52vh, 460px);
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  background: #fff;
+}
+.minutes {
+  flex: 1;
+  overflow: auto;
+  display: grid;
+  grid-template-columns: minmax(0, 800px) minmax(200px, 280px);
+  gap: 36px;
+  padding: 22px clamp(14px, 3vw, 40px) 80px;
+  align-items: start;
+}
+article {
+  background: var(--surface);
+  box-shadow: 0 0 0 0.5px var(--line);
+  border-top: 3px solid var(--porch);
+  padding: 26px 32px 40px;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 26px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 90px minmax(0, 1fr);
+  gap: 4px 12px;
+  margin: 14px 0 0;
+}
+dt {
+  color: var(--quiet);
+}
+dd {
+  margin: 0;
+}
+section h2 {
+  margin-bottom: 6px;
+  display: flex;
+  align-items: baseline;
+  gap: 10px;
+}
+.n {
+  color: var(--porch);
+}
+h2 input {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  padding: 2px 4px;
+}
+.about {
+  margin: 0 0 8px;
+  color: var(--quiet);
+  font-size: 13px;
+}
+.note {
+  margin: 4px 0 8px;
+  white-space: pre-line;
+}
+.prepared,
+.musts {
+  list-style: none;
+  margin: 0 0 10px;
+  padding: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 3px;
+}
+.musts li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.ok {
+  color: var(--fern);
+}
+.small {
+  font-size: 12.5px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  table-layout: fixed;
+}
+th {
+  text-align: left;
+  font-weight: 600;
+  background: var(--ceiling);
+  padding: 5px 8px;
+}
+th:nth-child(2) {
+  width: 24%;
+}
+th:nth-child(3) {
+  width: 17%;
+}
+th:nth-child(4) {
+  width: 20%;
+}
+td {
+  border-bottom: 1px solid var(--line);
+  padding: 2px;
+  vertical-align: middle;
+  overflow-wrap: anywhere;
+}
+td.quiet {
+  font-size: 12.5px;
+  padding: 2px 8px;
+}
+td input {
+  width: 100%;
+  border: 1px solid transparent;
+  background: none;
+  color: inherit;
+  font: 500 14px var(--text);
+  padding: 6px;
+  border-radius: 5px;
+}
+td input:hover {
+  border-color: var(--line);
+}
+td :deep(.p-select) {
+  width: 100%;
+  border-color: transparent;
+  background: none;
+  box-shadow: none;
+}
+td :deep(.missing) {
+  border-color: var(--clay);
+}
+aside {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  align-items: flex-start;
+  position: sticky;
+  top: 0;
+}
+aside h2 {
+  margin-top: 12px;
+}
+aside a {
+  display: inline-flex;
+  gap: 8px;
+  align-items: center;
+  font-weight: 600;
+  min-height: 28px;
+  text-decoration: none;
+}
+aside a:hover {
+  text-decoration: underline;
+}
+.since {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  width: 100%;
+}
+.since button {
+  width: 100%;
+  text-align: left;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+  padding: 5px 2px;
+  cursor: pointer;
+  font-size: 13px;
+}
+.since i {
+  font-style: normal;
+  font-size: 11.5px;
+  font-weight: 650;
+  color: var(--porch);
+}
+.since .removed {
+  color: var(--clay);
+}
+.since .added {
+  color: var(--fern);
+}
+.since small {
+  display: block;
+  color: var(--quiet);
+}
+.came {
+  width: 100%;
+  padding: 0;
+  border: 0;
+}
+.plain {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 600;
+  cursor: pointer;
+  min-height: 28px;
+  padding: 0;
+}
+.wrong {
+  color: var(--clay);
+  margin: 0;
+}
+@media (max-width: 900px) {
+  .minutes {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  article {
+    padding: 18px 16px;
+  }
+  aside {
+    position: static;
+  }
+}
 </style>

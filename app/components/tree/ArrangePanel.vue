@@ -1,6 +1,15 @@
 <script setup lang="ts">
 import { type Arrangement, ARRANGEMENTS, shorten, topicOf } from '#core/tree'
-import { alignSelection, arrange, ARRANGEMENT_NAMES, byHand, distributeSelection, evenOut, layer, space } from '~/tree/arranging'
+import {
+  alignSelection,
+  arrange,
+  ARRANGEMENT_NAMES,
+  byHand,
+  distributeSelection,
+  evenOut,
+  layer,
+  space,
+} from '~/tree/arranging'
 import { useDesk } from '~/tree/desk'
 
 /** How the tree, or one branch of it, is laid out; the space in it; and what lines up things that stand by hand. */
@@ -12,7 +21,7 @@ const branchTopic = computed(() => {
   const id = desk.focus.value
   return id && id !== desk.tree.centre && desk.tree.topics.has(id) ? topicOf(desk.tree, id) : null
 })
-const target = computed(() => whole.value || !branchTopic.value ? null : branchTopic.value)
+const target = computed(() => (whole.value || !branchTopic.value ? null : branchTopic.value))
 const now = computed(() => {
   void desk.lateTick.value
   return target.value ? target.value.arrangement : desk.tree.fields.arrangement
@@ -35,7 +44,14 @@ const DRAWINGS: Record<Arrangement, string> = {
   time: 'M4 6h26M8 6v6M15 6v11M24 6v8',
   hand: 'M9 7l8 3M9 7l1 9M17 10l8 7',
 }
-const LINES = [['left', 'lucide:align-start-vertical', 'Left edges'], ['middle', 'lucide:align-center-vertical', 'In one column'], ['right', 'lucide:align-end-vertical', 'Right edges'], ['top', 'lucide:align-start-horizontal', 'Top edges'], ['centre', 'lucide:align-center-horizontal', 'In one row'], ['bottom', 'lucide:align-end-horizontal', 'Bottom edges']] as const
+const LINES = [
+  ['left', 'lucide:align-start-vertical', 'Left edges'],
+  ['middle', 'lucide:align-center-vertical', 'In one column'],
+  ['right', 'lucide:align-end-vertical', 'Right edges'],
+  ['top', 'lucide:align-start-horizontal', 'Top edges'],
+  ['centre', 'lucide:align-center-horizontal', 'In one row'],
+  ['bottom', 'lucide:align-end-horizontal', 'Bottom edges'],
+] as const
 </script>
 
 <template>
@@ -43,25 +59,90 @@ const LINES = [['left', 'lucide:align-start-vertical', 'Left edges'], ['middle',
     <TreeNameField placeholder="Arrangement: a few letters, Enter" />
     <div class="segments" role="group" aria-label="What is arranged">
       <button :aria-pressed="target === null" @click="whole = true">The tree</button>
-      <button :aria-pressed="target !== null" :disabled="!branchTopic" @click="whole = false">{{ branchTopic ? `“${shorten(branchTopic.title, 22)}”` : 'One branch' }}</button>
+      <button :aria-pressed="target !== null" :disabled="!branchTopic" @click="whole = false">
+        {{ branchTopic ? `“${shorten(branchTopic.title, 22)}”` : 'One branch' }}
+      </button>
     </div>
     <div class="ways" role="group" aria-label="Arrangement">
-      <button v-for="name in ARRANGEMENTS" :key="name" :disabled="!may" :aria-pressed="now === name" @click="arrange(desk, name, target?.id ?? null)">
-        <svg width="34" height="24" viewBox="0 0 34 24" aria-hidden="true"><path :d="DRAWINGS[name]" fill="none" stroke="currentColor" stroke-width="1.6" /></svg>{{ ARRANGEMENT_NAMES[name] }}
+      <button
+        v-for="name in ARRANGEMENTS"
+        :key="name"
+        :disabled="!may"
+        :aria-pressed="now === name"
+        @click="arrange(desk, name, target?.id ?? null)">
+        <svg width="34" height="24" viewBox="0 0 34 24" aria-hidden="true">
+          <path :d="DRAWINGS[name]" fill="none" stroke="currentColor" stroke-width="1.6" /></svg
+        >{{ ARRANGEMENT_NAMES[name] }}
       </button>
-      <button v-if="target" :disabled="!may" :aria-pressed="now === null" @click="arrange(desk, null, target.id)"><span class="like">=</span>Like the tree</button>
+      <button v-if="target" :disabled="!may" :aria-pressed="now === null" @click="arrange(desk, null, target.id)">
+        <span class="like">=</span>Like the tree
+      </button>
     </div>
-    <label>Space along <span>{{ fields.along }} %</span><input type="range" aria-label="Space along" min="40" max="300" step="5" :value="fields.along" :disabled="!may" @change="space(desk, 'along', Number(($event.target as HTMLInputElement).value))"></label>
-    <label>Space across <span>{{ fields.across }} %</span><input type="range" aria-label="Space across" min="40" max="400" step="5" :value="fields.across" :disabled="!may" @change="space(desk, 'across', Number(($event.target as HTMLInputElement).value))"></label>
-    <Button v-if="fields.arrangement === 'both'" outlined size="small" label="Even out the sides" :disabled="!may" @click="evenOut(desk)" />
+    <label
+      >Space along <span>{{ fields.along }} %</span
+      ><input
+        type="range"
+        aria-label="Space along"
+        min="40"
+        max="300"
+        step="5"
+        :value="fields.along"
+        :disabled="!may"
+        @change="space(desk, 'along', Number(($event.target as HTMLInputElement).value))"
+    /></label>
+    <label
+      >Space across <span>{{ fields.across }} %</span
+      ><input
+        type="range"
+        aria-label="Space across"
+        min="40"
+        max="400"
+        step="5"
+        :value="fields.across"
+        :disabled="!may"
+        @change="space(desk, 'across', Number(($event.target as HTMLInputElement).value))"
+    /></label>
+    <Button
+      v-if="fields.arrangement === 'both'"
+      outlined
+      size="small"
+      label="Even out the sides"
+      :disabled="!may"
+      @click="evenOut(desk)" />
     <template v-if="standing > 0">
-      <h3>By hand<span class="quiet"> · {{ standing }} selected</span></h3>
+      <h3>
+        By hand<span class="quiet"> · {{ standing }} selected</span>
+      </h3>
       <div class="tools" role="group" aria-label="Line up">
-        <button v-for="[line, icon, name] in LINES" :key="line" :aria-label="name" :data-tip="name" :disabled="standing < 2" @click="alignSelection(desk, line)"><Icon :name="icon" size="17" /></button>
-        <button aria-label="Equal gaps across" data-tip="Equal gaps across" :disabled="standing < 3" @click="distributeSelection(desk, 'across')"><Icon name="lucide:align-horizontal-space-around" size="17" /></button>
-        <button aria-label="Equal gaps down" data-tip="Equal gaps down" :disabled="standing < 3" @click="distributeSelection(desk, 'down')"><Icon name="lucide:align-vertical-space-around" size="17" /></button>
-        <button aria-label="Bring to the front" data-tip="To the front" @click="layer(desk, 'front')"><Icon name="lucide:bring-to-front" size="17" /></button>
-        <button aria-label="Send to the back" data-tip="To the back" @click="layer(desk, 'back')"><Icon name="lucide:send-to-back" size="17" /></button>
+        <button
+          v-for="[line, icon, name] in LINES"
+          :key="line"
+          :aria-label="name"
+          :data-tip="name"
+          :disabled="standing < 2"
+          @click="alignSelection(desk, line)">
+          <Icon :name="icon" size="17" />
+        </button>
+        <button
+          aria-label="Equal gaps across"
+          data-tip="Equal gaps across"
+          :disabled="standing < 3"
+          @click="distributeSelection(desk, 'across')">
+          <Icon name="lucide:align-horizontal-space-around" size="17" />
+        </button>
+        <button
+          aria-label="Equal gaps down"
+          data-tip="Equal gaps down"
+          :disabled="standing < 3"
+          @click="distributeSelection(desk, 'down')">
+          <Icon name="lucide:align-vertical-space-around" size="17" />
+        </button>
+        <button aria-label="Bring to the front" data-tip="To the front" @click="layer(desk, 'front')">
+          <Icon name="lucide:bring-to-front" size="17" />
+        </button>
+        <button aria-label="Send to the back" data-tip="To the back" @click="layer(desk, 'back')">
+          <Icon name="lucide:send-to-back" size="17" />
+        </button>
       </div>
       <p class="quiet hint">Things line up with the one selected last.</p>
     </template>
@@ -69,19 +150,89 @@ const LINES = [['left', 'lucide:align-start-vertical', 'Left edges'], ['middle',
 </template>
 
 <style scoped>
-.arrange { display: flex; flex-direction: column; gap: 10px; }
-.ways { display: grid; grid-template-columns: 1fr 1fr; gap: 3px; }
-.ways button { display: flex; align-items: center; gap: 8px; border: 1px solid transparent; background: none; border-radius: 6px; padding: 4px 6px; cursor: pointer; font-size: 13px; text-align: left; min-height: 34px; }
-.ways button:hover:not(:disabled) { background: var(--hover); }
-.ways [aria-pressed='true'] { border-color: var(--porch); background: color-mix(in srgb, var(--porch) 10%, transparent); font-weight: 600; }
-.ways svg { color: var(--porch); flex: none; }
-.like { width: 34px; text-align: center; color: var(--porch); font-weight: 700; }
-label { display: grid; grid-template-columns: 1fr auto; font-size: 13px; color: var(--quiet); gap: 2px; }
-input[type='range'] { grid-column: 1 / -1; accent-color: var(--porch); width: 100%; margin: 0; height: 24px; }
-h3 { font: 600 12px var(--text); margin: 2px 0 -4px; color: var(--quiet); }
-.tools { display: flex; flex-wrap: wrap; gap: 2px; }
-.tools button { width: 32px; height: 30px; border: 0; background: none; border-radius: 6px; cursor: pointer; display: grid; place-items: center; }
-.tools button:hover:not(:disabled) { background: var(--hover); }
-.tools button:disabled { opacity: 0.35; }
-.hint { margin: -4px 0 0; font-size: 12px; }
+.arrange {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+.ways {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 3px;
+}
+.ways button {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  border: 1px solid transparent;
+  background: none;
+  border-radius: 6px;
+  padding: 4px 6px;
+  cursor: pointer;
+  font-size: 13px;
+  text-align: left;
+  min-height: 34px;
+}
+.ways button:hover:not(:disabled) {
+  background: var(--hover);
+}
+.ways [aria-pressed='true'] {
+  border-color: var(--porch);
+  background: color-mix(in srgb, var(--porch) 10%, transparent);
+  font-weight: 600;
+}
+.ways svg {
+  color: var(--porch);
+  flex: none;
+}
+.like {
+  width: 34px;
+  text-align: center;
+  color: var(--porch);
+  font-weight: 700;
+}
+label {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  font-size: 13px;
+  color: var(--quiet);
+  gap: 2px;
+}
+input[type='range'] {
+  grid-column: 1 / -1;
+  accent-color: var(--porch);
+  width: 100%;
+  margin: 0;
+  height: 24px;
+}
+h3 {
+  font: 600 12px var(--text);
+  margin: 2px 0 -4px;
+  color: var(--quiet);
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+}
+.tools button {
+  width: 32px;
+  height: 30px;
+  border: 0;
+  background: none;
+  border-radius: 6px;
+  cursor: pointer;
+  display: grid;
+  place-items: center;
+}
+.tools button:hover:not(:disabled) {
+  background: var(--hover);
+}
+.tools button:disabled {
+  opacity: 0.35;
+}
+.hint {
+  margin: -4px 0 0;
+  font-size: 12px;
+}
 </style>

@@ -3,22 +3,71 @@ import type { CopyChoice } from '#core/capture/copy'
 
 /** What a copy takes along. */
 const choice = defineModel<CopyChoice>({ required: true })
-const set = (part: Partial<CopyChoice>): void => { choice.value = { ...choice.value, ...part } }
-const PARTS = [['notes', 'Notes'], ['people', 'People'], ['dates', 'Dates'], ['progress', 'Progress']] as const
+const set = (part: Partial<CopyChoice>): void => {
+  choice.value = { ...choice.value, ...part }
+}
+const PARTS = [
+  ['notes', 'Notes'],
+  ['people', 'People'],
+  ['dates', 'Dates'],
+  ['progress', 'Progress'],
+] as const
 </script>
 
 <template>
   <fieldset>
     <legend>Take along</legend>
-    <label v-for="[part, name] in PARTS" :key="part"><input type="checkbox" :checked="choice[part]" @change="set({ [part]: ($event.target as HTMLInputElement).checked })"> {{ name }}</label>
-    <label class="shift" :class="{ off: !choice.dates }">Move dates by <NumberField :model-value="choice.shift" :min="-3650" :max="3650" :disabled="!choice.dates" aria-label="Days to move dates by" @update:model-value="set({ shift: $event })" /> days</label>
+    <label v-for="[part, name] in PARTS" :key="part"
+      ><input
+        type="checkbox"
+        :checked="choice[part]"
+        @change="set({ [part]: ($event.target as HTMLInputElement).checked })" />
+      {{ name }}</label
+    >
+    <label class="shift" :class="{ off: !choice.dates }"
+      >Move dates by
+      <NumberField
+        :model-value="choice.shift"
+        :min="-3650"
+        :max="3650"
+        :disabled="!choice.dates"
+        aria-label="Days to move dates by"
+        @update:model-value="set({ shift: $event })" />
+      days</label
+    >
   </fieldset>
 </template>
 
 <style scoped>
-fieldset { border: 0; padding: 0; margin: 0; display: flex; flex-direction: column; gap: 8px; }
-legend { font-weight: 600; padding: 0; margin-bottom: 8px; }
-label { display: flex; gap: 8px; align-items: center; min-height: 24px; }
-.shift input { width: 76px; font: inherit; color: inherit; background: var(--surface); border: 1px solid var(--line); border-radius: 6px; padding: 4px 6px; }
-.off { opacity: 0.5; }
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+legend {
+  font-weight: 600;
+  padding: 0;
+  margin-bottom: 8px;
+}
+label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 24px;
+}
+.shift input {
+  width: 76px;
+  font: inherit;
+  color: inherit;
+  background: var(--surface);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 4px 6px;
+}
+.off {
+  opacity: 0.5;
+}
 </style>

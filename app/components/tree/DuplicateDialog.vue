@@ -11,13 +11,25 @@ const choice = ref<CopyChoice>({ ...WHOLE })
 const { busy, wrong, attempt } = useAttempt()
 const branches = computed(() => {
   void desk.lateTick.value
-  return visible.value ? topmost(desk.tree, desk.selected().filter(id => id !== desk.tree.centre)) : []
+  return visible.value
+    ? topmost(
+        desk.tree,
+        desk.selected().filter(id => id !== desk.tree.centre),
+      )
+    : []
 })
-const name = computed(() => branches.value.length === 1 ? `“${shorten(topicOf(desk.tree, branches.value[0]!).title, 40)}”` : `${branches.value.length} branches`)
+const name = computed(() =>
+  branches.value.length === 1
+    ? `“${shorten(topicOf(desk.tree, branches.value[0]!).title, 40)}”`
+    : `${branches.value.length} branches`,
+)
 
 function branch(): void {
   if (!desk.guard()) return
-  const items = copyItems(branches.value.map(id => toOutline(desk.tree, id)), choice.value)
+  const items = copyItems(
+    branches.value.map(id => toOutline(desk.tree, id)),
+    choice.value,
+  )
   const step = plantAt(desk.tree, items, besideSlot(desk.tree, branches.value.at(-1)!, 'after'), newId)
   visible.value = false
   if (desk.run(step)) {
@@ -25,11 +37,15 @@ function branch(): void {
     desk.say(`Duplicated ${name.value}.`, true)
   }
 }
-const tree = (): Promise<void> => attempt(async () => {
-  const { id } = await callApi<{ id: string }>(`/api/trees/${desk.session.treeId}/duplicate`, { method: 'POST', body: choice.value })
-  visible.value = false
-  await navigateTo(`/trees/${id}`)
-})
+const tree = (): Promise<void> =>
+  attempt(async () => {
+    const { id } = await callApi<{ id: string }>(`/api/trees/${desk.session.treeId}/duplicate`, {
+      method: 'POST',
+      body: choice.value,
+    })
+    visible.value = false
+    await navigateTo(`/trees/${id}`)
+  })
 </script>
 
 <template>
@@ -38,11 +54,16 @@ const tree = (): Promise<void> => attempt(async () => {
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <template #footer>
       <Button outlined label="The whole tree as a new one" :loading="busy" @click="tree" />
-      <Button :label="branches.length ? `Duplicate ${name}` : 'Select a branch'" :disabled="branches.length === 0 || !desk.session.canEdit" @click="branch" />
+      <Button
+        :label="branches.length ? `Duplicate ${name}` : 'Select a branch'"
+        :disabled="branches.length === 0 || !desk.session.canEdit"
+        @click="branch" />
     </template>
   </PorchDialog>
 </template>
 
 <style scoped>
-.wrong { color: var(--clay); }
+.wrong {
+  color: var(--clay);
+}
 </style>

@@ -9,8 +9,7 @@ onMounted(async () => {
   try {
     const document = await openPdf(props.address)
     if (paper.value) await drawPage(document, 1, paper.value, 46)
-  }
-  catch {
+  } catch {
     failed.value = true
   }
 })

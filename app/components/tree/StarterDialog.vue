@@ -9,15 +9,23 @@ const desk = useDesk()
 const name = ref(topicOf(desk.tree, desk.tree.centre).title)
 const choice = ref<CopyChoice>({ notes: true, people: false, dates: false, progress: false, shift: 0 })
 const { busy, wrong, attempt } = useAttempt()
-const save = (): Promise<void> => attempt(async () => {
-  await callApi(`/api/trees/${desk.session.treeId}/duplicate`, { method: 'POST', body: { ...choice.value, starter: true, title: name.value.trim() } })
-  visible.value = false
-  desk.say(`“${name.value.trim()}” is among your starters now.`)
-})
+const save = (): Promise<void> =>
+  attempt(async () => {
+    await callApi(`/api/trees/${desk.session.treeId}/duplicate`, {
+      method: 'POST',
+      body: { ...choice.value, starter: true, title: name.value.trim() },
+    })
+    visible.value = false
+    desk.say(`“${name.value.trim()}” is among your starters now.`)
+  })
 </script>
 
 <template>
-  <PorchDialog v-model:visible="visible" dismissable-mask header="Save as a starter" :style="{ width: 'min(440px, 94vw)' }">
+  <PorchDialog
+    v-model:visible="visible"
+    dismissable-mask
+    header="Save as a starter"
+    :style="{ width: 'min(440px, 94vw)' }">
     <form class="form" @submit.prevent="save">
       <InputText v-model="name" maxlength="200" aria-label="Name of the starter" />
       <TreeCopyChoices v-model="choice" />
@@ -28,6 +36,13 @@ const save = (): Promise<void> => attempt(async () => {
 </template>
 
 <style scoped>
-.form { display: flex; flex-direction: column; gap: 14px; }
-.wrong { color: var(--clay); margin: 0; }
+.form {
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+}
+.wrong {
+  color: var(--clay);
+  margin: 0;
+}
 </style>

@@ -5,7 +5,10 @@ import { addChild, addSibling } from '~/tree/building'
 import { arrive } from '~/focus/typeahead'
 import { useDesk } from '~/tree/desk'
 
-/** The title being typed, in a plank or a row. Enter and Tab keep it and go on, so that a list pours out without a pause. */
+/**
+ * The title being typed, in a plank or a row. Enter and Tab keep it and go on, so that a list pours out without a
+ * pause.
+ */
 const desk = useDesk()
 const field = ref<HTMLTextAreaElement>()
 const own = desk.editing.value?.id
@@ -13,7 +16,9 @@ const emit = defineEmits<{ closed: [] }>()
 
 onMounted(begin)
 // Left and opened again within one frame, the field is the same one.
-watch(desk.editing, (now) => { if (now?.id === own) nextTick(begin) })
+watch(desk.editing, now => {
+  if (now?.id === own) nextTick(begin)
+})
 
 function begin(): void {
   const at = field.value
@@ -61,27 +66,23 @@ function key(event: KeyboardEvent): void {
     const at = field.value!
     at.setRangeText('\n', at.selectionStart, at.selectionEnd, 'end')
     typed()
-  }
-  else if (event.key === 'Enter' && plain) {
+  } else if (event.key === 'Enter' && plain) {
     event.preventDefault()
     if (fresh && empty) {
       desk.drop()
       emit('closed')
-    }
-    else if (event.shiftKey) addSibling(desk, 'before')
+    } else if (event.shiftKey) addSibling(desk, 'before')
     else if (fresh) addSibling(desk, 'after')
     else {
       desk.keep()
       emit('closed')
     }
-  }
-  else if (event.key === 'Tab' && plain) {
+  } else if (event.key === 'Tab' && plain) {
     event.preventDefault()
     if (event.shiftKey) desk.moveWhileTyping('out')
     else if (fresh && empty) desk.moveWhileTyping('in')
     else addChild(desk)
-  }
-  else if (event.key === 'Escape') {
+  } else if (event.key === 'Escape') {
     event.preventDefault()
     desk.drop()
     emit('closed')
@@ -106,18 +107,98 @@ function left(): void {
 
 <template>
   <span class="field">
-    <textarea ref="field" :value="desk.draft.value" rows="1" dir="auto" spellcheck="true" aria-label="Title" @input="typed" @keydown="key" @paste="paste" @blur="left" @pointerdown.stop @dblclick.stop @copy.stop @cut.stop />
+    <textarea
+      ref="field"
+      :value="desk.draft.value"
+      rows="1"
+      dir="auto"
+      spellcheck="true"
+      aria-label="Title"
+      @input="typed"
+      @keydown="key"
+      @paste="paste"
+      @blur="left"
+      @pointerdown.stop
+      @dblclick.stop
+      @copy.stop
+      @cut.stop />
     <span v-if="chips.length" class="chips" role="status" @pointerdown.stop>
-      <span v-for="chip in chips" :key="chip.kind + chip.text" :class="{ which: chip.choices }">{{ chip.text }}<button v-for="choice in chip.choices ?? []" :key="choice" type="button" tabindex="-1" @mousedown.prevent @click.stop="mean(chip.said!, choice)">{{ choice }}</button></span>
+      <span v-for="chip in chips" :key="chip.kind + chip.text" :class="{ which: chip.choices }"
+        >{{ chip.text
+        }}<button
+          v-for="choice in chip.choices ?? []"
+          :key="choice"
+          type="button"
+          tabindex="-1"
+          @mousedown.prevent
+          @click.stop="mean(chip.said!, choice)">
+          {{ choice }}
+        </button></span
+      >
     </span>
   </span>
 </template>
 
 <style scoped>
-.field { position: relative; flex: 1; min-width: 0; display: flex; }
-textarea { flex: 1; width: 100%; resize: none; border: 0; padding: 0; margin: 0; background: none; color: inherit; font: inherit; line-height: inherit; letter-spacing: inherit; outline: none; overflow: hidden; field-sizing: content; white-space: pre-wrap; overflow-wrap: anywhere; }
-.chips { position: absolute; left: 0; top: calc(100% + 10px); display: flex; flex-wrap: wrap; gap: 4px; width: max-content; max-width: max(100%, 220px); z-index: 5; pointer-events: none; }
-.chips .which { pointer-events: auto; display: flex; gap: 4px; align-items: center; }
-.which button { border: 1px solid var(--line); border-radius: 5px; background: var(--surface); color: var(--porch); font: inherit; padding: 0 6px; min-height: 22px; cursor: pointer; }
-.chips span { background: var(--ceiling); color: var(--ink); border-radius: 6px; padding: 1px 7px; font: 600 11.5px/1.5 var(--text); white-space: nowrap; box-shadow: var(--shadow); }
+.field {
+  position: relative;
+  flex: 1;
+  min-width: 0;
+  display: flex;
+}
+textarea {
+  flex: 1;
+  width: 100%;
+  resize: none;
+  border: 0;
+  padding: 0;
+  margin: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  line-height: inherit;
+  letter-spacing: inherit;
+  outline: none;
+  overflow: hidden;
+  field-sizing: content;
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+.chips {
+  position: absolute;
+  left: 0;
+  top: calc(100% + 10px);
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  width: max-content;
+  max-width: max(100%, 220px);
+  z-index: 5;
+  pointer-events: none;
+}
+.chips .which {
+  pointer-events: auto;
+  display: flex;
+  gap: 4px;
+  align-items: center;
+}
+.which button {
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  background: var(--surface);
+  color: var(--porch);
+  font: inherit;
+  padding: 0 6px;
+  min-height: 22px;
+  cursor: pointer;
+}
+.chips span {
+  background: var(--ceiling);
+  color: var(--ink);
+  border-radius: 6px;
+  padding: 1px 7px;
+  font: 600 11.5px/1.5 var(--text);
+  white-space: nowrap;
+  box-shadow: var(--shadow);
+}
 </style>

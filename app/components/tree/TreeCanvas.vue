@@ -21,7 +21,7 @@ import type { ShownPlank } from './TreePlank.vue'
 /** `most`: how large it's fitted at most; a branch on a projector may be larger than life. */
 const { most = 1 } = defineProps<{ most?: number }>()
 const desk = useDesk()
-const emit = defineEmits<{ menu: [event: MouseEvent | PointerEvent], files: [files: File[], topic: TopicId | null] }>()
+const emit = defineEmits<{ menu: [event: MouseEvent | PointerEvent]; files: [files: File[], topic: TopicId | null] }>()
 
 /** Below this zoom planks are bars drawn on the canvas, and the document holds only what is selected. */
 const FAR_OUT = 0.38
@@ -38,7 +38,7 @@ const painted = ref(0)
 const shown = shallowRef<readonly ShownPlank[]>([])
 const drawnTies = shallowRef<readonly DrawnTie[]>([])
 /** A cross-link whose middle is being pulled. */
-let pulledTie: { from: TopicId, id: string, bend: Point } | null = null
+let pulledTie: { from: TopicId; id: string; bend: Point } | null = null
 const landing = shallowRef<Landing | null>(null)
 /** Whether what is dragged keeps its colour: while Alt is held. */
 const keepsHue = ref(false)
@@ -49,7 +49,13 @@ const landingWords = computed(() => {
 })
 const slotStyle = computed(() => {
   const at = landing.value
-  return at ? { transform: `translate(${at.rect.x}px, ${at.rect.y}px)`, width: `${at.rect.width}px`, height: `${at.rect.height}px` } : {}
+  return at
+    ? {
+        transform: `translate(${at.rect.x}px, ${at.rect.y}px)`,
+        width: `${at.rect.width}px`,
+        height: `${at.rect.height}px`,
+      }
+    : {}
 })
 
 const view = new Viewport(request)
@@ -59,7 +65,17 @@ let colours = { quiet: '', sun: '', accent: '' }
 const { dressing, finding } = desk
 const passage = new Passage()
 
-const layout = new Layout(desk.tree, { size: id => desk.drawnOf(id).plank, folded: id => desk.isFolded(id), get hidden() { return desk.hiding ? (id: TopicId) => desk.finding.isHidden(id) : undefined } }, { only: desk.only.value, today: today() })
+const layout = new Layout(
+  desk.tree,
+  {
+    size: id => desk.drawnOf(id).plank,
+    folded: id => desk.isFolded(id),
+    get hidden() {
+      return desk.hiding ? (id: TopicId) => desk.finding.isHidden(id) : undefined
+    },
+  },
+  { only: desk.only.value, today: today() },
+)
 
 /** The look's colours, for this canvas alone. */
 function wearLook(): void {
@@ -68,7 +84,15 @@ function wearLook(): void {
   colours = { quiet: of('--quiet'), sun: of('--sun'), accent: of('--porch') }
   const { wear } = dressing
   const at = box.value!.style
-  for (const [name, value] of Object.entries({ 'page': wear.page, 'surface': wear.plank, 'ink': wear.ink, 'centre': wear.centre, 'on-centre': wear.onCentre, 'edge': `${Math.max(2, wear.line * 1.9)}px` })) at.setProperty(`--${name}`, value)
+  for (const [name, value] of Object.entries({
+    page: wear.page,
+    surface: wear.plank,
+    ink: wear.ink,
+    centre: wear.centre,
+    'on-centre': wear.onCentre,
+    edge: `${Math.max(2, wear.line * 1.9)}px`,
+  }))
+    at.setProperty(`--${name}`, value)
   known.clear()
   request()
 }
@@ -85,11 +109,15 @@ function request(): void {
   })
 }
 
-function othersAt(): Map<TopicId, { name: string, hue: string, typing: boolean }[]> {
-  const at = new Map<TopicId, { name: string, hue: string, typing: boolean }[]>()
+function othersAt(): Map<TopicId, { name: string; hue: string; typing: boolean }[]> {
+  const at = new Map<TopicId, { name: string; hue: string; typing: boolean }[]>()
   for (const person of desk.status.present) {
     const id = person.typing ?? person.selected[0]
-    if (id) at.set(id, [...at.get(id) ?? [], { name: person.name.split(' ')[0]!, hue: hueOf(person.id), typing: person.typing !== null }])
+    if (id)
+      at.set(id, [
+        ...(at.get(id) ?? []),
+        { name: person.name.split(' ')[0]!, hue: hueOf(person.id), typing: person.typing !== null },
+      ])
   }
   return at
 }
@@ -103,7 +131,7 @@ function paint(): void {
   const part = passage.part()
   const others = othersAt()
   const next = new Map<TopicId, ShownPlank>()
-  const titles: { placed: Placed, title: string, centre: boolean, hue: string, focused: boolean }[] = []
+  const titles: { placed: Placed; title: string; centre: boolean; hue: string; focused: boolean }[] = []
   const selection = desk.selection.value
   const focus = desk.focus.value
   const editing = desk.editing.value?.id
@@ -117,12 +145,28 @@ function paint(): void {
     const folded = id !== layout.root && desk.isFolded(id)
     const children = childrenOf(desk.tree, id).length
     const made: ShownPlank = {
-      id, x: placed.x, y: placed.y, width: placed.width, height: placed.height, direction: placed.direction, drawn,
-      rank: rankOf(desk.tree, topic), hue: dressing.hueOf(id), z: topic.z, wear: dressing.wear,
-      level: depthOf(desk.tree, id) + 1, position: isCentre ? 1 : placeOf(desk.tree, id) + 1, siblings: isCentre ? 1 : childrenOf(desk.tree, topic.parent).length,
-      children, folded, hidden: folded ? layout.hidden(id) : 0,
-      selected: selection.has(id), focused: focus === id, editing: editing === id,
-      dim: finding.isDim(id), hit: finding.isHit(id),
+      id,
+      x: placed.x,
+      y: placed.y,
+      width: placed.width,
+      height: placed.height,
+      direction: placed.direction,
+      drawn,
+      rank: rankOf(desk.tree, topic),
+      hue: dressing.hueOf(id),
+      z: topic.z,
+      wear: dressing.wear,
+      level: depthOf(desk.tree, id) + 1,
+      position: isCentre ? 1 : placeOf(desk.tree, id) + 1,
+      siblings: isCentre ? 1 : childrenOf(desk.tree, topic.parent).length,
+      children,
+      folded,
+      hidden: folded ? layout.hidden(id) : 0,
+      selected: selection.has(id),
+      focused: focus === id,
+      editing: editing === id,
+      dim: finding.isDim(id),
+      hit: finding.isHit(id),
       others: others.has(id) ? JSON.stringify(others.get(id)) : '',
     }
     const before = known.get(id)
@@ -138,10 +182,12 @@ function paint(): void {
       const rank = rankOf(desk.tree, topic)
       const hue = finding.isDim(placed.id) ? colours.quiet : dressing.hueOf(placed.id)
       const at = passage.at(placed, part)
-      if (rank !== 'plain' || placed.id === focus) titles.push({ placed: at, title: topic.title, centre: rank === 'centre', hue, focused: placed.id === focus })
+      if (rank !== 'plain' || placed.id === focus)
+        titles.push({ placed: at, title: topic.title, centre: rank === 'centre', hue, focused: placed.id === focus })
       sheet.bar(finding.isHit(placed.id) ? colours.sun : hue, at)
     },
-    line: (owner, points) => sheet.line(owner === layout.root ? colours.quiet : dressing.hueOf(owner), points, finding.isDim(owner)),
+    line: (owner, points) =>
+      sheet.line(owner === layout.root ? colours.quiet : dressing.hueOf(owner), points, finding.isDim(owner)),
     block: (rect, id) => sheet.bar(dressing.hueOf(id), rect),
     axis: (y, from, to, ticks) => sheet.axis(y, from, to, ticks),
   })
@@ -153,7 +199,8 @@ function paint(): void {
     const placed = id && !next.has(id) ? layout.find(id) : null
     if (placed) add(placed)
   }
-  // The one whose title is typed is the last in the document from the first letter to the last: moved while it has the focus, it would lose it.
+  // The one whose title is typed is the last in the document from the first letter to the last: moved while it has the
+  // focus, it would lose it.
   const typed = editing && next.get(editing)
   if (typed) {
     next.delete(typed.id)
@@ -174,10 +221,24 @@ function paintTies(part: number): void {
     return
   }
   const seen = view.seen()
-  drawnTies.value = desk.ties.drawn(layout, finding, id => dressing.hueOf(id), hue => colourIn(dressing.wear, hue), placed => passage.at(placed, part), pulledTie).filter(({ bow: { from, to, control } }) => {
-    const [x, y] = [Math.min(from.x, to.x, control.x), Math.min(from.y, to.y, control.y)]
-    return meets(seen, { x, y, width: Math.max(from.x, to.x, control.x) - x + 1, height: Math.max(from.y, to.y, control.y) - y + 1 })
-  })
+  drawnTies.value = desk.ties
+    .drawn(
+      layout,
+      finding,
+      id => dressing.hueOf(id),
+      hue => colourIn(dressing.wear, hue),
+      placed => passage.at(placed, part),
+      pulledTie,
+    )
+    .filter(({ bow: { from, to, control } }) => {
+      const [x, y] = [Math.min(from.x, to.x, control.x), Math.min(from.y, to.y, control.y)]
+      return meets(seen, {
+        x,
+        y,
+        width: Math.max(from.x, to.x, control.x) - x + 1,
+        height: Math.max(from.y, to.y, control.y) - y + 1,
+      })
+    })
 }
 
 function pullTie(from: TopicId, id: string, bend: Point | null): void {
@@ -206,13 +267,21 @@ function reveal(id: TopicId): void {
 
 // — Pointers
 
-interface Press { id: number, x: number, y: number, startX: number, startY: number, topic: TopicId | null, touch: boolean }
+interface Press {
+  id: number
+  x: number
+  y: number
+  startX: number
+  startY: number
+  topic: TopicId | null
+  touch: boolean
+}
 const presses = new Map<number, Press>()
 let mode: 'none' | 'pan' | 'drag' | 'pinch' = 'none'
 let dragging: ReadonlySet<TopicId> = new Set()
 let longPress = 0
 
-const local = (event: { clientX: number, clientY: number }): { x: number, y: number } => {
+const local = (event: { clientX: number; clientY: number }): { x: number; y: number } => {
   const { left, top } = box.value!.getBoundingClientRect()
   return { x: event.clientX - left, y: event.clientY - top }
 }
@@ -224,9 +293,19 @@ function topicAt(event: Event): TopicId | null {
   return topicAtPoint(view.toWorld(local(event as PointerEvent)))
 }
 
-function topicAtPoint(point: { x: number, y: number }): TopicId | null {
+function topicAtPoint(point: { x: number; y: number }): TopicId | null {
   let hit: TopicId | null = null
-  layout.scan({ x: point.x - 1 / view.zoom, y: point.y - 1 / view.zoom, width: 2 / view.zoom, height: 2 / view.zoom }, 0, { plank: (placed) => { hit = placed.id }, line() {}, block() {} })
+  layout.scan(
+    { x: point.x - 1 / view.zoom, y: point.y - 1 / view.zoom, width: 2 / view.zoom, height: 2 / view.zoom },
+    0,
+    {
+      plank: placed => {
+        hit = placed.id
+      },
+      line() {},
+      block() {},
+    },
+  )
   return hit
 }
 
@@ -235,11 +314,20 @@ function down(event: PointerEvent): void {
   if (event.button === 1 || event.button === 0) {
     const { x, y } = local(event)
     const topic = event.button === 0 ? topicAt(event) : null
-    presses.set(event.pointerId, { id: event.pointerId, x, y, startX: x, startY: y, topic, touch: event.pointerType === 'touch' })
+    presses.set(event.pointerId, {
+      id: event.pointerId,
+      x,
+      y,
+      startX: x,
+      startY: y,
+      topic,
+      touch: event.pointerType === 'touch',
+    })
     try {
       box.value!.setPointerCapture(event.pointerId)
+    } catch {
+      /* the finger has left the glass already */
     }
-    catch { /* the finger has left the glass already */ }
     if (presses.size === 2) {
       mode = 'pinch'
       landing.value = null
@@ -280,9 +368,10 @@ function moved(event: PointerEvent): void {
     // By touch, a finger on a topic pans unless that topic is selected; so the tree can be pushed about by its planks.
     if (able && (!press.touch || desk.selection.value.has(press.topic!))) {
       mode = 'drag'
-      dragging = new Set(movable(desk.tree, desk.selection.value.has(press.topic!) ? desk.selection.value : [press.topic!]))
-    }
-    else mode = 'pan'
+      dragging = new Set(
+        movable(desk.tree, desk.selection.value.has(press.topic!) ? desk.selection.value : [press.topic!]),
+      )
+    } else mode = 'pan'
   }
   if (mode === 'pan') {
     view.pan(at.x - press.x, at.y - press.y)
@@ -292,8 +381,12 @@ function moved(event: PointerEvent): void {
     const lead = layout.find(dragging.has(press.topic!) ? press.topic! : [...dragging][0]!)
     const from = view.toWorld({ x: press.startX, y: press.startY })
     const over = topicAtPoint(point)
-    const byHand = lead && (over === null || dragging.has(over)) ? handLandingAt(desk.tree, layout, lead, { x: point.x - from.x, y: point.y - from.y }, dragging) : null
-    landing.value = byHand ?? landingAt(desk.tree, layout, point.x, point.y, dragging, lead ?? { width: 100, height: 28 })
+    const byHand =
+      lead && (over === null || dragging.has(over))
+        ? handLandingAt(desk.tree, layout, lead, { x: point.x - from.x, y: point.y - from.y }, dragging)
+        : null
+    landing.value =
+      byHand ?? landingAt(desk.tree, layout, point.x, point.y, dragging, lead ?? { width: 100, height: 28 })
     keepsHue.value = event.altKey
     edgePan(at)
   }
@@ -302,15 +395,16 @@ function moved(event: PointerEvent): void {
 }
 
 /** Near the edge a drag pulls the view along. */
-function edgePan(at: { x: number, y: number }): void {
+function edgePan(at: { x: number; y: number }): void {
   const edge = 36
-  const push = (value: number, end: number): number => value < edge ? (edge - value) / 3 : value > end - edge ? (end - edge - value) / 3 : 0
+  const push = (value: number, end: number): number =>
+    value < edge ? (edge - value) / 3 : value > end - edge ? (end - edge - value) / 3 : 0
   const dx = push(at.x, view.width)
   const dy = push(at.y, view.height)
   if (dx || dy) view.pan(dx, dy)
 }
 
-function pinch(press: Press, at: { x: number, y: number }): void {
+function pinch(press: Press, at: { x: number; y: number }): void {
   const other = [...presses.values()].find(item => item.id !== press.id)
   if (!other) return
   const before = Math.hypot(press.x - other.x, press.y - other.y)
@@ -326,9 +420,11 @@ function up(event: PointerEvent): void {
   const press = presses.get(event.pointerId)
   presses.delete(event.pointerId)
   if (!press) return
-  if (mode === 'drag' && landing.value?.by) shift(desk, new Map([...dragging].map(id => [id, landing.value!.by!])), id => layout.find(id))
+  if (mode === 'drag' && landing.value?.by)
+    shift(desk, new Map([...dragging].map(id => [id, landing.value!.by!])), id => layout.find(id))
   else if (mode === 'drag' && landing.value) land(desk, dragging, landing.value.slot, landing.value.place, event.altKey)
-  else if (mode === 'none' && press.topic && !event.shiftKey && !event.ctrlKey && !event.metaKey) desk.select(press.topic, { quiet: true })
+  else if (mode === 'none' && press.topic && !event.shiftKey && !event.ctrlKey && !event.metaKey)
+    desk.select(press.topic, { quiet: true })
   if (presses.size === 0) endDrag()
 }
 
@@ -341,7 +437,8 @@ function endDrag(): void {
 
 function wheel(event: WheelEvent): void {
   const { x, y } = local(event)
-  if (event.ctrlKey || event.metaKey) view.zoomAt(view.zoom * Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0022)), x, y)
+  if (event.ctrlKey || event.metaKey)
+    view.zoomAt(view.zoom * Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0022)), x, y)
   else {
     const unit = event.deltaMode === 1 ? 18 : 1
     const sideways = event.shiftKey && !event.deltaX
@@ -378,7 +475,10 @@ function escape(): boolean {
 }
 
 const { dragOver, dragLeave, dropIn, hoverStyle } = useDropIn({
-  desk, layout, landing, topicAt: topicAtPoint,
+  desk,
+  layout,
+  landing,
+  topicAt: topicAtPoint,
   worldAt: event => view.toWorld(local(event)),
   files: (files, topic) => emit('files', files, topic),
 })
@@ -399,15 +499,19 @@ function arrangedAs(): readonly unknown[] {
 
 onMounted(() => {
   wearLook()
-  stopListening = desk.onChange((touched) => {
+  stopListening = desk.onChange(touched => {
     const now = arrangedAs()
     if (now.some((value, i) => value !== arranged[i])) {
       arranged = now
       rearrange()
-    }
-    else if (touched === 'all') layout.rebase(desk.tree)
+    } else if (touched === 'all') layout.rebase(desk.tree)
     else {
-      const turned = [...touched].some(id => id !== null && known.get(id)?.drawn.topic.arrangement !== desk.tree.topics.get(id)?.arrangement && known.has(id))
+      const turned = [...touched].some(
+        id =>
+          id !== null &&
+          known.get(id)?.drawn.topic.arrangement !== desk.tree.topics.get(id)?.arrangement &&
+          known.has(id),
+      )
       if (turned) passage.begin(shown.value)
       layout.touch(touched)
     }
@@ -436,7 +540,10 @@ onMounted(() => {
   focusBox()
 })
 
-/** Another arrangement, look or branch: planks glide to their new places, and the focus stays where it is on the screen. */
+/**
+ * Another arrangement, look or branch: planks glide to their new places, and the focus stays where it is on the
+ * screen.
+ */
 function rearrange(): void {
   const before = layout.find(desk.focus.value)
   passage.begin(shown.value)
@@ -473,16 +580,36 @@ onBeforeUnmount(() => {
 })
 
 watch([desk.selection, desk.focus, desk.editing, desk.tie, () => desk.status.present], request)
-watch(desk.editing, (now, before) => { if (!now && before) nextTick(focusBox) })
+watch(desk.editing, (now, before) => {
+  if (!now && before) nextTick(focusBox)
+})
 
-const { approach, shows: near } = useNearStrip(() => shown.value.find(item => item.focused), () => view.zoom)
+const { approach, shows: near } = useNearStrip(
+  () => shown.value.find(item => item.focused),
+  () => view.zoom,
+)
 
-/** Where the small strip of most-done things stands: under the focus while the pointer is there and nothing is typed or dragged. */
+/**
+ * Where the small strip of most-done things stands: under the focus while the pointer is there and nothing is typed or
+ * dragged.
+ */
 const strip = computed(() => {
   if (!near.value || desk.previewed.value) return null
-  if (desk.editing.value || landing.value || zoom.value < FAR_OUT || desk.selection.value.size !== 1 || !desk.session.canEdit) return null
+  if (
+    desk.editing.value ||
+    landing.value ||
+    zoom.value < FAR_OUT ||
+    desk.selection.value.size !== 1 ||
+    !desk.session.canEdit
+  )
+    return null
   const at = shown.value.find(item => item.focused)
-  return at ? { transform: `translate(${at.x + (at.direction === 'left' ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null
+  return at
+    ? {
+        transform: `translate(${at.x + (at.direction === 'left' ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`,
+        transformOrigin: '0 0',
+      }
+    : null
 })
 
 function fitSelection(): void {
@@ -490,30 +617,73 @@ function fitSelection(): void {
   if (planks.length === 0) return
   const x = Math.min(...planks.map(placed => placed.x))
   const y = Math.min(...planks.map(placed => placed.y))
-  view.fit({ x, y, width: Math.max(...planks.map(placed => placed.x + placed.width)) - x, height: Math.max(...planks.map(placed => placed.y + placed.height)) - y })
+  view.fit({
+    x,
+    y,
+    width: Math.max(...planks.map(placed => placed.x + placed.width)) - x,
+    height: Math.max(...planks.map(placed => placed.y + placed.height)) - y,
+  })
 }
 
-defineExpose({ fit, fitSelection, view, layout, painted, focus: focusBox, escape, zoom, zoomBy: (by: number | 'whole') => view.zoomAt(by === 'whole' ? 1 : view.zoom * by) })
+defineExpose({
+  fit,
+  fitSelection,
+  view,
+  layout,
+  painted,
+  focus: focusBox,
+  escape,
+  zoom,
+  zoomBy: (by: number | 'whole') => view.zoomAt(by === 'whole' ? 1 : view.zoom * by),
+})
 </script>
 
 <template>
   <div
-    ref="box" class="canvas" :data-dragging="landing ? 'yes' : undefined"
-    @pointerdown="down" @pointermove="moved" @pointerup="up" @pointercancel="up" @wheel.prevent="wheel" @dblclick="twice" @contextmenu="contextMenu"
-    @dragover="dragOver" @dragleave="dragLeave" @drop="dropIn"
-  >
+    ref="box"
+    class="canvas"
+    :data-dragging="landing ? 'yes' : undefined"
+    @pointerdown="down"
+    @pointermove="moved"
+    @pointerup="up"
+    @pointercancel="up"
+    @wheel.prevent="wheel"
+    @dblclick="twice"
+    @contextmenu="contextMenu"
+    @dragover="dragOver"
+    @dragleave="dragLeave"
+    @drop="dropIn">
     <canvas ref="paper" class="paper" aria-hidden="true" />
-    <div ref="planks" class="planks" :class="{ far: zoom < FAR_OUT }" role="tree" tabindex="0" aria-multiselectable="true" aria-label="Tree" :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined">
+    <div
+      ref="planks"
+      class="planks"
+      :class="{ far: zoom < FAR_OUT }"
+      role="tree"
+      tabindex="0"
+      aria-multiselectable="true"
+      aria-label="Tree"
+      :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined">
       <div ref="world" class="world">
         <TreePlank v-for="item in shown" :key="item.id" :shown="item" @closed="focusBox" />
       </div>
     </div>
     <div ref="over" class="world">
-      <TreeTieLayer v-if="drawnTies.length" :ties="drawnTies" :zoom="zoom" :to-world="event => view.toWorld(local(event))" @pulled="pullTie" />
+      <TreeTieLayer
+        v-if="drawnTies.length"
+        :ties="drawnTies"
+        :zoom="zoom"
+        :to-world="event => view.toWorld(local(event))"
+        @pulled="pullTie" />
       <template v-if="landing">
-        <svg v-if="landing.guides?.length" class="new-bracket guides" width="1" height="1" aria-hidden="true"><line v-for="(guide, i) in landing.guides" :key="i" v-bind="guide" /></svg>
-        <svg class="new-bracket" width="1" height="1" aria-hidden="true"><polyline :points="landing.bracket.map(point => `${point.x},${point.y}`).join(' ')" /></svg>
-        <div class="slot" :style="slotStyle"><span>{{ landingWords }}</span></div>
+        <svg v-if="landing.guides?.length" class="new-bracket guides" width="1" height="1" aria-hidden="true">
+          <line v-for="(guide, i) in landing.guides" :key="i" v-bind="guide" />
+        </svg>
+        <svg class="new-bracket" width="1" height="1" aria-hidden="true">
+          <polyline :points="landing.bracket.map(point => `${point.x},${point.y}`).join(' ')" />
+        </svg>
+        <div class="slot" :style="slotStyle">
+          <span>{{ landingWords }}</span>
+        </div>
       </template>
       <div v-if="hoverStyle" class="slot" :style="hoverStyle" />
       <div v-if="strip" class="strip" :style="strip" data-quiet @pointerdown.stop>
@@ -524,18 +694,82 @@ defineExpose({ fit, fitSelection, view, layout, painted, focus: focusBox, escape
 </template>
 
 <style scoped>
-.canvas { position: absolute; inset: 0; overflow: clip; background: var(--page); touch-action: none; }
+.canvas {
+  position: absolute;
+  inset: 0;
+  overflow: clip;
+  background: var(--page);
+  touch-action: none;
+}
 /* Figures as wide as the ruler measures them. */
-.planks { position: absolute; inset: 0; outline: none; font-feature-settings: normal; }
+.planks {
+  position: absolute;
+  inset: 0;
+  outline: none;
+  font-feature-settings: normal;
+}
 /* Far out the paper draws the planks; those in the document are there for the keyboard and the screen reader. */
-.far :deep(.plank:not(.editing)) { opacity: 0; }
-.canvas[data-dragging] { cursor: grabbing; }
-.paper { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
-.world { position: absolute; left: 0; top: 0; width: 0; height: 0; transform-origin: 0 0; }
-.slot { position: absolute; left: 0; top: 0; border: 2px solid var(--sun); background: color-mix(in srgb, var(--sun) 22%, transparent); pointer-events: none; z-index: 4; }
-.slot span { position: absolute; left: -2px; top: calc(100% + 2px); background: var(--sun); color: #352400; font: 650 11.5px/17px var(--text); padding: 0 7px; white-space: nowrap; }
-.new-bracket { position: absolute; left: 0; top: 0; overflow: visible; pointer-events: none; }
-.new-bracket polyline { fill: none; stroke: var(--sun); stroke-width: 2; }
-.guides line { stroke: var(--clay); stroke-width: 1; stroke-dasharray: 3 3; }
-.strip { position: absolute; left: 0; top: 0; z-index: 2; }
+.far :deep(.plank:not(.editing)) {
+  opacity: 0;
+}
+.canvas[data-dragging] {
+  cursor: grabbing;
+}
+.paper {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.world {
+  position: absolute;
+  left: 0;
+  top: 0;
+  width: 0;
+  height: 0;
+  transform-origin: 0 0;
+}
+.slot {
+  position: absolute;
+  left: 0;
+  top: 0;
+  border: 2px solid var(--sun);
+  background: color-mix(in srgb, var(--sun) 22%, transparent);
+  pointer-events: none;
+  z-index: 4;
+}
+.slot span {
+  position: absolute;
+  left: -2px;
+  top: calc(100% + 2px);
+  background: var(--sun);
+  color: #352400;
+  font: 650 11.5px/17px var(--text);
+  padding: 0 7px;
+  white-space: nowrap;
+}
+.new-bracket {
+  position: absolute;
+  left: 0;
+  top: 0;
+  overflow: visible;
+  pointer-events: none;
+}
+.new-bracket polyline {
+  fill: none;
+  stroke: var(--sun);
+  stroke-width: 2;
+}
+.guides line {
+  stroke: var(--clay);
+  stroke-width: 1;
+  stroke-dasharray: 3 3;
+}
+.strip {
+  position: absolute;
+  left: 0;
+  top: 0;
+  z-index: 2;
+}
 </style>

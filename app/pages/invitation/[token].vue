@@ -3,10 +3,11 @@ const route = useRoute()
 const wrong = ref('')
 onMounted(async () => {
   try {
-    const { treeId } = await callApi<{ treeId: string }>(`/api/invitations/${String(route.params.token)}`, { method: 'POST' })
+    const { treeId } = await callApi<{ treeId: string }>(`/api/invitations/${String(route.params.token)}`, {
+      method: 'POST',
+    })
     await navigateTo(`/trees/${treeId}`, { replace: true })
-  }
-  catch (error) {
+  } catch (error) {
     wrong.value = (error as Error).message
   }
 })
@@ -24,5 +25,7 @@ onMounted(async () => {
 </template>
 
 <style scoped>
-.page { padding: 48px; }
+.page {
+  padding: 48px;
+}
 </style>

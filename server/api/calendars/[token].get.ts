@@ -4,6 +4,10 @@ import { calendarAt } from '../../work/calendar-address'
 
 export default answer(OPERATIONS.readCalendar, async ({ event, params }) => {
   const text = await calendarAt(params.token.replace(/\.ics$/, ''), Date.now())
-  setResponseHeaders(event, { 'content-type': 'text/calendar; charset=utf-8', 'cache-control': 'private, max-age=300', 'x-content-type-options': 'nosniff' })
+  setResponseHeaders(event, {
+    'content-type': 'text/calendar; charset=utf-8',
+    'cache-control': 'private, max-age=300',
+    'x-content-type-options': 'nosniff',
+  })
   return text
 })

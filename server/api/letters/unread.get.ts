@@ -5,6 +5,9 @@ import { database } from '../../database/connect'
 import { letters } from '../../database/schema'
 
 export default answer(OPERATIONS.countLetters, async ({ account }) => {
-  const [row] = await database().select({ count: count() }).from(letters).where(and(eq(letters.toEmail, account.email), isNull(letters.readAt)))
+  const [row] = await database()
+    .select({ count: count() })
+    .from(letters)
+    .where(and(eq(letters.toEmail, account.email), isNull(letters.readAt)))
   return { count: row?.count ?? 0 }
 })

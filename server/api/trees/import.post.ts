@@ -9,16 +9,19 @@ import { storeTree } from '../../trees/store'
 /** Files may be larger than a message. */
 const MOST = 16 * 1024 * 1024
 
-export default answer(OPERATIONS.importTree, async ({ event, account, body }) => {
-  const left = new AbortController()
-  // Whoever goes away, or stops it, needs no tree any more.
-  event.node.res.on('close', () => left.abort())
-  try {
-    const read = await runJob('import', body, { person: account.id, signal: left.signal })
-    return { id: await storeTree(fromSnapshot(read.snapshot), account.id), left: read.left }
-  }
-  catch (error) {
-    if (error instanceof Ambiguous) throw new Fault(422, 'which-parent', error.message, error.which)
-    throw error
-  }
-}, MOST)
+export default answer(
+  OPERATIONS.importTree,
+  async ({ event, account, body }) => {
+    const left = new AbortController()
+    // Whoever goes away, or stops it, needs no tree any more.
+    event.node.res.on('close', () => left.abort())
+    try {
+      const read = await runJob('import', body, { person: account.id, signal: left.signal })
+      return { id: await storeTree(fromSnapshot(read.snapshot), account.id), left: read.left }
+    } catch (error) {
+      if (error instanceof Ambiguous) throw new Fault(422, 'which-parent', error.message, error.which)
+      throw error
+    }
+  },
+  MOST,
+)

@@ -5,5 +5,8 @@ import { database } from '../../../database/connect'
 import { letters } from '../../../database/schema'
 
 export default answer(OPERATIONS.readLetter, async ({ params, account }) => {
-  await database().update(letters).set({ readAt: new Date() }).where(and(eq(letters.id, params.id), eq(letters.toEmail, account.email)))
+  await database()
+    .update(letters)
+    .set({ readAt: new Date() })
+    .where(and(eq(letters.id, params.id), eq(letters.toEmail, account.email)))
 })

@@ -13,7 +13,10 @@ export default answer(OPERATIONS.duplicateTree, async ({ params, body, account, 
   const { starter, title, ...choice } = body
   const copy = copyTree(item.tree, choice)
   const centre = topicOf(copy, copy.centre)
-  copy.topics.set(copy.centre, { ...centre, title: title ?? (starter ? centre.title : `${centre.title} (copy)`).slice(0, 10_000) })
+  copy.topics.set(copy.centre, {
+    ...centre,
+    title: title ?? (starter ? centre.title : `${centre.title} (copy)`).slice(0, 10_000),
+  })
   const id = await storeTree(copy, account.id, [], starter)
   await shareFiles(params.id, id)
   return { id }

@@ -5,6 +5,20 @@ import { database } from '../../../database/connect'
 import { edits } from '../../../database/schema'
 
 export default answer(OPERATIONS.listEdits, async ({ params, query, version }) => {
-  const rows = await database().select().from(edits).where(and(eq(edits.treeId, params.id), gt(edits.number, query.since))).orderBy(asc(edits.number)).limit(500)
-  return { version, edits: rows.map(({ number, editId, userId, at, changes }) => ({ number, id: editId, user: userId, at: at.toISOString(), changes })) }
+  const rows = await database()
+    .select()
+    .from(edits)
+    .where(and(eq(edits.treeId, params.id), gt(edits.number, query.since)))
+    .orderBy(asc(edits.number))
+    .limit(500)
+  return {
+    version,
+    edits: rows.map(({ number, editId, userId, at, changes }) => ({
+      number,
+      id: editId,
+      user: userId,
+      at: at.toISOString(),
+      changes,
+    })),
+  }
 })

@@ -3,6 +3,8 @@ import { answer } from '../../../access/answer'
 import { submit } from '../../../trees/door'
 
 export default answer(OPERATIONS.edit, async ({ params, body, account }) => {
-  const { news: { number, at } } = await submit(params.id, account.id, body)
+  const {
+    news: { number, at },
+  } = await submit(params.id, account.id, body)
   return { number, at }
 })

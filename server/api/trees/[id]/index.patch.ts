@@ -5,6 +5,11 @@ import { readTree } from '../../../trees/held'
 
 export default answer(OPERATIONS.renameTree, async ({ params, body, account, version }) => {
   const item = await readTree(params.id, version)
-  const { news: { number, at } } = await submit(params.id, account.id, { id: newEditId(), changes: [{ op: 'set', topic: item!.tree.centre, field: 'title', value: body.title }] })
+  const {
+    news: { number, at },
+  } = await submit(params.id, account.id, {
+    id: newEditId(),
+    changes: [{ op: 'set', topic: item!.tree.centre, field: 'title', value: body.title }],
+  })
   return { number, at }
 })

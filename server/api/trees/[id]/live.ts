@@ -6,7 +6,8 @@ import { sameOrigin } from '../../../live/origin'
 type Seat = ReturnType<typeof enter>
 const seats = new Map<string, Promise<Seat | null>>()
 
-const treeIdOf = (request: Request): string => /\/api\/trees\/([\w-]{1,40})\/live/.exec(new URL(request.url, 'http://host').pathname)?.[1] ?? ''
+const treeIdOf = (request: Request): string =>
+  /\/api\/trees\/([\w-]{1,40})\/live/.exec(new URL(request.url, 'http://host').pathname)?.[1] ?? ''
 
 async function admit(request: Request) {
   const account = await whoIs(request)
@@ -21,19 +22,31 @@ export default defineWebSocketHandler({
     if (!sameOrigin(request.headers)) throw new Response('Wrong origin.', { status: 403 })
     try {
       await admit(request as Request)
-    }
-    catch (error) {
+    } catch (error) {
       throw error instanceof Response ? error : new Response('The database doesn’t answer.', { status: 503 })
     }
   },
   open(peer) {
     const request = peer.request as Request
-    const line = { send: (text: string) => { peer.send(text) }, close: (code: number, reason: string) => { peer.close(code, reason) } }
+    const line = {
+      send: (text: string) => {
+        peer.send(text)
+      },
+      close: (code: number, reason: string) => {
+        peer.close(code, reason)
+      },
+    }
     // Looked at again here: between upgrade and open a role may have gone.
-    seats.set(peer.id, admit(request).then(({ account, role }) => enter(line, treeIdOf(request), account, role, request), () => {
-      peer.close(4003, 'no-role')
-      return null
-    }))
+    seats.set(
+      peer.id,
+      admit(request).then(
+        ({ account, role }) => enter(line, treeIdOf(request), account, role, request),
+        () => {
+          peer.close(4003, 'no-role')
+          return null
+        },
+      ),
+    )
   },
   async message(peer, message) {
     const seat = await seats.get(peer.id)

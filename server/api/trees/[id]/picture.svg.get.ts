@@ -6,7 +6,12 @@ import { readTree } from '../../../trees/held'
 
 export default answer(OPERATIONS.treePicture, async ({ event, params, version }) => {
   const mark = `"${params.id}-${version}"`
-  setResponseHeaders(event, { 'cache-control': 'private, no-cache', 'etag': mark, 'content-security-policy': 'default-src \'none\'; sandbox', 'x-content-type-options': 'nosniff' })
+  setResponseHeaders(event, {
+    'cache-control': 'private, no-cache',
+    etag: mark,
+    'content-security-policy': "default-src 'none'; sandbox",
+    'x-content-type-options': 'nosniff',
+  })
   if (getHeader(event, 'if-none-match') === mark) {
     setResponseStatus(event, 304)
     return null

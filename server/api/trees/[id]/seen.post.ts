@@ -5,6 +5,8 @@ import { database } from '../../../database/connect'
 import { members } from '../../../database/schema'
 
 export default answer(OPERATIONS.seenTree, async ({ params, body, account }) => {
-  await database().update(members).set({ seenVersion: sql`greatest(seen_version, ${body.version})`, seenAt: new Date() })
+  await database()
+    .update(members)
+    .set({ seenVersion: sql`greatest(seen_version, ${body.version})`, seenAt: new Date() })
     .where(and(eq(members.treeId, params.id), eq(members.userId, account.id)))
 })

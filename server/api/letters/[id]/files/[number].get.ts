@@ -6,9 +6,15 @@ import { database } from '../../../../database/connect'
 import { letters } from '../../../../database/schema'
 
 export default answer(OPERATIONS.openLetterFile, async ({ event, account, params }) => {
-  const [letter] = await database().select({ attachments: letters.attachments }).from(letters).where(and(eq(letters.id, params.id), or(eq(letters.toEmail, account.email), eq(letters.fromUser, account.id))))
+  const [letter] = await database()
+    .select({ attachments: letters.attachments })
+    .from(letters)
+    .where(and(eq(letters.id, params.id), or(eq(letters.toEmail, account.email), eq(letters.fromUser, account.id))))
   const file = letter?.attachments?.[params.number]
   if (!file) throw new Fault(404, 'no-file', 'There is no such file with this letter.')
-  setResponseHeaders(event, { 'content-type': file.type, 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}` })
+  setResponseHeaders(event, {
+    'content-type': file.type,
+    'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+  })
   return file.text
 })

@@ -5,7 +5,10 @@ import { Fault } from '../../../../access/fault'
 import { rangeOf } from '../../../../files/range'
 import { findFile, readChunks } from '../../../../files/store'
 
-/** Only pictures that were drawn anew here are shown in the page; anything else comes as a download. All from a sandbox. */
+/**
+ * Only pictures that were drawn anew here are shown in the page; anything else comes as a download. All from a
+ * sandbox.
+ */
 const SHOWN = ['image/jpeg', 'image/webp']
 
 export default answer(OPERATIONS.openFile, async ({ event, params, query }) => {
@@ -17,11 +20,11 @@ export default answer(OPERATIONS.openFile, async ({ event, params, query }) => {
   setResponseHeaders(event, {
     'content-type': drawnHere ? file.type : 'application/octet-stream',
     'content-disposition': drawnHere ? 'inline' : `attachment${name}`,
-    'content-security-policy': 'default-src \'none\'; sandbox',
+    'content-security-policy': "default-src 'none'; sandbox",
     'x-content-type-options': 'nosniff',
     'cache-control': 'private, max-age=31536000, immutable',
     'accept-ranges': 'bytes',
-    'etag': `"${file.id}"`,
+    etag: `"${file.id}"`,
   })
   if (range === 'outside') {
     setResponseHeader(event, 'content-range', `bytes */${file.size}`)

@@ -8,10 +8,14 @@ import { members } from '../../../../database/schema'
 import { recheck, tellPeople } from '../../../../live/rooms'
 
 export default answer(OPERATIONS.removeMember, async ({ params, account, role }) => {
-  if (params.user !== account.id && role !== 'owner') throw new Fault(403, 'role', 'Only owners can take somebody’s role away.')
+  if (params.user !== account.id && role !== 'owner')
+    throw new Fault(403, 'role', 'Only owners can take somebody’s role away.')
   const owners = await ownersOf(params.id)
-  if (owners.length === 1 && owners[0] === params.user) throw new Fault(409, 'last-owner', 'A tree needs an owner. Make somebody else owner first.')
-  await database().delete(members).where(and(eq(members.treeId, params.id), eq(members.userId, params.user)))
+  if (owners.length === 1 && owners[0] === params.user)
+    throw new Fault(409, 'last-owner', 'A tree needs an owner. Make somebody else owner first.')
+  await database()
+    .delete(members)
+    .where(and(eq(members.treeId, params.id), eq(members.userId, params.user)))
   await recheck(params.id)
   await tellPeople(params.id)
 })

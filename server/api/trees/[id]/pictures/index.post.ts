@@ -4,4 +4,8 @@ import { keepPicture } from '../../../../files/keep-picture'
 
 const MOST = 25 * 1024 * 1024
 
-export default answer(OPERATIONS.addPicture, async ({ event, params, account }) => keepPicture(params.id, account.id, await rawBody(event, MOST)), 0)
+export default answer(
+  OPERATIONS.addPicture,
+  async ({ event, params, account }) => keepPicture(params.id, account.id, await rawBody(event, MOST)),
+  0,
+)
