@@ -4,8 +4,7 @@ import { addDays } from '#core/schedule/days'
 
 /**
  * A calendar day that is typed in words (“fri”, “in 2 weeks”, “15.12.”) or chosen from a calendar. What is understood
- * is shown while it's typed, and what isn't is said;
- * the arrows go a day on or back.
+ * is shown while it's typed, and what isn't is said; the arrows go a day on or back.
  */
 const props = defineProps<{
   modelValue: string | null

@@ -4,8 +4,7 @@ import { closing } from '~/focus/opened'
 
 /**
  * A dialog that keeps the one rule for the focus. PrimeVue's chooses a focus after its animation, again when somebody
- * types already, and gives it back to
- * whatever had it before, also when that has gone; both are left to `v-opened`.
+ * types already, and gives it back to whatever had it before, also when that has gone; both are left to `v-opened`.
  */
 defineOptions({ inheritAttrs: false })
 defineProps<{ header?: string }>()

@@ -1,9 +1,7 @@
 /*
  * One rule for the focus. Whatever opens takes it in its first useful field; Esc closes it; then the focus is in the
- * tree again. A click on a button
- * leaves it in the tree. A panel that stays from topic to topic stays at the first Esc, which leads to the tree, and
- * closes at the second. What only
- * shows takes no focus.
+ * tree again. A click on a button leaves it in the tree. A panel that stays from topic to topic stays at the first Esc,
+ * which leads to the tree, and closes at the second. What only shows takes no focus.
  */
 import type { ObjectDirective } from 'vue'
 import { arrive, expectNothing, isFieldExpected, isTextField } from './typeahead'
@@ -153,8 +151,7 @@ export const isDialogOpen = (): boolean => stack.some(one => one.manner === 'dia
 
 /**
  * After a click in the page: unless it led into a field, the keys are the tree's. A button that is pressed by keyboard
- * keeps the focus. Elements that
- * choose by a list of their own keep it until something is chosen.
+ * keeps the focus. Elements that choose by a list of their own keep it until something is chosen.
  */
 export function afterClick(event: MouseEvent): void {
   const at =

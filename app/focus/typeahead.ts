@@ -1,8 +1,7 @@
 /*
  * Keys pressed between the wish to type and the field being there. A fast hand presses the next key before the next
- * frame is painted, and a part of the
- * app that is loaded when it's first needed takes longer still. What is pressed meanwhile waits here, and is typed into
- * the field when it comes.
+ * frame is painted, and a part of the app that is loaded when it's first needed takes longer still. What is pressed
+ * meanwhile waits here, and is typed into the field when it comes.
  */
 
 /** How long keys wait for a field, ms: after that, whatever was to open isn't coming. */

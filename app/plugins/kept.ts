@@ -14,9 +14,8 @@ const fieldIn = (el: HTMLElement): Kept =>
 
 /**
  * `v-kept="text"`: shows a text in a field, and leaves it alone while somebody types there. Vue's own `:value` writes
- * the field anew at every drawing of
- * its component, and somebody else's edit draws it. Once left, the field shows the truth again, whatever became of what
- * was typed.
+ * the field anew at every drawing of its component, and somebody else's edit draws it. Once left, the field shows the
+ * truth again, whatever became of what was typed.
  */
 const kept: ObjectDirective<HTMLElement, string | number> = {
   mounted(el, { value }) {

@@ -81,8 +81,7 @@ export const DESK: InjectionKey<Desk> = Symbol('desk')
 
 /**
  * What one person has in hand in one open tree: the selection, the title being typed, folds and the view, and
- * everything
- * they can do. The tree itself stays plain data in the session; only what is on the screen is reactive.
+ * everything they can do. The tree itself stays plain data in the session; only what is on the screen is reactive.
  */
 export class Desk {
   readonly session: TreeSession

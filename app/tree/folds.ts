@@ -11,8 +11,8 @@ const MOST = 3000
 
 /**
  * What one person has folded in a tree: a depth opened to, and the topics folded or opened one by one since. Nobody
- * else sees it.
- * Where nothing is said, the tree's own fold of a topic counts, as it was imported or saved. Kept in this browser.
+ * else sees it. Where nothing is said, the tree's own fold of a topic counts, as it was imported or saved. Kept in this
+ * browser.
  */
 export class Folds {
   /** 0 opens all; null leaves it to each topic. */

@@ -14,8 +14,7 @@ interface Axis {
 
 /**
  * What is drawn under the planks: brackets, blocks, time axes, and far out the planks themselves as bars with the big
- * titles.
- * Gathers by colour while the layout is scanned, and draws each colour in one go.
+ * titles. Gathers by colour while the layout is scanned, and draws each colour in one go.
  */
 export class Paper {
   private lines = new Map<string, Path2D>()

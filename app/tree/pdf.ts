@@ -2,8 +2,7 @@ import type { PDFDocumentProxy } from 'pdfjs-dist'
 
 /*
  * PDF files are drawn page by page onto a canvas, parts of the file being fetched as they are needed. Nothing in them
- * is run:
- * no scripts, no forms, no links.
+ * is run: no scripts, no forms, no links.
  */
 
 const open = new Map<string, Promise<PDFDocumentProxy>>()

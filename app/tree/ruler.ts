@@ -20,8 +20,7 @@ function fontName(face: Face): string {
 
 /**
  * Measures text as the style sheet sets it, word by word: words come again and again, whole titles rarely do. What a
- * font moves
- * letters across a space (a fraction of a pixel) is left out.
+ * font moves letters across a space (a fraction of a pixel) is left out.
  */
 export const browserRuler: Ruler = (text, face) => {
   const font = fontOf(face)

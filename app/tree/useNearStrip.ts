@@ -6,8 +6,8 @@ const STRIP = { width: 126, reach: 44, margin: 8 } as const
 
 /**
  * Whether the strip by the selection shows: once the pointer has rested on the focused plank for a moment, and as long
- * as it stays there or on the
- * way to the strip. A key hides it, so that it never lies over what somebody goes on to click. By touch it just stays.
+ * as it stays there or on the way to the strip. A key hides it, so that it never lies over what somebody goes on to
+ * click. By touch it just stays.
  */
 export function useNearStrip(focused: () => Rect | undefined, zoom: () => number) {
   const near = ref(false)

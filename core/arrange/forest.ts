@@ -1,4 +1,5 @@
-import type { Side, TopicId } from '../tree/topic'
+import type { Side } from '../tree/fields'
+import type { TopicId } from '../tree/topic'
 import type { Grove, Ground, GroveOnlooker } from './grove'
 import { backOf, type Direction, edgeOf, type Extents, GAPS, meets, type Placed, type Rect } from './place'
 import { halfOf } from './standing'

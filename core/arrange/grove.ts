@@ -24,8 +24,7 @@ export interface GroveOnlooker extends Onlooker {
 
 /**
  * How the topics of a frame stand, all but its root. Kept topic by topic: a change costs the path from what was touched
- * to
- * the frame's root, and a look costs what is in sight.
+ * to the frame's root, and a look costs what is in sight.
  */
 export interface Grove {
   /** Brings all places up to date and says how far they reach from the middle of the root. */

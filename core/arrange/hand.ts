@@ -27,8 +27,7 @@ type PlaceOf = (id: TopicId) => { readonly dx: number; readonly dy: number } | n
 
 /**
  * By hand: each topic stands where somebody put it, counted from its parent, so that a branch moves as one. A topic
- * that
- * nobody has placed yet stands below its elder sibling's branch, or beside its parent when it's the first.
+ * that nobody has placed yet stands below its elder sibling's branch, or beside its parent when it's the first.
  */
 export class HandGrove implements Grove {
   private readonly cells = new Map<TopicId, Cell>()

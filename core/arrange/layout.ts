@@ -1,5 +1,6 @@
 import { balanceSides } from '../tree/balance'
-import type { Arrangement, Side, TopicId } from '../tree/topic'
+import type { Arrangement, Side } from '../tree/fields'
+import type { TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { looseOf } from '../tree/walk'
 import { ForestGrove } from './forest'

@@ -9,9 +9,8 @@ const BACK = { right: 'left', left: 'right', down: 'up' } as const
 
 /**
  * The topic that somebody means by an arrow key, going by what they see: outward to the child nearest in line, inward
- * to the
- * parent, else to the nearest plank that way, whoever its parent is. Among topics placed by hand only nearness counts.
- * Null at the edge.
+ * to the parent, else to the nearest plank that way, whoever its parent is. Among topics placed by hand only nearness
+ * counts. Null at the edge.
  */
 export function neighbourOf(tree: Tree, layout: Layout, id: TopicId, arrow: Arrow): TopicId | null {
   const at = layout.find(id)

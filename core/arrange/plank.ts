@@ -1,4 +1,4 @@
-import type { Shape, TextSize } from '../tree/topic'
+import type { Shape, TextSize } from '../tree/style-fields'
 
 /** How a line of text is set. Sizes in canvas units (CSS pixels at 100 %). */
 export interface Face {

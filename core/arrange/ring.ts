@@ -1,5 +1,6 @@
 import { balanceSides } from '../tree/balance'
-import type { Side, TopicId } from '../tree/topic'
+import type { Side } from '../tree/fields'
+import type { TopicId } from '../tree/topic'
 import type { Grove, Ground, GroveOnlooker } from './grove'
 import { type Extents, meets, type Placed, type Rect } from './place'
 import { plankAt, type Spot } from './standing'
@@ -35,9 +36,8 @@ interface Cell {
 
 /**
  * Around the centre: one ring a level. A topic keeps the height that the tidy tree gives it when all of a level are
- * equally
- * long, and stands where its ring has that height; so siblings keep their order and no two planks meet.
- * Each ring is as small as its planks, and those on the ring inside it, allow. Linear in topics.
+ * equally long, and stands where its ring has that height; so siblings keep their order and no two planks meet. Each
+ * ring is as small as its planks, and those on the ring inside it, allow. Linear in topics.
  */
 export class RingGrove implements Grove {
   private readonly cells = new Map<TopicId, Cell>()

@@ -132,10 +132,9 @@ function extend(head: Contour, headBase: number, headEnd: number, tail: Contour 
 
 /**
  * Lays out a root, whose size is set, with its branches beside each other in order, as close as their outlines allow,
- * sharing
- * out the space that a deep neighbour forces; the root stands halfway between the outer edges of its first and last
- * child.
- * With `bracket`, the space between root and children is kept clear from the first child's middle to the last one's.
+ * sharing out the space that a deep neighbour forces; the root stands halfway between the outer edges of its first and
+ * last child. With `bracket`, the space between root and children is kept clear from the first child's middle to the
+ * last one's.
  */
 export function layOut(root: Plot, kids: readonly Plot[], bracket = false): Plot {
   const { along, gapAlong } = root

@@ -11,8 +11,7 @@ const DROP = 46
 
 /**
  * Along a time axis: each main branch hangs from its date, days are equally wide, and what has no date waits at the
- * end.
- * Later branches are hung first and as high as they go, so that no line runs through an earlier one.
+ * end. Later branches are hung first and as high as they go, so that no line runs through an earlier one.
  */
 export function timeArrangement(
   ground: Omit<Ground, 'isNested'>,

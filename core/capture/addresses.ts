@@ -16,8 +16,7 @@ const PIECE = /(?:"([^"]*)"|([^<>,;\n"]*?))\s*<([^<>\n]*)>|[^\s,;]+/g
 
 /**
  * Reads many addresses at once, parted by commas, semicolons, white space or lines, with or without names (the display
- * names of RFC 5322, section 3.4).
- * Each address comes once, in lower case.
+ * names of RFC 5322, section 3.4). Each address comes once, in lower case.
  */
 export function readAddresses(text: string): Addresses {
   const good = new Map<string, Addressee>()

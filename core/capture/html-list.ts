@@ -1,5 +1,5 @@
 import { Parser } from 'htmlparser2'
-import { LIMITS } from '../tree/change'
+import { LIMITS } from '../tree/limits'
 import type { OutlineItem } from '../tree/outline'
 import { checkSize, Unreadable } from './nested'
 

@@ -1,4 +1,4 @@
-import { LIMITS } from '../tree/change'
+import { LIMITS } from '../tree/limits'
 import type { OutlineItem } from '../tree/outline'
 
 /** Why pasted or imported text can't become topics; the words are for the person. */

@@ -1,6 +1,7 @@
 import { readDay, readLength } from '../schedule/day-words'
 import { dayInWords } from '../schedule/days'
-import type { Change, Field, Initial } from '../tree/change'
+import type { Field } from '../tree/fields'
+import type { Change, Initial } from '../tree/change'
 import type { TopicId } from '../tree/topic'
 import type { OutlineItem } from '../tree/outline'
 

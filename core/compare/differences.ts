@@ -1,11 +1,13 @@
+import { type Field, FIELD_ENTRIES, FIELDS } from '../tree/fields'
+import { SETS } from '../tree/sets'
+import { STYLE_FIELDS } from '../tree/style-fields'
 import type { Topic, TopicId } from '../tree/topic'
 import { isLive, type Tree } from '../tree/tree'
 import { pathTo } from '../tree/walk'
 
 /*
  * What is different between two states of one tree, topic by topic. Topics are matched by identity. A branch that went
- * or came counts
- * once for each of its topics, so that nothing hides behind its top.
+ * or came counts once for each of its topics, so that nothing hides behind its top.
  */
 
 export type DifferenceKind = 'added' | 'removed' | 'moved' | 'changed'
@@ -23,7 +25,20 @@ export interface Difference {
 }
 
 /** Fields that say where a topic stands, not what it is; order counts as moved only together with another parent. */
-const PLACE: ReadonlySet<keyof Topic> = new Set(['id', 'parent', 'order', 'removed', 'x', 'y', 'z', 'side', 'folded'])
+const PLACE: ReadonlySet<keyof Topic> = new Set<keyof Topic>([
+  'id',
+  'parent',
+  'order',
+  'removed',
+  ...FIELD_ENTRIES.flatMap(([name, { standing }]) => (standing ? [name] : [])),
+])
+
+/** What a person calls one of the fields that changed; everything that dresses a topic is its look. */
+export function fieldInWords(name: keyof Topic): string {
+  if (name in STYLE_FIELDS || name === 'hue') return 'look'
+  if (name in FIELDS) return FIELDS[name as Field].name
+  return name in SETS ? SETS[name as keyof typeof SETS].name : name
+}
 
 function changedFields(before: Topic, after: Topic): (keyof Topic)[] {
   return (Object.keys(after) as (keyof Topic)[]).filter(

@@ -10,7 +10,7 @@ it('says what an edit was, so that nobody wonders what wasn’t kept', () => {
       { op: 'set', topic: 't', field: 'title', value: 'Order lamps' },
       { op: 'set', topic: 't', field: 'due', value: '2027-03-05' },
     ]),
-  ).toBe('the title “Order lamps”, due of “Lift”')
+  ).toBe('the title “Order lamps”, due date of “Lift”')
   expect(editInWords(tree, [{ op: 'add', topic: 'n', parent: 'c', order: 'a1', with: { title: 'Doors' } }])).toBe(
     'the new topic “Doors”',
   )

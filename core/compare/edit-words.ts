@@ -1,24 +1,17 @@
 import { type Change, isTreeChange, type TreeChange } from '../tree/change'
+import { FIELDS } from '../tree/fields'
+import { SETS } from '../tree/sets'
 import { shorten } from '../tree/title'
 import type { Tree } from '../tree/tree'
+import { TREE_FIELDS, TREE_SETS } from '../tree/tree-fields'
 
 /** How many of an edit's parts are named. */
 const MOST = 3
 
-const FIELD_WORDS: Readonly<Record<string, string>> = {
-  x: 'place',
-  y: 'place',
-  z: 'layer',
-  done: 'progress',
-  hue: 'colour',
-  entry: 'kind in the record',
-  page: 'page',
-}
-
 function treeWords(change: TreeChange): string {
   return change.op === 'tree'
-    ? `the tree’s ${change.field}`
-    : `the tree’s ${change.set === 'markerSets' ? 'marker sets' : change.set}`
+    ? `the tree’s ${TREE_FIELDS[change.field].name}`
+    : `the tree’s ${TREE_SETS[change.set].name}`
 }
 
 function words(tree: Tree, change: Change): string {
@@ -37,15 +30,15 @@ function words(tree: Tree, change: Change): string {
     case 'set':
       return change.field === 'title'
         ? `the title “${shorten(String(change.value) || 'untitled', 200)}”`
-        : `${FIELD_WORDS[change.field] ?? change.field} of ${named}`
+        : `${FIELDS[change.field].name} of ${named}`
     case 'note':
       return `words in the note of ${named}`
     default:
-      return `${change.set === 'item' || change.set === 'meeting' ? 'the meeting' : change.set} of ${named}`
+      return `${SETS[change.set].name} of ${named}`
   }
 }
 
-/** What an edit was, for the person who made it: “the title “Order lamps”, due of “Order lamps””. */
+/** What an edit was, for the person who made it: “the title “Order lamps”, due date of “Order lamps””. */
 export function editInWords(tree: Tree, changes: readonly Change[]): string {
   const said = [...new Set(changes.map(change => words(tree, change)))]
   return said.length > MOST ? `${said.slice(0, MOST).join(', ')} and ${said.length - MOST} more` : said.join(', ')

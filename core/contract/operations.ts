@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { savedView } from '../tree/view'
 import { editSchema } from '../tree/change'
 import { ANSWERS } from '../tree/meeting'
-import { ARRANGEMENTS } from '../tree/topic'
+import { ARRANGEMENTS } from '../tree/fields'
 import { ROLES, type Role } from './roles'
 
 /*

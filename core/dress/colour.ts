@@ -1,7 +1,6 @@
 /*
  * Colours as sRGB #rrggbb, and how well they can be told apart. Rule: WCAG 2.2, "relative luminance" and "contrast
- * ratio";
- * text needs 4.5 : 1 (success criterion 1.4.3).
+ * ratio"; text needs 4.5 : 1 (success criterion 1.4.3).
  */
 
 export const LEAST_CONTRAST = 4.5

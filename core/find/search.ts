@@ -43,8 +43,7 @@ function titlesOf(order: readonly Topic[]): string[] {
 
 /**
  * The topics on the canvas that match, and the path to each. Words fold case and accents, in any order, anywhere in the
- * title,
- * the note, the links, the files' names and the checklist. `also`: what else a topic must be. Linear in topics.
+ * title, the note, the links, the files' names and the checklist. `also`: what else a topic must be. Linear in topics.
  */
 export function search(
   tree: Tree,

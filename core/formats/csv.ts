@@ -1,27 +1,24 @@
 import Papa from 'papaparse'
 import { Unreadable } from '../capture/nested'
-import { FIELDS, LIMITS } from '../tree/change'
+import type { FieldSpec } from '../tree/field-spec'
+import { type Field, FIELD_ENTRIES } from '../tree/fields'
+import { LIMITS } from '../tree/limits'
 import type { OutlineItem } from '../tree/outline'
 
 /*
  * CSV (RFC 4180), a topic a row. The first row names the columns. Where a topic belongs is said by a `parent` column,
- * which
- * names another row by its id or its title, or by a `level` column, 1 for the first level; without either the list is
- * flat.
+ * which names another row by its id or its title, or by a `level` column, 1 for the first level; without either the
+ * list is flat.
  */
 
-const NAMES: Readonly<Record<string, readonly string[]>> = {
-  title: ['title', 'topic', 'name', 'task', 'text', 'summary', 'subject'],
+const CELLS = FIELD_ENTRIES.filter(([, { headings }]) => headings)
+type Column = Field | 'id' | 'parent' | 'level'
+const NAMES: Readonly<Partial<Record<Column, readonly string[]>>> = {
+  ...Object.fromEntries(CELLS.map(([name, { headings }]) => [name, headings])),
   id: ['id', 'key', 'number', 'no', 'nr'],
   parent: ['parent', 'parent id', 'parentid', 'under', 'part of'],
   level: ['level', 'depth', 'outline level', 'indent'],
-  start: ['start', 'start date', 'begins'],
-  due: ['due', 'due date', 'finish', 'end', 'deadline'],
-  duration: ['duration', 'days', 'length'],
-  done: ['done', 'done %', 'progress', '% complete', 'complete'],
-  priority: ['priority'],
 }
-type Column = 'title' | 'id' | 'parent' | 'level' | 'start' | 'due' | 'duration' | 'done' | 'priority'
 
 interface Row {
   readonly at: number
@@ -54,8 +51,7 @@ export type Parents = Readonly<Record<string, number>>
 
 /**
  * Reads rows into branches. Throws `Unreadable` for what is no table, a parent that isn't there, or parents in a loop,
- * naming the row; `Ambiguous` where a
- * parent's title occurs more than once and `meant` doesn't say which.
+ * naming the row; `Ambiguous` where a parent's title occurs more than once and `meant` doesn't say which.
  */
 export function readCsv(text: string, meant: Parents = {}): OutlineItem[] {
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' })
@@ -162,15 +158,18 @@ function byLevel(rows: readonly Row[]): Row[] {
   return tops
 }
 
+function fromCell(said: string, kind: FieldSpec['column']): unknown {
+  if (kind === 'day') return said.slice(0, 10)
+  return kind === 'number' || kind === 'whole' ? Number(said.replace('%', '').replace(',', '.')) : said
+}
+
 /** Cells that can't be a date or a number stay out; the topic is kept. */
 function itemOf(row: Row): OutlineItem {
   const details: Record<string, unknown> = {}
-  for (const field of ['start', 'due', 'duration', 'done', 'priority'] as const) {
+  for (const [field, { schema, column }] of CELLS) {
     const said = row.cells[field]
-    if (!said) continue
-    const value =
-      field === 'start' || field === 'due' ? said.slice(0, 10) : Number(said.replace('%', '').replace(',', '.'))
-    const read = FIELDS[field].safeParse(value)
+    if (!said || field === 'title') continue
+    const read = schema.safeParse(fromCell(said, column))
     if (read.success && read.data !== null) details[field] = read.data
   }
   return {
@@ -185,19 +184,16 @@ function itemOf(row: Row): OutlineItem {
  * mark.
  */
 export function writeCsv(items: readonly OutlineItem[], nameOf: (person: string) => string): string {
-  const rows: (string | number)[][] = [
-    ['level', 'title', 'start', 'due', 'duration', 'done', 'priority', 'people', 'markers'],
+  const written = CELLS.filter(([name]) => name !== 'title')
+  const rows: unknown[][] = [
+    ['level', 'title', ...written.map(([, { headings }]) => headings![0]), 'people', 'markers'],
   ]
   const walk = (list: readonly OutlineItem[], level: number): void => {
     for (const { title, details = {}, children } of list) {
       rows.push([
         level,
         title,
-        details.start ?? '',
-        details.due ?? '',
-        details.duration ?? '',
-        details.done ?? '',
-        details.priority ?? '',
+        ...written.map(([name]) => (name === 'title' ? title : (details[name] ?? ''))),
         (details.people ?? []).map(nameOf).join(', '),
         (details.markers ?? []).join(', '),
       ])

@@ -1,7 +1,7 @@
 /*
  * What a file's bytes say as text. A byte-order mark or an XML declaration names the encoding; bytes that are valid
- * UTF-8 with anything beyond ASCII in them are
- * UTF-8 for all practical purposes; what is left is guessed, and the person is asked.
+ * UTF-8 with anything beyond ASCII in them are UTF-8 for all practical purposes; what is left is guessed, and the
+ * person is asked.
  */
 
 /** Encodings that are offered, by their names in the WHATWG Encoding Standard. */

@@ -7,8 +7,8 @@ import { offsetAt, transitionsOf, wallTime } from '../meeting/zones'
 
 /*
  * Meetings and tasks as iCalendar (RFC 5545), invitations and answers as RFC 5546 has them: REQUEST, CANCEL, REPLY.
- * Times carry their zone, and the zone its rules
- * as they are around the meeting, so that they're right on both sides of a daylight-saving change.
+ * Times carry their zone, and the zone its rules as they are around the meeting, so that they're right on both sides of
+ * a daylight-saving change.
  */
 
 // Lines fold at 75 octets (RFC 5545, section 3.1), the line's own end not counted.

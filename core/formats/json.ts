@@ -1,33 +1,27 @@
 import { z } from 'zod'
 import { Unreadable } from '../capture/nested'
+import { id } from '../tree/atoms'
 import { orderKey } from '../tree/order-key'
-import { FIELDS, LIMITS, MEMBERS, mostIn, type SetName, TREE_FIELDS, TREE_MEMBERS } from '../tree/change'
+import { mapTable, schemasOf } from '../tree/field-spec'
+import { FIELDS } from '../tree/fields'
+import { LIMITS } from '../tree/limits'
+import { SETS } from '../tree/sets'
+import { TREE_FIELDS, TREE_SETS } from '../tree/tree-fields'
 import { fromSnapshot, type Snapshot, toSnapshot } from '../tree/snapshot'
 import type { Tree } from '../tree/tree'
 
 /*
  * Sun Porch JSON: the whole tree, its trash included. The one format that loses nothing. Described in
- * docs/formats/json.md;
- * its JSON Schema is made from the schema below.
+ * docs/formats/json.md; its JSON Schema is made from the schema below.
  */
-
-const id = z.string().regex(/^[\w-]{1,40}$/)
 
 const topicSchema = z.strictObject({
   id,
   parent: id.nullable(),
   order: orderKey,
   removed: z.boolean().optional(),
-  ...Object.fromEntries(Object.entries(FIELDS).map(([name, schema]) => [name, schema.optional()])),
-  ...Object.fromEntries(
-    Object.entries(MEMBERS).map(([name, schema]) => [
-      name,
-      z
-        .array(schema)
-        .max(mostIn(name as SetName))
-        .optional(),
-    ]),
-  ),
+  ...mapTable(FIELDS, spec => spec.schema.optional()),
+  ...mapTable(SETS, spec => z.array<z.ZodType>(spec.schema).max(spec.most).optional()),
   note: z
     .string()
     .regex(/^[A-Za-z0-9+/]*={0,2}$/)
@@ -43,10 +37,8 @@ export const fileSchema = z.strictObject({
     centre: id,
     fields: z
       .strictObject({
-        ...TREE_FIELDS,
-        markerSets: z.array(TREE_MEMBERS.markerSets).max(LIMITS.treeMembers),
-        looks: z.array(TREE_MEMBERS.looks).max(LIMITS.treeMembers),
-        views: z.array(TREE_MEMBERS.views).max(LIMITS.treeMembers),
+        ...schemasOf(TREE_FIELDS),
+        ...mapTable(TREE_SETS, spec => z.array<z.ZodType>(spec.schema).max(spec.most)),
       })
       .partial(),
     topics: z.array(topicSchema).min(1).max(LIMITS.topics),

@@ -2,16 +2,15 @@ import { toString as plainWords } from 'mdast-util-to-string'
 import type { List, ListItem, Nodes, Root, RootContent } from 'mdast'
 import { checkSize, Unreadable } from '../capture/nested'
 import { isSafeAddress } from '../tree/address'
-import { LIMITS } from '../tree/change'
+import { LIMITS } from '../tree/limits'
 import type { OutlineItem } from '../tree/outline'
 import { noteFromMarkdown, noteToMarkdown, parseMarkdown, printMarkdown } from './note-text'
 
 /*
- * Markdown (CommonMark 0.31 with task lists, github.github.com/gfm section 5.3).
- * Headings nest by level, list items by list; what else follows a heading or an item is its note.
- * Out: the centre as the one heading of level 1, everything else as a nested list, notes as quotes. What Markdown has
- * no place for
- * (dates, people, markers, links, style, sides, folds) stays behind.
+ * Markdown (CommonMark 0.31 with task lists, github.github.com/gfm section 5.3). Headings nest by level, list items by
+ * list; what else follows a heading or an item is its note. Out: the centre as the one heading of level 1, everything
+ * else as a nested list, notes as quotes. What Markdown has no place for (dates, people, markers, links, style, sides,
+ * folds) stays behind.
  */
 
 /** Longer files are refused: the parser takes seconds on hostile input of this size. */

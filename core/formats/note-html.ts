@@ -5,8 +5,7 @@ import { escapeHtml } from './clipboard'
 
 /*
  * A note as HTML to read. Built from the note's own nodes: only the elements named here come out, all text is escaped,
- * and
- * addresses pass the same check as everywhere, so there is nothing left to clean.
+ * and addresses pass the same check as everywhere, so there is nothing left to clean.
  */
 
 const ELEMENTS: Record<string, string> = {

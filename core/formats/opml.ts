@@ -1,54 +1,41 @@
 import { SaxesParser } from 'saxes'
 import { z } from 'zod'
 import { checkSize, Unreadable } from '../capture/nested'
-import { FIELDS, LIMITS, MEMBERS } from '../tree/change'
+import type { Initial } from '../tree/change'
+import type { FieldSpec } from '../tree/field-spec'
+import { FIELD_ENTRIES } from '../tree/fields'
+import { LIMITS } from '../tree/limits'
+import { SET_ENTRIES } from '../tree/sets'
 import { isSafeAddress } from '../tree/address'
 import type { OutlineItem } from '../tree/outline'
 import { noteFromMarkdown, noteToMarkdown } from './note-text'
 
 /*
  * OPML 2.0 (opml.org/spec2.opml). `text` is the title; links follow the specification's type="link" where a topic has
- * just one.
- * What the format has no place for travels in attributes of our own namespace, which other readers pass over, as
- * section
- * "Extending OPML" asks: dates, progress, markers, style, the branch's arrangement, and as JSON: several links,
- * checklists, places, numbering, pages.
- * People, pictures, files, sketches, cross-links and places by hand stay behind.
+ * just one. What the format has no place for travels in attributes of our own namespace, which other readers pass over,
+ * as section "Extending OPML" asks: dates, progress, markers, style, the branch's arrangement, and as JSON: several
+ * links, checklists, places, numbering, pages. People, pictures, files, sketches, cross-links and places by hand stay
+ * behind.
  */
 
 const NAMESPACE = 'urn:sun-porch:opml:1'
 const MOST = 16 * 1024 * 1024
-const CARRIED = [
-  'start',
-  'due',
-  'duration',
-  'done',
-  'priority',
-  'folded',
-  'side',
-  'arrangement',
-  'hue',
-  'fill',
-  'ink',
-  'textSize',
-  'bold',
-  'slanted',
-  'underlined',
-  'shape',
-  'border',
-  'edge',
-  'width',
-  'page',
-] as const
-const NUMBERS: readonly string[] = ['duration', 'done', 'priority', 'width']
-const TRUTHS: readonly string[] = ['folded', 'bold', 'slanted', 'underlined', 'page']
+type Carried = keyof Omit<Initial, 'title'>
+const carried = FIELD_ENTRIES.flatMap(([name, spec]) => (name === 'title' ? [] : [[name, spec] as const]))
+const PLAIN = carried.filter(([, { opml }]) => opml && opml !== 'json')
 /** What travels as JSON in an attribute, each checked by its own schema on the way in. */
-const IN_JSON = {
-  place: FIELDS.place,
-  numbering: FIELDS.numbering,
-  links: z.array(MEMBERS.links).max(LIMITS.members),
-  checks: z.array(MEMBERS.checks).max(LIMITS.members),
-} as const
+const IN_JSON: readonly (readonly [Carried, z.ZodType])[] = [
+  ...carried.filter(([, { opml }]) => opml === 'json').map(([name, { schema }]) => [name, schema] as const),
+  ...SET_ENTRIES.filter(([, { opml }]) => opml === 'json').map(
+    ([name, { schema, most }]) => [name, z.array(schema).max(most)] as const,
+  ),
+]
+/** Sets of words, joined by spaces. */
+const IN_WORDS = SET_ENTRIES.filter(([, { opml }]) => opml === 'words')
+
+function fromAttribute(said: string, kind: FieldSpec['opml']): unknown {
+  return kind === 'number' || kind === 'whole' ? Number(said) : kind === 'truth' ? said === 'true' : said
+}
 
 interface Growing {
   title: string
@@ -89,23 +76,21 @@ export function readOpml(text: string): OpmlDocument {
     if (note) item.details.note = note
     const address = attributes.url ?? attributes.htmlUrl ?? attributes.xmlUrl
     if (address && isSafeAddress(address)) item.details.links = [{ id: 'l1', url: address, title: '' }]
-    for (const field of CARRIED) {
+    for (const [field, { schema, opml }] of PLAIN) {
       const given = attributes[`porch:${field}`]
       // An empty attribute says nothing; it isn't a nought.
       if (given === undefined || given.trim() === '') continue
-      const value = FIELDS[field].safeParse(
-        NUMBERS.includes(field) ? Number(given) : TRUTHS.includes(field) ? given === 'true' : given,
-      )
+      const value = schema.safeParse(fromAttribute(given, opml))
       if (value.success && value.data !== null) item.details[field] = value.data
     }
-    for (const [field, schema] of Object.entries(IN_JSON)) {
+    for (const [field, schema] of IN_JSON) {
       const value = schema.safeParse(parsed(attributes[`porch:${field}`]))
       if (value.success && value.data !== null) item.details[field] = value.data
     }
-    const markers = (attributes['porch:markers'] ?? '')
-      .split(' ')
-      .filter(marker => MEMBERS.markers.safeParse(marker).success)
-    if (markers.length > 0) item.details.markers = markers.slice(0, LIMITS.members)
+    for (const [name, { schema, most }] of IN_WORDS) {
+      const said = (attributes[`porch:${name}`] ?? '').split(' ').filter(word => schema.safeParse(word).success)
+      if (said.length > 0) item.details[name] = said.slice(0, most)
+    }
     ;(open.at(-1)?.children ?? top).push(item)
     open.push(item)
     if (open.length > LIMITS.depth) throw new Unreadable('This file nests too deeply. Nothing was changed.')
@@ -160,17 +145,17 @@ function outline(item: OutlineItem, indent: string): string {
   if (note) tag += ` _note="${attribute(note)}"`
   const only = details.links?.length === 1 ? details.links[0] : undefined
   if (only) tag += ` type="link" url="${attribute(only.url)}"`
-  for (const field of CARRIED) {
+  for (const [field] of PLAIN) {
     const value = details[field]
     if (value !== undefined && value !== null && value !== false) tag += ` porch:${field}="${value}"`
   }
-  for (const field of ['place', 'numbering', 'links', 'checks'] as const) {
+  for (const [field] of IN_JSON) {
     const value = details[field]
     const isOneLink = field === 'links' && only !== undefined && only.title === ''
     if (value && !isOneLink && !(Array.isArray(value) && value.length === 0))
       tag += ` porch:${field}="${attribute(JSON.stringify(value))}"`
   }
-  if (details.markers?.length) tag += ` porch:markers="${details.markers.join(' ')}"`
+  for (const [name] of IN_WORDS) if (details[name]?.length) tag += ` porch:${name}="${details[name].join(' ')}"`
   if (item.children.length === 0) return `${tag}/>\n`
   return `${tag}>\n${item.children.map(child => outline(child, `${indent}  `)).join('')}${indent}</outline>\n`
 }

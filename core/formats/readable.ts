@@ -9,8 +9,7 @@ import { noteFromMarkdown, noteToMarkdown } from './note-text'
 
 /*
  * A branch as somebody reads it on paper, for formats that hold titles and text: numbers stand before titles,
- * references say what
- * the original says, and links, checklists, places, file names and cross-links follow the note.
+ * references say what the original says, and links, checklists, places, file names and cross-links follow the note.
  */
 
 /** Text that Markdown would take for something else stands as it is. */

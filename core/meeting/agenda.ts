@@ -10,8 +10,7 @@ import { wallTime } from './zones'
 
 /*
  * The agenda: lines of the brief until it's laid out, topics of the tree from then on. There is one truth at any time:
- * a line that is laid
- * out becomes a topic and stops being a line.
+ * a line that is laid out becomes a topic and stops being a line.
  */
 
 /** An item as it's read. */
@@ -119,8 +118,7 @@ export function lengthOfMeeting(tree: Tree, meeting: TopicId): number {
 
 /**
  * From when a meeting's times count: as planned, or, where it was begun on another day than planned (or none was), from
- * when it was begun.
- * Begun late on its day it still should end on time; held a day early, it can't.
+ * when it was begun. Begun late on its day it still should end on time; held a day early, it can't.
  */
 export function startForClock(tree: Tree, meeting: TopicId): number | null {
   const brief = briefOf(topicOf(tree, meeting))
@@ -192,8 +190,8 @@ function ordersOfNew(
 
 /**
  * The changes that lay the agenda out: each line becomes a topic with its owner, minutes and pattern; each item gets
- * what its pattern has and
- * it hasn't. Nothing that is there is written over or made twice; done again, there is nothing to do.
+ * what its pattern has and it hasn't. Nothing that is there is written over or made twice; done again, there is nothing
+ * to do.
  */
 export function layOut(tree: Tree, meeting: TopicId): Change[] {
   const { lines } = briefOf(topicOf(tree, meeting))

@@ -140,8 +140,7 @@ export function dayOf(brief: Brief): string {
 
 /**
  * The meetings that follow one another: those under the same parent, by day, the ones without a day last. A meeting
- * that is the
- * centre is followed by those that hang from it.
+ * that is the centre is followed by those that hang from it.
  */
 export function seriesOf(tree: Tree, meeting: TopicId): TopicId[] {
   const { parent } = topicOf(tree, meeting)

@@ -2,8 +2,7 @@ import { daysBetween } from '../schedule/days'
 
 /*
  * What goes on from one meeting to the next: open actions, unanswered questions, parked topics, with their age. They
- * are referred to,
- * not copied, so the age counts from where they were first raised.
+ * are referred to, not copied, so the age counts from where they were first raised.
  */
 
 export type RecordKind = 'action' | 'question' | 'parked'

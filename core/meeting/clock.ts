@@ -1,8 +1,7 @@
 /*
  * The clock of a meeting: when each item is planned to begin, when the meeting will end as things stand, and how the
- * items that
- * are left can be cut so that it still ends on time. Instants are milliseconds since 1970 UTC; lengths are minutes.
- * What time it is, is passed in.
+ * items that are left can be cut so that it still ends on time. Instants are milliseconds since 1970 UTC; lengths are
+ * minutes. What time it is, is passed in.
  */
 
 const MINUTE = 60_000
@@ -94,9 +93,8 @@ export interface Cut {
 
 /**
  * Shares `available` whole minutes among items in proportion to what they were planned for, none below its floor.
- * Shares are
- * rounded by the largest remainder (Hamilton's method), the earlier item first where remainders are equal. Items that
- * fit as planned stay as they are.
+ * Shares are rounded by the largest remainder (Hamilton's method), the earlier item first where remainders are equal.
+ * Items that fit as planned stay as they are.
  */
 export function evenCut(items: readonly TimedItem[], available: number): Cut {
   const room = Math.max(0, Math.floor(available))
@@ -131,8 +129,8 @@ export function evenCut(items: readonly TimedItem[], available: number): Cut {
 
 /**
  * The cut of what hasn't been dealt with yet so that the meeting ends at `end`; the current item has until its time is
- * up. The minutes are those that each item
- * has in all: what was spent on it already, in whole minutes, and its share of what is left.
+ * up. The minutes are those that each item has in all: what was spent on it already, in whole minutes, and its share of
+ * what is left.
  */
 export function cutToEnd(items: readonly TimedItem[], running: Running, now: number, end: number): Cut {
   const left = (end - now - Math.max(0, leftOf(items, running, now))) / MINUTE

@@ -11,8 +11,7 @@ import { wallTime } from './zones'
 
 /*
  * The minutes of a meeting, put together from its topics: who was there, what was said and decided item by item, who
- * does what by when.
- * Neutral: the documents and the view write from the same.
+ * does what by when. Neutral: the documents and the view write from the same.
  */
 
 export interface MinutesLine {

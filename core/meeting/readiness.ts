@@ -1,7 +1,6 @@
 /*
  * Whether a meeting is ready to be held: what is missing, in words, who can mend it, and where. Pure: what it needs to
- * know of the world
- * (whose calendar is taken, which documents open) is passed in.
+ * know of the world (whose calendar is taken, which documents open) is passed in.
  */
 
 import type { Intent } from '../tree/meeting'

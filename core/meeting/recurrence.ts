@@ -2,8 +2,7 @@ import { addDays, daysBetween } from '../schedule/days'
 
 /*
  * How a series of meetings goes on: the recurrence rules of RFC 5545, section 3.3.10, that meetings need. Weekly or
- * every so many
- * weeks on a weekday; monthly on the nth or last such weekday. Days are ISO 8601 dates.
+ * every so many weeks on a weekday; monthly on the nth or last such weekday. Days are ISO 8601 dates.
  */
 
 export const WEEKDAYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const

@@ -6,8 +6,8 @@ import { briefOf, type Run, sayPart } from './brief'
 
 /*
  * How a meeting moves on. Time is told by whoever calls (the server), so that it is counted once for everybody. Each
- * move counts up `step`;
- * a move names the step it was made from, and one that comes late, because another chair pressed first, does nothing.
+ * move counts up `step`; a move names the step it was made from, and one that comes late, because another chair pressed
+ * first, does nothing.
  */
 
 export type Move =

@@ -5,8 +5,7 @@ import { briefOf, isMeeting, takePart } from './brief'
 
 /*
  * In a brief people may come in any order: a name that nobody in the tree has yet stays as a wish, and an address
- * belongs to whoever joins with it. Here it's decided
- * who is meant, once they are known.
+ * belongs to whoever joins with it. Here it's decided who is meant, once they are known.
  */
 
 export interface KnownPerson {

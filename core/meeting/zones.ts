@@ -2,8 +2,7 @@ import { Temporal } from 'temporal-polyfill'
 
 /*
  * Meeting times are instants with an IANA zone. What people say is a day and a time on the wall; what that means is
- * decided here,
- * across both changes of daylight saving.
+ * decided here, across both changes of daylight saving.
  */
 
 export type WallTime =

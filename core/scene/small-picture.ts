@@ -11,8 +11,7 @@ const LETTER = 6.6
 
 /**
  * A tree as a small SVG of bars in its look's colours: enough to know it again in a list. Text is left out, so that the
- * picture
- * of a tree tells nothing that its title doesn't. `width` and `height` in pixels.
+ * picture of a tree tells nothing that its title doesn't. `width` and `height` in pixels.
  */
 export function smallPicture(tree: Tree, width: number, height: number, today: string): string {
   const wear = wearOf(lookOf(tree.fields), false)

@@ -3,9 +3,8 @@ import { addDays } from './days'
 
 /*
  * The one reader of days said in words: `fri`, `in 2 weeks`, `7 Dec`, `15.12.`, `end of month`, in English and in the
- * person's own language. Names of days and months,
- * "tomorrow" and "in 2 weeks" come from Intl, whose data is Unicode CLDR's. Nothing here asks the machine for the time
- * or for a zone: what day it is, is passed in.
+ * person's own language. Names of days and months, "tomorrow" and "in 2 weeks" come from Intl, whose data is Unicode
+ * CLDR's. Nothing here asks the machine for the time or for a zone: what day it is, is passed in.
  */
 
 /** What a reader of words needs to know about the person. */
@@ -324,9 +323,8 @@ function dayAndMonth(text: string, words: Words, today: string): string | null {
 
 /**
  * The calendar day that a whole phrase names, ISO 8601; null when it names none, or not for certain. A day without a
- * year is today's or the next to come; a weekday
- * is today or within the next six days; "next fri" is the Friday of next week. What is past by its words ("last
- * friday") and times ("2 hours") are no days.
+ * year is today's or the next to come; a weekday is today or within the next six days; "next fri" is the Friday of next
+ * week. What is past by its words ("last friday") and times ("2 hours") are no days.
  */
 export function readDay(phrase: string, sense: DaySense): string | null {
   const said = phrase.trim().toLocaleLowerCase().normalize('NFKC').replace(/\s+/g, ' ')

@@ -1,5 +1,5 @@
 import type { Intent } from '../tree/meeting'
-import type { Arrangement } from '../tree/topic'
+import type { Arrangement } from '../tree/fields'
 
 /**
  * What a new tree can begin from. `lines`: nested by two spaces; after `//` plain words give details, dates counted

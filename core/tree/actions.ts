@@ -1,9 +1,10 @@
 import { generateNKeysBetween } from 'fractional-indexing'
-import type { Change, Field, Fields, Initial } from './change'
+import type { Field, Fields, Side } from './fields'
+import type { Change, Initial } from './change'
 import { countItems, type OutlineItem, plant, toOutline } from './outline'
 import { balanceSides } from './balance'
 import { roomAt } from './order'
-import type { Side, TopicId } from './topic'
+import type { TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 import { isWithin, placeOf, topmost } from './walk'
 

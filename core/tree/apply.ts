@@ -1,20 +1,10 @@
-import {
-  type Change,
-  type Initial,
-  isTreeChange,
-  LIMITS,
-  type Member,
-  memberKey,
-  mostIn,
-  SET_NAMES,
-  type SetName,
-  type TopicChange,
-  type TreeChange,
-  type TreeFields,
-} from './change'
+import { type Change, type Initial, isTreeChange, type TopicChange, type TreeChange } from './change'
+import { LIMITS } from './limits'
 import { mergeNote } from './note'
+import { type Member, memberKey, SET_NAMES, type SetName, SETS } from './sets'
 import { BLANK, newTopic, type Topic, type TopicId } from './topic'
 import { swapTopic, type Tree } from './tree'
+import { TREE_SETS, type TreeFields } from './tree-fields'
 
 export type RefusalCode = 'missing' | 'exists' | 'loop' | 'centre' | 'full' | 'deep' | 'many' | 'note'
 
@@ -57,12 +47,13 @@ function withMember(topic: Topic, set: SetName, member: Member): Topic {
   const key = memberKey(member)
   const members: readonly Member[] = topic[set]
   const at = members.findIndex(other => memberKey(other) === key)
-  if (at < 0 && members.length >= mostIn(set))
+  const { most, name } = SETS[set]
+  if (at < 0 && members.length >= most)
     throw new Refused(
       'many',
       set === 'meeting' || set === 'item'
-        ? `A meeting holds ${mostIn(set)} parts at most.`
-        : `A topic holds ${mostIn(set)} ${set} at most.`,
+        ? `A meeting holds ${most} parts at most.`
+        : `A topic holds ${most} ${name} at most.`,
     )
   return { ...topic, [set]: at < 0 ? [...members, member] : members.with(at, member) }
 }
@@ -139,8 +130,8 @@ function nextFields(fields: TreeFields, change: TreeChange): TreeFields {
   const members: readonly { readonly id: string }[] = fields[change.set]
   const at = members.findIndex(other => other.id === key)
   if (change.op === 'tree-take') return at < 0 ? fields : { ...fields, [change.set]: members.toSpliced(at, 1) }
-  if (at < 0 && members.length >= LIMITS.treeMembers)
-    throw new Refused('many', `A tree keeps ${LIMITS.treeMembers} of these at most.`)
+  if (at < 0 && members.length >= TREE_SETS[change.set].most)
+    throw new Refused('many', `A tree keeps ${TREE_SETS[change.set].most} ${TREE_SETS[change.set].name} at most.`)
   return { ...fields, [change.set]: at < 0 ? [...members, change.member] : members.with(at, change.member) }
 }
 

@@ -1,9 +1,8 @@
-import type { Side } from './topic'
+import type { Side } from './fields'
 
 /**
  * Shares main branches out to two sides so that their heights differ as little as possible, without reordering within a
- * side.
- * Exact up to 20 branches (every choice is looked at); beyond that each branch in turn goes to the lower side.
+ * side. Exact up to 20 branches (every choice is looked at); beyond that each branch in turn goes to the lower side.
  * Among equally good choices the one that reads most naturally wins: early branches right, late ones left.
  * `heights` in canvas units; `given` are sides that somebody chose and that stay.
  */

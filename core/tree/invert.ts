@@ -1,13 +1,6 @@
-import {
-  type Change,
-  isTreeChange,
-  type Member,
-  memberKey,
-  type SetName,
-  type TopicChange,
-  type TreeChange,
-  type TreeFields,
-} from './change'
+import { type Change, isTreeChange, type TopicChange, type TreeChange } from './change'
+import { type Member, memberKey, type SetName } from './sets'
+import type { TreeFields } from './tree-fields'
 import type { Patch } from './apply'
 import type { Topic, TopicId } from './topic'
 import { childrenOf, isLive, type Tree } from './tree'

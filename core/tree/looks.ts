@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { styleFields } from './style'
+import { levelStyle } from './style-fields'
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i)
 
@@ -17,7 +17,7 @@ export const lookSchema = z.strictObject({
   hues: z.array(hex).length(10),
   /** The width of brackets and left edges, in canvas units. */
   line: z.number().min(0.5).max(8),
-  levels: z.array(z.strictObject(styleFields).partial()).max(12),
+  levels: z.array(levelStyle).max(12),
 })
 export type Look = Readonly<z.infer<typeof lookSchema>>
 

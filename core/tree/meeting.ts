@@ -1,15 +1,13 @@
 import { z } from 'zod'
 import { orderKey } from './order-key'
-import { words } from './substance'
+import { id, words } from './atoms'
 
 /*
  * What makes a topic a meeting, an agenda item, or a line of the record. A meeting and an item carry their parts as
- * members of a set, each known by
- * its id, so that two people who fill in different parts at once lose nothing (docs/decisions/0012). What the parts
- * mean is decided in `core/meeting`.
+ * members of a set, each known by its id, so that two people who fill in different parts at once lose nothing
+ * (docs/decisions/0012). What the parts mean is decided in `core/meeting`.
  */
 
-const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
 /** Milliseconds since 1970 UTC. */
 const instant = z.int().min(0).max(8.64e15)
 const minutes = z.int().min(1, 'Minutes are a whole number, 1 at least.').max(1440)

@@ -4,8 +4,7 @@ import { childrenOf, topicOf, type Tree } from './tree'
 
 /*
  * Numbers that topics are called by, worked out from where they stand. `figures`: 1.1.2. `letters`: A.1.a.i, the usual
- * order of
- * an outline. `roman`: I.A.1.a. Common practice, no source.
+ * order of an outline. `roman`: I.A.1.a. Common practice, no source.
  */
 
 type Sign = 'figure' | 'upper' | 'lower' | 'roman' | 'small-roman'

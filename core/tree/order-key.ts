@@ -3,8 +3,8 @@ import { z } from 'zod'
 
 /*
  * Order among siblings and lines is a fractional key. Putting something in at one place again and again makes keys
- * longer each time; before they outgrow what a key
- * may have, a run of neighbours gets short ones anew, in the same edit.
+ * longer each time; before they outgrow what a key may have, a run of neighbours gets short ones anew, in the same
+ * edit.
  */
 
 /** Whether a key is one that others can be put before and after. */

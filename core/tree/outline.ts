@@ -1,6 +1,7 @@
 import { generateNKeysBetween } from 'fractional-indexing'
-import { type Change, type Initial, SET_NAMES } from './change'
-import type { BriefPart } from './meeting'
+import type { Change, Initial } from './change'
+import { FIELD_ENTRIES } from './fields'
+import { SET_ENTRIES } from './sets'
 import { isBlank, type Topic, type TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 
@@ -16,58 +17,17 @@ export interface OutlineItem {
   readonly children: readonly OutlineItem[]
 }
 
-const CARRIED = [
-  'start',
-  'due',
-  'duration',
-  'done',
-  'priority',
-  'folded',
-  'side',
-  'x',
-  'y',
-  'z',
-  'arrangement',
-  'hue',
-  'fill',
-  'ink',
-  'textSize',
-  'bold',
-  'slanted',
-  'underlined',
-  'shape',
-  'border',
-  'edge',
-  'width',
-  'picture',
-  'note',
-  'place',
-  'sketch',
-  'page',
-  'reference',
-  'numbering',
-  'entry',
-] as const
+/** The fields that a copy takes along besides its title. */
+const COPIED = FIELD_ENTRIES.flatMap(([name, { copied }]) => (copied === false || name === 'title' ? [] : [name]))
 
 function detailsOf(topic: Topic): Omit<Initial, 'title'> | undefined {
   const details: Record<string, unknown> = {}
-  for (const key of CARRIED) {
-    const value = topic[key]
-    if (!isBlank(key, value)) details[key] = value
+  for (const key of [...COPIED, 'note'] as const) if (!isBlank(key, topic[key])) details[key] = topic[key]
+  for (const [key, spec] of SET_ENTRIES) {
+    const members = spec.inCopies?.(topic[key]) ?? [...topic[key]]
+    if (members.length > 0) details[key] = members
   }
-  for (const key of SET_NAMES) if (topic[key].length > 0) details[key] = [...topic[key]]
-  if (topic.meeting.length > 0) details.meeting = meetingInCopies(topic.meeting)
   return Object.keys(details).length > 0 ? details : undefined
-}
-
-/** A copy of a meeting is another meeting: it was neither sent to anybody nor is it being held. */
-function meetingInCopies(parts: readonly BriefPart[]): BriefPart[] {
-  const ended = parts.some(part => part.kind === 'stage' && part.stage === 'ended')
-  return parts.filter(
-    ({ kind }) =>
-      kind !== 'invitation' &&
-      (ended || (kind !== 'run' && kind !== 'stage' && kind !== 'answer' && kind !== 'attendance')),
-  )
 }
 
 /** Another title and other details for a topic on its way out. */
@@ -169,8 +129,7 @@ export function filesIn(items: readonly OutlineItem[]): string[] {
 
 /**
  * Items that were copied in another tree: references to topics that don't come along lead there, cross-links to them
- * are left
- * out, since those only tie topics of one tree.
+ * are left out, since those only tie topics of one tree.
  */
 export function fromElsewhere(items: readonly OutlineItem[], tree: string): OutlineItem[] {
   const along = new Set<TopicId>()

@@ -2,8 +2,7 @@ import { z } from 'zod'
 
 /*
  * What a filter asks: single conditions, joined by and/or, each of which may be turned round. As data, so that it can
- * be
- * kept under a name, shared, and said as a sentence.
+ * be kept under a name, shared, and said as a sentence.
  */
 
 const id = z.string().regex(/^[\w-]{1,40}$/)

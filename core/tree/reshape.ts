@@ -28,8 +28,7 @@ const FIGURE =
 
 /**
  * The figure that a title names: its last number, as people write them: "14 350", "14,350" and "14.350,50" have
- * thousands in groups of three,
- * "12.5", "0.125" and "3.14159" have decimals. Null when there is none.
+ * thousands in groups of three, "12.5", "0.125" and "3.14159" have decimals. Null when there is none.
  */
 export function figureIn(title: string): number | null {
   const said = [...title.matchAll(FIGURE)].at(-1)?.groups
@@ -110,8 +109,8 @@ export function longestRising(values: readonly number[]): number[] {
 
 /**
  * One topic of several: the first keeps its place and takes the others' titles, children, markers, people, links and
- * note text.
- * The others are removed. Only siblings and loose topics join; taking it back leaves note text where it was joined.
+ * note text. The others are removed. Only siblings and loose topics join; taking it back leaves note text where it was
+ * joined.
  */
 export function joinTopics(tree: Tree, ids: Iterable<TopicId>): Step {
   const all = inReadingOrder(
@@ -188,8 +187,7 @@ export function splitTopic(tree: Tree, id: TopicId, newId: () => TopicId): Step 
 
 /**
  * Takes branches apart: the children come up to where their parent stood, and the parent is removed. Of a topic and one
- * below it,
- * only the upper is taken apart: what hangs on the lower would else be placed under a parent that is going.
+ * below it, only the upper is taken apart: what hangs on the lower would else be placed under a parent that is going.
  */
 export function takeApart(tree: Tree, ids: Iterable<TopicId>): Step {
   const changes: Change[] = []

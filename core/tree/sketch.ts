@@ -2,9 +2,8 @@ import { z } from 'zod'
 
 /*
  * A freehand sketch is an SVG 1.1 document of the narrowest kind: one view box, filled paths, nothing else. What may
- * stand in
- * it is said here letter by letter, so there is nothing to clean: a script, a reference or a style has no place to
- * hide.
+ * stand in it is said here letter by letter, so there is nothing to clean: a script, a reference or a style has no
+ * place to hide.
  */
 
 /** Characters in a sketch at most. */

@@ -1,5 +1,6 @@
-import { BLANK, isBlank, newTopic, type Topic } from './topic'
-import { emptyTree, FRESH_FIELDS, type Tree } from './tree'
+import { CONTENT_NAMES, isBlank, newTopic, type Topic } from './topic'
+import { emptyTree, type Tree } from './tree'
+import { FRESH_FIELDS } from './tree-fields'
 import { compareSiblings } from './siblings'
 
 type Lean = Pick<Topic, 'id' | 'parent' | 'order'> & Partial<Topic>
@@ -11,11 +12,9 @@ export interface Snapshot {
   readonly topics: readonly Lean[]
 }
 
-const FIELD_NAMES = Object.keys(BLANK) as (keyof typeof BLANK)[]
-
 function lean(topic: Topic): Lean {
   const out: Record<string, unknown> = { id: topic.id, parent: topic.parent, order: topic.order }
-  for (const key of FIELD_NAMES) {
+  for (const key of CONTENT_NAMES) {
     const value = topic[key]
     if (!isBlank(key, value)) out[key] = value
   }

@@ -1,28 +1,12 @@
-import { z } from 'zod'
-import type { Change, Field } from './change'
-import { BLANK, BORDERS, SHAPES, type Topic, type TopicId } from './topic'
+import type { Field } from './fields'
+import type { Change } from './change'
+import { STYLE_FIELDS, type StyleField } from './style-fields'
+import { BLANK, type Topic, type TopicId } from './topic'
 import { topicOf, type Tree } from './tree'
 
-/** A place in the look's palette (0 to 9) or an sRGB colour, #rrggbb. */
-export const colour = z.string().regex(/^(#[0-9a-f]{6}|[0-9])$/i)
-
-/** What dresses one topic, and what each accepts. */
-export const styleFields = {
-  fill: colour.nullable(),
-  ink: colour.nullable(),
-  textSize: z.enum(['small', 'large', 'huge']).nullable(),
-  bold: z.boolean(),
-  slanted: z.boolean(),
-  underlined: z.boolean(),
-  shape: z.enum(SHAPES).nullable(),
-  border: z.enum(BORDERS).nullable(),
-  edge: colour.nullable(),
-  width: z.number().min(60).max(900).nullable(),
-} as const
-export type StyleField = keyof typeof styleFields
 export type Style = Pick<Topic, StyleField>
 
-export const STYLE_NAMES = Object.keys(styleFields) as readonly StyleField[]
+export const STYLE_NAMES = Object.keys(STYLE_FIELDS) as readonly StyleField[]
 export const PLAIN_STYLE: Style = Object.fromEntries(STYLE_NAMES.map(name => [name, BLANK[name]])) as unknown as Style
 
 /** The style somebody gave this topic. */

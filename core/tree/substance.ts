@@ -1,21 +1,12 @@
 import { z } from 'zod'
+import { colour, fileId, id, whole, words } from './atoms'
 import { orderKey } from './order-key'
 import { isSafeAddress } from './address'
-import { colour } from './style'
-import { sketchSchema } from './sketch'
 
 /*
  * What hangs on a topic besides its words: links, files, a checklist, a place, a sketch, cross-links to other topics,
  * and what it may be: a page of its own, or a reference to another topic.
  */
-
-const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
-/** The SHA-256 of a file's bytes. */
-export const fileId = z.string().regex(/^[0-9a-f]{64}$/, 'must be a file’s address')
-
-/** Half a surrogate pair is no character and would not survive storage. */
-const whole = (text: string): boolean => !/\p{Surrogate}/u.test(text)
-export const words = (most: number) => z.string().max(most).refine(whole, 'must be well-formed text')
 
 export const linkSchema = z.strictObject({
   id,
@@ -96,14 +87,6 @@ export type NumberScheme = (typeof NUMBER_SCHEMES)[number]
 /** How what hangs from a topic is numbered, and how many levels of it. */
 export const numberingSchema = z.strictObject({ scheme: z.enum(NUMBER_SCHEMES), levels: z.int().min(1).max(9) })
 export type Numbering = Readonly<z.infer<typeof numberingSchema>>
-
-export const substanceFields = {
-  place: placeSchema.nullable(),
-  sketch: sketchSchema.nullable(),
-  page: z.boolean(),
-  reference: referenceSchema.nullable(),
-  numbering: numberingSchema.nullable(),
-} as const
 
 /** Lines of a checklist in order; equal keys are ordered by id. */
 export function inOrder(checks: readonly Check[]): Check[] {

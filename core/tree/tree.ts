@@ -1,6 +1,6 @@
-import type { TreeFields } from './change'
 import { compareSiblings } from './siblings'
 import type { Topic, TopicId } from './topic'
+import { FRESH_FIELDS, type TreeFields } from './tree-fields'
 
 /**
  * A tree in memory: plain data with an index by id and by parent. The maps are altered in place by `apply`
@@ -12,19 +12,6 @@ export interface Tree {
   /** Children in order, without removed ones. Loose topics stand under ''. The centre stands nowhere. */
   readonly children: Map<TopicId | '', TopicId[]>
   fields: TreeFields
-}
-
-export const FRESH_FIELDS: TreeFields = {
-  arrangement: 'both',
-  description: '',
-  tags: [],
-  along: 100,
-  across: 100,
-  look: 'porch',
-  levels: [],
-  markerSets: [],
-  looks: [],
-  views: [],
 }
 
 /** A tree that holds its centre alone. */

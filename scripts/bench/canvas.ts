@@ -8,8 +8,7 @@ import { ms, print, quantile } from './table'
 
 /*
  * In Chromium, on the built app: opening to the first planks, one edit to the frame that shows it, panning and zooming,
- * memory.
- * The frame that an empty page manages in the same browser is the reference for frames.
+ * memory. The frame that an empty page manages in the same browser is the reference for frames.
  */
 
 const house = await openHouse()

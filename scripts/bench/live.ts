@@ -7,8 +7,8 @@ import { ms, print, quantile } from './table'
 
 /*
  * Edit → acknowledged, and → seen by all others, with 2, 20 and 100 people in one tree, each typing an edit about every
- * two seconds.
- * Reference: a bare WebSocket echo to as many sockets plus one committed insert, at the same pace, in the same run.
+ * two seconds. Reference: a bare WebSocket echo to as many sockets plus one committed insert, at the same pace, in the
+ * same run.
  */
 
 const EDITS = 150

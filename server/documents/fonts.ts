@@ -3,8 +3,8 @@ import { dirname, join, resolve } from 'node:path'
 
 /*
  * The fonts of documents that hold their own, and which of them a letter is drawn with: Figtree first, DejaVu Sans for
- * scripts it hasn't (Greek, Cyrillic, Hebrew,
- * Arabic and others), Kosugi for Japanese, Noto Emoji for pictures in the text. One place for every document.
+ * scripts it hasn't (Greek, Cyrillic, Hebrew, Arabic and others), Kosugi for Japanese, Noto Emoji for pictures in the
+ * text. One place for every document.
  */
 
 export const FONT_FILES = {

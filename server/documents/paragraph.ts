@@ -7,9 +7,8 @@ import type { FontName } from './fonts'
 
 /*
  * A paragraph laid out in lines, for documents whose pages are drawn here: broken where Unicode allows it (UAX #14, by
- * linebreak), and each line put in the order
- * it's read in (UAX #9, by bidi-js), so that Hebrew and Arabic stand right among Latin, and words of each keep their
- * own direction.
+ * linebreak), and each line put in the order it's read in (UAX #9, by bidi-js), so that Hebrew and Arabic stand right
+ * among Latin, and words of each keep their own direction.
  */
 
 const bidi = bidiFactory()

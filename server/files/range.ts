@@ -1,8 +1,7 @@
 /**
  * What a Range header asks of a file of `size` bytes (RFC 9110, section 14): both ends included. Null for the whole
- * file, which is
- * also the answer to what isn't understood and to several ranges at once; 'outside' for a range that begins after the
- * end.
+ * file, which is also the answer to what isn't understood and to several ranges at once; 'outside' for a range that
+ * begins after the end.
  */
 export function rangeOf(header: string | undefined, size: number): { from: number; to: number } | 'outside' | null {
   const match = /^bytes=(\d*)-(\d*)$/.exec(header?.trim() ?? '')

@@ -13,8 +13,8 @@ import { CHUNK, MOST_BYTES, readChunks } from './store'
 
 /*
  * Files come in as a stream and go into the database piece by piece, under an address of their own until the last byte
- * is
- * there and their hash is known. What breaks off is taken out again; what a crash left behind is swept up a day later.
+ * is there and their hash is known. What breaks off is taken out again; what a crash left behind is swept up a day
+ * later.
  */
 
 const ARRIVING = 'arriving-'

@@ -8,8 +8,8 @@ import type { Answer, Input, Kind, Result } from './work'
 
 /*
  * One runner for work that takes long or may be made to: a thread of its own for each job, with limits on time and
- * memory, so that nothing anybody sends holds up
- * the others. Jobs of one person follow one another; a few persons' run side by side.
+ * memory, so that nothing anybody sends holds up the others. Jobs of one person follow one another; a few persons' run
+ * side by side.
  */
 
 /** Milliseconds that a job may take once it runs. */
@@ -94,8 +94,8 @@ function inThread(kind: Kind, input: unknown, signal: AbortSignal | undefined): 
 
 /**
  * Runs a job for somebody and answers with its result. Throws `Unreadable` for input that can't be read, and a `Fault`
- * when it takes too long or too much (`too-heavy`),
- * when it's stopped by `signal` (`cancelled`), or when too many of theirs wait already (`slowed`).
+ * when it takes too long or too much (`too-heavy`), when it's stopped by `signal` (`cancelled`), or when too many of
+ * theirs wait already (`slowed`).
  */
 export async function runJob<K extends Kind>(
   kind: K,

@@ -7,8 +7,8 @@ import { treeFromFile } from '../trees/import'
 
 /*
  * What is worked on apart from the server's own thread: whatever people send that has to be parsed. Each kind takes
- * plain data and gives plain data back, and knows
- * no database. A kind is named here once; the worker finds it by its name.
+ * plain data and gives plain data back, and knows no database. A kind is named here once; the worker finds it by its
+ * name.
  */
 
 export interface ImportInput {

@@ -7,8 +7,7 @@ import { newEditId, type Outcome, submit } from '../trees/door'
 
 /**
  * Makes an edit for somebody who may answer but not edit (a guest, a viewer): in the name of whoever invited them, or
- * of an owner
- * when that person may no longer edit. The part itself says who answered.
+ * of an owner when that person may no longer edit. The part itself says who answered.
  */
 export async function submitFor(
   treeId: string,

@@ -56,8 +56,7 @@ async function identities(
 
 /**
  * People of a meeting (by their ids in its brief) who are in another meeting at the same time, with its title; trees
- * that the viewer has
- * no role in say no more than that there is one. Whoever declined one of the two isn't in it.
+ * that the viewer has no role in say no more than that there is one. Whoever declined one of the two isn't in it.
  */
 export async function elsewhereOf(
   treeId: string,

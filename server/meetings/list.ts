@@ -62,8 +62,8 @@ async function readinessFor(
 
 /**
  * Meetings open to somebody by their start, those without one last, with how ready they are. `from`: the first day that
- * is listed (ISO 8601), what runs now
- * always is; null for all. `most`: no more than these, since each costs a look at everybody else's meetings.
+ * is listed (ISO 8601), what runs now always is; null for all. `most`: no more than these, since each costs a look at
+ * everybody else's meetings.
  */
 export async function listMeetings(userId: string, from: string | null, most = 500): Promise<ListedMeeting[]> {
   const start = ({ row, tree }: OpenedMeeting): number => instantOfStart(briefOf(topicOf(tree, row.id))) ?? Infinity

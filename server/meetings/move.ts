@@ -6,8 +6,7 @@ import { openMeeting } from './meeting'
 
 /*
  * Moves of a running meeting, timed here. Two chairs who press at once: in one process they queue; between processes
- * the edit's id is made from the
- * step, so that the door counts it once.
+ * the edit's id is made from the step, so that the door counts it once.
  */
 
 const queues = new Map<string, Promise<unknown>>()

@@ -3,8 +3,7 @@ import { fold } from '#core/find/text'
 
 /*
  * The list of places that ships with the app: some seven thousand towns from the package `city-timezones` (MIT), which
- * takes
- * them from an open world cities data set.
+ * takes them from an open world cities data set.
  */
 
 export interface FoundPlace {

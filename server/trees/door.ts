@@ -11,13 +11,10 @@ import { spread } from './news'
 
 /*
  * The one way in for edits. Edits that wait at the same time, of whatever trees, are made together: in memory first,
- * each
- * checked against its tree at its number and given the next one, then stored in one transaction that checks again,
- * under the
- * rows' locks, that every tree stood where it was thought to stand and every person may edit. Only after the commit are
- * the
- * answers given and the news told. When the check fails, memory is put back, the facts are read, and what can be made
- * is made.
+ * each checked against its tree at its number and given the next one, then stored in one transaction that checks again,
+ * under the rows' locks, that every tree stood where it was thought to stand and every person may edit. Only after the
+ * commit are the answers given and the news told. When the check fails, memory is put back, the facts are read, and
+ * what can be made is made.
  */
 
 /** What became of an edit. `again`: it was in already, so nobody is told of it now. */

@@ -8,8 +8,8 @@ import { dueOn, type OpenTask } from './tasks'
 
 /*
  * Letters a day before something is due (a task, or a section to fill in) and on the day, once each. That one was
- * written is a row of its own, stored with the letter, so
- * neither a restart nor another process writes it again; a task that gets another day is another matter.
+ * written is a row of its own, stored with the letter, so neither a restart nor another process writes it again; a task
+ * that gets another day is another matter.
  */
 
 const EVERY_MS = 10 * 60_000

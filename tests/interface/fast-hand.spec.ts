@@ -3,8 +3,7 @@ import type { Topic } from '#core/tree'
 
 /**
  * The fast hand: forty topics with details, labels, checklists, notes and markers, with no delay between keys, in the
- * canvas and the outline, wherever the person is.
- * Nothing is lost and nothing is misplaced.
+ * canvas and the outline, wherever the person is. Nothing is lost and nothing is misplaced.
  */
 const PLACES = [
   { view: 'canvas', locale: 'en-GB', timezoneId: 'Pacific/Kiritimati' },

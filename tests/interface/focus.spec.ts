@@ -4,8 +4,8 @@ import type { Page } from '@playwright/test'
 
 /**
  * The law of the focus, over the whole registry: after any command, from any state, a word that is typed at once stands
- * in the field that the command
- * opens; where it opens none, the keys act as they do from the tree. Then Esc, and an arrow key goes on in the tree.
+ * in the field that the command opens; where it opens none, the keys act as they do from the tree. Then Esc, and an
+ * arrow key goes on in the tree.
  */
 
 /** A command as the list of keys shows it. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Difference } from '#core/compare/differences'
+import { type Difference, fieldInWords } from '#core/compare/differences'
 import { headOf, timeOf } from '#core/formats/minutes-markdown'
 import { handTo } from '#core/meeting/agenda'
 import { INTENT_NAMES } from '#core/meeting/invitation'
@@ -82,31 +82,13 @@ async function showSince(): Promise<void> {
     sinceWrong.value = (error as Error).message
   }
 }
-const FIELDS: Readonly<Record<string, string>> = {
-  title: 'title',
-  start: 'start',
-  due: 'due date',
-  duration: 'length',
-  done: 'progress',
-  priority: 'priority',
-  people: 'people',
-  markers: 'markers',
-  note: 'note',
-  links: 'links',
-  files: 'files',
-  checks: 'checklist',
-  ties: 'cross-links',
-  meeting: 'brief',
-  item: 'agenda',
-  entry: 'record',
-}
 const inWords = ({ kind, fields, was }: Difference): string =>
   kind === 'changed'
     ? [
         was !== null ? `was “${was}”` : '',
         fields
           .filter(one => one !== 'title')
-          .map(one => FIELDS[one] ?? 'look')
+          .map(fieldInWords)
           .filter((one, i, all) => all.indexOf(one) === i)
           .join(', '),
       ]

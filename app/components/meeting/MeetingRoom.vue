@@ -10,8 +10,8 @@ import { canView, openFile, openLink } from '~/tree/opening'
 
 /**
  * The meeting while it runs, for a projector and for each laptop: the agenda, the current item large with its branch
- * beside it, the clock, and one key
- * for each thing that is to be kept. Everybody follows the chair's place, or looks around and comes back.
+ * beside it, the clock, and one key for each thing that is to be kept. Everybody follows the chair's place, or looks
+ * around and comes back.
  */
 const meeting = useMeeting()
 const { desk, brief, items, starts, clock, busy, may } = meeting

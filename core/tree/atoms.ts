@@ -1,0 +1,25 @@
+import { z } from 'zod'
+
+/* The smallest values that fields and parts are made of, and what each accepts. */
+
+/** An address inside a tree. */
+export const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
+
+/** An ISO 8601 calendar day that exists (no 30 February). */
+export const calendarDay = z.iso.date()
+
+/** Half a surrogate pair is no character and would not survive storage. */
+export const whole = (text: string): boolean => !/\p{Surrogate}/u.test(text)
+/** Text of `most` UTF-16 units. */
+export const words = (most: number) => z.string().max(most).refine(whole, 'must be well-formed text')
+
+/** The SHA-256 of a file's bytes. */
+export const fileId = z.string().regex(/^[0-9a-f]{64}$/, 'must be a file’s address')
+
+/** A place in the look's palette (0 to 9) or an sRGB colour, #rrggbb. */
+export const colour = z.string().regex(/^(#[0-9a-f]{6}|[0-9])$/i)
+
+/** Per cent done. */
+export const percent = z.int().min(0).max(100)
+/** 1 (most urgent) to 5. */
+export const urgency = z.int().min(1).max(5)

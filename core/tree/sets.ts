@@ -1,0 +1,119 @@
+import type { z } from 'zod'
+import { id } from './atoms'
+import { entriesOf, set, type SetSpec } from './field-spec'
+import { LIMITS } from './limits'
+import { type BriefPart, briefPart, itemPart } from './meeting'
+import { attachmentSchema, checkSchema, linkSchema, tieSchema } from './substance'
+
+/** A copy of a meeting is another meeting: it was neither sent to anybody nor is it being held. */
+function meetingInCopies(parts: readonly BriefPart[]): BriefPart[] {
+  const ended = parts.some(part => part.kind === 'stage' && part.stage === 'ended')
+  return parts.filter(
+    ({ kind }) =>
+      kind !== 'invitation' &&
+      (ended || (kind !== 'run' && kind !== 'stage' && kind !== 'answer' && kind !== 'attendance')),
+  )
+}
+
+/** The sets of a topic; members merge when two people add at once. A new set is one entry here. */
+export const SETS = {
+  markers: set({
+    schema: id,
+    most: LIMITS.members,
+    name: 'markers',
+    about: 'Ids of markers.',
+    column: 'rows',
+    opml: 'words',
+    examples: ['risk', 'question', 'decision'],
+  }),
+  people: set({
+    schema: id,
+    most: LIMITS.members,
+    name: 'people',
+    about: 'Ids of the people who are to do it.',
+    column: 'rows',
+    examples: ['ines', 'rana'],
+  }),
+  links: set({
+    schema: linkSchema,
+    most: LIMITS.members,
+    name: 'links',
+    about: 'Addresses, each with a title.',
+    column: 'json',
+    opml: 'json',
+    examples: [
+      { id: 'l1', url: 'https://lift.example/', title: '' },
+      { id: 'l1', url: 'https://lift.example/', title: 'The lift' },
+      { id: 'l2', url: 'mailto:a@lift.example', title: '' },
+    ],
+  }),
+  files: set({
+    schema: attachmentSchema,
+    most: LIMITS.members,
+    name: 'files',
+    about: 'Files of the tree that hang on it.',
+    examples: [{ id: 'f1', file: 'a'.repeat(64), name: 'offer.pdf', type: 'application/pdf', size: 3, preview: null }],
+  }),
+  checks: set({
+    schema: checkSchema,
+    most: LIMITS.members,
+    name: 'checklist',
+    about: 'Lines of a checklist.',
+    opml: 'json',
+    examples: [
+      { id: 'k1', order: 'a0', text: 'Measure', done: false, due: null, priority: null },
+      { id: 'k1', order: 'a0', text: 'Measure', done: true, due: null, priority: null },
+      { id: 'k2', order: 'a1', text: 'Order', done: false, due: '2027-03-03', priority: 1 },
+    ],
+  }),
+  /** Cross-links that start here. */
+  ties: set({
+    schema: tieSchema,
+    most: LIMITS.members,
+    name: 'cross-links',
+    about: 'Cross-links that start here.',
+    examples: [
+      { id: 't1', to: 'elsewhere', label: '', ends: 'to', bend: null, hue: null },
+      { id: 't1', to: 'elsewhere', label: 'pays', ends: 'both', bend: { x: 1, y: 2 }, hue: '2' },
+    ],
+  }),
+  /** The parts of a meeting's brief and of its running; a topic that has any is a meeting. */
+  meeting: set({
+    schema: briefPart,
+    most: LIMITS.meetingParts,
+    name: 'brief',
+    about: 'The parts of a meeting’s brief and of its running.',
+    inCopies: meetingInCopies,
+    examples: [
+      { id: 'why', kind: 'why', text: 'Settle the lift.' },
+      { id: 'why', kind: 'why', text: 'Settle the lamps.' },
+      { id: 'm1', kind: 'must', order: 'a0', text: 'Which firm' },
+      { id: 'p1', kind: 'person', user: 'ines', mail: null, name: '', needed: true, role: null },
+    ],
+  }),
+  /** The parts of an agenda item; a topic that has any is one. */
+  item: set({
+    schema: itemPart,
+    most: LIMITS.members,
+    name: 'agenda',
+    about: 'The parts of an agenda item.',
+    examples: [
+      { id: 'minutes', kind: 'minutes', minutes: 10 },
+      { id: 'minutes', kind: 'minutes', minutes: 20 },
+      { id: 'wish', kind: 'wish', name: 'Oskar' },
+      { id: 'm1', kind: 'serves' },
+    ],
+  }),
+} as const
+export type SetName = keyof typeof SETS
+export const SET_NAMES = Object.keys(SETS) as readonly SetName[]
+/** The sets with their names, for whatever treats them all alike. */
+export const SET_ENTRIES: readonly (readonly [SetName, SetSpec])[] = entriesOf<Readonly<Record<SetName, SetSpec>>>(SETS)
+/** What a table of sets gives: each name with its members. */
+export type SetValues = { [S in SetName]: readonly z.output<(typeof SETS)[S]['schema']>[] }
+export type Member = SetValues[SetName][number]
+
+/** The key by which a member is known in its set. */
+export function memberKey(member: Member): string {
+  return typeof member === 'string' ? member : member.id
+}

@@ -1,0 +1,100 @@
+import { z } from 'zod'
+import { id, words } from './atoms'
+import { field, mapTable, set, type ValuesOf } from './field-spec'
+import { ARRANGEMENTS } from './fields'
+import { LIMITS } from './limits'
+import { lookSchema } from './looks'
+import { customMarkerSet } from './markers'
+import { levelStyle } from './style-fields'
+import { savedView } from './view'
+
+/** The fields of the tree itself. A new one is one entry here. */
+export const TREE_FIELDS = {
+  arrangement: field({
+    schema: z.enum(ARRANGEMENTS),
+    blank: 'both',
+    name: 'arrangement',
+    about: 'How the tree is laid out.',
+    examples: ['down'],
+  }),
+  description: field({
+    schema: words(20_000),
+    blank: '',
+    name: 'description',
+    about: 'What the tree is for.',
+    examples: ['What it is for'],
+  }),
+  tags: field({
+    schema: z.array(words(60).min(1)).max(30),
+    blank: [],
+    name: 'tags',
+    about: 'Words by which it’s found.',
+    examples: [['move']],
+  }),
+  /** Per cent of the usual space between parent and child. */
+  along: field({
+    schema: z.int().min(30).max(400),
+    blank: 100,
+    name: 'space along',
+    about: 'Per cent of the usual space between parent and child.',
+    examples: [150],
+  }),
+  /** Per cent of the usual space between siblings. */
+  across: field({
+    schema: z.int().min(30).max(400),
+    blank: 100,
+    name: 'space across',
+    about: 'Per cent of the usual space between siblings.',
+    examples: [80],
+  }),
+  /** The look's id: one that comes with the app, or one of the tree's own. */
+  look: field({ schema: id, blank: 'porch', name: 'look', about: 'The look’s id.', examples: ['tannery'] }),
+  /** Style by level: what topics of level 0 (the centre), 1, 2 … have that have no style of their own. */
+  levels: field({
+    schema: z.array(levelStyle).max(12),
+    blank: [],
+    name: 'style of levels',
+    about: 'What topics of level 0 (the centre), 1, 2 … wear that have no style of their own.',
+    examples: [[{ fill: '3', bold: true }]],
+  }),
+} as const
+export type TreeField = keyof typeof TREE_FIELDS
+
+/** The sets of the tree itself, known by their members' ids. */
+export const TREE_SETS = {
+  markerSets: set({
+    schema: customMarkerSet,
+    most: LIMITS.treeMembers,
+    name: 'marker sets',
+    about: 'Marker sets of the tree’s own.',
+    examples: [
+      { id: 's1', name: 'Ours', exclusive: false, markers: [] },
+      { id: 's1', name: 'Ours', exclusive: true, markers: [] },
+    ],
+  }),
+  looks: set({
+    schema: lookSchema,
+    most: LIMITS.treeMembers,
+    name: 'looks',
+    about: 'Looks of the tree’s own.',
+    examples: [],
+  }),
+  views: set({
+    schema: savedView,
+    most: LIMITS.treeMembers,
+    name: 'views',
+    about: 'Views kept under a name, for everybody.',
+    examples: [],
+  }),
+} as const
+export type TreeSet = keyof typeof TREE_SETS
+export const TREE_SET_NAMES = Object.keys(TREE_SETS) as readonly TreeSet[]
+export type TreeMember<S extends TreeSet = TreeSet> = Readonly<z.infer<(typeof TREE_SETS)[S]['schema']>>
+
+export type TreeFields = Readonly<ValuesOf<typeof TREE_FIELDS>> & { readonly [S in TreeSet]: readonly TreeMember<S>[] }
+
+/** What a tree has of its own when nobody has said anything. */
+export const FRESH_FIELDS = {
+  ...mapTable(TREE_FIELDS, spec => spec.blank),
+  ...mapTable(TREE_SETS, () => []),
+} as unknown as TreeFields
