@@ -96,8 +96,10 @@ watch(
         :invalid="wrong && !!hint"
         autocomplete="off"
         @input="
-          said = ($event.target as HTMLInputElement).value
-          wrong = false
+          event => {
+            said = (event.target as HTMLInputElement).value
+            wrong = false
+          }
         "
         @keydown="key"
         @blur="keep" />

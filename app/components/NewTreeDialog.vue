@@ -76,8 +76,10 @@ const begin = (starter?: string): Promise<void> =>
         text
         label="From a file …"
         @click="
-          visible = false
-          emit('file')
+          () => {
+            visible = false
+            emit('file')
+          }
         " />
     </form>
     <p v-if="wrong || starters.wrong.value" class="wrong" role="alert">{{ wrong || starters.wrong.value }}</p>

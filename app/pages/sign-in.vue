@@ -53,8 +53,10 @@ async function go(): Promise<void> {
         text
         :label="fresh ? 'I have an account' : 'I’m new here'"
         @click="
-          fresh = !fresh
-          wrong = ''
+          () => {
+            fresh = !fresh
+            wrong = ''
+          }
         " />
     </form>
   </main>

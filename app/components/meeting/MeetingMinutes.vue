@@ -258,8 +258,10 @@ const inWords = ({ kind, fields, was }: Difference): string =>
           <button
             :disabled="one.kind === 'removed'"
             @click="
-              desk.view.value = 'canvas'
-              desk.visit(one.id)
+              () => {
+                desk.view.value = 'canvas'
+                desk.visit(one.id)
+              }
             ">
             <i :class="one.kind">{{ one.kind }}</i> {{ one.title || 'untitled'
             }}<small>{{ inWords(one) || one.path.slice(-2).join(' › ') }}</small>

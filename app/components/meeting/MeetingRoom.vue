@@ -380,8 +380,10 @@ function underWhat(): TopicId | null {
           v-if="isAhead && shown"
           :disabled="busy !== ''"
           @click="
-            meeting.move({ to: 'item', item: shown })
-            comeBack()
+            () => {
+              meeting.move({ to: 'item', item: shown! })
+              comeBack()
+            }
           ">
           Bring everybody here
         </button>

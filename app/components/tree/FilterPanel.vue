@@ -159,8 +159,10 @@ async function drop(view: SavedView, isShared: boolean): Promise<void> {
           value=""
           :disabled="!matches.length"
           @change="
-            saveLeft(desk, ($event.target as HTMLSelectElement).value as never)
-            ;($event.target as HTMLSelectElement).value = ''
+            event => {
+              saveLeft(desk, (event.target as HTMLSelectElement).value as never)
+              ;(event.target as HTMLSelectElement).value = ''
+            }
           ">
           <option value="">Save what is left …</option>
           <option v-for="format in LEFT_FORMATS" :key="format" :value="format">{{ LEFT_NAMES[format] }}</option>

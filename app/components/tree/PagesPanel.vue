@@ -97,8 +97,10 @@ function number(scheme: NumberScheme | null, levels = numbering.value?.levels ??
       <button
         class="line"
         @click="
-          desk.tie.value = { topic: from, id: tie.id }
-          desk.journey.to(from)
+          () => {
+            desk.tie.value = { topic: from, id: tie.id }
+            desk.journey.to(from)
+          }
         ">
         <span
           >{{ titleOf(from) }}

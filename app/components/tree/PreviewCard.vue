@@ -138,8 +138,10 @@ defineExpose({ enter, leave })
         :key="tie.id"
         class="plain"
         @click="
-          desk.journey.to(from === at.id ? tie.to : from)
-          close()
+          () => {
+            desk.journey.to(from === at!.id ? tie.to : from)
+            close()
+          }
         ">
         <Icon name="lucide:spline" size="14" />
         {{ shorten(topicOf(desk.tree, from === at.id ? tie.to : from).title, 50)

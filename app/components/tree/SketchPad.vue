@@ -132,8 +132,10 @@ function key(event: KeyboardEvent): void {
         aria-label="Wipe the pad"
         :disabled="!strokes.length"
         @click="
-          undone = [...strokes].reverse()
-          strokes = []
+          () => {
+            undone = [...strokes].reverse()
+            strokes = []
+          }
         ">
         <Icon name="lucide:eraser" size="16" />
       </button>

@@ -121,8 +121,10 @@ useHead({ title: 'Trees · Sun Porch' })
       <Button
         label="New tree"
         @click="
-          expectField()
-          making = true
+          () => {
+            expectField()
+            making = true
+          }
         "
         ><template #icon><Icon name="lucide:plus" size="16" /></template
       ></Button>
