@@ -5,6 +5,7 @@ import withNuxt from './.nuxt/eslint.config.mjs'
 /** Folders of the core in the order they may know each other: each only those before it. */
 const CORE = [
   'tree',
+  'access',
   'schedule',
   'meeting',
   'compare',

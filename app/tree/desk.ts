@@ -44,7 +44,7 @@ import { type Guise, Guises } from './guises'
 import { Journey } from './journey'
 import { newId } from './new-id'
 import { browserRuler } from './ruler'
-import { type LineState, type TreePerson, TreeSession, type Turned } from './session'
+import { type LineState, type TreePerson, TreeSession, type Turned } from '../session/session'
 import { Ties } from './ties'
 import { Uploads } from './uploads'
 

@@ -1,5 +1,6 @@
 export * from './live'
 export * from './operations'
-export * from './roles'
+export * from '../access/roles'
+export * from '../access/principal'
 export * from './shown'
 export * from './meetings'

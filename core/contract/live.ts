@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { editSchema } from '../tree/change'
 import type { Numbered } from '../tree/replica'
 import type { Snapshot } from '../tree/snapshot'
-import type { Role } from './roles'
+import type { Actor } from '../access/principal'
+import type { Role } from '../access/roles'
 
 /*
  * Messages over `/api/trees/{id}/live`, one JSON object a frame. Described for people in docs/api/live.md.
@@ -13,7 +14,12 @@ const id = z.string().regex(/^[\w-]{1,40}$/)
 /** What a client may say. */
 export const clientMessage = z.discriminatedUnion('type', [
   /** First word: the number of the newest edit the client has, or null to be sent the whole tree. */
-  z.strictObject({ type: z.literal('hello'), since: z.int().min(0).nullable() }),
+  z.strictObject({
+    type: z.literal('hello'),
+    since: z.int().min(0).nullable(),
+    /** The tree's epoch as the client knows it. */
+    epoch: z.string().max(20).optional(),
+  }),
   z.strictObject({ type: z.literal('edit'), edit: editSchema }),
   /** What the person looks at, so that others see it. `typing` names the topic whose title is open. */
   z.strictObject({ type: z.literal('presence'), selected: z.array(id).max(50), typing: id.nullable() }),
@@ -35,8 +41,19 @@ export interface Present extends Person {
   readonly typing: string | null
 }
 
+/** What an edit that the server made comes from. */
+export type EditSource =
+  | { readonly kind: 'moment'; readonly number: number; readonly branch: string | null }
+  | { readonly kind: 'taken-back'; readonly number: number }
+
 export interface NewsEdit extends Numbered {
+  /** Who did it: an account, or what `actor` says. */
   readonly user: string
+  /** Where it wasn't the account itself: a guest, a script's token, the app. */
+  readonly actor?: Actor['kind'] | undefined
+  /** The account on whose behalf it was done. */
+  readonly behalf?: string | undefined
+  readonly source?: EditSource | undefined
   /** ISO 8601 instant. */
   readonly at: string
 }
@@ -47,6 +64,8 @@ export type ServerMessage =
       readonly type: 'welcome'
       readonly client: string
       readonly version: number
+      /** New after a restore from a backup: then the whole tree is sent, and numbers mean other edits than before. */
+      readonly epoch: string
       readonly role: Role
       readonly present: readonly Present[]
       readonly at: number

@@ -1,5 +1,5 @@
 import type { Answer, Stage } from '../tree/meeting'
-import type { Role } from './roles'
+import type { Role } from '../access/roles'
 
 /** A meeting as it's listed to one person. */
 export interface ListedMeeting {

@@ -3,7 +3,7 @@ import { savedView } from '../tree/view'
 import { editSchema } from '../tree/change'
 import { ANSWERS } from '../tree/meeting'
 import { ARRANGEMENTS } from '../tree/fields'
-import { ROLES, type Role } from './roles'
+import { ROLES, type Role } from '../access/roles'
 
 /*
  * Every REST operation: what it takes and who may call it. The server checks requests against these schemas and
@@ -255,14 +255,20 @@ export const OPERATIONS = {
     params: tree,
     body: z.strictObject({ version: z.int().min(0) }),
   }),
-  listEdits: operation('GET', '/api/trees/{id}/edits', 'viewer', 'Edits after a number, 500 at most.', {
-    params: tree,
-    query: z.object({ since: z.coerce.number().int().min(0).default(0) }),
-  }),
-  edit: operation('POST', '/api/trees/{id}/edits', 'editor', 'Makes an edit. The same id sent twice counts once.', {
-    params: tree,
-    body: editSchema,
-  }),
+  listEdits: operation(
+    'GET',
+    '/api/trees/{id}/edits',
+    'viewer',
+    'Edits after a number, 500 at most; of one topic only, if it’s named.',
+    { params: tree, query: z.object({ since: z.coerce.number().int().min(0).default(0), topic: idSchema.optional() }) },
+  ),
+  edit: operation(
+    'POST',
+    '/api/trees/{id}/edits',
+    'viewer',
+    'Makes an edit: any, as an editor; one’s own answer to a meeting, as anybody. The same id sent twice counts once.',
+    { params: tree, body: editSchema },
+  ),
   exportTree: operation('GET', '/api/trees/{id}/export/{format}', 'viewer', 'The tree as a file.', {
     params: z.object({ id: idSchema, format: z.enum(EXPORT_FORMATS) }),
   }),

@@ -34,6 +34,7 @@ export const fileSchema = z.strictObject({
   version: z.literal(1),
   people: z.record(id, z.string().max(200)).optional().describe('Names of the people that topics refer to, by id.'),
   tree: z.strictObject({
+    format: z.int().min(1).optional(),
     centre: id,
     fields: z
       .strictObject({

@@ -1,12 +1,15 @@
 import { CONTENT_NAMES, isBlank, newTopic, type Topic } from './topic'
 import { emptyTree, type Tree } from './tree'
 import { FRESH_FIELDS } from './tree-fields'
+import { EDIT_FORMAT, upgradeTopics } from './upgrade'
 import { compareSiblings } from './siblings'
 
 type Lean = Pick<Topic, 'id' | 'parent' | 'order'> & Partial<Topic>
 
 /** A whole tree as it is stored and sent: each topic without what is blank. Holds the trash too. */
 export interface Snapshot {
+  /** The format it was written in; the first where it isn't said. */
+  readonly format?: number | undefined
   readonly centre: string
   readonly fields: Tree['fields']
   readonly topics: readonly Lean[]
@@ -22,14 +25,22 @@ function lean(topic: Topic): Lean {
 }
 
 export function toSnapshot(tree: Tree): Snapshot {
-  return { centre: tree.centre, fields: tree.fields, topics: Array.from(tree.topics.values(), lean) }
+  return {
+    format: EDIT_FORMAT,
+    centre: tree.centre,
+    fields: tree.fields,
+    topics: Array.from(tree.topics.values(), lean),
+  }
 }
 
-/** Builds a tree in one pass; the indexes are sorted once at the end. */
+/**
+ * Builds a tree in one pass; the indexes are sorted once at the end. Throws `RangeError` when the centre is missing or the
+ * format is a newer one.
+ */
 export function fromSnapshot(snapshot: Snapshot): Tree {
   const topics = new Map<string, Topic>()
   const children = new Map<string, string[]>()
-  for (const item of snapshot.topics) {
+  for (const item of upgradeTopics(snapshot.format ?? 1, snapshot.topics)) {
     const topic = Object.assign(newTopic(item.id, item.parent, item.order), item) as Topic
     topics.set(topic.id, topic)
     if (topic.removed || topic.id === snapshot.centre) continue

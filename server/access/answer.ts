@@ -14,7 +14,7 @@ type Given<O extends Operation> = {
   query: z.output<O['query']>
   body: z.output<O['body']>
 } & (O['access'] extends 'nobody' ? { account: Account | null } : { account: Account }) &
-  (O['access'] extends Role ? { role: Role; version: number } : unknown)
+  (O['access'] extends Role ? { role: Role; version: number; epoch: string } : unknown)
 
 function check<T extends z.ZodType>(schema: T, value: unknown, where: string): z.output<T> {
   const parsed = schema.safeParse(value)
@@ -59,15 +59,26 @@ async function bodyOf(event: H3Event, most: number): Promise<unknown> {
   }
 }
 
+function prepared(prepare: (body: unknown) => unknown, body: unknown): unknown {
+  try {
+    return prepare(body)
+  } catch (error) {
+    if (error instanceof RangeError) throw new Fault(400, 'invalid', `body: ${error.message}`)
+    throw error
+  }
+}
+
 /**
  * Answers an operation: checks sign-in, role and input as it says, calls, and turns what goes wrong into the one error
  * shape.
- * `most`: bytes that the body may have; 0 leaves the body to `handle`.
+ * `most`: bytes that the body may have; 0 leaves the body to `handle`. `prepare`: what becomes of the body before it's checked; a
+ * `RangeError` from it refuses the body.
  */
 export function answer<O extends Operation>(
   operation: O,
   handle: (given: Given<O>) => unknown,
   most: number = LIMITS.message,
+  prepare: (body: unknown) => unknown = body => body,
 ): EventHandler {
   return defineEventHandler(async event => {
     try {
@@ -80,7 +91,9 @@ export function answer<O extends Operation>(
           : await needRole((params as { id: string }).id, account!.id, operation.access)
       const query = check(operation.query, getQuery(event), 'query')
       const body =
-        operation.method === 'GET' || most === 0 ? {} : check(operation.body, await bodyOf(event, most), 'body')
+        operation.method === 'GET' || most === 0
+          ? {}
+          : check(operation.body, prepared(prepare, await bodyOf(event, most)), 'body')
       const result = await handle({ event, params, query, body, account, ...role } as never)
       return result === undefined ? { done: true } : result
     } catch (error) {

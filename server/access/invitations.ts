@@ -5,7 +5,7 @@ import { ROLES } from '#core/contract'
 import { database } from '../database/connect'
 import { invitations, letters, members, trees, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
-import { tellPeople } from '../live/rooms'
+import { bus } from '../bus'
 import { welcomeWishes } from '../meetings/wishes'
 import { peopleOf } from '../trees/store'
 import { type Account, hashed } from './accounts'
@@ -145,7 +145,7 @@ export async function acceptInvitation(token: string, account: Account): Promise
       .where(and(eq(invitations.tokenHash, found.tokenHash), isNull(invitations.usedAt)))
     return found
   })
-  await tellPeople(accepted.treeId)
+  bus.tell({ about: 'rights', tree: accepted.treeId })
   await welcomeWishes(accepted.treeId, accepted.invitedBy)
   return { treeId: accepted.treeId }
 }

@@ -8,13 +8,13 @@ import { Fault } from './fault'
 export async function roleOn(
   treeId: string,
   userId: string,
-): Promise<{ role: Role; version: number; trashed: boolean } | null> {
+): Promise<{ role: Role; version: number; epoch: string; trashed: boolean } | null> {
   const [row] = await database()
-    .select({ role: members.role, version: trees.version, trashedAt: trees.trashedAt })
+    .select({ role: members.role, version: trees.version, epoch: trees.epoch, trashedAt: trees.trashedAt })
     .from(members)
     .innerJoin(trees, eq(trees.id, members.treeId))
     .where(and(eq(members.treeId, treeId), eq(members.userId, userId)))
-  return row ? { role: row.role, version: row.version, trashed: row.trashedAt !== null } : null
+  return row ? { role: row.role, version: row.version, epoch: row.epoch, trashed: row.trashedAt !== null } : null
 }
 
 /**
@@ -24,7 +24,7 @@ export async function needRole(
   treeId: string,
   userId: string,
   needed: Role,
-): Promise<{ role: Role; version: number; trashed: boolean }> {
+): Promise<{ role: Role; version: number; epoch: string; trashed: boolean }> {
   const found = await roleOn(treeId, userId)
   if (!found || (found.trashed && found.role !== 'owner'))
     throw new Fault(404, 'no-tree', 'There is no such tree, or you have no role in it.')

@@ -1,10 +1,10 @@
 import { OPERATIONS } from '#core/contract'
 import { endAllSessions } from '../access/accounts'
 import { answer } from '../access/answer'
-import { expelPerson } from '../live/rooms'
+import { bus } from '../bus'
 
 export default answer(OPERATIONS.signOutEverywhere, async ({ event, account }) => {
   await endAllSessions(account.id)
   await clearUserSession(event)
-  expelPerson(account.id)
+  bus.tell({ about: 'signed-out', account: account.id })
 })

@@ -16,9 +16,11 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core'
-import { ROLES } from '../../core/contract/roles'
+import { ACTOR_KINDS } from '../../core/access/principal'
+import { ROLES } from '../../core/access/roles'
+import type { EditSource } from '../../core/contract/live'
 import type { SavedView } from '../../core/tree/view'
-import type { Change, Link, TreeFields } from '../../core/tree'
+import type { Link, TreeFields } from '../../core/tree'
 
 /** An address of ours: case matters, so it's compared by its bytes. */
 const key = customType<{ data: string; config: { length: number } }>({
@@ -71,6 +73,8 @@ export const trees = mysqlTable(
     changedAt: instant('changed_at').notNull(),
     changedBy: key('changed_by', { length: 40 }),
     trashedAt: instant('trashed_at'),
+    /** New after a restore from a backup, so that a browser which waited through it knows that numbers mean others now. */
+    epoch: key('epoch', { length: 20 }).notNull().default(''),
     /** True for a tree that others are begun from. */
     starter: boolean('starter').notNull().default(false),
   },
@@ -194,12 +198,31 @@ export const edits = mysqlTable(
     editId: key('edit_id', { length: 40 }).notNull(),
     userId: key('user_id', { length: 40 }).notNull(),
     at: instant('at').notNull(),
-    changes: json('changes').$type<readonly Change[]>().notNull(),
+    /** What acted, where it wasn't the account itself: then `userId` is a guest's or a token's id. */
+    actor: mysqlEnum('actor', ACTOR_KINDS).notNull().default('account'),
+    /** The account on whose behalf it was done, where that isn't the actor. */
+    behalf: key('behalf', { length: 40 }),
+    /** The format of `changes`; older ones are upgraded on reading. */
+    format: tinyint('format').notNull().default(1),
+    /** What an edit that was made here comes from: a moment that was brought back, an edit that was taken back. */
+    source: json('source').$type<EditSource>(),
+    changes: json('changes').$type<readonly unknown[]>().notNull(),
   },
   table => [
     primaryKey({ columns: [table.treeId, table.number] }),
     uniqueIndex('edits_once').on(table.treeId, table.editId),
   ],
+)
+
+/** From a topic to the edits that touched it. */
+export const editTopics = mysqlTable(
+  'edit_topics',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    topicId: key('topic_id', { length: 40 }).notNull(),
+    number: int('number').notNull(),
+  },
+  table => [primaryKey({ columns: [table.treeId, table.topicId, table.number] })],
 )
 
 /** A whole tree at a number, gzipped JSON, so that any moment opens without reading the log from the start. */

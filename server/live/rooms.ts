@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, max } from 'drizzle-orm'
+import { eq, max } from 'drizzle-orm'
 import { peopleOf } from '../trees/store'
 import { nanoid } from 'nanoid'
 import {
@@ -9,15 +9,18 @@ import {
   type Role,
   type ServerMessage,
 } from '#core/contract'
-import { LIMITS, toSnapshot } from '#core/tree'
+import { Part, isWhole, sees, type Sight } from '#core/access/sees'
+import { LIMITS, upgradeEdit } from '#core/tree'
 import { type Account, whoIs } from '../access/accounts'
 import { Fault } from '../access/fault'
 import { roleOn } from '../access/roles'
+import { bus } from '../bus'
 import { database, databaseErrorCode } from '../database/connect'
 import { edits, trees } from '../database/schema'
 import { submit } from '../trees/door'
 import { readTree } from '../trees/held'
-import { onNews } from '../trees/news'
+import type { LiveTree } from '../trees/live-tree'
+import { readLog } from '../trees/log'
 
 /** The line to one browser tab, however the socket is made. */
 export interface Line {
@@ -40,6 +43,8 @@ class Seat {
   /** News that came while the missed edits were being read. */
   held: NewsEdit[] | null = null
   sentVersion = 0
+  /** What of the tree it may have, where that isn't all of it. */
+  part: Part | null = null
   /** Other trees whose changes this tab wants to hear of. */
   watched: ReadonlySet<string> = new Set()
   private tokens = BURST
@@ -76,6 +81,9 @@ function others(seat: Seat): Seat[] {
   return [...(rooms.get(seat.treeId) ?? [])].filter(other => other !== seat && other.said)
 }
 
+/** What somebody may have of a tree; a role that shows nothing has no seat. */
+const sightOf = (seat: Seat): Sight => sees({ kind: 'account', id: seat.account.id }, seat.role)!
+
 /** Lets a checked person in. Nothing is sent before the client's hello. */
 export function enter(line: Line, treeId: string, account: Account, role: Role, request: Request): Seat {
   const seat = new Seat(line, treeId, account, role, request)
@@ -88,7 +96,7 @@ export function leave(seat: Seat): void {
   const room = rooms.get(seat.treeId)
   if (!room?.delete(seat)) return
   if (room.size === 0) rooms.delete(seat.treeId)
-  for (const other of others(seat)) other.say({ type: 'left', client: seat.client })
+  bus.tell({ about: 'left', tree: seat.treeId, client: seat.client })
 }
 
 /** Hears one message. Whatever is wrong with it, it's refused in words and changes nothing. */
@@ -114,7 +122,7 @@ export function hear(seat: Seat, text: string): void {
     seat.say({ type: 'refused', edit: editId, code: 'slowed', message: 'Too many messages at once. Wait a moment.' })
     return
   }
-  const parsed = clientMessage.safeParse(raw)
+  const parsed = clientMessage.safeParse(upgraded(raw))
   if (!parsed.success) {
     const issue = parsed.error.issues[0]
     seat.say({
@@ -128,6 +136,17 @@ export function hear(seat: Seat, text: string): void {
   act(seat, parsed.data)
 }
 
+/** Edits that waited in a browser may have been written in an older format. */
+function upgraded(raw: unknown): unknown {
+  const { edit } = (raw ?? {}) as { edit?: unknown }
+  try {
+    return edit === undefined ? raw : { ...(raw as object), edit: upgradeEdit(edit) }
+  } catch {
+    // A format that this version doesn't know: left for the schema to refuse.
+    return raw
+  }
+}
+
 function editIdOf(raw: unknown): string | null {
   const id = (raw as { edit?: { id?: unknown } } | null)?.edit?.id
   return typeof id === 'string' ? id.slice(0, 40) : null
@@ -139,14 +158,14 @@ function act(seat: Seat, message: ClientMessage): void {
       seat.say({ type: 'pong', at: Date.now() })
       return
     case 'hello':
-      welcome(seat, message.since).catch((error: unknown) => {
+      welcome(seat, message.since, message.epoch).catch((error: unknown) => {
         console.error('A client could not be welcomed:', databaseErrorCode(error) || (error as Error).message)
         seat.line.close(1013, 'try again')
       })
       return
     case 'presence':
       seat.present = { ...seat.present, selected: message.selected, typing: message.typing }
-      for (const other of others(seat)) other.say({ type: 'presence', present: seat.present })
+      bus.tell({ about: 'here', tree: seat.treeId, present: seat.present })
       return
     case 'watch':
       watchOthers(seat, message.trees).catch(() => {
@@ -176,61 +195,97 @@ async function watchOthers(seat: Seat, trees: readonly string[]): Promise<void> 
   seat.watched = new Set(trees.filter((id, i) => id !== seat.treeId && roles[i] !== null))
 }
 
-async function welcome(seat: Seat, since: number | null): Promise<void> {
+async function welcome(seat: Seat, since: number | null, epoch?: string): Promise<void> {
   seat.held = []
   const db = database()
-  const [row] = await db.select({ version: trees.version }).from(trees).where(eq(trees.id, seat.treeId))
+  const [row] = await db
+    .select({ version: trees.version, epoch: trees.epoch })
+    .from(trees)
+    .where(eq(trees.id, seat.treeId))
   const version = row?.version ?? 0
   seat.say({
     type: 'welcome',
     client: seat.client,
     version,
+    epoch: row?.epoch ?? '',
     role: seat.role,
     present: others(seat).map(other => other.present),
     at: Date.now(),
   })
-  if (since === null || since > version || version - since > MOST_CATCH_UP) {
-    const item = await readTree(seat.treeId, version)
-    if (!item) throw new Error('no snapshot')
-    seat.sentVersion = item.version
-    seat.say({ type: 'tree', version: item.version, snapshot: toSnapshot(item.tree) })
+  const sight = sightOf(seat)
+  const another = epoch !== undefined && epoch !== (row?.epoch ?? '')
+  if (since === null || another || since > version || version - since > MOST_CATCH_UP || !isWhole(sight)) {
+    const live = await readTree(seat.treeId, version, row?.epoch)
+    if (!live) throw new Error('no snapshot')
+    sendTree(seat, live, sight)
   } else {
-    const missed = await db
-      .select()
-      .from(edits)
-      .where(and(eq(edits.treeId, seat.treeId), gt(edits.number, since)))
-      .orderBy(asc(edits.number))
+    const missed = await readLog(db, seat.treeId, since)
     seat.sentVersion = since
-    tell(
-      seat,
-      missed.map(({ editId, number, userId, at, changes }) => ({
-        id: editId,
-        number,
-        user: userId,
-        at: at.toISOString(),
-        changes,
-      })),
-    )
+    tell(seat, missed)
   }
   const waiting = seat.held
   seat.held = null
   tell(seat, waiting)
   seat.said = true
-  for (const other of others(seat)) other.say({ type: 'presence', present: seat.present })
+  bus.tell({ about: 'here', tree: seat.treeId, present: seat.present })
+}
+
+function sendTree(seat: Seat, live: LiveTree, sight: Sight): void {
+  seat.sentVersion = live.version
+  if (isWhole(sight)) {
+    seat.part = null
+    // Put together as text, so that a large tree is written down once for all who come.
+    seat.line.send(`{"type":"tree","version":${live.version},"snapshot":${live.snapshotText()}}`)
+    return
+  }
+  seat.part = new Part(live.tree, sight)
+  seat.say({ type: 'tree', version: live.version, snapshot: seat.part.snapshot() })
 }
 
 function tell(seat: Seat, news: readonly NewsEdit[], text?: string): void {
   const fresh = news.filter(edit => edit.number > seat.sentVersion)
   if (fresh.length === 0) return
   seat.sentVersion = fresh.at(-1)!.number
-  seat.line.send(
-    text && fresh.length === news.length
-      ? text
-      : JSON.stringify({ type: 'news', edits: fresh } satisfies ServerMessage),
-  )
+  if (!seat.part) {
+    seat.line.send(
+      text && fresh.length === news.length
+        ? text
+        : JSON.stringify({ type: 'news', edits: fresh } satisfies ServerMessage),
+    )
+    return
+  }
+  const edits = fresh.map(edit => ({ edit, changes: seat.part!.news(edit.changes) }))
+  if (edits.some(({ changes }) => changes === null))
+    seat.say({ type: 'tree', version: seat.sentVersion, snapshot: seat.part.snapshot() })
+  else seat.say({ type: 'news', edits: edits.map(({ edit, changes }) => ({ ...edit, changes: changes! })) })
 }
 
-onNews((treeId, news) => {
+bus.hear(word => {
+  switch (word.about) {
+    case 'edits':
+      hearEdits(word.tree, word.edits)
+      break
+    case 'here':
+    case 'left':
+      for (const seat of rooms.get(word.tree) ?? []) {
+        if (!seat.said) continue
+        if (word.about === 'left') seat.say({ type: 'left', client: word.client })
+        else if (word.present.client !== seat.client) seat.say({ type: 'presence', present: word.present })
+      }
+      break
+    case 'rights':
+      Promise.all([recheck(word.tree), tellPeople(word.tree)]).catch(() => {
+        /* the database is away; the next round looks again */
+      })
+      break
+    case 'signed-out':
+      for (const room of [...rooms.values()])
+        for (const seat of [...room])
+          if (seat.account.id === word.account) expel(seat, 'signed-out', 'You have been signed out.')
+  }
+})
+
+function hearEdits(treeId: string, news: readonly NewsEdit[]): void {
   for (const others of rooms.values())
     for (const seat of others) if (seat.watched.has(treeId)) seat.say({ type: 'elsewhere', tree: treeId })
   const room = rooms.get(treeId)
@@ -240,10 +295,10 @@ onNews((treeId, news) => {
     if (seat.held) seat.held.push(...news)
     else if (seat.said) tell(seat, news, text)
   }
-})
+}
 
 /** Looks again at what the people in a tree may do, and acts on it at once. */
-export async function recheck(treeId: string): Promise<void> {
+async function recheck(treeId: string): Promise<void> {
   await Promise.all([...(rooms.get(treeId) ?? [])].map(recheckSeat))
 }
 
@@ -259,7 +314,7 @@ async function recheckSeat(seat: Seat): Promise<void> {
 }
 
 /** Tells every open browser of a tree who has a role in it now. */
-export async function tellPeople(treeId: string): Promise<void> {
+async function tellPeople(treeId: string): Promise<void> {
   const room = rooms.get(treeId)
   if (!room) return
   const people = await peopleOf(treeId)
@@ -270,12 +325,6 @@ function expel(seat: Seat, code: string, message: string): void {
   seat.say({ type: 'gone', code, message })
   leave(seat)
   seat.line.close(4003, code)
-}
-
-/** Cuts every live connection of a person. */
-export function expelPerson(userId: string): void {
-  for (const room of [...rooms.values()])
-    for (const seat of [...room]) if (seat.account.id === userId) expel(seat, 'signed-out', 'You have been signed out.')
 }
 
 /** Another process may have taken a right away, or made edits that this one never heard of. */

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
-import type { GuestMeeting } from '#core/contract'
+import type { GuestMeeting, Principal } from '#core/contract'
 import { type CalendarMeeting, type Reply, readReplies, writeInvitation } from '#core/formats/icalendar'
 import { lengthOfMeeting } from '#core/meeting/agenda'
 import { type Brief, briefOf, instantOfStart, startOf } from '#core/meeting/brief'
@@ -12,7 +12,6 @@ import { database } from '../database/connect'
 import { meetingGuests, trees } from '../database/schema'
 import { sendLetter } from '../letters/send'
 import { newEditId, submit } from '../trees/door'
-import { submitFor } from './behalf'
 import { accountsOf, everybodyIn, mailOf, nameFrom, openMeeting } from './meeting'
 
 /** The same as long as the meeting is the same (RFC 5545, section 3.8.4.7). */
@@ -232,11 +231,13 @@ export async function answerAs(
   const { brief } = await openMeeting(treeId, topicId, version)
   const own = brief.people.find(({ user, mail }) => user === account.id || mail?.toLowerCase() === account.email)
   if (!own) throw new Fault(409, 'not-asked', 'You aren’t among the people of this meeting.')
-  await submitFor(
-    treeId,
-    [account.id, brief.invitation?.by ?? ''],
-    [{ topic: topicId, ...answerPart(own.id, answer, comment) }],
-  )
+  // Somebody who was asked by address only is known by it, which the core can't see.
+  const principal: Principal =
+    own.user === account.id ? { kind: 'account', id: account.id } : { kind: 'app', of: account.id }
+  await submit(treeId, principal, {
+    id: newEditId(),
+    changes: [{ topic: topicId, ...answerPart(own.id, answer, comment) }],
+  })
 }
 
 async function guestOf(
@@ -285,7 +286,11 @@ export async function answerAsGuest(token: string, answer: Answer, comment: stri
   const { treeId, topicId, person, brief } = await guestOf(token)
   if (brief.stage === 'cancelled' || brief.stage === 'ended')
     throw new Fault(409, 'over', brief.stage === 'ended' ? 'This meeting is over.' : 'This meeting was cancelled.')
-  await submitFor(treeId, [brief.invitation?.by ?? ''], [{ topic: topicId, ...answerPart(person, answer, comment) }])
+  await submit(
+    treeId,
+    { kind: 'guest', id: person, meeting: topicId },
+    { id: newEditId(), changes: [{ topic: topicId, ...answerPart(person, answer, comment) }] },
+  )
 }
 
 /**

@@ -5,7 +5,7 @@ import { database } from '../database/connect'
 import { trees } from '../database/schema'
 import { readTree } from '../trees/held'
 import { peopleOf } from '../trees/store'
-import { submitFor } from './behalf'
+import { newEditId, submit } from '../trees/door'
 
 /** After somebody joined: what was meant for their name or address in the meetings of a tree is theirs. */
 export async function welcomeWishes(treeId: string, invitedBy: string): Promise<void> {
@@ -15,7 +15,7 @@ export async function welcomeWishes(treeId: string, invitedBy: string): Promise<
   const changes = settleWishes(item.tree, await peopleOf(treeId))
   if (changes.length === 0) return
   // Somebody may have settled them in the same moment; then there is nothing left to do.
-  await submitFor(treeId, [invitedBy], changes).catch((error: unknown) => {
+  await submit(treeId, { kind: 'app', of: invitedBy }, { id: newEditId(), changes }).catch((error: unknown) => {
     if (!(error instanceof Fault)) throw error
   })
 }

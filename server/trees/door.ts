@@ -1,20 +1,21 @@
-import { and, inArray, sql } from 'drizzle-orm'
+import { sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import { allows, type NewsEdit, type Role } from '#core/contract'
-import { applyChanges, countTopics, type Edit, Refused, unapply } from '#core/tree'
+import { accountOf, type EditSource, type NewsEdit, type Principal, type Role } from '#core/contract'
+import { type Edit, Refused } from '#core/tree'
 import { Fault } from '../access/fault'
+import { bus } from '../bus'
 import { database, databaseErrorCode, isPassing } from '../database/connect'
-import { edits } from '../database/schema'
-import { commit, type Stored } from './commit'
-import { type Held, heldNow, holdTree, letGo, note, snapshotWhenDue } from './held'
-import { spread } from './news'
+import { commit } from './commit'
+import { heldNow, holdTree, letGo, snapshotWhenDue } from './held'
+import { type LiveTree, NotAllowed, type Staged } from './live-tree'
+import { editsById } from './log'
 
 /*
- * The one way in for edits. Edits that wait at the same time, of whatever trees, are made together: in memory first,
- * each checked against its tree at its number and given the next one, then stored in one transaction that checks again,
- * under the rows' locks, that every tree stood where it was thought to stand and every person may edit. Only after the
- * commit are the answers given and the news told. When the check fails, memory is put back, the facts are read, and
- * what can be made is made.
+ * The one way in for edits: it keeps their order. Edits wait by tree. Those of all trees that nobody is storing just now go
+ * together: staged in memory, each checked at its number, then stored in one transaction that checks again, under the rows'
+ * locks, that every tree stood where it was thought to stand and everybody has the role that was counted on. Only after the
+ * commit are the answers given and the news told. When the check fails, memory is rolled back, the facts are read, and what
+ * can be made is made. Trees that aren't in memory are loaded apart, so that nobody else waits for them.
  */
 
 /** What became of an edit. `again`: it was in already, so nobody is told of it now. */
@@ -23,240 +24,262 @@ export interface Outcome {
   readonly again: boolean
 }
 
+type SourcedEdit = Edit & { readonly source?: EditSource | undefined }
+
 interface Ask {
   readonly treeId: string
-  readonly userId: string
-  readonly edit: Edit
+  readonly principal: Principal
+  readonly edit: SourcedEdit
   readonly settle: (outcome: Outcome | Error) => void
 }
 
-interface Made extends Stored {
-  readonly ask: Ask
+/** One tree's edits in the order in which they came. */
+interface Line {
+  readonly treeId: string
+  asks: Ask[]
+  state: 'idle' | 'preparing' | 'storing'
 }
 
-const queue: Ask[] = []
-let running: Promise<void> | undefined
+const lines = new Map<string, Line>()
+let groups = 0
 let closed = false
+const idle: (() => void)[] = []
 
-/** Edits in one transaction at most, and changes; more would keep the first ones waiting. */
+/** Groups that are stored at the same time, and edits and changes in one; more would keep the first ones waiting. */
+const MOST_GROUPS = 3
 const MOST_EDITS = 250
 const MOST_CHANGES = 30_000
 const TRIES = 6
 
-/** Makes an edit for a person. Resolves when it's committed; rejects with a `Fault` that says why not. */
-export function submit(treeId: string, userId: string, edit: Edit): Promise<Outcome> {
+/** Makes an edit for somebody. Resolves when it's committed; rejects with a `Fault` that says why not. */
+export function submit(treeId: string, principal: Principal | string, edit: SourcedEdit): Promise<Outcome> {
   return new Promise((resolve, reject) => {
     if (closed) {
       reject(new Fault(503, 'stopping', 'Sun Porch is stopping. Your edit waits and will be sent again.'))
       return
     }
-    queue.push({
+    const line = lines.get(treeId) ?? { treeId, asks: [], state: 'idle' }
+    lines.set(treeId, line)
+    line.asks.push({
       treeId,
-      userId,
+      principal: typeof principal === 'string' ? { kind: 'account', id: principal } : principal,
       edit,
       settle: outcome => (outcome instanceof Error ? reject(outcome) : resolve(outcome)),
     })
-    running ??= work().finally(() => {
-      running = undefined
-    })
+    // Whatever else arrives in this turn of the event loop comes along.
+    if (line.asks.length === 1) queueMicrotask(pump)
   })
 }
 
 /** Lets no more edits in and waits for those in hand. */
 export async function closeDoor(): Promise<void> {
   closed = true
-  await running
+  while (lines.size > 0) await new Promise<void>(done => idle.push(done))
 }
 
-async function work(): Promise<void> {
-  // Whatever else arrived in this turn of the event loop comes along.
-  await Promise.resolve()
-  while (queue.length > 0) {
-    let changes = 0
+/** Whether all that an edit needs is in memory: the tree, and the role of whoever makes it. */
+function isReady({ treeId, principal }: Ask): boolean {
+  const live = heldNow(treeId)
+  const account = accountOf(principal)
+  return live !== undefined && (account === null || principal.kind === 'app' || live.roles.has(account))
+}
+
+function pump(): void {
+  for (const line of lines.values()) {
+    if (line.asks.length === 0 && line.state === 'idle') lines.delete(line.treeId)
+    else if (line.state === 'idle' && !line.asks.every(isReady)) void prepare(line)
+  }
+  while (groups < MOST_GROUPS) {
+    const group = nextGroup()
+    if (group.length === 0) break
+    groups++
+    void store(group).finally(() => {
+      groups--
+      // What came last goes last: a tree with many edits doesn't keep others waiting.
+      for (const { treeId } of group) {
+        const line = lines.get(treeId)
+        if (!line) continue
+        line.state = 'idle'
+        lines.delete(treeId)
+        lines.set(treeId, line)
+      }
+      pump()
+    })
+  }
+  if (lines.size === 0) for (const done of idle.splice(0)) done()
+}
+
+/** Reads what isn't in memory yet. */
+async function prepare(line: Line): Promise<void> {
+  line.state = 'preparing'
+  const asks = [...line.asks]
+  try {
+    const left = new Set(await sift(asks))
+    line.asks = line.asks.filter(ask => left.has(ask) || !asks.includes(ask))
+  } catch (error) {
+    line.asks = line.asks.filter(ask => !asks.includes(ask))
+    for (const ask of asks) ask.settle(unavailable(error))
+  }
+  line.state = 'idle'
+  pump()
+}
+
+/** Edits that can be stored together: of trees that nobody is storing, as many as fit. */
+function nextGroup(): Ask[] {
+  const group: Ask[] = []
+  let changes = 0
+  for (const line of lines.values()) {
+    if (line.state !== 'idle' || line.asks.length === 0) continue
     let count = 0
-    while (
-      count < queue.length &&
-      count < MOST_EDITS &&
-      (count === 0 || changes + queue[count]!.edit.changes.length <= MOST_CHANGES)
-    ) {
-      changes += queue[count]!.edit.changes.length
+    while (count < line.asks.length && group.length + count < MOST_EDITS) {
+      const ask = line.asks[count]!
+      if (!isReady(ask)) break
+      if (group.length + count > 0 && changes + ask.edit.changes.length > MOST_CHANGES) break
+      changes += ask.edit.changes.length
       count++
     }
-    await batch(queue.splice(0, count))
+    if (count === 0) continue
+    group.push(...line.asks.splice(0, count))
+    line.state = 'storing'
+    if (group.length >= MOST_EDITS) break
   }
-}
-
-async function batch(asks: readonly Ask[]): Promise<void> {
-  let left = asks
-  for (let attempt = 1; left.length > 0; attempt++) {
-    const made: Made[] = []
-    let release = (): void => {}
-    const inFlight = new Promise<void>(done => {
-      release = done
-    })
-    try {
-      if (attempt > 1) left = await sift(left)
-      const at = new Date()
-      const versions = await versionsOf(left)
-      for (const [treeId, version] of versions) if (!heldNow(treeId)) await holdTree(database(), treeId, version)
-      const settled = make(left, made, at, inFlight)
-      if (made.length > 0 && !(await commit(made, at, item => countTopics(item.tree)))) throw new Stale()
-      for (const { item } of made) item.inFlight = null
-      for (const [ask, outcome] of settled) ask.settle(outcome)
-      tell(made)
-      return
-    } catch (error) {
-      putBack(made)
-      const again = error instanceof Stale || isPassing(error) || databaseErrorCode(error) === 'ER_DUP_ENTRY'
-      if (again && attempt < TRIES) continue
-      if (left.length > 1) {
-        // One of them may be what the database chokes on; alone, each gets its own answer.
-        for (const ask of left) await batch([ask])
-        return
-      }
-      console.error('An edit could not be stored:', databaseErrorCode(error) || (error as Error).message)
-      left[0]!.settle(
-        new Fault(503, 'unavailable', 'The database doesn’t answer. Your edit is kept here and will be sent again.'),
-      )
-      return
-    } finally {
-      release()
-    }
-  }
+  return group
 }
 
 /** What was thought to be so isn't: the facts must be read. */
 class Stale extends Error {}
 
-/** Trees held in memory are taken as they are; the numbers of others are read. */
-async function versionsOf(asks: readonly Ask[]): Promise<Map<string, number>> {
-  const versions = new Map<string, number>()
-  const unknown = new Set<string>()
-  for (const { treeId } of asks) {
-    const item = heldNow(treeId)
-    if (item) versions.set(treeId, item.version)
-    else unknown.add(treeId)
+async function store(asks: readonly Ask[]): Promise<void> {
+  let left = asks
+  for (let attempt = 1; left.length > 0; attempt++) {
+    const staged: Staged[] = []
+    try {
+      if (attempt > 1) left = await sift(left)
+      const at = new Date()
+      const settled = stage(left, staged, at)
+      if (staged.length > 0 && !(await commit(staged, at))) throw new Stale()
+      for (const live of treesOf(staged)) live.commit()
+      for (const [ask, outcome] of settled) ask.settle(outcome)
+      tell(staged)
+      return
+    } catch (error) {
+      for (const live of treesOf(staged)) live.rollBack()
+      const again = error instanceof Stale || isPassing(error) || databaseErrorCode(error) === 'ER_DUP_ENTRY'
+      if (again && attempt < TRIES) continue
+      if (left.length > 1) {
+        // One of them may be what the database chokes on; alone, each gets its own answer.
+        for (const ask of left) await store([ask])
+        return
+      }
+      left[0]!.settle(unavailable(error))
+      return
+    }
   }
-  if (unknown.size > 0) {
-    const [rows] = (await database().execute(
-      sql`select id, version from trees where id in ${[...unknown]}`,
-    )) as unknown as [{ id: string; version: number }[]]
-    for (const row of rows) versions.set(row.id, row.version)
-  }
-  return versions
 }
 
-/** Makes the edits in memory. Returns what to answer once they are stored; fills `made` with what has to be stored. */
-function make(asks: readonly Ask[], made: Made[], at: Date, inFlight: Promise<void>): Map<Ask, Outcome | Error> {
+function unavailable(error: unknown): Fault {
+  console.error('An edit could not be stored:', databaseErrorCode(error) || (error as Error).message)
+  return new Fault(503, 'unavailable', 'The database doesn’t answer. Your edit is kept here and will be sent again.')
+}
+
+const treesOf = (staged: readonly Staged[]): Set<LiveTree> => new Set(staged.map(({ live }) => live))
+
+/** Makes the edits in memory. Returns what to answer once they are stored; fills `staged` with what has to be stored. */
+function stage(asks: readonly Ask[], staged: Staged[], at: Date): Map<Ask, Outcome | Error> {
   const answers = new Map<Ask, Outcome | Error>()
   for (const ask of asks) {
-    const { treeId, userId, edit } = ask
-    const item = heldNow(treeId)
-    if (!item) throw new Stale()
-    const numbered = item.recent.get(edit.id)
-    if (numbered !== undefined) {
-      answers.set(ask, { news: { ...edit, number: numbered, user: userId, at: at.toISOString() }, again: true })
+    const { treeId, principal, edit } = ask
+    const live = heldNow(treeId)
+    if (!live || !isReady(ask)) throw new Stale()
+    const number = live.numberOf(edit.id)
+    if (number !== undefined) {
+      const user = accountOf(principal) ?? ''
+      answers.set(ask, { news: { ...edit, number, user, at: at.toISOString() }, again: true })
       continue
     }
     try {
-      const patches = applyChanges(item.tree, edit.changes)
-      const news: NewsEdit = { ...edit, number: item.version + 1, user: userId, at: at.toISOString() }
-      note(item, edit.id, news.number, edit.changes.length)
-      item.inFlight = inFlight
-      made.push({ ask, treeId, userId, news, patches, item })
-      answers.set(ask, { news, again: false })
+      const one = live.stage(principal, edit, at)
+      staged.push(one)
+      answers.set(ask, { news: one.news, again: false })
     } catch (error) {
-      if (!(error instanceof Refused)) throw error
-      answers.set(ask, new Fault(409, error.code, error.message))
+      if (error instanceof NotAllowed) answers.set(ask, notAllowed(error.role))
+      else if (error instanceof Refused) answers.set(ask, new Fault(409, error.code, error.message))
+      else throw error
     }
   }
   return answers
 }
 
-/** Takes what couldn't be stored out of memory again, the last first. */
-function putBack(made: readonly Made[]): void {
-  for (const { item, patches, news } of made.toReversed()) {
-    unapply(item.tree, patches)
-    item.version = news.number - 1
-    item.text = null
-    item.recent.delete(news.id)
-    item.unsaved -= news.changes.length
-    item.inFlight = null
-  }
+function notAllowed(role: Role | null): Fault {
+  return role === null
+    ? new Fault(404, 'no-tree', 'There is no such tree, or you have no role in it any more.')
+    : new Fault(403, 'role', `As ${role} you can’t change this tree.`)
 }
 
 interface Facts {
   id: string
   version: number
+  epoch: string
   trashed_at: Date | null
   user_id: string | null
   role: Role | null
 }
 
 /**
- * Reads the facts: answers those who may not edit and what is in already, brings the trees up to date, and returns the
- * rest.
+ * Reads the facts: answers those who have no business here and what is in already, brings the trees up to date, and returns
+ * the rest.
  */
 async function sift(asks: readonly Ask[]): Promise<Ask[]> {
   const treeIds = [...new Set(asks.map(ask => ask.treeId))].sort()
-  const userIds = [...new Set(asks.map(ask => ask.userId))]
-  const [facts] = (await database().execute(sql`select t.id, t.version, t.trashed_at, m.user_id, m.role from trees t
-    left join members m on m.tree_id = t.id and m.user_id in ${userIds} where t.id in ${treeIds}`)) as unknown as [
+  const accounts = [...new Set(asks.map(ask => accountOf(ask.principal) ?? ''))]
+  const [facts] = (await database()
+    .execute(sql`select t.id, t.version, t.epoch, t.trashed_at, m.user_id, m.role from trees t
+    left join members m on m.tree_id = t.id and m.user_id in ${accounts} where t.id in ${treeIds}`)) as unknown as [
     Facts[],
   ]
-  const known = await database()
-    .select()
-    .from(edits)
-    .where(
-      and(
-        inArray(edits.treeId, treeIds),
-        inArray(
-          edits.editId,
-          asks.map(ask => ask.edit.id),
-        ),
-      ),
-    )
+  const known = await editsById(
+    treeIds,
+    asks.map(ask => ask.edit.id),
+  )
   const left: Ask[] = []
   for (const ask of asks) {
-    const rows = facts.filter(row => row.id === ask.treeId)
-    const role = rows.find(row => row.user_id === ask.userId)?.role
-    const row = known.find(one => one.treeId === ask.treeId && one.editId === ask.edit.id)
-    if (!rows[0] || !role)
-      ask.settle(new Fault(404, 'no-tree', 'There is no such tree, or you have no role in it any more.'))
-    else if (rows[0].trashed_at)
+    const { treeId, principal, edit } = ask
+    const [fact, ...more] = facts.filter(row => row.id === treeId)
+    const account = accountOf(principal)
+    const role = [fact, ...more].find(row => row && row.user_id === account)?.role ?? null
+    const stored = known.find(one => one.tree === treeId && one.id === edit.id)
+    if (!fact || (account !== null && principal.kind !== 'app' && role === null)) ask.settle(notAllowed(null))
+    else if (fact.trashed_at)
       ask.settle(new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to edit it.'))
-    else if (!allows(role, 'editor')) ask.settle(new Fault(403, 'role', `As ${role} you can’t change this tree.`))
-    else if (row)
-      ask.settle({
-        news: { id: row.editId, number: row.number, changes: row.changes, user: row.userId, at: row.at.toISOString() },
-        again: true,
-      })
+    else if (stored) ask.settle({ news: stored, again: true })
     else {
       left.push(ask)
-      if (
-        heldNow(ask.treeId)?.version !== rows[0].version &&
-        !(await holdTree(database(), ask.treeId, rows[0].version))
-      )
-        letGo(ask.treeId)
+      await bringUp(fact)
+      if (account !== null) heldNow(treeId)?.roles.set(account, role)
     }
   }
   return left
 }
 
-function tell(made: readonly Made[]): void {
-  const told = new Map<string, NewsEdit[]>()
-  const items = new Map<string, Held>()
-  for (const { treeId, news, item } of made) {
-    const list = told.get(treeId)
+async function bringUp({ id, version, epoch }: Facts): Promise<void> {
+  if (heldNow(id)?.epoch !== epoch) letGo(id)
+  if (heldNow(id)?.version === version) return
+  if (!(await holdTree(database(), id, version))) letGo(id)
+}
+
+function tell(staged: readonly Staged[]): void {
+  const told = new Map<LiveTree, NewsEdit[]>()
+  for (const { live, news } of staged) {
+    const list = told.get(live)
     if (list) list.push(news)
-    else told.set(treeId, [news])
-    items.set(treeId, item)
+    else told.set(live, [news])
   }
-  for (const [treeId, news] of told) spread(treeId, news)
-  for (const [treeId, item] of items)
-    snapshotWhenDue(treeId, item).catch((error: unknown) =>
+  for (const [live, edits] of told) {
+    bus.tell({ about: 'edits', tree: live.id, edits })
+    snapshotWhenDue(live).catch((error: unknown) =>
       console.error('A snapshot could not be stored:', databaseErrorCode(error)),
     )
+  }
 }
 
 /** An edit id for edits that the server itself makes for a person. */

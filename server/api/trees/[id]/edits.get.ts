@@ -1,24 +1,10 @@
-import { and, asc, eq, gt } from 'drizzle-orm'
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../access/answer'
 import { database } from '../../../database/connect'
-import { edits } from '../../../database/schema'
+import { editsOfTopic, readLog } from '../../../trees/log'
 
 export default answer(OPERATIONS.listEdits, async ({ params, query, version }) => {
-  const rows = await database()
-    .select()
-    .from(edits)
-    .where(and(eq(edits.treeId, params.id), gt(edits.number, query.since)))
-    .orderBy(asc(edits.number))
-    .limit(500)
-  return {
-    version,
-    edits: rows.map(({ number, editId, userId, at, changes }) => ({
-      number,
-      id: editId,
-      user: userId,
-      at: at.toISOString(),
-      changes,
-    })),
-  }
+  return query.topic === undefined
+    ? { version, edits: await readLog(database(), params.id, query.since, { most: 500 }) }
+    : { version, edits: await editsOfTopic(params.id, query.topic, query.since) }
 })

@@ -1,10 +1,16 @@
+import { LIMITS, upgradeEdit } from '#core/tree'
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../access/answer'
 import { submit } from '../../../trees/door'
 
-export default answer(OPERATIONS.edit, async ({ params, body, account }) => {
-  const {
-    news: { number, at },
-  } = await submit(params.id, account.id, body)
-  return { number, at }
-})
+export default answer(
+  OPERATIONS.edit,
+  async ({ params, body, account }) => {
+    const {
+      news: { number, at },
+    } = await submit(params.id, account.id, body)
+    return { number, at }
+  },
+  LIMITS.message,
+  upgradeEdit,
+)

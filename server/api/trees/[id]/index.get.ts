@@ -1,16 +1,16 @@
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../access/answer'
 import { Fault } from '../../../access/fault'
-import { readTree, snapshotText } from '../../../trees/held'
+import { readTree } from '../../../trees/held'
 import { fileLimit } from '../../../files/limit'
 import { peopleOf } from '../../../trees/store'
 
-export default answer(OPERATIONS.openTree, async ({ event, params, role, version }) => {
+export default answer(OPERATIONS.openTree, async ({ event, params, role, version, epoch }) => {
   const people = await peopleOf(params.id)
   // Last of all: from here to the answer nothing may come between, or an edit that isn't stored yet could show.
-  const item = await readTree(params.id, version)
+  const item = await readTree(params.id, version, epoch)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
   // Put together as text, so that a large tree is written down once for all who open it.
   setResponseHeader(event, 'content-type', 'application/json')
-  return `${JSON.stringify({ id: params.id, version: item.version, role, people, fileLimit: fileLimit() }).slice(0, -1)},"snapshot":${snapshotText(item)}}`
+  return `${JSON.stringify({ id: params.id, version: item.version, epoch, role, people, fileLimit: fileLimit() }).slice(0, -1)},"snapshot":${item.snapshotText()}}`
 })

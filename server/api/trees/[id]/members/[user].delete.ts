@@ -5,7 +5,7 @@ import { Fault } from '../../../../access/fault'
 import { ownersOf } from '../../../../access/roles'
 import { database } from '../../../../database/connect'
 import { members } from '../../../../database/schema'
-import { recheck, tellPeople } from '../../../../live/rooms'
+import { bus } from '../../../../bus'
 
 export default answer(OPERATIONS.removeMember, async ({ params, account, role }) => {
   if (params.user !== account.id && role !== 'owner')
@@ -16,6 +16,5 @@ export default answer(OPERATIONS.removeMember, async ({ params, account, role })
   await database()
     .delete(members)
     .where(and(eq(members.treeId, params.id), eq(members.userId, params.user)))
-  await recheck(params.id)
-  await tellPeople(params.id)
+  bus.tell({ about: 'rights', tree: params.id })
 })

@@ -5,7 +5,7 @@ import { Fault } from '../../../../access/fault'
 import { ownersOf } from '../../../../access/roles'
 import { database } from '../../../../database/connect'
 import { members } from '../../../../database/schema'
-import { recheck, tellPeople } from '../../../../live/rooms'
+import { bus } from '../../../../bus'
 
 export default answer(OPERATIONS.setRole, async ({ params, body }) => {
   const owners = await ownersOf(params.id)
@@ -17,6 +17,5 @@ export default answer(OPERATIONS.setRole, async ({ params, body }) => {
     .where(and(eq(members.treeId, params.id), eq(members.userId, params.user)))
   if (done.affectedRows === 0)
     throw new Fault(404, 'no-member', 'That person has no role in this tree. Invite them first.')
-  await recheck(params.id)
-  await tellPeople(params.id)
+  bus.tell({ about: 'rights', tree: params.id })
 })

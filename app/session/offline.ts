@@ -8,6 +8,8 @@ export interface SentTree {
   readonly role: Role
   readonly people: readonly { readonly id: string; readonly name: string }[]
   readonly snapshot: Snapshot
+  /** New after a restore from a backup. */
+  readonly epoch?: string
   /** Bytes that one file may have. */
   readonly fileLimit?: number
 }

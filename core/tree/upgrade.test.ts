@@ -1,0 +1,58 @@
+import { describe, expect, it } from 'vitest'
+import { applyChanges, editSchema, emptyTree, newTopic, fromSnapshot, topicOf } from './index'
+import { type Upgrade, upgradeChanges, upgradeEdit, upgradeTopics } from './upgrade'
+
+/** Formats that never were: in 1 and 2 a topic’s title was called name; 3 split “finish” into done and a due day. */
+const UPGRADES: readonly Upgrade[] = [
+  { change: change => [change], topic: topic => topic },
+  {
+    change: change => [change.field === 'name' ? { ...change, field: 'title' } : change],
+    topic: ({ name, ...topic }) => (name === undefined ? topic : { ...topic, title: name }),
+  },
+  {
+    change: change =>
+      change.field === 'finish'
+        ? [
+            { ...change, field: 'done', value: 100 },
+            { ...change, field: 'due', value: change.value },
+          ]
+        : [change],
+    topic: topic => topic,
+  },
+]
+
+describe('an older format', () => {
+  it('of changes is read through every step since, and applies', () => {
+    const tree = emptyTree(newTopic('c', null, 'a0'))
+    const old = [
+      { op: 'add', topic: 't', parent: 'c', order: 'a0' },
+      { op: 'set', topic: 't', field: 'name', value: 'Lift' },
+      { op: 'set', topic: 't', field: 'finish', value: '2027-05-12' },
+    ]
+    applyChanges(tree, upgradeChanges(1, old, UPGRADES))
+    expect(topicOf(tree, 't')).toMatchObject({ title: 'Lift', done: 100, due: '2027-05-12' })
+    expect(upgradeChanges(4, old, UPGRADES)).toEqual(old)
+  })
+
+  it('of a snapshot likewise', () => {
+    const topics = upgradeTopics(2, [{ id: 'c', parent: null, order: 'a0', name: 'Move' }] as object[], UPGRADES)
+    const snapshot = { centre: 'c', fields: emptyTree(newTopic('c', null, 'a0')).fields, topics }
+    expect(topicOf(fromSnapshot(snapshot as never), 'c').title).toBe('Move')
+  })
+
+  it('of an edit that waited in a browser is refused or taken as what it has become', () => {
+    const change = { op: 'set', topic: 't', field: 'name', value: 'Lift' }
+    expect(editSchema.parse(upgradeEdit({ id: 'e', format: 2, changes: [change] }, UPGRADES)).changes).toEqual([
+      { ...change, field: 'title' },
+    ])
+    expect(editSchema.safeParse(upgradeEdit({ id: 'e', format: 4, changes: [change] }, UPGRADES)).success).toBe(false)
+    expect(editSchema.safeParse(upgradeEdit({ id: 'e', changes: [7] })).success).toBe(false)
+    expect(upgradeEdit('nothing')).toBe('nothing')
+  })
+
+  it('that a newer program wrote is not guessed at', () => {
+    expect(() => upgradeChanges(5, [], UPGRADES)).toThrow(RangeError)
+    expect(() => upgradeTopics(0, [], UPGRADES)).toThrow(RangeError)
+    expect(() => upgradeEdit({ id: 'e', format: 99, changes: [] }, UPGRADES)).toThrow(RangeError)
+  })
+})

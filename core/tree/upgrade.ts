@@ -1,0 +1,56 @@
+import type { Change } from './change'
+
+/** The format that changes and snapshots are written in now. */
+export const EDIT_FORMAT = 1
+
+type Loose = Readonly<Record<string, unknown>>
+
+/** How one format becomes the next: a change becomes as many as it takes, a topic of a snapshot one. */
+export interface Upgrade {
+  readonly change: (change: Loose) => readonly Loose[]
+  readonly topic: (topic: Loose) => Loose
+}
+
+/** The first leads from format 1 to 2, and so on: as many as formats there were before this one. */
+const UPGRADES: readonly Upgrade[] = []
+
+/**
+ * Changes of an older format as they're written now. Throws `RangeError` for a format that this program doesn't know yet:
+ * a newer one wrote it.
+ */
+export function upgradeChanges(
+  format: number,
+  changes: readonly unknown[],
+  upgrades: readonly Upgrade[] = UPGRADES,
+): readonly Change[] {
+  checkFormat(format, upgrades)
+  let now = changes as readonly Loose[]
+  for (const { change } of upgrades.slice(format - 1)) now = now.flatMap(change)
+  return now as readonly unknown[] as readonly Change[]
+}
+
+/** Topics of a snapshot of an older format as they're written now. Throws as `upgradeChanges` does. */
+export function upgradeTopics<T>(
+  format: number,
+  topics: readonly T[],
+  upgrades: readonly Upgrade[] = UPGRADES,
+): readonly T[] {
+  checkFormat(format, upgrades)
+  let now = topics as readonly unknown[] as readonly Loose[]
+  for (const { topic } of upgrades.slice(format - 1)) now = now.map(topic)
+  return now as readonly unknown[] as readonly T[]
+}
+
+function checkFormat(format: number, upgrades: readonly Upgrade[]): void {
+  if (!Number.isInteger(format) || format < 1 || format > upgrades.length + 1)
+    throw new RangeError(`format ${format} is not one that this version of Sun Porch knows`)
+}
+
+/** An edit that somebody sent, in whatever format they knew; what isn't one is left for the schema to refuse. */
+export function upgradeEdit(raw: unknown, upgrades: readonly Upgrade[] = UPGRADES): unknown {
+  if (typeof raw !== 'object' || raw === null) return raw
+  const { format = 1, changes, ...rest } = raw as { format?: unknown; changes?: unknown }
+  if (typeof format !== 'number' || !Array.isArray(changes)) return raw
+  const loose = changes.every(change => typeof change === 'object' && change !== null)
+  return loose ? { ...rest, changes: upgradeChanges(format, changes, upgrades) } : { ...rest, changes }
+}

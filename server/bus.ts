@@ -1,0 +1,45 @@
+import type { NewsEdit, Present } from '#core/contract'
+
+/*
+ * How word travels: what was edited, who is here, whose rights have changed. In memory now, within one process; whatever
+ * carries it between processes later stands behind the same two functions, and nothing else knows who else runs. The truth
+ * never depends on it: whoever missed something catches up from the log by number.
+ */
+
+export type Word =
+  /** Edits of a tree that are stored. */
+  | { readonly about: 'edits'; readonly tree: string; readonly edits: readonly NewsEdit[] }
+  /** Somebody looks at something in a tree. */
+  | { readonly about: 'here'; readonly tree: string; readonly present: Present }
+  | { readonly about: 'left'; readonly tree: string; readonly client: string }
+  /** Who has which role in a tree has changed, or the tree went to the trash. */
+  | { readonly about: 'rights'; readonly tree: string }
+  /** Somebody was signed out everywhere. */
+  | { readonly about: 'signed-out'; readonly account: string }
+
+export interface Bus {
+  tell(word: Word): void
+  /** Hears of everything until the function that comes back is called. */
+  hear(listener: (word: Word) => void): () => void
+}
+
+/** Within one process. Listeners hear in the order in which they came; one that fails doesn't keep others from hearing. */
+export class MemoryBus implements Bus {
+  private readonly listeners = new Set<(word: Word) => void>()
+
+  tell(word: Word): void {
+    for (const listener of this.listeners)
+      try {
+        listener(word)
+      } catch (error) {
+        console.error('Word could not be heard:', error instanceof Error ? error.message : 'not an Error')
+      }
+  }
+
+  hear(listener: (word: Word) => void): () => void {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+}
+
+export const bus: Bus = new MemoryBus()
