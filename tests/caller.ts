@@ -142,12 +142,12 @@ export class Line {
     })
   }
 
-  async hello(since: number | null): Promise<void> {
+  async hello(since: number | null, epoch?: string): Promise<void> {
     if (this.socket.readyState !== WebSocket.OPEN)
       await new Promise((done, reject) => {
         this.socket.once('open', done).once('error', reject)
       })
-    this.say({ type: 'hello', since })
+    this.say({ type: 'hello', since, ...(epoch === undefined ? {} : { epoch }) })
     await this.until(() => this.heard.some(message => message.type === 'welcome'), 'the welcome')
   }
 

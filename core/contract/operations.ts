@@ -269,6 +269,23 @@ export const OPERATIONS = {
     'Makes an edit: any, as an editor; one’s own answer to a meeting, as anybody. The same id sent twice counts once.',
     { params: tree, body: editSchema },
   ),
+  takeBack: operation(
+    'POST',
+    '/api/trees/{id}/edits/{number}/take-back',
+    'editor',
+    'Takes an edit back as one, over whatever has been done since; says what stays because others worked on it.',
+    { params: z.object({ id: idSchema, number: z.coerce.number().int().min(1) }) },
+  ),
+  bringBack: operation(
+    'POST',
+    '/api/trees/{id}/moments/{number}/return',
+    'editor',
+    'Makes the tree, or one branch, what it was after an edit, as one edit that can be taken back.',
+    {
+      params: z.object({ id: idSchema, number: z.coerce.number().int().min(0) }),
+      body: z.strictObject({ branch: idSchema.nullable().optional() }),
+    },
+  ),
   exportTree: operation('GET', '/api/trees/{id}/export/{format}', 'viewer', 'The tree as a file.', {
     params: z.object({ id: idSchema, format: z.enum(EXPORT_FORMATS) }),
   }),

@@ -1,13 +1,14 @@
 import { type Change, isTreeChange, type TopicChange, type TreeChange } from './change'
 import { type Member, memberKey, type SetName } from './sets'
+import { undoNote } from './note'
 import type { TreeFields } from './tree-fields'
 import type { Patch } from './apply'
 import type { Topic, TopicId } from './topic'
 import { childrenOf, isLive, type Tree } from './tree'
 
 /**
- * The change that takes `change` back, given what it replaced. Nothing for a change that did nothing,
- * and nothing for note text, whose undo lives in its editor.
+ * The change that takes `change` back, given what it replaced. Nothing for a change that did nothing. Note text is taken
+ * back by content, and merges with whatever others have typed.
  */
 export function invert(change: Change, patch: Patch): Change | null {
   if (isTreeChange(change)) return invertTree(change, patch.fields!)
@@ -38,8 +39,10 @@ export function invert(change: Change, patch: Patch): Change | null {
         set: change.set,
         member: memberOf(before!, change.set, change.member)!,
       } as Change
-    case 'note':
-      return null
+    case 'note': {
+      const update = undoNote(before!.note, change.update)
+      return update === null ? null : { op: 'note', topic: change.topic, update }
+    }
   }
 }
 
@@ -136,7 +139,8 @@ export function invertOver(
     const seen = undone.get(now.id) ?? new Map<string, unknown>()
     undone.set(now.id, seen)
     const current = seen.has(slot) ? seen.get(slot) : valueIn(now, change)
-    if (!same(current, valueIn(patch.after!, change))) continue
+    // Note text merges; everything else is taken back only where it still stands.
+    if (change.op !== 'note' && !same(current, valueIn(patch.after!, change))) continue
     if (
       step.op === 'place' &&
       step.parent !== null &&

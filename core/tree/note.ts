@@ -72,3 +72,55 @@ export function noteWords(note: string | null): string {
         .replace(/\n{2,}/g, '\n')
         .trim()
 }
+
+/**
+ * The update that takes an update back, by content: what it put in goes, what it took out comes back, and whatever others have
+ * typed before or since stays. `before`: the note that it was joined to. Null when it changed nothing.
+ */
+export function undoNote(before: string | null, update: string): string | null {
+  const doc = openNote(before)
+  const record = new Y.UndoManager(doc.getXmlFragment(NOTE_FRAGMENT), { trackedOrigins: new Set([update]) })
+  Y.applyUpdate(doc, fromBase64(update), update)
+  const state = Y.encodeStateVector(doc)
+  const undone = record.undo()
+  return undone === null ? null : toBase64(Y.encodeStateAsUpdate(doc, state))
+}
+
+/** A note as one sees it: its blocks, written out. */
+function blocksOf(doc: Y.Doc): string[] {
+  return doc
+    .getXmlFragment(NOTE_FRAGMENT)
+    .toArray()
+    .map(block => block.toString())
+}
+
+/**
+ * The update that makes one note say what another says, block by block: blocks that are the same at the start and the end
+ * stay as they are. Null when both say the same.
+ */
+export function noteBetween(from: string | null, to: string | null): string | null {
+  if (from === to) return null
+  const [doc, want] = [openNote(from), openNote(to)]
+  const [old, now] = [blocksOf(doc), blocksOf(want)]
+  let start = 0
+  while (start < old.length && start < now.length && old[start] === now[start]) start++
+  let end = 0
+  while (end < old.length - start && end < now.length - start && old.at(-1 - end) === now.at(-1 - end)) end++
+  if (start === old.length && start === now.length) return null
+  const state = Y.encodeStateVector(doc)
+  const fragment = doc.getXmlFragment(NOTE_FRAGMENT)
+  const wanted = want.getXmlFragment(NOTE_FRAGMENT).toArray()
+  doc.transact(() => {
+    fragment.delete(start, old.length - start - end)
+    fragment.insert(
+      start,
+      wanted.slice(start, wanted.length - end).map(block => (block as Y.XmlElement | Y.XmlText).clone()),
+    )
+  })
+  return toBase64(Y.encodeStateAsUpdate(doc, state))
+}
+
+/** Whether two notes say the same, however they came to it. */
+export function sameNote(a: string | null, b: string | null): boolean {
+  return a === b || blocksOf(openNote(a)).join('\n') === blocksOf(openNote(b)).join('\n')
+}

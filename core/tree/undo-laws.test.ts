@@ -194,8 +194,7 @@ describe('undo', () => {
         let made = 0
         const done: { made: Made; before: string; after: string }[] = []
         for (const roll of rolls) {
-          // Undo of note text lives in its editor.
-          const changes = edit(roll, tree, () => `n${made++}`).filter(change => change.op !== 'note')
+          const changes = edit(roll, tree, () => `n${made++}`)
           const before = seen(tree)
           const one = changes.length > 0 ? make(tree, changes) : null
           if (one) done.push({ made: one, before, after: seen(tree) })

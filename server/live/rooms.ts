@@ -18,7 +18,7 @@ import { bus } from '../bus'
 import { database, databaseErrorCode } from '../database/connect'
 import { edits, trees } from '../database/schema'
 import { submit } from '../trees/door'
-import { readTree } from '../trees/held'
+import { heldNow, readTree } from '../trees/held'
 import type { LiveTree } from '../trees/live-tree'
 import { readLog } from '../trees/log'
 
@@ -291,8 +291,11 @@ function hearEdits(treeId: string, news: readonly NewsEdit[]): void {
   const room = rooms.get(treeId)
   if (!room) return
   const text = JSON.stringify({ type: 'news', edits: news } satisfies ServerMessage)
+  // An edit that was made here may be larger than the tree is.
+  const live = text.length > LIMITS.message ? heldNow(treeId) : undefined
   for (const seat of room) {
-    if (seat.held) seat.held.push(...news)
+    if (live && seat.said && !seat.held) sendTree(seat, live, sightOf(seat))
+    else if (seat.held) seat.held.push(...news)
     else if (seat.said) tell(seat, news, text)
   }
 }
