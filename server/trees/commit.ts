@@ -3,13 +3,15 @@ import { accountOf, type Role } from '#core/contract'
 import { countTopics, EDIT_FORMAT } from '#core/tree'
 import { database } from '../database/connect'
 import type { LiveTree, Staged } from './live-tree'
-import { ChangedRows } from './rows'
+import { ChangedRows, ID } from './rows'
 
 /*
  * Stores a batch of edits in one transaction and one trip to the database: a compound statement (MariaDB's BEGIN NOT
  * ATOMIC) that takes the rows' locks, checks that each tree stands where the edits were made from and that everybody has
  * the role that they were allowed for, and only then writes the log, the topics as they are now, and the trees.
  */
+
+const KEY = sql.raw(ID)
 
 interface Batch {
   readonly rights: { t: string; u: string; r: Role }[]
@@ -97,17 +99,17 @@ export async function commit(staged: readonly Staged[], at: Date): Promise<boole
     guests.length === 0
       ? sql``
       : sql`select count(distinct x.t, x.p) into asked from json_table(${JSON.stringify(guests)}, '$[*]' columns (
-          t varchar(40) path '$.t', p varchar(40) path '$.p')) x
+          t ${KEY} path '$.t', p ${KEY} path '$.p')) x
           straight_join meeting_guests g on g.tree_id = x.t and g.person = x.p;`
   const [results] = (await database().execute(sql`begin not atomic
     declare standing, entitled, asked int default 0;
     declare exit handler for sqlexception begin rollback; resignal; end;
     start transaction;
     select count(*) into standing from (select t.id from json_table(${JSON.stringify(trees)}, '$[*]' columns (
-      id varchar(40) path '$.id', was int path '$.was')) x
+      id ${KEY} path '$.id', was int path '$.was')) x
       straight_join trees t on t.id = x.id and t.version = x.was and t.trashed_at is null for update) held;
     select count(*) into entitled from json_table(${JSON.stringify(rights)}, '$[*]' columns (
-      t varchar(40) path '$.t', u varchar(40) path '$.u', r varchar(20) path '$.r')) x
+      t ${KEY} path '$.t', u ${KEY} path '$.u', r varchar(20) path '$.r')) x
       straight_join members m on m.tree_id = x.t and m.user_id = x.u and m.role = x.r lock in share mode;
     ${asked}
     if standing <> ${trees.length} or entitled <> ${rights.length} or asked <> ${guests.length} then
@@ -116,15 +118,15 @@ export async function commit(staged: readonly Staged[], at: Date): Promise<boole
     else
       insert into edits (tree_id, number, edit_id, user_id, actor, behalf, source, at, format, changes)
         select t, n, e, u, k, b, s, ${at}, ${EDIT_FORMAT}, c from json_table(${JSON.stringify(edits)}, '$[*]' columns (
-          t varchar(40) path '$.t', n int path '$.n', e varchar(40) path '$.e', u varchar(40) path '$.u',
+          t ${KEY} path '$.t', n int path '$.n', e varchar(40) path '$.e', u ${KEY} path '$.u',
           k varchar(20) path '$.k', b varchar(40) path '$.b', s longtext path '$.s', c longtext path '$.c')) x;
       insert into edit_topics (tree_id, topic_id, number)
         select t, o, n from json_table(${JSON.stringify(touched)}, '$[*]' columns (
-          t varchar(40) path '$.t', n int path '$.n', nested path '$.o[*]' columns (o varchar(40) path '$'))) x where o is not null;
+          t ${KEY} path '$.t', n int path '$.n', nested path '$.o[*]' columns (o varchar(40) path '$'))) x where o is not null;
       ${sql.join(rows.statements(), sql` `)}
-      update trees t join json_table(${JSON.stringify(trees)}, '$[*]' columns (
-        id varchar(40) path '$.id', v int path '$.v', \`by\` varchar(40) path '$.by', title text path '$.title',
-        fields longtext path '$.fields', n int path '$.n')) x on t.id = x.id
+      update json_table(${JSON.stringify(trees)}, '$[*]' columns (
+        id ${KEY} path '$.id', v int path '$.v', \`by\` varchar(40) path '$.by', title text path '$.title',
+        fields longtext path '$.fields', n int path '$.n')) x straight_join trees t on t.id = x.id
         set t.version = x.v, t.changed_at = ${at}, t.changed_by = x.by, t.title = x.title,
           t.fields = coalesce(x.fields, t.fields), t.topic_count = if(x.n < 0, t.topic_count, x.n);
       commit;

@@ -35,6 +35,12 @@ interface Column {
   readonly read: string
   readonly of: (topic: Topic) => unknown
 }
+/**
+ * The type of ids in JSON_TABLE: as the columns have them. Any other character set keeps MariaDB from using their index, and
+ * it reads every row there is.
+ */
+export const ID = 'varchar(40) character set ascii collate ascii_bin'
+const ID_SQL = sql.raw(ID)
 const column = (name: string, type: string, of: Column['of'], read = `x.${name}`): Column => ({ name, type, read, of })
 
 const FIELDS_IN_COLUMNS = FIELD_ENTRIES.filter(([, spec]) => spec.column)
@@ -80,10 +86,7 @@ export interface Placed {
   readonly topic: Topic
 }
 
-const WHO: readonly Column[] = [
-  column('tree_id', 'varchar(40)', () => null),
-  column('id', 'varchar(40)', topic => topic.id),
-]
+const WHO: readonly Column[] = [column('tree_id', ID, () => null), column('id', ID, topic => topic.id)]
 
 /** Rows as a table that a statement can read, and their columns in it. */
 function table(columns: readonly Column[], placed: readonly Placed[]): SQL {
@@ -110,7 +113,7 @@ function wholeRows(placed: readonly Placed[]): SQL {
 function partOfRows(part: number, placed: readonly Placed[]): SQL {
   const { columns } = PARTS[part]!
   const set = columns.map(({ name, read }) => `t.${name} = ${read}`).join(', ')
-  return sql`update topics t join ${table(columns, placed)} on t.tree_id = x.tree_id and t.id = x.id set ${sql.raw(set)};`
+  return sql`update ${table(columns, placed)} straight_join topics t on t.tree_id = x.tree_id and t.id = x.id set ${sql.raw(set)};`
 }
 
 const MEMBER_TABLES = {
@@ -125,8 +128,8 @@ function memberRows(set: keyof typeof MEMBER_TABLES, changed: readonly Placed[])
   const members = changed.flatMap(({ treeId, topic }) =>
     topic[set].map((member, place) => ({ t: treeId, id: topic.id, m: member, n: place })),
   )
-  return sql`delete m from ${table} m join json_table(${JSON.stringify(keys)}, '$[*]' columns (
-      t varchar(40) path '$.t', id varchar(40) path '$.id')) x on m.tree_id = x.t and m.topic_id = x.id;
+  return sql`delete m from json_table(${JSON.stringify(keys)}, '$[*]' columns (
+      t ${ID_SQL} path '$.t', id ${ID_SQL} path '$.id')) x straight_join ${table} m on m.tree_id = x.t and m.topic_id = x.id;
     insert into ${table} (tree_id, topic_id, ${column}, place)
       select t, id, m, n from json_table(${JSON.stringify(members)}, '$[*]' columns (
         t varchar(40) path '$.t', id varchar(40) path '$.id', m varchar(40) path '$.m', n int path '$.n')) x;`

@@ -60,7 +60,7 @@ export async function askedOfOthers(userId: string, most = 500): Promise<OpenTas
   return tasksOf(
     sql`select distinct p.tree_id, p.topic_id, p.user_id from edits e
     join members mine on mine.tree_id = e.tree_id and mine.user_id = e.user_id
-    join json_table(e.changes, '$[*]' columns (op varchar(10) path '$.op', topic varchar(40) path '$.topic', st varchar(10) path '$.set', member varchar(40) path '$.member',
+    join json_table(e.changes, '$[*]' columns (op varchar(10) path '$.op', topic varchar(40) character set ascii collate ascii_bin path '$.topic', st varchar(10) path '$.set', member varchar(40) character set ascii collate ascii_bin path '$.member',
       nested path '$.with.people[*]' columns (born varchar(40) path '$'))) c
     join topic_people p on p.tree_id = e.tree_id and p.topic_id = c.topic and p.user_id = coalesce(c.born, if(c.op = 'put' and c.st = 'people', c.member, null))
     where e.user_id = ${userId} and p.user_id <> ${userId}`,
