@@ -32,6 +32,12 @@ export function database(): Database {
   return handle
 }
 
+/** The connections themselves, for statements that are prepared once on each. */
+export function connections(): mysql.Pool {
+  database()
+  return pool!
+}
+
 export async function closeDatabase(): Promise<void> {
   await pool?.end()
 }
@@ -42,6 +48,12 @@ function migrationsFolder(): string {
   return existsSync(built) ? built : resolve('server/database/migrations')
 }
 
+const afterwards: (() => Promise<void>)[] = []
+/** Something that has to be in the database besides the schema, made after it's up to date. */
+export function afterMigrating(make: () => Promise<void>): void {
+  afterwards.push(make)
+}
+
 /** Brings the schema up to date, once a process; processes that start together wait for each other. */
 export function migrated(): Promise<void> {
   ready ??= (async () => {
@@ -50,6 +62,7 @@ export function migrated(): Promise<void> {
     try {
       await lock.query("SELECT GET_LOCK('sun-porch-migrate', 120)")
       await migrate(db, { migrationsFolder: migrationsFolder() })
+      for (const make of afterwards) await make()
       await lock.query("SELECT RELEASE_LOCK('sun-porch-migrate')")
     } finally {
       lock.release()

@@ -1,17 +1,14 @@
-import { sql } from 'drizzle-orm'
+import { createHash } from 'node:crypto'
 import { accountOf, type Role } from '#core/contract'
 import { countTopics, EDIT_FORMAT } from '#core/tree'
-import { database } from '../database/connect'
+import { afterMigrating, connections } from '../database/connect'
 import type { LiveTree, Staged } from './live-tree'
-import { ChangedRows, ID } from './rows'
+import { ChangedRows, ID, ROW_STATEMENTS } from './rows'
 
 /*
- * Stores a batch of edits in one transaction and one trip to the database: a compound statement (MariaDB's BEGIN NOT
- * ATOMIC) that takes the rows' locks, checks that each tree stands where the edits were made from and that everybody has
+ * Stores a batch of edits in one transaction and one trip to the database: a procedure that takes the rows' locks, checks that each tree stands where the edits were made from and that everybody has
  * the role that they were allowed for, and only then writes the log, the topics as they are now, and the trees.
  */
-
-const KEY = sql.raw(ID)
 
 interface Batch {
   readonly rights: { t: string; u: string; r: Role }[]
@@ -89,49 +86,79 @@ function gather(staged: readonly Staged[]): Batch {
   return batch
 }
 
+/** A JSON list as a table. */
+const list = (from: string, columns: Readonly<Record<string, string>>): string =>
+  `json_table(${from}, '$[*]' columns (${Object.entries(columns)
+    .map(([name, type]) => `\`${name}\` ${type} path '$.${name}'`)
+    .join(', ')})) x`
+
+const LISTS = ['trees', 'rights', 'guests', 'edits', 'touched', ...ROW_STATEMENTS.map(({ from }) => from)]
+
+/*
+ * One procedure, so that the database reads its text once and not with every batch. Its name tells what it holds: two versions
+ * of the app that run side by side have each their own.
+ */
+const BODY = `(${LISTS.map(name => `${name} longtext character set utf8mb4 collate utf8mb4_bin`).join(', ')},
+    trees_count int, rights_count int, guests_count int, moment datetime(3))
+  begin
+    declare standing, entitled, asked int default 0;
+    declare exit handler for sqlexception begin rollback; resignal; end;
+    start transaction;
+    select count(*) into standing from (select t.id from ${list('trees', { id: ID, was: 'int' })}
+      straight_join trees t on t.id = x.id and t.version = x.was and t.trashed_at is null for update) held;
+    if rights_count > 0 then
+      select count(*) into entitled from ${list('rights', { t: ID, u: ID, r: 'varchar(20)' })}
+        straight_join members m on m.tree_id = x.t and m.user_id = x.u and m.role = x.r lock in share mode;
+    end if;
+    if guests_count > 0 then
+      select count(distinct x.t, x.p) into asked from ${list('guests', { t: ID, p: ID })}
+        straight_join meeting_guests g on g.tree_id = x.t and g.person = x.p;
+    end if;
+    if standing <> trees_count or entitled <> rights_count or asked <> guests_count then
+      rollback;
+      select 0 as stored;
+    else
+      insert into edits (tree_id, number, edit_id, user_id, actor, behalf, source, at, format, changes)
+        select t, n, e, u, k, b, s, moment, ${EDIT_FORMAT}, c from ${list('edits', { t: ID, n: 'int', e: 'varchar(40)', u: ID, k: 'varchar(20)', b: 'varchar(40)', s: 'longtext', c: 'longtext' })};
+      if touched is not null then
+        insert into edit_topics (tree_id, topic_id, number)
+          select t, o, n from json_table(touched, '$[*]' columns (
+            t ${ID} path '$.t', n int path '$.n', nested path '$.o[*]' columns (o ${ID} path '$'))) x where o is not null;
+      end if;
+      ${ROW_STATEMENTS.map(({ from, text }) => `if ${from} is not null then ${text}; end if;`).join('\n      ')}
+      update ${list('trees', { id: ID, v: 'int', by: 'varchar(40)', title: 'text', fields: 'longtext', n: 'int' })} straight_join trees t on t.id = x.id
+        set t.version = x.v, t.changed_at = moment, t.changed_by = x.\`by\`, t.title = x.title,
+          t.fields = coalesce(x.fields, t.fields), t.topic_count = if(x.n < 0, t.topic_count, x.n);
+      commit;
+      select 1 as stored;
+    end if;
+  end`
+const NAME = `store_edits_${createHash('sha256').update(BODY).digest('hex').slice(0, 12)}`
+const CALL = `call ${NAME}(${[...LISTS, 'trees', 'rights', 'guests', 'at'].map(() => '?').join(', ')})`
+
+// The account needs the right CREATE ROUTINE.
+afterMigrating(async () => {
+  await connections().query(`create procedure if not exists ${NAME} ${BODY}`)
+})
+
 /**
  * Commits what was staged. False when a tree has moved on or a right is gone: nothing is stored then.
  * Throws what the database throws, after its rollback.
  */
 export async function commit(staged: readonly Staged[], at: Date): Promise<boolean> {
   const { rights, guests, trees, edits, touched, rows } = gather(staged)
-  const asked =
-    guests.length === 0
-      ? sql``
-      : sql`select count(distinct x.t, x.p) into asked from json_table(${JSON.stringify(guests)}, '$[*]' columns (
-          t ${KEY} path '$.t', p ${KEY} path '$.p')) x
-          straight_join meeting_guests g on g.tree_id = x.t and g.person = x.p;`
-  const [results] = (await database().execute(sql`begin not atomic
-    declare standing, entitled, asked int default 0;
-    declare exit handler for sqlexception begin rollback; resignal; end;
-    start transaction;
-    select count(*) into standing from (select t.id from json_table(${JSON.stringify(trees)}, '$[*]' columns (
-      id ${KEY} path '$.id', was int path '$.was')) x
-      straight_join trees t on t.id = x.id and t.version = x.was and t.trashed_at is null for update) held;
-    select count(*) into entitled from json_table(${JSON.stringify(rights)}, '$[*]' columns (
-      t ${KEY} path '$.t', u ${KEY} path '$.u', r varchar(20) path '$.r')) x
-      straight_join members m on m.tree_id = x.t and m.user_id = x.u and m.role = x.r lock in share mode;
-    ${asked}
-    if standing <> ${trees.length} or entitled <> ${rights.length} or asked <> ${guests.length} then
-      rollback;
-      select 0 as stored;
-    else
-      insert into edits (tree_id, number, edit_id, user_id, actor, behalf, source, at, format, changes)
-        select t, n, e, u, k, b, s, ${at}, ${EDIT_FORMAT}, c from json_table(${JSON.stringify(edits)}, '$[*]' columns (
-          t ${KEY} path '$.t', n int path '$.n', e varchar(40) path '$.e', u ${KEY} path '$.u',
-          k varchar(20) path '$.k', b varchar(40) path '$.b', s longtext path '$.s', c longtext path '$.c')) x;
-      insert into edit_topics (tree_id, topic_id, number)
-        select t, o, n from json_table(${JSON.stringify(touched)}, '$[*]' columns (
-          t ${KEY} path '$.t', n int path '$.n', nested path '$.o[*]' columns (o varchar(40) path '$'))) x where o is not null;
-      ${sql.join(rows.statements(), sql` `)}
-      update json_table(${JSON.stringify(trees)}, '$[*]' columns (
-        id ${KEY} path '$.id', v int path '$.v', \`by\` varchar(40) path '$.by', title text path '$.title',
-        fields longtext path '$.fields', n int path '$.n')) x straight_join trees t on t.id = x.id
-        set t.version = x.v, t.changed_at = ${at}, t.changed_by = x.by, t.title = x.title,
-          t.fields = coalesce(x.fields, t.fields), t.topic_count = if(x.n < 0, t.topic_count, x.n);
-      commit;
-      select 1 as stored;
-    end if;
-  end`)) as unknown as [unknown]
-  return JSON.stringify(results).includes('"stored":1')
+  const text = (some: readonly unknown[]): string | null => (some.length > 0 ? JSON.stringify(some) : null)
+  const [results] = await connections().execute(CALL, [
+    text(trees),
+    text(rights),
+    text(guests),
+    text(edits),
+    text(touched),
+    ...rows.json(),
+    trees.length,
+    rights.length,
+    guests.length,
+    at.toISOString().slice(0, -1).replace('T', ' '),
+  ])
+  return (results as [[{ stored: number }]])[0][0].stored === 1
 }

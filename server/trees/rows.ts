@@ -1,4 +1,4 @@
-import { type SQL, sql } from 'drizzle-orm'
+import { sql } from 'drizzle-orm'
 import {
   BLANK,
   type Content,
@@ -7,7 +7,6 @@ import {
   type Patch,
   type Plain,
   SET_ENTRIES,
-  type SetName,
   type Topic,
   type Tree,
 } from '#core/tree'
@@ -40,7 +39,6 @@ interface Column {
  * it reads every row there is.
  */
 export const ID = 'varchar(40) character set ascii collate ascii_bin'
-const ID_SQL = sql.raw(ID)
 const column = (name: string, type: string, of: Column['of'], read = `x.${name}`): Column => ({ name, type, read, of })
 
 const FIELDS_IN_COLUMNS = FIELD_ENTRIES.filter(([, spec]) => spec.column)
@@ -88,15 +86,21 @@ export interface Placed {
 
 const WHO: readonly Column[] = [column('tree_id', ID, () => null), column('id', ID, topic => topic.id)]
 
-/** Rows as a table that a statement can read, and their columns in it. */
-function table(columns: readonly Column[], placed: readonly Placed[]): SQL {
+/** Rows of topics as JSON, for a statement to read. */
+function rowsOf(columns: readonly Column[], placed: readonly Placed[]): string {
+  return JSON.stringify(
+    placed.map(({ treeId, topic }) => {
+      const row: Record<string, unknown> = { tree_id: treeId, id: topic.id }
+      for (const { name, of } of columns) row[name] = of(topic)
+      return row
+    }),
+  )
+}
+
+/** Those rows as a table: `from` is the text of what holds them. */
+function table(columns: readonly Column[], from: string): string {
   const shape = [...WHO, ...columns].map(({ name, type }) => `${name} ${type} path '$.${name}'`).join(', ')
-  const rows = placed.map(({ treeId, topic }) => {
-    const row: Record<string, unknown> = { tree_id: treeId, id: topic.id }
-    for (const { name, of } of columns) row[name] = of(topic)
-    return row
-  })
-  return sql`json_table(${JSON.stringify(rows)}, '$[*]' columns (${sql.raw(shape)})) x`
+  return `json_table(${from}, '$[*]' columns (${shape})) x`
 }
 
 const ALL = PARTS.flatMap(part => part.columns)
@@ -105,49 +109,58 @@ const READS = [...WHO, ...ALL].map(({ read }) => read).join(', ')
 const OVER = ALL.map(({ name }) => `${name} = values(${name})`).join(', ')
 
 /** Writes topics whole, whether they were there or not. */
-function wholeRows(placed: readonly Placed[]): SQL {
-  return sql`insert into topics (${sql.raw(NAMES)}) select ${sql.raw(READS)} from ${table(ALL, placed)} on duplicate key update ${sql.raw(OVER)};`
-}
+const wholeRows = (from: string): string =>
+  `insert into topics (${NAMES}) select ${READS} from ${table(ALL, from)} on duplicate key update ${OVER}`
 
 /** Writes one part of topics that are there. */
-function partOfRows(part: number, placed: readonly Placed[]): SQL {
-  const { columns } = PARTS[part]!
+function partOfRows({ columns }: (typeof PARTS)[number], from: string): string {
   const set = columns.map(({ name, read }) => `t.${name} = ${read}`).join(', ')
-  return sql`update ${table(columns, placed)} straight_join topics t on t.tree_id = x.tree_id and t.id = x.id set ${sql.raw(set)};`
+  return `update ${table(columns, from)} straight_join topics t on t.tree_id = x.tree_id and t.id = x.id set ${set}`
 }
 
 const MEMBER_TABLES = {
-  people: { table: sql.raw('topic_people'), column: sql.raw('user_id') },
-  markers: { table: sql.raw('topic_markers'), column: sql.raw('marker') },
+  people: { table: 'topic_people', column: 'user_id' },
+  markers: { table: 'topic_markers', column: 'marker' },
 } as const
 
-/** Puts the members of the given topics' sets where the old ones were. */
-function memberRows(set: keyof typeof MEMBER_TABLES, changed: readonly Placed[]): SQL {
-  const { table, column } = MEMBER_TABLES[set]
-  const keys = changed.map(({ treeId, topic }) => ({ t: treeId, id: topic.id }))
-  const members = changed.flatMap(({ treeId, topic }) =>
-    topic[set].map((member, place) => ({ t: treeId, id: topic.id, m: member, n: place })),
+/** Takes out all members of the given topics' sets. */
+const noMembers = (set: keyof typeof MEMBER_TABLES, from: string): string =>
+  `delete m from ${table([], from)} straight_join ${MEMBER_TABLES[set].table} m on m.tree_id = x.tree_id and m.topic_id = x.id`
+
+/** Puts members in. */
+const newMembers = (set: keyof typeof MEMBER_TABLES, from: string): string =>
+  `insert into ${MEMBER_TABLES[set].table} (tree_id, topic_id, ${MEMBER_TABLES[set].column}, place)
+    select tree_id, id, m, n from json_table(${from}, '$[*]' columns (
+      tree_id ${ID} path '$.tree_id', id ${ID} path '$.id', m ${ID} path '$.m', n int path '$.n')) x`
+
+function membersOf(set: keyof typeof MEMBER_TABLES, placed: readonly Placed[]): string {
+  return JSON.stringify(
+    placed.flatMap(({ treeId, topic }) => topic[set].map((m, n) => ({ tree_id: treeId, id: topic.id, m, n }))),
   )
-  return sql`delete m from json_table(${JSON.stringify(keys)}, '$[*]' columns (
-      t ${ID_SQL} path '$.t', id ${ID_SQL} path '$.id')) x straight_join ${table} m on m.tree_id = x.t and m.topic_id = x.id;
-    insert into ${table} (tree_id, topic_id, ${column}, place)
-      select t, id, m, n from json_table(${JSON.stringify(members)}, '$[*]' columns (
-        t varchar(40) path '$.t', id varchar(40) path '$.id', m varchar(40) path '$.m', n int path '$.n')) x;`
 }
+
+/** The statements that write a batch's rows, each with the name of the JSON that it reads; one that is null isn't run. */
+export const ROW_STATEMENTS: readonly { readonly from: string; readonly text: string }[] = [
+  { from: 'born', text: wholeRows('born') },
+  ...PARTS.map((part, i) => ({ from: `part${i}`, text: partOfRows(part, `part${i}`) })),
+  ...SETS_AS_ROWS.flatMap(set => [
+    { from: `of_${set}`, text: noMembers(set, `of_${set}`) },
+    { from: `new_${set}`, text: newMembers(set, `new_${set}`) },
+  ]),
+]
 
 /** What a batch of edits changed, topic by topic. */
 export class ChangedRows {
   private readonly born = new Map<string, Placed>()
   private readonly parts = PARTS.map(() => new Map<string, Placed>())
-  private readonly members = new Map(SETS_AS_ROWS.map(set => [set as SetName, new Map<string, Placed>()]))
+  private readonly members = new Map(SETS_AS_ROWS.map(set => [set, new Map<string, Placed>()]))
 
   /** Notes what a patch changed of a topic that the tree has now. */
   note(treeId: string, { id, before, after }: Patch, tree: Tree): void {
     if (id === null || before === after) return
     const key = `${treeId}/${id}`
     const placed = { treeId, topic: tree.topics.get(id)! }
-    if (!before) this.born.set(key, placed)
-    else if (this.born.has(key)) this.born.set(key, placed)
+    if (!before || this.born.has(key)) this.born.set(key, placed)
     else
       PARTS.forEach(({ keys }, i) => {
         const part = this.parts[i]!
@@ -157,15 +170,16 @@ export class ChangedRows {
       if (before ? before[set] !== after![set] : after![set].length > 0) changed.set(key, placed)
   }
 
-  /** The statements that write it. */
-  statements(): SQL[] {
-    const now = (changed: ReadonlyMap<string, Placed>): Placed[] => [...changed.values()]
+  /** What each of `ROW_STATEMENTS` reads. */
+  json(): (string | null)[] {
+    const of = (changed: ReadonlyMap<string, Placed>, write: (placed: readonly Placed[]) => string): string | null =>
+      changed.size > 0 ? write([...changed.values()]) : null
     return [
-      ...(this.born.size > 0 ? [wholeRows(now(this.born))] : []),
-      ...this.parts.flatMap((changed, part) => (changed.size > 0 ? [partOfRows(part, now(changed))] : [])),
+      of(this.born, placed => rowsOf(ALL, placed)),
+      ...this.parts.map((changed, i) => of(changed, placed => rowsOf(PARTS[i]!.columns, placed))),
       ...SETS_AS_ROWS.flatMap(set => {
         const changed = this.members.get(set)!
-        return changed.size > 0 ? [memberRows(set, now(changed))] : []
+        return [of(changed, placed => rowsOf([], placed)), of(changed, placed => membersOf(set, placed))]
       }),
     ]
   }
@@ -181,9 +195,12 @@ function* chunks<T>(list: readonly T[]): Generator<readonly T[]> {
 /** Writes every topic of a new tree. */
 export async function writeWholeTree(tx: Transaction, treeId: string, tree: Tree): Promise<void> {
   const placed = Array.from(tree.topics.values(), topic => ({ treeId, topic }))
-  for (const part of chunks(placed)) await tx.execute(wholeRows(part))
+  const run = async (statement: (from: string) => string, json: string): Promise<void> => {
+    const [before, after] = statement('\u0000').split('\u0000') as [string, string]
+    await tx.execute(sql`${sql.raw(before)}${json}${sql.raw(after)}`)
+  }
+  for (const part of chunks(placed)) await run(wholeRows, rowsOf(ALL, part))
   for (const set of SETS_AS_ROWS)
-    // Two statements in one text need a compound around them.
     for (const part of chunks(placed.filter(({ topic }) => topic[set].length > 0)))
-      await tx.execute(sql`begin not atomic ${memberRows(set, part)} end`)
+      await run(from => newMembers(set, from), membersOf(set, part))
 }
