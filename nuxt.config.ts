@@ -5,12 +5,29 @@ import { FONT_FILES } from './server/documents/fonts'
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 
+const ROOMS = [
+  'canvas',
+  'capture',
+  'dress',
+  'files',
+  'find',
+  'keys',
+  'meeting',
+  'outline',
+  'page',
+  'share',
+  'shell',
+  'side-sheet',
+]
+
 export default defineNuxtConfig({
   modules: ['@nuxt/eslint', '@nuxt/icon', '@pinia/nuxt', '@primevue/nuxt-module', 'nuxt-auth-utils'],
   compatibilityDate: '2026-01-01',
   telemetry: false,
   // The app is a live tool behind a sign-in; nothing of it is worth rendering twice.
   ssr: false,
+  // The app floor is divided into rooms by what people do; each has its components, state and keys together.
+  components: ROOMS.map(room => ({ path: `~/${room}`, pathPrefix: false, extensions: ['vue'] })),
   devtools: { enabled: false },
   alias: { '#core': here('./core'), '#demo': here('./demo') },
   css: [

@@ -1,7 +1,7 @@
 import { decode } from '#core/formats/encoding'
 import type { Left } from '#core/formats/markdown'
 import type { WhichParent } from '#core/formats/csv'
-import type { Doubt } from '~/components/ImportDialog.vue'
+import type { Doubt } from '~/shell/ImportDialog.vue'
 
 const FORMATS: Readonly<Record<string, string>> = {
   json: 'json',

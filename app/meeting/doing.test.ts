@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vites
 import { applyChanges, BLANK, type Change, childrenOf, emptyTree, topicOf, type Tree } from '../../core/tree'
 import { briefOf, isMeeting } from '../../core/meeting/brief'
 import { itemOf } from '../../core/meeting/agenda'
-import type { Desk } from '../tree/desk'
+import type { Desk } from '~/desk/desk'
 
 /* What people do with meetings from the tree, on a desk that makes each edit at once. */
 

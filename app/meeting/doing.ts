@@ -2,8 +2,8 @@ import { briefOf, isMeeting, meetingOf } from '#core/meeting/brief'
 import { itemOf, sayItem, takeItem } from '#core/meeting/agenda'
 import { dayOfNext, nextMeeting } from '#core/meeting/next'
 import { type BriefPart, type Change, shorten, topicOf, type TopicId } from '#core/tree'
-import type { Desk } from '~/tree/desk'
-import { newId } from '~/tree/new-id'
+import type { Desk } from '~/desk/desk'
+import { newId } from '~/desk/new-id'
 
 /* What people do with meetings from the tree itself. */
 

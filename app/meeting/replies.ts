@@ -1,5 +1,5 @@
 import type { Answer } from '#core/tree'
-import type { Desk } from '~/tree/desk'
+import type { Desk } from '~/desk/desk'
 
 /* Answers to invitations that arrive as calendar files (RFC 5546, REPLY). */
 

@@ -9,7 +9,7 @@ import type { Move } from '#core/meeting/running'
 import { wallTime } from '#core/meeting/zones'
 import { type BriefPart, type Change, type Topic, topicOf, type TopicId } from '#core/tree'
 import type { MeetingWorld } from '#core/contract'
-import { useDesk } from '~/tree/desk'
+import { useDesk } from '~/desk/desk'
 
 export type MeetingTab = 'brief' | 'room' | 'minutes' | 'series'
 export const MEETING_TABS: Readonly<Record<MeetingTab, string>> = {

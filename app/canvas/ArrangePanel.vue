@@ -1,0 +1,238 @@
+<script setup lang="ts">
+import { type Arrangement, ARRANGEMENTS, shorten, topicOf } from '#core/tree'
+import {
+  alignSelection,
+  arrange,
+  ARRANGEMENT_NAMES,
+  byHand,
+  distributeSelection,
+  evenOut,
+  layer,
+  space,
+} from './arranging'
+import { useDesk } from '~/desk/desk'
+
+/** How the tree, or one branch of it, is laid out; the space in it; and what lines up things that stand by hand. */
+const desk = useDesk()
+const may = computed(() => desk.status.ready && desk.session.canEdit)
+const whole = ref(true)
+const branchTopic = computed(() => {
+  void desk.lateTick.value
+  const id = desk.focus.value
+  return id && id !== desk.tree.centre && desk.tree.topics.has(id) ? topicOf(desk.tree, id) : null
+})
+const target = computed(() => (whole.value || !branchTopic.value ? null : branchTopic.value))
+const now = computed(() => {
+  void desk.lateTick.value
+  return target.value ? target.value.arrangement : desk.tree.fields.arrangement
+})
+const fields = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.fields
+})
+const standing = computed(() => {
+  void desk.lateTick.value
+  return desk.selection.value.size > 0 ? byHand(desk).length : 0
+})
+/** Small drawings: a centre and where its branches go. */
+const DRAWINGS: Record<Arrangement, string> = {
+  both: 'M17 10h10M20 6h-3v8h3M9 10H7M5 6h3v8H5M27 6h3M27 14h3',
+  right: 'M9 12h4M13 5v14M13 5h6M13 12h6M13 19h6',
+  left: 'M25 12h-4M21 5v14M21 5h-6M21 12h-6M21 19h-6',
+  down: 'M17 7v4M7 11h20M7 11v6M17 11v6M27 11v6',
+  around: 'M17 12m-8 0a8 8 0 0 1 16 0M17 12m-8 0a8 8 0 0 0 16 0M17 4V1M17 23v-3M9 12H5M29 12h-4',
+  time: 'M4 6h26M8 6v6M15 6v11M24 6v8',
+  hand: 'M9 7l8 3M9 7l1 9M17 10l8 7',
+}
+const LINES = [
+  ['left', 'lucide:align-start-vertical', 'Left edges'],
+  ['middle', 'lucide:align-center-vertical', 'In one column'],
+  ['right', 'lucide:align-end-vertical', 'Right edges'],
+  ['top', 'lucide:align-start-horizontal', 'Top edges'],
+  ['centre', 'lucide:align-center-horizontal', 'In one row'],
+  ['bottom', 'lucide:align-end-horizontal', 'Bottom edges'],
+] as const
+</script>
+
+<template>
+  <div class="arrange" data-named-panel>
+    <NameField placeholder="Arrangement: a few letters, Enter" />
+    <div class="segments" role="group" aria-label="What is arranged">
+      <button :aria-pressed="target === null" @click="whole = true">The tree</button>
+      <button :aria-pressed="target !== null" :disabled="!branchTopic" @click="whole = false">
+        {{ branchTopic ? `“${shorten(branchTopic.title, 22)}”` : 'One branch' }}
+      </button>
+    </div>
+    <div class="ways" role="group" aria-label="Arrangement">
+      <button
+        v-for="name in ARRANGEMENTS"
+        :key="name"
+        :disabled="!may"
+        :aria-pressed="now === name"
+        @click="arrange(desk, name, target?.id ?? null)">
+        <svg width="34" height="24" viewBox="0 0 34 24" aria-hidden="true">
+          <path :d="DRAWINGS[name]" fill="none" stroke="currentColor" stroke-width="1.6" /></svg
+        >{{ ARRANGEMENT_NAMES[name] }}
+      </button>
+      <button v-if="target" :disabled="!may" :aria-pressed="now === null" @click="arrange(desk, null, target.id)">
+        <span class="like">=</span>Like the tree
+      </button>
+    </div>
+    <label
+      >Space along <span>{{ fields.along }} %</span
+      ><input
+        type="range"
+        aria-label="Space along"
+        min="40"
+        max="300"
+        step="5"
+        :value="fields.along"
+        :disabled="!may"
+        @change="space(desk, 'along', Number(($event.target as HTMLInputElement).value))"
+    /></label>
+    <label
+      >Space across <span>{{ fields.across }} %</span
+      ><input
+        type="range"
+        aria-label="Space across"
+        min="40"
+        max="400"
+        step="5"
+        :value="fields.across"
+        :disabled="!may"
+        @change="space(desk, 'across', Number(($event.target as HTMLInputElement).value))"
+    /></label>
+    <Button
+      v-if="fields.arrangement === 'both'"
+      outlined
+      size="small"
+      label="Even out the sides"
+      :disabled="!may"
+      @click="evenOut(desk)" />
+    <template v-if="standing > 0">
+      <h3>
+        By hand<span class="quiet"> · {{ standing }} selected</span>
+      </h3>
+      <div class="tools" role="group" aria-label="Line up">
+        <button
+          v-for="[line, icon, name] in LINES"
+          :key="line"
+          :aria-label="name"
+          :data-tip="name"
+          :disabled="standing < 2"
+          @click="alignSelection(desk, line)">
+          <Icon :name="icon" size="17" />
+        </button>
+        <button
+          aria-label="Equal gaps across"
+          data-tip="Equal gaps across"
+          :disabled="standing < 3"
+          @click="distributeSelection(desk, 'across')">
+          <Icon name="lucide:align-horizontal-space-around" size="17" />
+        </button>
+        <button
+          aria-label="Equal gaps down"
+          data-tip="Equal gaps down"
+          :disabled="standing < 3"
+          @click="distributeSelection(desk, 'down')">
+          <Icon name="lucide:align-vertical-space-around" size="17" />
+        </button>
+        <button aria-label="Bring to the front" data-tip="To the front" @click="layer(desk, 'front')">
+          <Icon name="lucide:bring-to-front" size="17" />
+        </button>
+        <button aria-label="Send to the back" data-tip="To the back" @click="layer(desk, 'back')">
+          <Icon name="lucide:send-to-back" size="17" />
+        </button>
+      </div>
+      <p class="quiet hint">Things line up with the one selected last.</p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.arrange {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+.ways {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 3px;
+}
+.ways button {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  border: 1px solid transparent;
+  background: none;
+  border-radius: 6px;
+  padding: 4px 6px;
+  cursor: pointer;
+  font-size: 13px;
+  text-align: left;
+  min-height: 34px;
+}
+.ways button:hover:not(:disabled) {
+  background: var(--hover);
+}
+.ways [aria-pressed='true'] {
+  border-color: var(--porch);
+  background: color-mix(in srgb, var(--porch) 10%, transparent);
+  font-weight: 600;
+}
+.ways svg {
+  color: var(--porch);
+  flex: none;
+}
+.like {
+  width: 34px;
+  text-align: center;
+  color: var(--porch);
+  font-weight: 700;
+}
+label {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  font-size: 13px;
+  color: var(--quiet);
+  gap: 2px;
+}
+input[type='range'] {
+  grid-column: 1 / -1;
+  accent-color: var(--porch);
+  width: 100%;
+  margin: 0;
+  height: 24px;
+}
+h3 {
+  font: 600 12px var(--text);
+  margin: 2px 0 -4px;
+  color: var(--quiet);
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+}
+.tools button {
+  width: 32px;
+  height: 30px;
+  border: 0;
+  background: none;
+  border-radius: 6px;
+  cursor: pointer;
+  display: grid;
+  place-items: center;
+}
+.tools button:hover:not(:disabled) {
+  background: var(--hover);
+}
+.tools button:disabled {
+  opacity: 0.35;
+}
+.hint {
+  margin: -4px 0 0;
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,122 @@
+import { align, distribute, type Line, type Moves } from '#core/arrange/align'
+import { type Arrangement, branch, type Change, childrenOf, evenSides, topicOf, type TopicId } from '#core/tree'
+import { shift } from '~/capture/building'
+import type { Desk } from '~/desk/desk'
+
+/** Beyond this many topics, what isn't placed by hand yet stays where the arrangement by hand puts it. */
+const MOST_FROZEN = 6000
+
+export const ARRANGEMENT_NAMES: Readonly<Record<Arrangement, string>> = {
+  both: 'Both sides',
+  right: 'Rightward',
+  left: 'Leftward',
+  down: 'Downward',
+  around: 'Around the centre',
+  time: 'Along a time axis',
+  hand: 'By hand',
+}
+
+/** Arranges the whole tree, or one branch of it; null lets a branch follow the tree again. */
+export function arrange(desk: Desk, arrangement: Arrangement | null, at: TopicId | null = null): void {
+  if (!desk.guard()) return
+  const root = at ?? desk.tree.centre
+  const changes: Change[] =
+    root === desk.tree.centre
+      ? [{ op: 'tree', field: 'arrangement', value: arrangement ?? 'both' }]
+      : [{ op: 'set', topic: root, field: 'arrangement', value: arrangement }]
+  // By hand everything stays where it is seen, so that the hand has something to move; places from before are kept.
+  if (arrangement === 'hand') changes.unshift(...freeze(desk, root))
+  desk.run({ changes })
+}
+
+const tenth = (value: number): number => Math.round(value * 10) / 10
+
+/** The places of a branch's topics as they stand now, for those that nobody has placed yet. */
+function freeze(desk: Desk, root: TopicId): Change[] {
+  const changes: Change[] = []
+  const { layout } = desk
+  if (!layout) return changes
+  for (const topic of branch(desk.tree, root)) {
+    if (changes.length > MOST_FROZEN * 2) return []
+    if (topic.id === root || topic.parent === null || topic.x !== null) continue
+    const placed = layout.find(topic.id)
+    const above = layout.find(topic.parent)
+    if (!placed || !above) continue
+    // To a tenth: whole units would add up along the path, and what should stay would be seen to move.
+    const x = tenth(placed.x + placed.width / 2 - above.x - above.width / 2)
+    const y = tenth(placed.y + placed.height / 2 - above.y - above.height / 2)
+    changes.push(
+      { op: 'set', topic: topic.id, field: 'x', value: x },
+      { op: 'set', topic: topic.id, field: 'y', value: y },
+    )
+  }
+  return changes
+}
+
+/** Whether the selected topics stand by hand, so that they can be aligned, spread and layered. */
+export function byHand(desk: Desk): TopicId[] {
+  const { layout } = desk
+  if (!layout) return []
+  return desk.selected().filter(id => {
+    const { parent } = topicOf(desk.tree, id)
+    return id !== desk.tree.centre && (parent === null || layout.arrangementAround(parent) === 'hand')
+  })
+}
+
+function move(desk: Desk, moves: Moves): void {
+  const { layout } = desk
+  if (layout && moves.size > 0) shift(desk, moves, id => layout.find(id))
+}
+
+/** The planks of the selection in the order they were selected. */
+const planks = (desk: Desk) => byHand(desk).flatMap(id => desk.layout?.find(id) ?? [])
+
+export function alignSelection(desk: Desk, line: Line): void {
+  const all = planks(desk)
+  if (all.length < 2)
+    desk.say('Select two topics or more that stand by hand. The last one selected is what they line up with.')
+  else move(desk, align(all, line))
+}
+
+export function distributeSelection(desk: Desk, way: 'across' | 'down'): void {
+  const all = planks(desk)
+  if (all.length < 3) desk.say('Select three topics or more that stand by hand.')
+  else move(desk, distribute(all, way))
+}
+
+/** In front of or behind all others. */
+export function layer(desk: Desk, where: 'front' | 'back'): void {
+  if (!desk.guard()) return
+  const ids = byHand(desk)
+  if (ids.length === 0) {
+    desk.say('Only topics that stand by hand can lie in front of others.')
+    return
+  }
+  let edge = 0
+  for (const topic of desk.tree.topics.values())
+    edge = where === 'front' ? Math.max(edge, topic.z) : Math.min(edge, topic.z)
+  desk.run({
+    changes: ids.map((topic, i): Change => ({
+      op: 'set',
+      topic,
+      field: 'z',
+      value: where === 'front' ? edge + 1 + i : edge - ids.length + i,
+    })),
+  })
+}
+
+/** Gives each main branch the side on which both are about equally tall. */
+export function evenOut(desk: Desk): void {
+  const { layout } = desk
+  if (!desk.guard() || !layout) return
+  const heights = new Map<TopicId, number>()
+  for (const id of childrenOf(desk.tree, desk.tree.centre)) heights.set(id, layout.tallness(id))
+  const step = evenSides(desk.tree, heights)
+  if (step.changes.length === 0) desk.say('The sides are as even as they can be.')
+  else desk.run(step)
+}
+
+/** Space between parent and child, or between siblings, in per cent of the usual. */
+export function space(desk: Desk, way: 'along' | 'across', value: number): void {
+  if (desk.guard() && desk.tree.fields[way] !== value) desk.run({ changes: [{ op: 'tree', field: way, value }] })
+}

@@ -1,0 +1,90 @@
+import {
+  joinTopics,
+  moveTo,
+  reverseChildren,
+  sortChildren,
+  type SortKey,
+  splitTopic,
+  takeApart,
+  topicOf,
+  type Step,
+  type TopicId,
+} from '#core/tree'
+import type { Desk } from '~/desk/desk'
+import { newId } from '~/desk/new-id'
+
+/** Runs a step that may have nothing to do, and says so when it hasn't; then selects what came of it. */
+function reshape(desk: Desk, step: Step, nothing: string): void {
+  if (!desk.guard()) return
+  if (step.changes.length === 0) desk.say(nothing)
+  else if (desk.run(step) && step.made.length > 0) desk.selectAll(step.made)
+}
+
+export function sort(desk: Desk, key: SortKey): void {
+  const parent = desk.focus.value
+  if (!desk.guard()) return
+  const step = sortChildren(desk.tree, parent, key, ownLocale())
+  if (step.made.length < 2) desk.say('There is nothing to sort under this topic.')
+  else desk.run(step)
+}
+
+export function reverse(desk: Desk): void {
+  if (desk.guard()) desk.run(reverseChildren(desk.tree, desk.focus.value))
+}
+
+export function join(desk: Desk): void {
+  reshape(desk, joinTopics(desk.tree, desk.selected()), 'Select two topics or more with the same parent to join them.')
+}
+
+export function split(desk: Desk): void {
+  reshape(
+    desk,
+    splitTopic(desk.tree, desk.focus.value, newId),
+    'This title has one line and one sentence: there is nothing to split it at.',
+  )
+}
+
+export function apart(desk: Desk): void {
+  reshape(desk, takeApart(desk.tree, desk.selected()), 'Only a topic with topics under it can be taken apart.')
+}
+
+/** Makes branches loose, where they stand. */
+export function detach(desk: Desk): void {
+  if (!desk.guard()) return
+  const { layout, tree } = desk
+  const places = new Map<TopicId, { x: number; y: number }>()
+  for (const id of desk.selected()) {
+    const placed = layout?.find(id)
+    if (placed) places.set(id, { x: Math.round(placed.x + 40), y: Math.round(placed.y) })
+  }
+  const step = moveTo(
+    tree,
+    desk.selected().filter(id => topicOf(tree, id).parent !== null),
+    { parent: null, index: Infinity },
+  )
+  if (step.changes.length === 0) {
+    desk.say('The centre and loose topics hang on nothing.')
+    return
+  }
+  desk.run({
+    changes: [
+      ...step.changes,
+      ...step.made.flatMap(topic =>
+        places.has(topic)
+          ? [
+              { op: 'set' as const, topic, field: 'x' as const, value: places.get(topic)!.x },
+              { op: 'set' as const, topic, field: 'y' as const, value: places.get(topic)!.y },
+            ]
+          : [],
+      ),
+    ],
+  })
+}
+
+/** Draws a loose topic as another centre, or as a plain loose topic again. */
+export function toggleCentre(desk: Desk): void {
+  const topic = topicOf(desk.tree, desk.focus.value)
+  if (topic.parent !== null || topic.id === desk.tree.centre)
+    desk.say('Only a loose topic can become another centre. Detach it first.')
+  else desk.set('arrangement', topic.arrangement === null ? 'both' : null, [topic.id])
+}

@@ -1,0 +1,109 @@
+import {
+  type Change,
+  type Field,
+  type Fields,
+  isLive,
+  markerSetsOf,
+  rivalsOf,
+  setAll,
+  shorten,
+  type Step,
+  toggleMember,
+  topicOf,
+  type TopicId,
+} from '#core/tree'
+import type { Turned } from '~/session/session'
+import type { Desk } from './desk'
+
+/** Fields that a reference shows of its original. */
+const SHOWN_FIELDS: ReadonlySet<Field> = new Set(['title', 'start', 'due', 'duration', 'done', 'priority'])
+
+/** Making edits of what somebody does, and taking them back. */
+export class Authoring {
+  constructor(private readonly desk: Desk) {}
+
+  /** Whether one may change the tree; says so when not. */
+  guard(): boolean {
+    const { session } = this.desk
+    if (session.canEdit) return true
+    this.desk.say(
+      session.state === 'gone' ? session.goneWhy : `As ${session.role} you can read this tree but not change it.`,
+    )
+    return false
+  }
+
+  /** Makes one edit of what somebody did. False when there is nothing to do or it's refused. */
+  run(step: Pick<Step, 'changes'>): boolean {
+    return this.desk.session.make(step.changes)
+  }
+
+  /**
+   * What is done to a reference is done to its original, where that stands in this tree; elsewhere it can only be done
+   * there.
+   */
+  private originals(ids: readonly TopicId[]): TopicId[] {
+    const { tree, guises } = this.desk
+    let elsewhere = false
+    const found = ids.flatMap(id => {
+      const topic = tree.topics.get(id)
+      if (!topic?.reference) return [id]
+      const { original } = guises.of(topic)
+      if (original?.tree === null) return [original.topic]
+      elsewhere = true
+      return []
+    })
+    if (elsewhere) this.desk.say('What is shown from another tree is changed there. The arrow sign leads to it.')
+    return [...new Set(found)]
+  }
+
+  set<F extends Field>(field: F, value: Fields[F], ids: readonly TopicId[]): void {
+    if (this.guard())
+      this.run(setAll(this.desk.tree, SHOWN_FIELDS.has(field) ? this.originals(ids) : ids, field, value))
+  }
+
+  toggle(set: 'markers' | 'people', member: string, ids: readonly TopicId[]): void {
+    if (!this.guard()) return
+    const { tree } = this.desk
+    const rivals = set === 'markers' ? rivalsOf(member, markerSetsOf(tree.fields)) : []
+    this.run(toggleMember(tree, this.originals(ids), set, member, rivals))
+  }
+
+  put(topic: TopicId, change: Change): void {
+    if (this.guard()) this.run({ changes: [change] })
+    this.desk.tell(new Set([topic]))
+  }
+
+  toggleDone(ids: readonly TopicId[]): void {
+    const { tree, guises } = this.desk
+    this.set('done', ids.every(id => guises.of(topicOf(tree, id)).topic.done === 100) ? 0 : 100, ids)
+  }
+
+  undo(): void {
+    this.after(this.desk.session.undo(), 'There is nothing of yours to undo.')
+  }
+
+  redo(): void {
+    this.after(this.desk.session.redo(), 'There is nothing to redo.')
+  }
+
+  /** Shows what came of an undo or redo, and says what stays and why. */
+  after({ topics, stays }: Turned, nothing: string): void {
+    const { desk } = this
+    const there = [...topics, ...stays.map(one => one.topic)].filter(id => isLive(desk.tree, id))
+    if (there.length > 0) desk.visit(there[0]!)
+    const [first] = stays
+    if (!first) {
+      if (topics.length === 0) desk.say(nothing)
+      return
+    }
+    const one = stays.length === 1
+    const named = one
+      ? `“${shorten(desk.tree.topics.get(first.topic)?.title || 'untitled', 40)}” stays`
+      : `${stays.length} topics stay`
+    desk.say(
+      first.why === 'worked'
+        ? `${named}: somebody has put work there since.`
+        : `${named} where ${one ? 'it is' : 'they are'}: the old place has gone.`,
+    )
+  }
+}

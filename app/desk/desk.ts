@@ -1,0 +1,411 @@
+import type { InjectionKey } from 'vue'
+import type { Layout } from '#core/arrange/layout'
+import type { Known } from '#core/capture/quick-details'
+import {
+  type Change,
+  countTopics,
+  type Field,
+  type Fields,
+  isLive,
+  type Step,
+  type TopicId,
+  type Touched,
+  type Tree,
+} from '#core/tree'
+import type { Present, Role } from '#core/contract'
+import { type LineState, type TreePerson, TreeSession } from '~/session/session'
+import { Authoring } from './authoring'
+import { Changes } from './changes'
+import { Dressing } from './dressing'
+import { Elsewhere } from './elsewhere'
+import { Finding } from '~/find/finding'
+import { Guises } from './guises'
+import { Journey } from './journey'
+import { type Drawn, Planks } from './planks'
+import { type Direction, Selection } from './selection'
+import { Showing, type ShownView } from './showing'
+import { Ties } from '~/canvas/ties'
+import { Typing } from './typing'
+import { Uploads } from '~/files/uploads'
+
+export type { Drawn } from './planks'
+export type { ShownView } from './showing'
+
+/** What a notice offers besides its words. `holds`: whether it can be done still; the offer goes away when not. */
+export interface Offer {
+  readonly name: string
+  readonly run: () => void
+  readonly holds?: () => boolean
+}
+
+export const DESK: InjectionKey<Desk> = Symbol('desk')
+
+/**
+ * What one person has in hand in one open tree: selection, typing, showing and authoring, put together, and word of
+ * what changed. The tree itself stays plain data in the session; only what is on the screen is reactive.
+ */
+export class Desk {
+  readonly session: TreeSession
+  readonly planks = new Planks(this)
+  readonly dressing: Dressing
+  readonly finding: Finding
+  readonly guises: Guises
+  readonly changes: Changes
+  readonly uploads: Uploads
+  readonly ties: Ties
+  readonly journey: Journey
+  private readonly selecting = new Selection(this)
+  private readonly showing: Showing
+  private readonly typing = new Typing(this)
+  private readonly authoring = new Authoring(this)
+  private readonly elsewhere: Elsewhere
+  /** Counts up whenever topics changed; views that show tree data read it. */
+  readonly tick = ref(0)
+  /** The same, a frame later: for what may follow the planks, like the side sheet and the counts. */
+  readonly lateTick = ref(0)
+  /** How many topics there are; counted when a pause comes, since in a large tree it takes longer than a frame. */
+  readonly topicCount = ref(0)
+  readonly status = shallowReactive({
+    ready: false,
+    state: 'opening' as LineState,
+    goneWhy: '',
+    role: 'viewer' as Role,
+    waiting: 0,
+    canUndo: false,
+    canRedo: false,
+    people: [] as readonly TreePerson[],
+    present: [] as readonly Present[],
+  })
+  /** Lines of the tray that are being dragged. */
+  carried: readonly TopicId[] = []
+  /** Whether a filter leaves topics out of the views just now. */
+  hiding = false
+  today = today()
+  private readonly listeners = new Set<(touched: Touched | 'all') => void>()
+  private readonly stopDays = onNewDay(() => this.dayBegins())
+  private lateTimer = 0
+  private countTimer = 0
+  private statusQueued = false
+
+  constructor(
+    treeId: string,
+    readonly userId: string,
+    private readonly notify: (message: string, offer: Offer | null) => void,
+  ) {
+    this.showing = new Showing(this, treeId, userId)
+    this.session = new TreeSession(treeId, userId, {
+      touched: touched => this.onTouched(touched),
+      replaced: () => this.onReplaced(),
+      status: () => this.onStatus(),
+      said: message => this.say(message),
+      news: edits => {
+        this.changes.hear(edits)
+        // What was changed just now counts at once.
+        if (this.finding.asksForChanges) this.find()
+      },
+      elsewhere: () => this.elsewhere.ask(),
+      caughtUp: () => this.elsewhere.ask(0),
+    })
+    this.guises = new Guises(() => this.tree)
+    this.changes = new Changes(treeId)
+    this.uploads = new Uploads(this)
+    this.ties = new Ties(() => this.tree)
+    this.journey = new Journey(this)
+    this.elsewhere = new Elsewhere(this, ids => {
+      this.planks.forget(ids)
+      this.tell(new Set(ids))
+    })
+    this.dressing = new Dressing(() => this.tree)
+    this.finding = new Finding(
+      () => this.tree,
+      () => ({
+        me: userId,
+        today: this.today,
+        changesOf: this.changes.of,
+        dayOf: instant => isoDay(new Date(instant)),
+      }),
+    )
+    watch([this.selection, this.editing], () => this.showPresence())
+    watch([this.finding.text, this.finding.marker, this.finding.query, this.finding.rest], () => this.find())
+  }
+
+  get tree(): Tree {
+    return this.session.tree
+  }
+
+  nameOf = (id: string): string => this.session.people.find(person => person.id === id)?.name ?? 'Somebody'
+
+  async open(): Promise<void> {
+    await this.session.open()
+    this.selecting.begin(this.tree.centre)
+    this.topicCount.value = countTopics(this.tree)
+    this.dressing.refresh()
+    this.guises.refresh()
+    this.elsewhere.ask(0)
+    this.status.ready = true
+    this.takeStatus()
+  }
+
+  close(): void {
+    this.stopDays()
+    this.elsewhere.close()
+    this.uploads.stopAll()
+    this.showing.close()
+    this.session.close()
+  }
+
+  /**
+   * Says something in a notice. With `true` it offers to take back the very action that it's about, as long as that can
+   * be done; with an offer of its own, that.
+   */
+  say(message: string, offer: boolean | Offer = false): void {
+    const made = offer === true ? this.session.lastMade : null
+    this.notify(
+      message,
+      typeof offer === 'object'
+        ? offer
+        : made && {
+            name: 'Undo',
+            run: () => this.authoring.after(this.session.takeBack(made), 'That can’t be taken back any more.'),
+            holds: () => this.session.canTakeBack(made),
+          },
+    )
+  }
+
+  // — Word of what changed
+
+  /** Hears of every change; 'all' when nothing of before may be relied on. */
+  onChange(listener: (touched: Touched | 'all') => void): () => void {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+
+  tell(touched: Touched | 'all'): void {
+    this.ties.changed(touched)
+    this.tick.value++
+    for (const listener of this.listeners) listener(touched)
+    if (!this.lateTimer) this.follow()
+    clearTimeout(this.countTimer)
+    this.countTimer = window.setTimeout(
+      () => {
+        this.topicCount.value = countTopics(this.tree)
+      },
+      this.tree.topics.size > 5000 ? 400 : 0,
+    )
+  }
+
+  private follow(): void {
+    // After the frame that shows the planks, so that typing never waits for a form to be drawn.
+    this.lateTimer = requestAnimationFrame(() => {
+      setTimeout(() => {
+        this.lateTimer = 0
+        this.lateTick.value++
+      })
+    })
+  }
+
+  private onTouched(touched: Touched): void {
+    const deeper = this.planks.changed(touched)
+    this.elsewhere.askOfNew()
+    this.mend()
+    if (touched.has(null)) this.redress()
+    else if (touched.has(this.tree.centre)) this.dressing.refresh()
+    this.finding.changed()
+    this.tell(touched.has(null) || this.hiding ? 'all' : deeper.length > 0 ? new Set([...touched, ...deeper]) : touched)
+  }
+
+  private onReplaced(): void {
+    this.guises.refresh()
+    this.mend()
+    this.redress()
+    this.finding.changed()
+    this.tell('all')
+  }
+
+  /** Nothing that is in hand stays where it isn't any more. */
+  private mend(): void {
+    this.selecting.mend()
+    if (this.only.value !== null && !isLive(this.tree, this.only.value)) this.showOnly(null)
+    this.typing.mend()
+  }
+
+  /** After the theme or a field of the tree changed: every plank is measured and coloured anew. */
+  redress(): void {
+    this.planks.clear()
+    this.dressing.refresh()
+  }
+
+  /** Past midnight what is due today is another. */
+  private dayBegins(): void {
+    this.today = today()
+    if (!this.status.ready) return
+    this.redress()
+    this.find()
+    this.tell('all')
+  }
+
+  private onStatus(): void {
+    if (this.statusQueued) return
+    this.statusQueued = true
+    setTimeout(() => {
+      this.statusQueued = false
+      this.takeStatus()
+    })
+  }
+
+  private takeStatus(): void {
+    const { session, status } = this
+    Object.assign(status, {
+      state: session.state,
+      goneWhy: session.goneWhy,
+      role: session.role,
+      waiting: session.waitingCount,
+      canUndo: session.canUndo && session.canEdit,
+      canRedo: session.canRedo && session.canEdit,
+    })
+    if (status.people !== session.people) {
+      status.people = session.people
+      this.planks.clear()
+      if (status.ready) this.tell('all')
+    }
+    status.present = [...session.present.values()]
+  }
+
+  /** A topic that is being made isn't there for the others yet: they see its maker at its parent. */
+  private showPresence(): void {
+    const open = this.editing.value
+    const known = (id: TopicId): TopicId | null =>
+      open?.fresh && open.id === id ? (this.tree.topics.get(id)?.parent ?? null) : id
+    this.session.showPresence(
+      [...this.selection.value].flatMap(id => known(id) ?? []),
+      open ? known(open.id) : null,
+    )
+  }
+
+  // — Finding
+
+  /** Looks for what is wanted; where the log has to be asked, first that. */
+  private find(): void {
+    const hid = this.hiding
+    if (this.finding.asksForChanges && !this.changes.ready) {
+      this.changes.load().then(
+        () => this.find(),
+        (error: Error) => this.say(error.message),
+      )
+      return
+    }
+    this.finding.run()
+    this.hiding = this.finding.active && this.finding.rest.value === 'hide'
+    if (this.hiding && this.finding.isHidden(this.focus.value)) this.select(this.tree.centre, { quiet: true })
+    this.tell(hid || this.hiding ? 'all' : new Set())
+  }
+
+  /** Goes to the next or previous topic that was found. */
+  goFound(by: 1 | -1): void {
+    const id = this.finding.step(by, this.focus.value)
+    if (id) this.visit(id)
+  }
+
+  // — What is in hand, under one name each
+
+  get selection(): Selection['ids'] {
+    return this.selecting.ids
+  }
+
+  get focus(): Selection['focus'] {
+    return this.selecting.focus
+  }
+
+  selected = (): TopicId[] => this.selecting.selected()
+  select = (...what: Parameters<Selection['select']>): void => this.selecting.select(...what)
+  selectAll = (ids: readonly TopicId[]): void => this.selecting.selectAll(ids)
+  selectSiblings = (): void => this.selecting.selectSiblings()
+  go = (direction: Direction, extend = false): void => this.selecting.go(direction, extend)
+  goEnd = (end: 'first' | 'last'): void => this.selecting.goEnd(end)
+
+  get editing(): Typing['open'] {
+    return this.typing.open
+  }
+
+  get draft(): Typing['draft'] {
+    return this.typing.draft
+  }
+
+  known = (): Known => this.typing.known()
+  edit = (id: TopicId = this.focus.value): void => this.typing.edit(id)
+  redraft = (): void => this.typing.redraft()
+  beginTyping = (step: Step, unfold?: TopicId): void => this.typing.begin(step, unfold)
+  keep = (): void => this.typing.keep()
+  drop = (): void => this.typing.drop()
+  moveWhileTyping = (how: 'in' | 'out'): void => this.typing.move(how)
+
+  get view(): Showing['view'] {
+    return this.showing.view
+  }
+
+  get sheetOpen(): Showing['sheetOpen'] {
+    return this.showing.sheetOpen
+  }
+
+  get only(): Showing['only'] {
+    return this.showing.only
+  }
+
+  get depth(): Showing['depth'] {
+    return this.showing.depth
+  }
+
+  get outline(): Showing['outline'] {
+    return this.showing.outline
+  }
+
+  get viewing(): Showing['viewing'] {
+    return this.showing.viewing
+  }
+
+  get previewed(): Showing['previewed'] {
+    return this.showing.previewed
+  }
+
+  get tie(): Showing['tie'] {
+    return this.showing.tie
+  }
+
+  get layout(): Layout | null {
+    return this.showing.layout
+  }
+
+  show = (view: ShownView): (() => void) => this.showing.show(view)
+  reveal = (id: TopicId): void => this.showing.reveal(id)
+  neighbour = (id: TopicId, direction: Direction): TopicId | null => this.showing.neighbour(id, direction)
+  fitSoon = (): void => this.showing.fit()
+  drawnOf = (id: TopicId): Drawn => this.planks.of(id)
+  isFolded = (id: TopicId): boolean => this.showing.isFolded(id)
+  pageOf = (id: TopicId): TopicId | null => this.showing.pageOf(id)
+  visit = (id: TopicId): void => this.showing.visit(id)
+  unfoldTo = (id: TopicId): void => this.showing.unfoldTo(id)
+  showOnly = (id: TopicId | null): void => this.showing.showOnly(id)
+  toggleFold = (ids: readonly TopicId[] = this.selected()): void => this.showing.toggleFold(ids)
+  openTo = (depth: number | null): void => this.showing.openTo(depth)
+
+  guard = (): boolean => this.authoring.guard()
+  run = (step: Pick<Step, 'changes'>): boolean => this.authoring.run(step)
+  put = (topic: TopicId, change: Change): void => this.authoring.put(topic, change)
+  toggleDone = (): void => this.authoring.toggleDone(this.selected())
+  undo = (): void => this.authoring.undo()
+  redo = (): void => this.authoring.redo()
+
+  set<F extends Field>(field: F, value: Fields[F], ids: readonly TopicId[] = this.selected()): void {
+    this.authoring.set(field, value, ids)
+  }
+
+  toggle(set: 'markers' | 'people', member: string, ids: readonly TopicId[] = this.selected()): void {
+    this.authoring.toggle(set, member, ids)
+  }
+}
+
+export function useDesk(): Desk {
+  const desk = inject(DESK)
+  if (!desk) throw new Error('no tree is open here')
+  return desk
+}

@@ -1,0 +1,92 @@
+import { type Plank, plankOf } from '#core/arrange/plank'
+import { branch, depthOf, type Style, type Topic, topicOf, type TopicId, type Touched } from '#core/tree'
+import type { Desk } from './desk'
+import { contentOf, type SmallPrint, smallPrintOf } from './face'
+import type { Guise } from './guises'
+import { browserRuler } from './ruler'
+
+export interface Drawn {
+  readonly topic: Topic
+  /** What is shown: the topic's own words, or those of the one it refers to. */
+  readonly guise: Guise
+  readonly level: number
+  readonly style: Style
+  readonly plank: Plank
+  readonly smallPrint: readonly SmallPrint[]
+}
+
+/** Topics as they're drawn, each measured once until it changes. */
+export class Planks {
+  private readonly drawn = new Map<TopicId, Drawn>()
+  /** The one that is being typed in, with what is typed. */
+  private draft: { readonly id: TopicId; readonly drawn: Drawn } | null = null
+
+  constructor(private readonly desk: Desk) {}
+
+  of(id: TopicId): Drawn {
+    if (this.draft?.id === id && this.desk.editing.value?.id === id) return this.draft.drawn
+    const topic = topicOf(this.desk.tree, id)
+    const known = this.drawn.get(id)
+    if (known?.topic === topic) return known
+    const made = this.measure(topic, topic.title)
+    this.drawn.set(id, made)
+    return made
+  }
+
+  setDraft(id: TopicId, words: string): void {
+    this.draft = { id, drawn: this.measure(topicOf(this.desk.tree, id), words) }
+  }
+
+  endDraft(): void {
+    this.draft = null
+  }
+
+  clear(): void {
+    this.drawn.clear()
+  }
+
+  forget(ids: Iterable<TopicId>): void {
+    for (const id of ids) this.drawn.delete(id)
+  }
+
+  /**
+   * Forgets what changed; returns the topics that look otherwise because of it. A main branch's rank shows in its plank, so
+   * topics that moved are measured anew; those below keep theirs, unless levels have a style.
+   */
+  changed(touched: Touched): TopicId[] {
+    const { tree, dressing, guises } = this.desk
+    const deeper: TopicId[] = []
+    let moved = false
+    for (const id of touched) {
+      if (id === null) continue
+      const before = this.drawn.get(id)
+      this.drawn.delete(id)
+      const topic = tree.topics.get(id)
+      moved ||= !before || !topic || !standsAs(before.topic, topic)
+      if (!dressing.levelled || !before || !topic || before.level === depthOf(tree, topic.id)) continue
+      for (const below of branch(tree, id)) {
+        this.drawn.delete(below.id)
+        deeper.push(below.id)
+      }
+    }
+    for (const id of guises.changed(touched, moved)) {
+      this.drawn.delete(id)
+      deeper.push(id)
+    }
+    return deeper
+  }
+
+  private measure(topic: Topic, title: string): Drawn {
+    const { tree, dressing, guises, nameOf, today } = this.desk
+    const guise = guises.of(topic)
+    const smallPrint = smallPrintOf(guise, nameOf, today)
+    const style = dressing.styleOf(topic)
+    const level = dressing.levelled ? depthOf(tree, topic.id) : 0
+    const words = guise.reference === null ? title : guise.topic.title
+    const content = contentOf(tree, guise.topic, style, guise.number ? `${guise.number} ${words}` : words, smallPrint)
+    return { topic, guise, level, style, smallPrint, plank: plankOf(content, browserRuler) }
+  }
+}
+
+const standsAs = (a: Topic, b: Topic): boolean =>
+  a.parent === b.parent && a.order === b.order && a.removed === b.removed

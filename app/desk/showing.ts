@@ -1,0 +1,165 @@
+import type { Layout } from '#core/arrange/layout'
+import type { OutlineShape } from '#core/tree/view'
+import { type Attachment, childrenOf, isLive, isWithin, pathTo, topicOf, type TopicId } from '#core/tree'
+import type { Desk } from './desk'
+import { Folds } from './folds'
+import type { Direction } from './selection'
+
+/** `meeting`: the brief, the running and the minutes of a meeting, in place of the tree. */
+export type View = 'canvas' | 'outline' | 'meeting'
+
+/** What a view of the tree does for the desk while it is shown. */
+export interface ShownView {
+  reveal(id: TopicId): void
+  neighbour(id: TopicId, direction: Direction): TopicId | null
+  fit?(): void
+  readonly layout?: Layout
+}
+const NO_VIEW: ShownView = { reveal() {}, neighbour: () => null }
+
+/** What of the tree is shown, and where: the view, the branch that is shown alone, folds and depth. All of it one's own. */
+export class Showing {
+  readonly view = ref<View>('canvas')
+  readonly sheetOpen = ref(true)
+  /** The one branch that is shown; null for the whole tree. */
+  readonly only = ref<TopicId | null>(null)
+  /** The depth last opened to: 0 for all, null when folds have been set one by one since. */
+  readonly depth = ref<number | null>(null)
+  /** What the outline shows beside titles, and in which order. */
+  readonly outline = ref<OutlineShape>({
+    columns: ['number', 'people', 'due', 'done', 'signs'],
+    sort: null,
+    group: null,
+  })
+  /** The file that is open over the tree. */
+  readonly viewing = shallowRef<{ readonly topic: TopicId; readonly file: Attachment } | null>(null)
+  /** The topic whose substance is previewed; pinned, it stays until Esc. */
+  readonly previewed = shallowRef<{ readonly topic: TopicId; readonly pinned: boolean } | null>(null)
+  /** The cross-link that is selected. */
+  readonly tie = shallowRef<{ readonly topic: TopicId; readonly id: string } | null>(null)
+  /** The view that is shown, as long as it is: what it knows is never asked for after it has gone. */
+  private shown: ShownView = NO_VIEW
+  private readonly folds: Folds
+
+  constructor(
+    private readonly desk: Desk,
+    treeId: string,
+    userId: string,
+  ) {
+    this.folds = new Folds(() => desk.tree, treeId, userId)
+  }
+
+  close(): void {
+    this.folds.close()
+  }
+
+  /** A view is shown from now on; call back when it goes. */
+  show(view: ShownView): () => void {
+    this.shown = view
+    return () => {
+      if (this.shown === view) this.shown = NO_VIEW
+    }
+  }
+
+  reveal(id: TopicId): void {
+    this.shown.reveal(id)
+  }
+
+  neighbour(id: TopicId, direction: Direction): TopicId | null {
+    return this.shown.neighbour(id, direction)
+  }
+
+  fit(): void {
+    this.shown.fit?.()
+  }
+
+  /** Where planks stand, while the canvas is shown. */
+  get layout(): Layout | null {
+    return this.shown.layout ?? null
+  }
+
+  /**
+   * A branch with a page of its own shows its plank alone everywhere but on that page. While a filter leaves out the
+   * rest, folds don't hide what it found.
+   */
+  isFolded(id: TopicId): boolean {
+    const { tree, hiding, finding } = this.desk
+    if (topicOf(tree, id).page && id !== tree.centre) return id !== this.only.value
+    return this.folds.isFolded(id) && !(hiding && finding.leadsOn(id))
+  }
+
+  /** The page that a topic stands on: the nearest above it that has one, or the whole tree. */
+  pageOf(id: TopicId): TopicId | null {
+    const { tree } = this.desk
+    for (let at = topicOf(tree, id).parent; at !== null && at !== tree.centre; at = topicOf(tree, at).parent)
+      if (topicOf(tree, at).page) return at
+    return null
+  }
+
+  /** Goes to a topic wherever it is, unfolding what hides it. */
+  visit(id: TopicId): void {
+    const { tree } = this.desk
+    const page = this.pageOf(id)
+    const here = this.only.value
+    // On to the page it stands on; a branch that is shown alone stays when it holds the topic without a page between.
+    if (
+      page !== null
+        ? here === null || !isWithin(tree, here, page) || !isWithin(tree, id, here)
+        : here !== null && !isWithin(tree, id, here)
+    )
+      this.showOnly(page, id)
+    this.unfoldTo(id)
+    this.desk.select(id)
+  }
+
+  /** Opens, for oneself, whatever hides a topic; the selection stays. */
+  unfoldTo(id: TopicId): void {
+    const hiding = pathTo(this.desk.tree, id)
+      .slice(0, -1)
+      .filter(above => !above.page && this.isFolded(above.id))
+    for (const above of hiding) this.folds.set(above.id, false)
+    if (hiding.length > 0) this.desk.tell(new Set(hiding.map(topic => topic.id)))
+  }
+
+  /** Shows one branch and nothing else; null shows the whole tree again. */
+  showOnly(id: TopicId | null, focus: TopicId | null = null): void {
+    const { tree, desk } = { tree: this.desk.tree, desk: this.desk }
+    const from = this.only.value
+    this.only.value = id === tree.centre ? null : id
+    desk.tell('all')
+    const at = id ?? (from !== null && isLive(tree, from) ? from : tree.centre)
+    if (focus !== null) desk.select(focus, { quiet: true })
+    else if (id !== null && !isWithin(tree, desk.focus.value, id)) desk.select(at)
+    else if (id === null && from !== null && tree.topics.get(from)?.page) desk.select(at)
+    this.fit()
+  }
+
+  /** Folds or unfolds. */
+  toggleFold(ids: readonly TopicId[]): void {
+    const { tree } = this.desk
+    const page = ids.length === 1 && ids[0] !== this.only.value && topicOf(tree, ids[0]!).page ? ids[0]! : null
+    if (page !== null) {
+      this.showOnly(page)
+      return
+    }
+    const able = ids.filter(id => id !== tree.centre && !topicOf(tree, id).page && childrenOf(tree, id).length > 0)
+    if (able.length === 0) return
+    const folded = !this.isFolded(able[0]!)
+    this.depth.value = null
+    for (const id of able) this.folds.set(id, folded)
+    const focus = this.desk.focus.value
+    if (folded && able.some(id => id !== focus && isWithin(tree, focus, id))) this.desk.select(able[0]!)
+    this.desk.tell(new Set(able))
+  }
+
+  /** Opens the tree to a depth; null opens all. */
+  openTo(depth: number | null): void {
+    this.depth.value = depth ?? 0
+    this.folds.openTo(depth ?? 0)
+    const path = pathTo(this.desk.tree, this.desk.focus.value)
+    const hidden = path.findIndex(topic => this.isFolded(topic.id))
+    if (hidden >= 0 && hidden < path.length - 1) this.desk.select(path[hidden]!.id, { quiet: true })
+    this.desk.tell('all')
+    this.reveal(this.desk.focus.value)
+  }
+}

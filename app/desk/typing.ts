@@ -1,0 +1,157 @@
+import { detailChanges, type Known, readDetails } from '#core/capture/quick-details'
+import {
+  addressesIn,
+  type Change,
+  indent,
+  isLive,
+  markersOf,
+  outdent,
+  type Step,
+  type Topic,
+  topicOf,
+  type TopicId,
+} from '#core/tree'
+import { expectField } from '~/focus/typeahead'
+import type { Desk } from './desk'
+import { newId } from './new-id'
+
+/** The one title that is being typed, from its opening to being kept or dropped. */
+export class Typing {
+  /** `fresh`: the topic was just made and goes again when nothing is typed. */
+  readonly open = shallowRef<{ readonly id: TopicId; readonly fresh: boolean } | null>(null)
+  readonly draft = ref('')
+  /** Where the focus was before a new topic was begun. */
+  private cameFrom: TopicId = ''
+
+  constructor(private readonly desk: Desk) {}
+
+  /** What words after `//` are read with. */
+  known(): Known {
+    return { people: this.desk.session.people, markers: markersOf(this.desk.tree.fields), ...daySense() }
+  }
+
+  /** Opens a title for typing. */
+  edit(id: TopicId, fresh = false): void {
+    const { desk } = this
+    if (!desk.session.canEdit) {
+      desk.say(`As ${desk.session.role} you can read this tree but not change it.`)
+      return
+    }
+    if (topicOf(desk.tree, id).reference && !fresh) {
+      desk.say('This topic shows another one. Its words are changed at the original.')
+      return
+    }
+    this.keep()
+    desk.journey.arrive()
+    expectField()
+    this.draft.value = topicOf(desk.tree, id).title
+    this.open.value = { id, fresh }
+    this.redraft()
+    desk.select(id)
+  }
+
+  /** The plank grows with what is typed. */
+  redraft(): void {
+    const open = this.open.value
+    if (!open || !this.desk.tree.topics.has(open.id)) return
+    this.desk.planks.setDraft(open.id, this.draft.value || ' ')
+    this.desk.tell(new Set([open.id]))
+  }
+
+  /** Makes a topic that nobody hears of yet and opens its title. `unfold`: what has to be open for it to be seen. */
+  begin(step: Step, unfold?: TopicId): void {
+    const { desk } = this
+    if (!desk.guard()) return
+    this.keep()
+    if (unfold && desk.isFolded(unfold)) desk.toggleFold([unfold])
+    this.cameFrom = desk.focus.value
+    if (desk.session.hold(step.changes)) this.edit(step.made[0]!, true)
+  }
+
+  /** What a typed title means, as changes. */
+  private titleChanges(topic: Topic, said: string): Change[] {
+    const { title, details } = readDetails(said.toWellFormed(), this.known())
+    const changes: Change[] =
+      title === topic.title ? [] : [{ op: 'set', topic: topic.id, field: 'title', value: title }]
+    // An address that is typed in a title can be opened from then on.
+    for (const url of addressesIn(title))
+      if (!topic.links.some(link => link.url === url) && !addressesIn(topic.title).includes(url))
+        changes.push({ op: 'put', topic: topic.id, set: 'links', member: { id: newId(), url, title: '' } })
+    return [...changes, ...detailChanges(topic.id, details)]
+  }
+
+  private end(): string {
+    this.open.value = null
+    this.desk.planks.endDraft()
+    return this.draft.value.replace(/\s+$/, '')
+  }
+
+  /** Keeps what was typed, if anything is open. Words after `//` become details. */
+  keep(): void {
+    const { desk } = this
+    const open = this.open.value
+    if (!open) return
+    const said = this.end().toWellFormed()
+    const topic = desk.tree.topics.get(open.id)
+    if (!topic) return
+    if (said === '' && open.fresh) {
+      desk.session.letGo()
+      return
+    }
+    const changes = this.titleChanges(topic, said)
+    if (open.fresh) desk.session.release(changes)
+    else desk.session.make(changes)
+    desk.tell(new Set([open.id]))
+  }
+
+  /** Ends typing by Esc: a new topic keeps its text; an edited title goes back, and redo brings what was typed. */
+  drop(): void {
+    const { desk } = this
+    const open = this.open.value
+    if (!open) return
+    if (open.fresh && this.draft.value.trimEnd() !== '') {
+      this.keep()
+      return
+    }
+    const said = this.end()
+    const topic = desk.tree.topics.get(open.id)
+    if (!open.fresh && topic && said !== topic.title) {
+      desk.session.offerRedo(this.titleChanges(topic, said))
+      desk.say('The title is as it was.', {
+        name: 'Take what I typed',
+        run: () => desk.redo(),
+        holds: () => desk.session.canRedo,
+      })
+    }
+    if (open.fresh) {
+      const before = topic?.parent
+      desk.session.letGo()
+      if (this.cameFrom && isLive(desk.tree, this.cameFrom)) desk.select(this.cameFrom)
+      else if (before) desk.select(before)
+    }
+    desk.tell(new Set([open.id]))
+  }
+
+  /** Moves the topic that is being typed, and types on. */
+  move(how: 'in' | 'out'): void {
+    const { desk } = this
+    const open = this.open.value
+    if (!open) return
+    const draft = this.draft.value
+    const step = how === 'in' ? indent(desk.tree, [open.id]) : outdent(desk.tree, [open.id])
+    if (open.fresh ? desk.session.holdMore(step.changes) : desk.session.make(step.changes)) {
+      this.draft.value = draft
+      desk.unfoldTo(open.id)
+      this.redraft()
+      desk.reveal(open.id)
+    }
+  }
+
+  /** Ends typing in a topic that somebody removed. */
+  mend(): void {
+    const open = this.open.value
+    if (!open || isLive(this.desk.tree, open.id)) return
+    this.open.value = null
+    this.desk.say('Somebody removed the topic you were typing in.')
+  }
+}

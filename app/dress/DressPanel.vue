@@ -1,0 +1,472 @@
+<script setup lang="ts">
+import { BORDERS, depthOf, drawnStyle, type Look, lookOf, SHAPES, type Style, styleOf, topicOf } from '#core/tree'
+import { wearOf } from '#core/dress/wear'
+import { useDesk } from '~/desk/desk'
+import {
+  changeLook,
+  copyStyle,
+  dropLook,
+  looksOf,
+  pasteStyle,
+  saveLook,
+  undress,
+  wear,
+  wearLevel,
+  wearLook,
+} from './wardrobe'
+
+/** What dresses the selection, its branches, its level, or the whole tree. */
+const desk = useDesk()
+const may = computed(() => desk.status.ready && desk.session.canEdit)
+const reach = ref<'topic' | 'branch' | 'level' | 'tree'>('topic')
+const REACHES = [
+  ['topic', 'Topic'],
+  ['branch', 'Branch'],
+  ['level', 'Its level'],
+  ['tree', 'Whole tree'],
+] as const
+
+const topic = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.topics.get(desk.focus.value) ?? topicOf(desk.tree, desk.tree.centre)
+})
+const level = computed(() => depthOf(desk.tree, topic.value.id))
+const style = computed<Style>(() => {
+  void desk.lateTick.value
+  const { levels } = desk.tree.fields
+  return reach.value === 'level'
+    ? drawnStyle({ ...topic.value, ...styleless }, level.value, levels)
+    : styleOf(topic.value)
+})
+const styleless: Style = {
+  fill: null,
+  ink: null,
+  textSize: null,
+  bold: false,
+  slanted: false,
+  underlined: false,
+  shape: null,
+  border: null,
+  edge: null,
+  width: null,
+}
+const hues = computed(() => {
+  void desk.lateTick.value
+  return desk.dressing.wear.hues
+})
+
+function give(part: Partial<Style>): void {
+  if (reach.value === 'level') wearLevel(desk, level.value, part)
+  else wear(desk, part, reach.value === 'branch')
+}
+const flip = (name: 'bold' | 'slanted' | 'underlined'): void => give({ [name]: !style.value[name] })
+const SIZES = [
+  ['small', 'Small'],
+  [null, 'Usual'],
+  ['large', 'Large'],
+  ['huge', 'Huge'],
+] as const
+const SHAPE_NAMES: Record<string, string> = {
+  box: 'Box',
+  round: 'Rounded',
+  tag: 'Luggage tag',
+  slate: 'Slate',
+  awning: 'Awning',
+  ticket: 'Ticket',
+}
+const BORDER_NAMES: Record<string, string> = { thin: 'Thin', thick: 'Thick', dashed: 'Dashed', double: 'Double' }
+const COLOURS = [
+  ['fill', 'Ground'],
+  ['ink', 'Text'],
+  ['edge', 'Edge'],
+] as const
+
+function setHue(hue: string | null): void {
+  desk.set('hue', hue)
+}
+
+const looks = computed(() => {
+  void desk.lateTick.value
+  return looksOf(desk)
+})
+const look = computed(() => {
+  void desk.lateTick.value
+  return lookOf(desk.tree.fields)
+})
+const own = computed(() => desk.tree.fields.looks.some(one => one.id === look.value.id))
+const newName = ref('')
+function save(): void {
+  if (!newName.value.trim()) return
+  saveLook(desk, newName.value.trim().slice(0, 60))
+  newName.value = ''
+}
+const sample = (one: Look) => wearOf(one, false)
+function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event: Event): void {
+  const { value } = event.target as HTMLInputElement
+  changeLook(
+    desk,
+    typeof part === 'number'
+      ? { ...look.value, hues: look.value.hues.with(part, value) }
+      : { ...look.value, [part]: value },
+  )
+}
+</script>
+
+<template>
+  <div class="dress" data-named-panel>
+    <NameField placeholder="Style: a few letters, Enter" />
+    <div class="segments" role="group" aria-label="What is dressed">
+      <button v-for="[id, name] in REACHES" :key="id" :aria-pressed="reach === id" @click="reach = id">
+        {{ name }}
+      </button>
+    </div>
+    <template v-if="reach !== 'tree'">
+      <div v-for="[part, name] in COLOURS" :key="part" class="row dots" role="group" :aria-label="`${name} colour`">
+        <span>{{ name }}</span>
+        <button
+          v-for="(hue, i) in hues"
+          :key="i"
+          class="dot"
+          :style="{ background: hue }"
+          :disabled="!may"
+          :aria-label="`${name}: palette colour ${i + 1}`"
+          :aria-pressed="style[part] === String(i)"
+          @click="give({ [part]: String(i) })" />
+        <label
+          class="dot any"
+          :class="{ on: style[part]?.startsWith('#') }"
+          :style="{ background: style[part]?.startsWith('#') ? style[part]! : undefined }"
+          ><input
+            type="color"
+            :aria-label="`${name}: any colour`"
+            :disabled="!may"
+            :value="style[part]?.startsWith('#') ? style[part]! : '#888888'"
+            @change="give({ [part]: ($event.target as HTMLInputElement).value })"
+        /></label>
+        <button
+          class="dot none"
+          :disabled="!may"
+          :aria-label="`${name}: none of its own`"
+          :aria-pressed="style[part] === null"
+          @click="give({ [part]: null })" />
+      </div>
+      <div class="row">
+        <span>Text</span>
+        <button
+          v-for="[size, name] in SIZES"
+          :key="name"
+          class="word"
+          :disabled="!may"
+          :aria-pressed="style.textSize === size"
+          @click="give({ textSize: size })">
+          {{ name }}
+        </button>
+      </div>
+      <div class="row">
+        <span />
+        <button class="word" :disabled="!may" :aria-pressed="style.bold" @click="flip('bold')"><b>Bold</b></button>
+        <button class="word" :disabled="!may" :aria-pressed="style.slanted" @click="flip('slanted')">
+          <i>Slanted</i>
+        </button>
+        <button class="word" :disabled="!may" :aria-pressed="style.underlined" @click="flip('underlined')">
+          <u>Underlined</u>
+        </button>
+      </div>
+      <div class="row">
+        <span>Shape</span>
+        <button class="word" :disabled="!may" :aria-pressed="style.shape === null" @click="give({ shape: null })">
+          Plank
+        </button>
+        <button
+          v-for="shape in SHAPES"
+          :key="shape"
+          class="word"
+          :disabled="!may"
+          :aria-pressed="style.shape === shape"
+          @click="give({ shape })">
+          {{ SHAPE_NAMES[shape] }}
+        </button>
+      </div>
+      <div class="row">
+        <span>Border</span>
+        <button class="word" :disabled="!may" :aria-pressed="style.border === null" @click="give({ border: null })">
+          None
+        </button>
+        <button
+          v-for="border in BORDERS"
+          :key="border"
+          class="word"
+          :disabled="!may"
+          :aria-pressed="style.border === border"
+          @click="give({ border })">
+          {{ BORDER_NAMES[border] }}
+        </button>
+      </div>
+      <div class="row">
+        <span>Width</span>
+        <input
+          type="range"
+          min="100"
+          max="700"
+          step="10"
+          :value="style.width ?? 280"
+          :disabled="!may"
+          aria-label="Widest the text may run"
+          @change="give({ width: Number(($event.target as HTMLInputElement).value) })" />
+        <button class="word" :disabled="!may || style.width === null" @click="give({ width: null })">
+          {{ style.width === null ? 'usual' : 'reset' }}
+        </button>
+      </div>
+      <div v-if="reach !== 'level'" class="row dots" role="group" aria-label="Branch colour">
+        <span>Branch</span>
+        <button
+          v-for="(hue, i) in hues"
+          :key="i"
+          class="dot"
+          :style="{ background: hue }"
+          :disabled="!may"
+          :aria-label="`Branch: palette colour ${i + 1}`"
+          :aria-pressed="topic.hue === String(i)"
+          @click="setHue(String(i))" />
+        <label class="dot any"
+          ><input
+            type="color"
+            aria-label="Branch: any colour"
+            :disabled="!may"
+            :value="topic.hue?.startsWith('#') ? topic.hue : '#888888'"
+            @change="setHue(($event.target as HTMLInputElement).value)"
+        /></label>
+        <button
+          class="dot none"
+          :disabled="!may"
+          aria-label="Branch: as its place has it"
+          :aria-pressed="topic.hue === null"
+          @click="setHue(null)" />
+      </div>
+      <div v-if="reach !== 'level'" class="row ends">
+        <button class="word" @click="copyStyle(desk)">Copy style</button>
+        <button class="word" :disabled="!may" @click="pasteStyle(desk)">Paste style</button>
+        <button class="word" :disabled="!may" @click="undress(desk)">Take off</button>
+      </div>
+      <p v-else class="quiet hint">For every topic on level {{ level }} that has no style of its own.</p>
+    </template>
+    <template v-else>
+      <div class="looks" role="group" aria-label="Looks">
+        <button
+          v-for="one in looks"
+          :key="one.id"
+          :disabled="!may"
+          :aria-pressed="look.id === one.id"
+          @click="wearLook(desk, one.id)">
+          <span class="swatch" :style="{ background: sample(one).page }" aria-hidden="true"
+            ><i :style="{ background: sample(one).centre }" /><i
+              v-for="n in 4"
+              :key="n"
+              class="bit"
+              :style="{ background: sample(one).plank, borderColor: sample(one).hues[n - 1] }" /></span
+          >{{ one.name }}
+        </button>
+      </div>
+      <template v-if="own && may">
+        <div class="row">
+          <span>Ground</span
+          ><label v-for="part in ['page', 'plank', 'ink', 'centre'] as const" :key="part" class="named"
+            ><input
+              type="color"
+              :value="look[part]"
+              :aria-label="`Look: ${part}`"
+              @change="setLookColour(part, $event)" />{{ part }}</label
+          >
+        </div>
+        <div class="row dots">
+          <span>Palette</span
+          ><label v-for="(hue, i) in look.hues" :key="i" class="dot" :style="{ background: hue }"
+            ><input
+              type="color"
+              :value="hue"
+              :aria-label="`Look: palette colour ${i + 1}`"
+              @change="setLookColour(i, $event)"
+          /></label>
+        </div>
+        <button class="word" @click="dropLook(desk, look.id)">Remove the look “{{ look.name }}”</button>
+      </template>
+      <form v-if="may" class="row" @submit.prevent="save">
+        <InputText
+          v-model="newName"
+          size="small"
+          maxlength="60"
+          placeholder="Name for what it wears now"
+          aria-label="Name of the new look" />
+        <Button type="submit" size="small" outlined label="Save look" :disabled="!newName.trim()" />
+      </form>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.dress {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 3px;
+}
+.row > span:first-child {
+  width: 48px;
+  font-size: 12.5px;
+  color: var(--quiet);
+  flex: none;
+}
+.row.dots {
+  gap: 1px;
+}
+.row.dots > span:first-child {
+  width: 100%;
+}
+.dot {
+  width: 24px;
+  height: 24px;
+  border: 0;
+  border-radius: 4px;
+  cursor: pointer;
+  padding: 0;
+  position: relative;
+  display: inline-block;
+  overflow: hidden;
+}
+.dot[aria-pressed='true'],
+.dot.on {
+  box-shadow:
+    0 0 0 2px var(--surface),
+    0 0 0 4px var(--porch);
+  z-index: 1;
+}
+.dot input {
+  position: absolute;
+  inset: -4px;
+  width: 40px;
+  height: 40px;
+  opacity: 0;
+  cursor: pointer;
+}
+.any {
+  background: conic-gradient(#c44, #cb4, #4a5, #38a, #84a, #c44);
+}
+.none {
+  background: var(--surface);
+  border: 1px solid var(--line);
+}
+.none::after {
+  content: '';
+  position: absolute;
+  left: 9px;
+  top: 2px;
+  height: 18px;
+  width: 1.5px;
+  background: var(--clay);
+  transform: rotate(35deg);
+}
+.word {
+  border: 1px solid transparent;
+  background: none;
+  padding: 3px 7px;
+  min-height: 26px;
+  border-radius: 5px;
+  cursor: pointer;
+  font-size: 12.5px;
+}
+.word:hover:not(:disabled) {
+  background: var(--hover);
+}
+.word:disabled {
+  opacity: 0.5;
+  cursor: default;
+}
+.word[aria-pressed='true'] {
+  border-color: var(--porch);
+  background: color-mix(in srgb, var(--porch) 10%, transparent);
+}
+input[type='range'] {
+  accent-color: var(--porch);
+  flex: 1;
+  min-width: 60px;
+  height: 24px;
+}
+.ends {
+  border-top: 1px solid var(--line);
+  padding-top: 6px;
+}
+.hint {
+  margin: 0;
+  font-size: 12px;
+}
+.looks {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px;
+}
+.looks button {
+  border: 1px solid transparent;
+  background: none;
+  border-radius: 7px;
+  padding: 5px;
+  cursor: pointer;
+  font-size: 13px;
+  text-align: left;
+}
+.looks button:hover {
+  background: var(--hover);
+}
+.looks [aria-pressed='true'] {
+  border-color: var(--porch);
+  font-weight: 600;
+}
+.swatch {
+  display: grid;
+  grid-template-columns: 1.2fr 1fr 1fr;
+  gap: 4px 8px;
+  padding: 8px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  margin-bottom: 3px;
+}
+.swatch i {
+  height: 10px;
+}
+.swatch i:first-child {
+  grid-row: 1 / 3;
+  align-self: center;
+  height: 16px;
+}
+.swatch .bit {
+  border-left: 3px solid;
+  box-shadow: 0 0 0 0.5px rgb(0 0 0 / 12%);
+}
+.named {
+  font-size: 12px;
+  display: inline-flex;
+  gap: 3px;
+  align-items: center;
+}
+.named input {
+  width: 24px;
+  height: 24px;
+  padding: 0;
+  border: 0;
+  background: none;
+}
+form.row {
+  flex-wrap: nowrap;
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+  gap: 8px;
+}
+form.row :deep(input) {
+  flex: 1;
+  min-width: 0;
+}
+</style>

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import type { Topic } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { putPicture } from './pictures'
+import { useDraft } from '~/side-sheet/useDraft'
+
+/** The picture of a topic: brought from a file or a web address, placed, sized, taken out. */
+const props = defineProps<{ topic: Topic }>()
+const desk = useDesk()
+const may = computed(() => desk.status.ready && desk.session.canEdit)
+const field = ref<HTMLInputElement>()
+const address = useDraft('picture', props.topic.id)
+const busy = ref(false)
+const PLACES = [
+  ['before', 'Before'],
+  ['above', 'Above'],
+  ['below', 'Below'],
+] as const
+
+async function bring(what: File | string): Promise<void> {
+  busy.value = true
+  try {
+    await putPicture(desk, what, props.topic.id)
+    address.value = ''
+  } catch (error) {
+    desk.say((error as Error).message)
+  } finally {
+    busy.value = false
+  }
+}
+function chosen(event: Event): void {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) void bring(file)
+}
+function change(part: Partial<NonNullable<Topic['picture']>>): void {
+  if (props.topic.picture) desk.set('picture', { ...props.topic.picture, ...part }, [props.topic.id])
+}
+</script>
+
+<template>
+  <div class="picture">
+    <input
+      ref="field"
+      type="file"
+      class="visually-hidden"
+      accept="image/png,image/jpeg,image/gif,image/webp,image/avif"
+      aria-label="Picture from a file"
+      tabindex="-1"
+      @change="chosen" />
+    <template v-if="topic.picture">
+      <span class="segments" role="group" aria-label="Where the picture stands">
+        <button
+          v-for="[place, name] in PLACES"
+          :key="place"
+          :disabled="!may"
+          :aria-pressed="topic.picture.place === place"
+          @click="change({ place })">
+          {{ name }}
+        </button>
+      </span>
+      <label
+        >Width
+        <input
+          type="range"
+          min="24"
+          max="600"
+          step="4"
+          :value="topic.picture.width"
+          :disabled="!may"
+          aria-label="Width of the picture"
+          @change="change({ width: Number(($event.target as HTMLInputElement).value) })"
+      /></label>
+      <div class="row">
+        <button v-if="may" class="plain" @click="field?.click()">Another one</button>
+        <button v-if="may" class="plain" @click="desk.set('picture', null, [topic.id])">Take it out</button>
+      </div>
+    </template>
+    <template v-else-if="may">
+      <button class="plain" :disabled="busy" @click="field?.click()">{{ busy ? 'Sending …' : 'From a file …' }}</button>
+      <InputText
+        v-model="address"
+        size="small"
+        fluid
+        placeholder="or https://… of a picture"
+        aria-label="Address of a picture"
+        :disabled="busy"
+        @keydown.enter="address.trim() && bring(address.trim())" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.picture {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  align-items: stretch;
+}
+label {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  font-size: 13px;
+  color: var(--quiet);
+}
+input[type='range'] {
+  flex: 1;
+  accent-color: var(--porch);
+  height: 24px;
+}
+.row {
+  display: flex;
+  gap: 14px;
+}
+.plain {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 600;
+  cursor: pointer;
+  padding: 3px 0;
+  text-align: left;
+  min-height: 24px;
+}
+</style>

@@ -1,0 +1,116 @@
+import { ref, shallowRef } from 'vue'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+
+/* The keys, the commands and the help are written in three places; here they are held together. */
+
+let keys: typeof import('./keys')
+let commands: typeof import('./commands')
+let help: typeof import('./help-pages')
+const kept = new Map<string, string>()
+beforeAll(async () => {
+  vi.stubGlobal('navigator', { platform: 'Linux x86_64' })
+  vi.stubGlobal('localStorage', {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => kept.set(key, value),
+    removeItem: (key: string) => kept.delete(key),
+  })
+  vi.stubGlobal('ref', ref)
+  vi.stubGlobal('shallowRef', shallowRef)
+  vi.stubGlobal('document', {
+    createElement: () => ({ getContext: () => ({ measureText: () => ({ width: 0 }) }) }),
+    fonts: { ready: Promise.resolve(), addEventListener: () => {} },
+    addEventListener: () => {},
+  })
+  vi.stubGlobal('window', {
+    matchMedia: () => ({ matches: false, addEventListener: () => {} }),
+    addEventListener: () => {},
+  })
+  keys = await import('./keys')
+  commands = await import('./commands')
+  help = await import('./help-pages')
+})
+afterAll(() => vi.unstubAllGlobals())
+
+const press = (key: string, more: Partial<KeyboardEvent> = {}): KeyboardEvent =>
+  ({ key, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...more }) as KeyboardEvent
+
+describe('keys', () => {
+  it('belong each to one command that there is, and no chord to two', () => {
+    const known = new Set(commands.COMMANDS.map(({ id }) => id))
+    const chords = Object.values(keys.KEYS).flat()
+    expect(Object.keys(keys.KEYS).filter(id => !known.has(id))).toEqual([])
+    expect(chords.filter((chord, i) => chords.indexOf(chord) !== i)).toEqual([])
+    expect(known.size).toBe(commands.COMMANDS.length)
+    // While a meeting runs, chords stand for themselves, again each for one thing.
+    const room = Object.values(keys.ROOM_KEYS).flat()
+    expect(room.filter((chord, i) => room.indexOf(chord) !== i)).toEqual([])
+    expect(Object.keys(keys.ROOM_NAMES)).toEqual(Object.keys(keys.ROOM_KEYS))
+    expect([
+      keys.commandFor(press('d')),
+      keys.roomCommandFor(press('d')),
+      keys.roomCommandFor(press('PageDown')),
+      keys.roomCommandFor(press('D', { shiftKey: true })),
+      keys.roomCommandFor(press('Shift')),
+    ]).toEqual(['done', 'room-decision', 'room-next', null, null])
+  })
+  it('every command says in a line what it does, and those that change the tree say so', () => {
+    for (const { name, help: line } of commands.COMMANDS)
+      expect([name.length > 2, line.length > 10]).toEqual([true, true])
+    for (const id of ['edit', 'child', 'remove', 'make-meeting', 'next-meeting', 'lay-out'])
+      expect(commands.commandOf(id)?.changes).toBe(true)
+    for (const id of ['find', 'fold', 'meeting', 'keys']) expect(commands.commandOf(id)?.changes).toBe(false)
+  })
+  it('that the help names are there, each with a key', () => {
+    const named = help.HELP.flatMap(({ body }) =>
+      body.flatMap(text => [...text.matchAll(/\{([\w-]+)\}/g)].map(match => match[1]!)),
+    )
+    expect(named.length).toBeGreaterThan(30)
+    // What has no key of its own is found in the everything box.
+    const without = named.filter(id => !(id in keys.KEYS) && !(id in keys.ROOM_KEYS))
+    expect([...new Set(without)]).toEqual(['starter'])
+    expect(named.filter(id => commands.commandOf(id) === undefined && !(id in keys.ROOM_NAMES))).toEqual([])
+    expect(new Set(help.HELP.map(({ id }) => id)).size).toBe(help.HELP.length)
+  })
+  it.each<[string, Partial<KeyboardEvent>, string, string | null]>([
+    ['e', {}, 'E', 'edit'],
+    ['E', { shiftKey: true }, 'Shift+E', null],
+    ['M', { shiftKey: true }, 'Shift+M', 'make-meeting'],
+    ['Enter', { shiftKey: true }, 'Shift+Enter', 'sibling-before'],
+    ['?', { shiftKey: true }, '?', 'keys'],
+    ['z', { ctrlKey: true }, 'Mod+Z', 'undo'],
+    ['Z', { ctrlKey: true, shiftKey: true }, 'Mod+Shift+Z', 'redo'],
+    [' ', {}, 'Space', 'preview'],
+    ['ArrowUp', { altKey: true }, 'Alt+ArrowUp', 'move-up'],
+    ['Shift', { shiftKey: true }, '', null],
+    ['Dead', {}, '', null],
+    ['é', {}, 'É', null],
+  ])('%s %j is %s', (key, more, chord, command) => {
+    expect([keys.chordOf(press(key, more)), keys.commandFor(press(key, more))]).toEqual([chord, command])
+  })
+  it('can be changed, which takes the chord from whoever had it, and put back', () => {
+    keys.changeKey('fold', 'E')
+    expect([keys.commandFor(press('e')), keys.keys.value.edit]).toEqual(['fold', ['F2']])
+    expect(keys.loadKeys().fold).toEqual(['E'])
+    // A key of the running meeting takes nothing from the tree.
+    keys.changeKey('room-decision', 'B')
+    keys.changeKey('room-idea', 'F2')
+    expect([
+      keys.roomCommandFor(press('b')),
+      keys.roomCommandFor(press('d')),
+      keys.commandFor(press('F2')),
+      keys.keyOf('room-idea'),
+      keys.keyOf('room-next'),
+    ]).toEqual(['room-decision', null, 'edit', 'F2', 'PgDn'])
+    keys.resetKeys()
+    expect(keys.commandFor(press('e'))).toBe('edit')
+    kept.set('sun-porch-keys', '{broken')
+    expect(keys.loadKeys()).toEqual({ ...keys.KEYS, ...keys.ROOM_KEYS })
+  })
+  it('are shown as people read them', () => {
+    expect([keys.chordInWords('Mod+Shift+Z'), keys.chordInWords('Alt+ArrowLeft'), keys.chordInWords('+')]).toEqual([
+      'Ctrl + Shift + Z',
+      'Alt + ←',
+      '+',
+    ])
+  })
+})

@@ -1,0 +1,380 @@
+<script setup lang="ts">
+import { movedLine, type Change } from '#core/tree'
+import { lastKey } from '#core/meeting/agenda'
+import { type Finding, LONGEST_WHY, MOST_MUSTS } from '#core/meeting/readiness'
+import { newId } from '~/desk/new-id'
+import { takeReply } from '~/meeting/replies'
+import { useMeeting } from '~/meeting/useMeeting'
+
+/** The brief, read top to bottom as people think: why, what must be settled, the way there, when, who. */
+const meeting = useMeeting()
+const { desk, brief, findings, readiness, may } = meeting
+const root = ref<HTMLElement>()
+
+// — Why
+const why = ref('')
+const whyOpen = ref(false)
+watch(
+  () => brief.value.why,
+  now => {
+    if (!whyOpen.value) why.value = now
+  },
+  { immediate: true },
+)
+function keepWhy(): void {
+  whyOpen.value = false
+  const said = why.value.trim().toWellFormed()
+  if (said === brief.value.why) return
+  if (said === '') meeting.unsay('why')
+  else meeting.say({ id: 'why', kind: 'why', text: said.slice(0, 4000) })
+}
+const whyNudge = computed(() => {
+  const length = why.value.trim().length
+  if (length === 0) return 'One sentence. If it can’t be found, perhaps no meeting is needed.'
+  return length > LONGEST_WHY ? `${length} letters: ${LONGEST_WHY} are enough for a sentence.` : ''
+})
+
+// — What must be settled
+const fresh = ref('')
+function addMust(): void {
+  const text = fresh.value.trim().toWellFormed()
+  if (text === '') return
+  fresh.value = ''
+  meeting.say({ id: newId(), kind: 'must', order: lastKey(meeting.briefNow().musts), text: text.slice(0, 1000) })
+}
+function keepMust(id: string, order: string, event: Event): void {
+  const text = (event.target as HTMLInputElement).value.trim().toWellFormed()
+  const before = brief.value.musts.find(one => one.id === id)
+  if (!before || before.text === text) return
+  if (text === '') meeting.unsay(id)
+  else meeting.say({ id, kind: 'must', order, text: text.slice(0, 1000) })
+}
+function mustKey(event: KeyboardEvent, i: number): void {
+  const list = meeting.briefNow().musts
+  const one = list[i]!
+  if (event.key === 'Enter') {
+    event.preventDefault()
+    ;(event.target as HTMLElement).blur()
+    root.value?.querySelector<HTMLInputElement>('[data-fresh-must]')?.focus()
+  } else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+    event.preventDefault()
+    const by = event.key === 'ArrowUp' ? -1 : 1
+    const moved = movedLine(list, one.id, by)
+    if (moved.length === 0 || meeting.id.value === null) return
+    meeting.run(
+      moved.map(({ id, text, order }): Change => ({
+        op: 'put',
+        topic: meeting.id.value!,
+        set: 'meeting',
+        member: { id, kind: 'must', text, order },
+      })),
+    )
+    nextTick(() => root.value?.querySelector<HTMLInputElement>(`[data-must="${one.id}"] input`)?.focus())
+  }
+}
+
+// — What stands in the way, and where it's mended
+function fieldOf({ kind, where }: Finding): string {
+  const item = 'item' in where ? `[data-item="${where.item}"]` : ''
+  switch (kind) {
+    case 'why-missing':
+    case 'why-long':
+      return '#meeting-why'
+    case 'musts-missing':
+      return '[data-fresh-must]'
+    case 'musts-many':
+      return `.musts li:nth-child(${MOST_MUSTS + 2}) input`
+    // Where the items are: the number of the thing, on the first of them.
+    case 'must-unserved':
+      return `.serves button:nth-child(${brief.value.musts.findIndex(must => 'must' in where && must.id === where.must) + 1})`
+    case 'items-missing':
+      return '.items .fresh'
+    case 'item-minutes':
+      return `${item} .minutes input`
+    case 'item-owner':
+      return `${item} .owner [role="combobox"]`
+    case 'section-open':
+    case 'document-closed':
+      return `${item} .title`
+    case 'over-slot':
+      return '#meeting-slot'
+    case 'start-missing':
+    case 'start-gap':
+    case 'elsewhere':
+      return '#meeting-day'
+    case 'not-laid-out':
+      return '[data-lay-out]'
+    case 'nobody-needed':
+      return '[data-fresh-person]'
+    case 'not-invited':
+      return '[data-invite]'
+  }
+}
+function mend(finding: Finding): void {
+  const field = root.value?.querySelector<HTMLElement>(fieldOf(finding))
+  field?.scrollIntoView({ block: 'center' })
+  field?.focus()
+}
+// — An answer in a calendar file can be dropped anywhere on the brief
+const dropping = ref(false)
+function drop(event: DragEvent): void {
+  dropping.value = false
+  const file = event.dataTransfer?.files[0]
+  if (file) void takeReply(desk, file)
+}
+const way = ref<{ layOutNow(): void }>()
+const who = ref<{ invite(cancel?: boolean): Promise<void>; request(): Promise<void> }>()
+defineExpose({
+  layOut: () => way.value?.layOutNow(),
+  invite: () => who.value?.invite(),
+  request: () => who.value?.request(),
+})
+const percent = computed(() => Math.round(readiness.value * 100))
+</script>
+
+<template>
+  <div
+    ref="root"
+    class="brief"
+    :class="{ dropping }"
+    @dragover.prevent="dropping = true"
+    @dragleave.self="dropping = false"
+    @drop.prevent="drop">
+    <div class="column">
+      <section data-part="why">
+        <h2><label for="meeting-why">Why we meet</label></h2>
+        <textarea
+          id="meeting-why"
+          v-model="why"
+          rows="2"
+          dir="auto"
+          :readonly="!may"
+          placeholder="So that …"
+          @focus="whyOpen = true"
+          @blur="keepWhy"
+          @keydown.enter.exact.prevent="($event.target as HTMLElement).blur()" />
+        <p v-if="whyNudge" class="nudge" role="note">{{ whyNudge }}</p>
+      </section>
+      <section data-part="musts">
+        <h2>What must be settled</h2>
+        <ol class="musts">
+          <template v-for="(must, i) in brief.musts" :key="must.id">
+            <li v-if="i === MOST_MUSTS" class="divider" aria-hidden="true">If time allows</li>
+            <li :data-must="must.id" :class="{ later: i >= MOST_MUSTS }">
+              <span class="rank" aria-hidden="true">{{ i < MOST_MUSTS ? i + 1 : '·' }}</span>
+              <input
+                v-kept="must.text"
+                dir="auto"
+                :readonly="!may"
+                :aria-label="`${i < MOST_MUSTS ? 'Must be settled' : 'If time allows'}, ${i + 1}`"
+                @blur="keepMust(must.id, must.order, $event)"
+                @keydown="mustKey($event, i)" />
+              <button
+                v-if="may"
+                class="icon-button"
+                :aria-label="`Remove: ${must.text}`"
+                @click="meeting.unsay(must.id)">
+                <Icon name="lucide:x" size="14" />
+              </button>
+            </li>
+          </template>
+        </ol>
+        <input
+          v-if="may"
+          v-model="fresh"
+          data-fresh-must
+          class="fresh"
+          dir="auto"
+          :placeholder="
+            brief.musts.length === 0
+              ? 'The first thing that must be settled, then Enter'
+              : brief.musts.length < MOST_MUSTS
+                ? 'And …'
+                : 'If time allows …'
+          "
+          aria-label="Another thing to be settled"
+          @keydown.enter.prevent="addMust"
+          @blur="addMust" />
+      </section>
+      <MeetingBriefItems ref="way" data-part="items" />
+      <MeetingBriefTime data-part="time" />
+      <MeetingBriefPeople ref="who" data-part="people" />
+    </div>
+    <aside class="ready" aria-label="How ready it is">
+      <h2>{{ findings.length === 0 ? 'Ready' : `${percent} % ready` }}</h2>
+      <div class="bar" role="img" :aria-label="`${percent} per cent ready`">
+        <i :style="{ width: `${percent}%` }" :class="{ full: findings.length === 0 }" />
+      </div>
+      <p v-if="findings.length === 0" class="quiet">Nothing stands in the way of holding it.</p>
+      <ul>
+        <li v-for="finding in findings" :key="finding.kind + JSON.stringify(finding.where)">
+          <button :class="finding.weight" @click="mend(finding)">
+            <Icon :name="finding.weight === 'stop' ? 'lucide:circle-alert' : 'lucide:eye'" size="15" />
+            <span
+              >{{ finding.words
+              }}<small>{{ finding.who === desk.userId ? 'you' : desk.nameOf(finding.who) }} can mend it</small></span
+            >
+          </button>
+        </li>
+      </ul>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.brief {
+  flex: 1;
+  overflow: auto;
+  display: grid;
+  grid-template-columns: minmax(0, 780px) minmax(220px, 300px);
+  gap: 36px;
+  padding: 22px clamp(14px, 3vw, 40px) 80px;
+  align-items: start;
+}
+/* A file is held over it. */
+.dropping {
+  outline: 2px dashed var(--sun);
+  outline-offset: -8px;
+}
+.column {
+  display: flex;
+  flex-direction: column;
+  gap: 26px;
+  min-width: 0;
+}
+h2 {
+  margin-bottom: 8px;
+}
+textarea {
+  width: 100%;
+  font: 600 20px/1.35 var(--display);
+  color: var(--ink);
+  background: var(--surface);
+  border: 1px solid var(--line);
+  border-left: 3px solid var(--sun);
+  padding: 10px 14px;
+  resize: none;
+  field-sizing: content;
+  min-height: 54px;
+}
+.nudge {
+  margin: 6px 0 0;
+  color: var(--quiet);
+  font-size: 13px;
+}
+.musts {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+}
+.musts li:not(.divider) {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  background: var(--surface);
+  border-left: 3px solid var(--porch);
+  box-shadow: 0 0 0 0.5px var(--line);
+  padding-left: 10px;
+}
+.musts .later {
+  border-left-color: var(--line);
+}
+.rank {
+  font: 650 15px var(--display);
+  color: var(--porch);
+  width: 14px;
+  text-align: center;
+}
+.musts input,
+.fresh {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: 550 15px var(--text);
+  padding: 8px 4px;
+  outline-offset: -2px;
+}
+.fresh {
+  width: 100%;
+  border-bottom: 1px dashed var(--line);
+  font-weight: 450;
+}
+.divider {
+  font-size: 12px;
+  color: var(--quiet);
+  font-weight: 600;
+  padding: 6px 0 0 13px;
+}
+.ready {
+  position: sticky;
+  top: 0;
+}
+.bar {
+  height: 6px;
+  background: var(--line);
+  border-radius: 3px;
+  overflow: hidden;
+  margin-bottom: 10px;
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: var(--sun);
+  transition: width 0.2s;
+}
+.bar .full {
+  background: var(--fern);
+}
+.ready ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+}
+.ready li button {
+  width: 100%;
+  display: flex;
+  gap: 8px;
+  align-items: flex-start;
+  text-align: left;
+  border: 0;
+  border-left: 3px solid var(--line);
+  background: var(--surface);
+  padding: 7px 10px;
+  cursor: pointer;
+  font-size: 13px;
+}
+.ready li button:hover {
+  background: var(--hover);
+}
+.ready :deep(.iconify) {
+  flex: none;
+  margin-top: 2px;
+}
+.ready .stop {
+  border-left-color: var(--clay);
+}
+.ready .stop :deep(.iconify) {
+  color: var(--clay);
+}
+.ready small {
+  display: block;
+  color: var(--quiet);
+}
+@media (max-width: 900px) {
+  .brief {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .ready {
+    position: static;
+    order: -1;
+  }
+}
+</style>

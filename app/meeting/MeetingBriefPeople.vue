@@ -1,0 +1,465 @@
+<script setup lang="ts">
+import { addDays } from '#core/schedule/days'
+import { readDay } from '#core/schedule/day-words'
+import type { BriefPerson } from '#core/meeting/brief'
+import { personName } from '#core/meeting/minutes'
+import { settleWishes } from '#core/meeting/wishes'
+import { readAddresses } from '#core/capture/addresses'
+import type { Answer, Change } from '#core/tree'
+import { newId } from '~/desk/new-id'
+import { ANSWER_WORDS, takeReply } from '~/meeting/replies'
+import { useMeeting } from '~/meeting/useMeeting'
+
+/** Who comes, what they answered, and what is sent to them. */
+const meeting = useMeeting()
+const { desk, brief, items, world, isOld, may, busy } = meeting
+
+const PARTS = [
+  { id: '', name: 'takes part' },
+  { id: 'chair', name: 'chair' },
+  { id: 'notes', name: 'note taker' },
+]
+const members = computed(() => {
+  void desk.lateTick.value
+  const asked = new Set(brief.value.people.map(({ user }) => user))
+  return desk.status.people.filter(({ id }) => !asked.has(id))
+})
+function put(person: BriefPerson, next: Partial<Pick<BriefPerson, 'needed' | 'role'>> = {}): void {
+  const { id, user, mail, name, needed, role } = meeting.briefNow().people.find(one => one.id === person.id) ?? person
+  meeting.say({ id, kind: 'person', user, mail, name, needed, role, ...next })
+}
+const setRole = (person: BriefPerson, role: string): void =>
+  put(person, { role: role === 'chair' || role === 'notes' ? role : null })
+
+const fresh = ref('')
+const wrong = ref('')
+const offered = computed(() => {
+  const text = fresh.value.trim().toLocaleLowerCase()
+  return members.value.filter(({ name }) => text === '' || name.toLocaleLowerCase().includes(text)).slice(0, 8)
+})
+function add(): void {
+  const text = fresh.value.trim()
+  wrong.value = ''
+  if (text === '' || !desk.guard()) return
+  const member =
+    members.value.find(({ name }) => name.toLocaleLowerCase() === text.toLocaleLowerCase()) ??
+    (text.includes('@') ? undefined : offered.value[0])
+  if (member) {
+    addMember(member.id)
+    return
+  }
+  if (!text.includes('@')) {
+    // A name that nobody here has yet: it waits for whoever joins with it.
+    if (
+      meeting
+        .briefNow()
+        .people.some(person => person.user === null && person.name.toLocaleLowerCase() === text.toLocaleLowerCase())
+    )
+      wrong.value = `${text} is asked already.`
+    else if (
+      meeting.say({
+        id: newId(),
+        kind: 'person',
+        user: null,
+        mail: null,
+        name: text.toWellFormed().slice(0, 200),
+        needed: true,
+        role: null,
+      })
+    )
+      fresh.value = ''
+    return
+  }
+  const { good, wrong: unread } = readAddresses(text)
+  const asked = meeting.briefNow().people
+  const known = (mail: string): string | undefined =>
+    desk.status.people.find(person => person.email?.toLowerCase() === mail)?.id
+  const added = good.filter(
+    ({ mail }) => !asked.some(person => person.mail === mail || (person.user !== null && person.user === known(mail))),
+  )
+  if (unread.length > 0) wrong.value = `${unread.map(one => `“${one}”`).join(', ')} can’t be a mail address.`
+  else if (added.length === 0) wrong.value = `${good[0]?.mail ?? text} is asked already.`
+  if (
+    meeting.id.value !== null &&
+    added.length > 0 &&
+    meeting.run(
+      added.map(({ mail, name }): Change => {
+        const user = known(mail) ?? null
+        return {
+          op: 'put',
+          topic: meeting.id.value!,
+          set: 'meeting',
+          member: {
+            id: newId(),
+            kind: 'person',
+            user,
+            mail: user === null ? mail : null,
+            name: user === null ? name : '',
+            needed: true,
+            role: null,
+          },
+        }
+      }),
+    )
+  )
+    fresh.value = unread.join(', ')
+}
+function addMember(user: string): void {
+  if (meeting.briefNow().people.some(person => person.user === user)) return
+  if (meeting.say({ id: newId(), kind: 'person', user, mail: null, name: '', needed: true, role: null }))
+    fresh.value = ''
+}
+/**
+ * Whoever joined while this is open gets what was meant for them; the server does the same, so that it's done with no
+ * browser open too.
+ */
+watch(
+  () => desk.status.people,
+  people => {
+    if (may.value) meeting.run(settleWishes(desk.tree, people))
+  },
+)
+
+// — What is sent
+const by = ref('')
+const byDay = computed(() =>
+  by.value.trim() === ''
+    ? brief.value.begins
+      ? addDays(brief.value.begins.day, -1)
+      : null
+    : readDay(by.value, daySense()),
+)
+async function request(): Promise<void> {
+  if (!byDay.value) {
+    desk.say('By which day? Write it like “fri” or “12 May”.')
+    return
+  }
+  const done = await meeting.ask<{ asked: number }>('request', 'requests', { by: byDay.value })
+  if (done)
+    desk.say(
+      done.asked === 0
+        ? 'Nobody was left to ask: each owner has been asked for that day, or is ready.'
+        : `${done.asked} ${done.asked === 1 ? 'letter asks' : 'letters ask'} for their sections by ${dayInWords(byDay.value)}.`,
+    )
+}
+async function invite(cancel = false): Promise<void> {
+  const done = await meeting.ask<{ letters: number }>(cancel ? 'cancel' : 'invite', 'invitation', { cancel })
+  if (done)
+    desk.say(
+      cancel
+        ? `Cancelled; ${done.letters} ${done.letters === 1 ? 'letter says' : 'letters say'} so.`
+        : `${done.letters} ${done.letters === 1 ? 'letter is' : 'letters are'} out, each with a calendar file.`,
+    )
+}
+async function answer(given: Answer): Promise<void> {
+  await meeting.ask('answer', 'answer', { answer: given, comment: '' })
+}
+defineExpose({ invite, request })
+const own = computed(() => brief.value.people.find(({ user }) => user === desk.userId) ?? null)
+
+// — Answers that arrived as calendar files
+function chooseFile(event: Event): void {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file) void takeReply(desk, file)
+  input.value = ''
+}
+const reply = ref<HTMLInputElement>()
+</script>
+
+<template>
+  <section class="people">
+    <h2>Who must be there</h2>
+    <p v-if="own && brief.invitation && brief.stage === 'planned'" class="mine" role="group" aria-label="Your answer">
+      <span>{{ own.answer === 'needs-action' ? 'Do you come?' : `You said: ${ANSWER_WORDS[own.answer]}.` }}</span>
+      <button
+        v-for="(words, given) in { accepted: 'I come', tentative: 'Perhaps', declined: 'I don’t come' }"
+        :key="given"
+        :aria-pressed="own.answer === given"
+        @click="answer(given)">
+        {{ words }}
+      </button>
+    </p>
+    <ul>
+      <li v-for="person in brief.people" :key="person.id" :data-person="person.id">
+        <span class="initials" :style="{ background: hueOf(person.user ?? person.mail ?? '') }" aria-hidden="true">{{
+          initialsOf(personName(person, desk.nameOf) || '?')
+        }}</span>
+        <span class="name"
+          >{{ personName(person, desk.nameOf)
+          }}<small v-if="person.user === null">{{
+            person.mail === null ? 'not in this tree yet' : `guest${person.name ? `, ${person.mail}` : ''}`
+          }}</small></span
+        >
+        <span v-if="world.elsewhere[person.id]" class="clash" :title="`In ${world.elsewhere[person.id]} at that time`"
+          ><Icon name="lucide:calendar-x" size="14" /> in {{ world.elsewhere[person.id] }}</span
+        >
+        <span class="answer" :class="person.answer" :title="person.comment"
+          >{{ brief.invitation ? ANSWER_WORDS[person.answer] : ''
+          }}{{ person.comment ? ` (${person.comment})` : '' }}</span
+        >
+        <button
+          class="needed"
+          :disabled="!may"
+          :aria-pressed="person.needed"
+          :aria-label="`${personName(person, desk.nameOf)} is ${person.needed ? 'needed' : 'optional'}`"
+          @click="put(person, { needed: !person.needed })">
+          {{ person.needed ? 'needed' : 'optional' }}
+        </button>
+        <Select
+          :model-value="person.role ?? ''"
+          :options="PARTS"
+          option-label="name"
+          option-value="id"
+          size="small"
+          class="role"
+          placeholder="takes part"
+          :disabled="!may"
+          :aria-label="`Part of ${personName(person, desk.nameOf)}`"
+          @update:model-value="setRole(person, $event)" />
+        <button
+          v-if="may"
+          class="icon-button"
+          :aria-label="`Take ${personName(person, desk.nameOf)} off`"
+          @click="meeting.unsay(person.id)">
+          <Icon name="lucide:x" size="14" />
+        </button>
+      </li>
+    </ul>
+    <div v-if="may" class="add">
+      <input
+        v-model="fresh"
+        data-fresh-person
+        placeholder="A name, or mail addresses"
+        aria-label="Ask somebody to come"
+        @keydown.enter.prevent="add" />
+      <button v-for="member in offered" :key="member.id" class="offered" @click="addMember(member.id)">
+        <Icon name="lucide:plus" size="13" /> {{ member.name }}
+      </button>
+    </div>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <div v-if="may" class="send">
+      <label for="sections-by">Sections filled in by</label>
+      <input id="sections-by" v-model="by" class="short" :placeholder="byDay ? dayInWords(byDay) : 'a day'" />
+      <Button
+        label="Ask the owners"
+        size="small"
+        outlined
+        :disabled="busy !== '' || items.length === 0"
+        @click="request" />
+      <span class="grow" />
+      <button class="plain" @click="reply?.click()">Answer from a calendar file …</button>
+      <input
+        ref="reply"
+        type="file"
+        class="visually-hidden"
+        accept=".ics,text/calendar"
+        aria-label="Calendar file with an answer"
+        tabindex="-1"
+        @change="chooseFile" />
+      <Button
+        v-if="brief.stage === 'planned' && brief.invitation"
+        label="Cancel it"
+        size="small"
+        text
+        severity="danger"
+        :disabled="busy !== ''"
+        @click="invite(true)" />
+      <Button
+        v-if="brief.stage === 'planned' || brief.stage === 'cancelled'"
+        data-invite
+        :label="
+          brief.stage === 'cancelled'
+            ? 'Invite again'
+            : !brief.invitation
+              ? 'Invite everybody'
+              : isOld
+                ? 'Send the change'
+                : 'Invite again'
+        "
+        size="small"
+        :outlined="brief.invitation !== null && !isOld"
+        :disabled="busy !== ''"
+        @click="invite()" />
+    </div>
+    <p v-if="brief.invitation" class="quiet">
+      Invited {{ agoInWords(new Date(brief.invitation.at).toISOString()) }} by {{ desk.nameOf(brief.invitation.by) }}.{{
+        isOld ? ' Something they should hear of has changed since.' : ''
+      }}
+    </p>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin-bottom: 8px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-direction: column;
+  gap: 3px;
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  background: var(--surface);
+  box-shadow: 0 0 0 0.5px var(--line);
+  padding: 3px 6px 3px 8px;
+  flex-wrap: wrap;
+}
+.name {
+  flex: 1;
+  min-width: 120px;
+  font-weight: 550;
+}
+.name small {
+  color: var(--quiet);
+  font-weight: 400;
+  margin-left: 7px;
+}
+.clash {
+  color: var(--clay);
+  font-size: 12.5px;
+  font-weight: 600;
+  display: inline-flex;
+  gap: 4px;
+  align-items: center;
+}
+.answer {
+  font-size: 12.5px;
+  color: var(--quiet);
+}
+.answer.accepted {
+  color: var(--fern);
+  font-weight: 600;
+}
+.answer.declined {
+  color: var(--clay);
+  font-weight: 600;
+}
+.needed {
+  border: 1px solid var(--line);
+  background: none;
+  border-radius: 6px;
+  font-size: 12px;
+  min-height: 26px;
+  padding: 0 8px;
+  cursor: pointer;
+  color: var(--quiet);
+  width: 72px;
+}
+.needed[aria-pressed='true'] {
+  color: var(--porch);
+  border-color: var(--porch);
+  font-weight: 600;
+}
+.role {
+  width: 118px;
+}
+.role :deep(.p-select-label) {
+  padding: 4px 2px 4px 8px;
+  font-size: 13px;
+}
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 6px;
+  align-items: center;
+}
+.add input {
+  flex: 1 1 230px;
+  border: 0;
+  border-bottom: 1px dashed var(--line);
+  background: none;
+  color: inherit;
+  font: 450 14px var(--text);
+  padding: 8px 6px;
+}
+.offered {
+  border: 1px dashed var(--line);
+  background: none;
+  border-radius: 6px;
+  padding: 3px 9px;
+  font-size: 12.5px;
+  cursor: pointer;
+  min-height: 28px;
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
+}
+.offered:hover {
+  border-color: var(--porch);
+}
+.send {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin-top: 16px;
+  flex-wrap: wrap;
+  font-size: 13px;
+}
+.send label {
+  color: var(--quiet);
+}
+.short {
+  width: 110px;
+  border: 1px solid var(--line);
+  background: var(--surface);
+  color: inherit;
+  font: 500 13px var(--text);
+  border-radius: 6px;
+  padding: 6px 8px;
+}
+.plain {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 600;
+  cursor: pointer;
+  min-height: 28px;
+}
+.grow {
+  flex: 1;
+}
+.wrong {
+  color: var(--clay);
+  margin: 6px 0 0;
+  font-weight: 550;
+}
+.mine {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  background: var(--ceiling);
+  padding: 8px 12px;
+  margin: 0 0 8px;
+  border-radius: 6px;
+  flex-wrap: wrap;
+}
+.mine span {
+  flex: 1;
+  font-weight: 600;
+}
+.mine button {
+  border: 1px solid var(--porch);
+  background: var(--surface);
+  border-radius: 6px;
+  padding: 4px 12px;
+  cursor: pointer;
+  font-weight: 600;
+  min-height: 30px;
+}
+.mine [aria-pressed='true'] {
+  background: var(--porch);
+  color: var(--on-porch);
+}
+p.quiet {
+  margin: 8px 0 0;
+  font-size: 13px;
+}
+</style>

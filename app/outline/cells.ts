@@ -1,0 +1,107 @@
+import { readDetails } from '#core/capture/quick-details'
+import { readDay, readLength } from '#core/schedule/day-words'
+import type { Column } from '#core/tree/view'
+import { type Change, markersOf, type SetName, topicOf, type TopicId } from '#core/tree'
+import type { Desk } from '~/desk/desk'
+
+/** Columns whose cells can be typed in. */
+export const TYPED: readonly Column[] = ['markers', 'people', 'start', 'due', 'length', 'done', 'priority']
+export const COLUMN_NAMES: Record<Column, string> = {
+  number: 'Number',
+  markers: 'Markers',
+  people: 'People',
+  start: 'Start',
+  due: 'Due',
+  length: 'Length',
+  done: 'Done',
+  priority: 'Priority',
+  signs: 'Signs',
+}
+
+/** What a cell says when it's opened for typing. */
+export function cellText(desk: Desk, id: TopicId, column: Column): string {
+  const topic = topicOf(desk.tree, id)
+  switch (column) {
+    case 'markers':
+      return topic.markers
+        .map(marker => markersOf(desk.tree.fields).find(one => one.id === marker)?.name ?? marker)
+        .join(', ')
+    case 'people':
+      return topic.people.map(desk.nameOf).join(', ')
+    case 'start':
+    case 'due':
+      return topic[column] === null ? '' : dayInWords(topic[column])
+    case 'length':
+      return topic.duration === null ? '' : String(topic.duration)
+    case 'done':
+    case 'priority':
+      return topic[column] === null ? '' : String(topic[column])
+    default:
+      return ''
+  }
+}
+
+/** The changes that what was typed in a cell means; null, with the reason, when it isn't understood. */
+export function readCell(desk: Desk, topic: TopicId, column: Column, said: string): readonly Change[] | string {
+  const text = said.trim()
+  // What was opened and not changed says what it said, whether or not it could be read back.
+  if (text === cellText(desk, topic, column).trim()) return []
+  const now = topicOf(desk.tree, topic)
+  switch (column) {
+    case 'start':
+    case 'due': {
+      const day = text === '' ? null : readDay(text, daySense())
+      if (text !== '' && day === null) return `“${text}” isn’t a day. “fri”, “12 May” and “in 2 weeks” are.`
+      return day === now[column] ? [] : [{ op: 'set', topic, field: column, value: day }]
+    }
+    case 'length':
+    case 'done':
+    case 'priority': {
+      const field = column === 'length' ? 'duration' : column
+      const value =
+        text === ''
+          ? null
+          : ((column === 'length' ? readLength(text, ownLocale()) : null) ??
+            Number(text.replace(',', '.').replace(/\s*%$/, '')))
+      const fits =
+        value === null ||
+        (Number.isFinite(value) &&
+          (column === 'length'
+            ? value >= 0 && value <= 10_000
+            : Number.isInteger(value) && (column === 'done' ? value >= 0 && value <= 100 : value >= 1 && value <= 5)))
+      if (!fits)
+        return column === 'length'
+          ? 'A length is a number of working days.'
+          : column === 'done'
+            ? 'Done is a number from 0 to 100.'
+            : 'A priority is a number from 1, the most urgent, to 5.'
+      return value === now[field] ? [] : [{ op: 'set', topic, field, value } as Change]
+    }
+    case 'people':
+    case 'markers':
+      return readMembers(desk, topic, column, text)
+    default:
+      return []
+  }
+}
+
+function readMembers(
+  desk: Desk,
+  topic: TopicId,
+  set: Extract<SetName, 'people' | 'markers'>,
+  text: string,
+): readonly Change[] | string {
+  const { details, title } = readDetails(`x // ${text}`, {
+    ...desk.known(),
+    ...(set === 'people' ? { markers: [] } : { people: [] }),
+  })
+  const wanted = details[set] ?? []
+  const left = /\/\/\s*(.*)$/.exec(title)?.[1] ?? ''
+  if (text !== '' && left !== '')
+    return `“${left}” isn’t ${set === 'people' ? 'somebody of this tree' : 'a marker'}. Nothing was changed.`
+  const now = topicOf(desk.tree, topic)[set]
+  return [
+    ...now.filter(member => !wanted.includes(member)).map((member): Change => ({ op: 'take', topic, set, member })),
+    ...wanted.filter(member => !now.includes(member)).map((member): Change => ({ op: 'put', topic, set, member })),
+  ]
+}

@@ -1,0 +1,24 @@
+<script setup lang="ts">
+import type { MarkerSet } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { usePage } from './page'
+
+/** Dialogs and boxes over the tree; each is loaded when it's first opened. */
+const markers = defineModel<MarkerSet | 'new' | null>('markers', { required: true })
+const desk = useDesk()
+const page = usePage()
+const { boxes, met } = page
+</script>
+
+<template>
+  <LazyEverythingBox v-if="met.everything" v-model:visible="boxes.everything" @run="page.run($event)" />
+  <LazyKeyList v-if="met.keys" v-model:visible="boxes.keys" />
+  <LazyShareDialog v-if="met.share" v-model:visible="boxes.share" />
+  <LazyMarkerSetDialog v-if="markers" :set="markers" @closed="markers = null" />
+  <LazyDuplicateDialog v-if="met.duplicate" v-model:visible="boxes.duplicate" />
+  <LazyStarterDialog v-if="met.starter" v-model:visible="boxes.starter" />
+  <LazyAboutDialog v-if="met.about" v-model:visible="boxes.about" />
+  <LazyHelpBox v-if="met.help" v-model:visible="boxes.help" />
+  <LazyReferenceDialog v-if="page.referring.value" @closed="page.referring.value = false" />
+  <LazyFileViewer v-if="desk.viewing.value" />
+</template>

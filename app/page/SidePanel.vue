@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { MarkerSet } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import type { Panel } from '~/keys/commands'
+import { usePage } from './page'
+
+/** The panel beside the canvas, in the place of the side sheet. */
+defineProps<{ what: Panel }>()
+const emit = defineEmits<{ markers: [set: MarkerSet | 'new'] }>()
+const desk = useDesk()
+const page = usePage()
+const NAMES: Record<Panel, string> = {
+  markers: 'Markers',
+  dress: 'Colour and style',
+  arrange: 'Arrangement',
+  key: 'Key',
+  filter: 'Filter and views',
+  pages: 'Pages and numbers',
+}
+const close = (): void => {
+  page.side.value = null
+}
+</script>
+
+<template>
+  <aside v-opened="{ manner: what === 'key' ? 'pane' : 'panel', close }" class="panel" :aria-label="NAMES[what]">
+    <div class="panel-head">
+      <h2>{{ NAMES[what] }}</h2>
+      <button class="icon-button" aria-label="Close" data-close @click="close">
+        <Icon name="lucide:x" size="16" />
+      </button>
+    </div>
+    <MarkerSheet
+      v-if="what === 'markers'"
+      :ids="[...desk.selection.value]"
+      :editable="desk.session.canEdit"
+      @change="emit('markers', $event ?? 'new')" />
+    <LazyDressPanel v-else-if="what === 'dress'" />
+    <LazyArrangePanel v-else-if="what === 'arrange'" />
+    <LazyFilterPanel v-else-if="what === 'filter'" />
+    <LazyPagesPanel v-else-if="what === 'pages'" />
+    <LazyKeyPanel v-else />
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  overflow: auto;
+  background: var(--surface);
+  border-left: 1px solid var(--line);
+  padding: 10px 16px 16px;
+}
+.panel-head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin-bottom: 6px;
+}
+</style>

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+import { topicOf } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import type { Panel } from '~/keys/commands'
+import { usePage } from './page'
+
+/** The tree's title, its views, the signs of the page, and who is here. */
+const desk = useDesk()
+const page = usePage()
+const account = useAccount()
+
+const VIEWS = [
+  { id: 'canvas', name: 'Canvas' },
+  { id: 'outline', name: 'Outline' },
+  { id: 'meeting', name: 'Meeting' },
+] as const
+const PANELS: readonly { readonly id: Panel; readonly name: string; readonly icon: string }[] = [
+  { id: 'arrange', name: 'Arrangement', icon: 'lucide:network' },
+  { id: 'markers', name: 'Markers', icon: 'lucide:bookmark' },
+  { id: 'dress', name: 'Colour and style', icon: 'lucide:palette' },
+]
+
+const title = computed(() => {
+  void desk.lateTick.value
+  return topicOf(desk.tree, desk.tree.centre).title
+})
+function rename(event: Event): void {
+  const said = (event.target as HTMLInputElement).value.trim().toWellFormed()
+  if (said !== title.value) desk.set('title', said, [desk.tree.centre])
+}
+
+const here = computed(() => {
+  const seen = new Map<string, { id: string; name: string }>()
+  if (account.me) seen.set(account.me.id, account.me)
+  for (const person of desk.status.present) seen.set(person.id, person)
+  return [...seen.values()]
+})
+function visitPerson(id: string): void {
+  const person = desk.status.present.find(one => one.id === id)
+  const topic = person?.typing ?? person?.selected[0]
+  if (topic && desk.tree.topics.has(topic)) desk.visit(topic)
+}
+</script>
+
+<template>
+  <header class="top">
+    <input
+      class="tree-title"
+      v-kept="title"
+      :readonly="!desk.session.canEdit"
+      aria-label="Title of the tree"
+      @change="rename"
+      @keydown.enter="($event.target as HTMLInputElement).blur()" />
+    <div class="views" role="tablist" aria-label="Views">
+      <button
+        v-for="view in VIEWS"
+        :key="view.id"
+        role="tab"
+        :aria-selected="desk.view.value === view.id"
+        :class="{ on: desk.view.value === view.id }"
+        @click="desk.view.value = view.id">
+        {{ view.name }}
+      </button>
+    </div>
+    <span class="grow" />
+    <button data-tip="Find" class="icon-button" aria-label="Find" @click="page.find()">
+      <Icon name="lucide:search" size="17" />
+    </button>
+    <button data-tip="Undo" class="icon-button" aria-label="Undo" :disabled="!desk.status.canUndo" @click="desk.undo()">
+      <Icon name="lucide:undo-2" size="17" />
+    </button>
+    <button
+      data-tip="Redo"
+      class="icon-button redo"
+      aria-label="Redo"
+      :disabled="!desk.status.canRedo"
+      @click="desk.redo()">
+      <Icon name="lucide:redo-2" size="17" />
+    </button>
+    <template v-if="desk.view.value !== 'meeting'">
+      <button
+        data-tip="Side sheet"
+        class="icon-button"
+        aria-label="Side sheet"
+        :aria-pressed="desk.sheetOpen.value"
+        @click="desk.sheetOpen.value = !desk.sheetOpen.value">
+        <Icon name="lucide:panel-right" size="17" />
+      </button>
+      <button
+        v-for="panel in PANELS"
+        :key="panel.id"
+        :data-tip="panel.name"
+        class="icon-button extra"
+        :aria-label="panel.name"
+        :aria-pressed="page.side.value === panel.id"
+        @click="page.togglePanel(panel.id)">
+        <Icon :name="panel.icon" size="17" />
+      </button>
+    </template>
+    <button data-tip="Help" class="icon-button extra" aria-label="Help" @click="page.open('help')">
+      <Icon name="lucide:circle-help" size="17" />
+    </button>
+    <button data-tip="Keys" class="icon-button keys" aria-label="Keys" @click="page.open('keys')">
+      <Icon name="lucide:keyboard" size="17" />
+    </button>
+    <span class="here" role="group" aria-label="Who is here">
+      <button
+        v-for="person in here"
+        :key="person.id"
+        :data-tip="person.name"
+        class="initials"
+        :style="{ background: hueOf(person.id) }"
+        :aria-label="person.id === account.me?.id ? `${person.name}, you` : `${person.name} is here`"
+        @click="visitPerson(person.id)">
+        {{ initialsOf(person.name) }}
+      </button>
+    </span>
+    <Button label="Share" size="small" @click="page.open('share')" />
+  </header>
+</template>
+
+<style scoped>
+.top {
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 0 16px 0 14px;
+  background: var(--surface);
+  border-bottom: 1px solid var(--line);
+  min-width: 0;
+}
+.tree-title {
+  font: 600 19px var(--display);
+  letter-spacing: -0.01em;
+  border: 1px solid transparent;
+  background: none;
+  color: inherit;
+  border-radius: 6px;
+  padding: 4px 6px;
+  min-width: 60px;
+  max-width: 420px;
+  field-sizing: content;
+  text-overflow: ellipsis;
+}
+.tree-title:hover,
+.tree-title:focus {
+  border-color: var(--line);
+}
+.views {
+  display: flex;
+  gap: 2px;
+  margin-left: 10px;
+}
+.views button {
+  border: 0;
+  background: none;
+  padding: 6px 11px;
+  border-radius: 7px;
+  color: var(--quiet);
+  font-weight: 500;
+  cursor: pointer;
+}
+.views button:hover {
+  color: var(--ink);
+}
+.views .on {
+  background: var(--ceiling);
+  color: var(--ink);
+  font-weight: 600;
+}
+.grow {
+  flex: 1;
+}
+.here {
+  display: flex;
+  padding: 0 12px 0 10px;
+}
+.here .initials {
+  margin-left: -8px;
+  cursor: pointer;
+  padding: 0;
+}
+.icon-button[aria-pressed='true'] {
+  background: var(--ceiling);
+  color: var(--ink);
+}
+@media (max-width: 700px) {
+  .top {
+    padding: 0 8px;
+    gap: 0;
+  }
+  .keys,
+  .here,
+  .redo,
+  .extra {
+    display: none;
+  }
+  .tree-title {
+    flex: 1;
+    min-width: 0;
+    width: 0;
+  }
+  .grow {
+    display: none;
+  }
+  .views {
+    margin: 0;
+  }
+  .views button {
+    padding: 6px 7px;
+    font-size: 13px;
+  }
+}
+</style>

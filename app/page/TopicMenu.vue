@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { backFromClick } from '~/focus/opened'
+import { type Command, COMMANDS } from '~/keys/commands'
+import { chordInWords, keys } from '~/keys/keys'
+import { usePage } from './page'
+
+/** The context menu of a topic: what is used most at once, the rest under its groups. */
+const page = usePage()
+const menu = ref<{ show(event: Event): void }>()
+defineExpose({ show: (event: Event) => menu.value?.show(event) })
+
+const item = (command: Command) => ({
+  label: command.name,
+  command: () => page.run(command),
+  chord: keys.value[command.id]?.[0] ?? '',
+})
+const items = [
+  ...COMMANDS.filter(command => command.menu === 'first').map(item),
+  { separator: true },
+  ...[...new Set(COMMANDS.map(command => command.group))].flatMap(group => {
+    const inner = COMMANDS.filter(command => command.group === group && command.menu === 'more').map(item)
+    return inner.length > 0 ? [{ label: group, items: inner }] : []
+  }),
+]
+</script>
+
+<template>
+  <ContextMenu ref="menu" :model="items" @hide="nextTick(backFromClick)">
+    <template #item="{ item: one, props: at }">
+      <a v-bind="at.action" class="menu-item"
+        ><span>{{ one.label }}</span
+        ><kbd v-if="one.chord">{{ chordInWords(String(one.chord)) }}</kbd></a
+      >
+    </template>
+  </ContextMenu>
+</template>
+
+<style scoped>
+.menu-item {
+  display: flex;
+  justify-content: space-between;
+  gap: 24px;
+  width: 100%;
+  color: inherit;
+}
+</style>

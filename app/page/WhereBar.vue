@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { shorten, topicOf } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+
+/** Where one is when it isn't the whole tree, and the way back. */
+const desk = useDesk()
+/** The page that is shown, and the one it hangs on. */
+const onPage = computed(() => {
+  void desk.lateTick.value
+  const id = desk.only.value
+  if (id === null || !desk.tree.topics.get(id)?.page) return null
+  const above = desk.pageOf(id)
+  return {
+    title: shorten(topicOf(desk.tree, id).title || 'untitled', 40),
+    above,
+    aboveTitle: above === null ? 'the whole tree' : `“${shorten(topicOf(desk.tree, above).title, 30)}”`,
+  }
+})
+</script>
+
+<template>
+  <div v-if="desk.only.value && desk.view.value !== 'meeting'" class="only" role="status">
+    <template v-if="onPage"
+      ><Icon name="lucide:book-open" size="14" /> Page “{{ onPage.title }}”
+      <button @click="desk.showOnly(onPage.above)">Back to {{ onPage.aboveTitle }}</button></template
+    ><template v-else>Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></template>
+  </div>
+  <button v-if="desk.journey.steps.value" class="back" @click="desk.journey.back()">
+    <Icon name="lucide:undo-dot" size="15" /> Back to where you were <kbd>Esc</kbd>
+  </button>
+</template>
+
+<style scoped>
+.only {
+  position: absolute;
+  left: 50%;
+  top: 12px;
+  transform: translateX(-50%);
+  background: var(--ceiling);
+  border-radius: 8px;
+  padding: 5px 12px;
+  z-index: 5;
+  font-size: 13px;
+  display: flex;
+  gap: 7px;
+  align-items: center;
+}
+.only button {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 650;
+  cursor: pointer;
+  text-decoration: underline;
+  padding: 4px;
+}
+.back {
+  position: absolute;
+  left: 50%;
+  bottom: 16px;
+  transform: translateX(-50%);
+  z-index: 5;
+  border: 1px solid var(--line);
+  background: var(--surface);
+  border-radius: 8px;
+  box-shadow: var(--shadow);
+  padding: 6px 12px;
+  cursor: pointer;
+  font-size: 13px;
+  display: flex;
+  gap: 7px;
+  align-items: center;
+}
+.back:hover {
+  border-color: var(--porch);
+}
+</style>

@@ -1,0 +1,56 @@
+import { useEventListener } from '@vueuse/core'
+import type { Desk } from '~/desk/desk'
+import { closeTop, isDialogOpen } from '~/focus/opened'
+import { isTextField } from '~/focus/typeahead'
+import { commandOf } from '~/keys/commands'
+import { commandFor } from '~/keys/keys'
+import { IN_MEETING, type Page } from './page'
+
+export const inField = (target: EventTarget | null): boolean =>
+  isTextField(target) || target instanceof HTMLSelectElement
+const inTree = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target === document.body || target.hasAttribute('data-home') || target.closest('[role="tree"]') !== null)
+
+/** Keys of the tree page: Esc, the cross-link that is selected, and commands. */
+export function usePageKeys(desk: Desk, page: Page): void {
+  function escape(): void {
+    if (page.canvas.value?.escape() || page.outline.value?.escape() || closeTop()) return
+    if (desk.selection.value.size > 1) desk.select(desk.focus.value)
+    else if (desk.finding.open.value || desk.finding.active) desk.finding.close()
+    else if (desk.journey.back()) return
+    else if (desk.only.value) desk.showOnly(desk.pageOf(desk.only.value))
+  }
+
+  /** Whether a command may be given from where the keys go. */
+  function isHeard(event: KeyboardEvent, id: string): boolean {
+    // Outside the tree a button keeps its own Enter, Tab and arrows; chords with Mod work everywhere.
+    if (!inTree(event.target) && !event.ctrlKey && !event.metaKey && !['?', '/'].includes(event.key)) return false
+    return (
+      desk.view.value !== 'meeting' ||
+      IN_MEETING.has(id) ||
+      (event.target instanceof HTMLElement && event.target.closest('[role="tree"]') !== null)
+    )
+  }
+
+  useEventListener(window, 'keydown', event => {
+    if (!desk.status.ready || event.defaultPrevented || inField(event.target)) return
+    if (event.key === 'Escape') {
+      escape()
+      return
+    }
+    if ((event.key === 'Delete' || event.key === 'Backspace') && desk.tie.value && inTree(event.target)) {
+      event.preventDefault()
+      const { topic, id: tie } = desk.tie.value
+      desk.tie.value = null
+      desk.put(topic, { op: 'take', topic, set: 'ties', member: tie })
+      desk.say('Untied.', true)
+      return
+    }
+    const id = isDialogOpen() ? null : commandFor(event)
+    const command = id && commandOf(id)
+    if (!command || !isHeard(event, command.id)) return
+    event.preventDefault()
+    page.run(command)
+  })
+}

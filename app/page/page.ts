@@ -1,0 +1,200 @@
+import { until } from '@vueuse/core'
+import type { InjectionKey, Ref } from 'vue'
+import { isMeeting } from '#core/meeting/brief'
+import { topicOf, type TopicId } from '#core/tree'
+import type { Desk } from '~/desk/desk'
+import { enter as enterOpened } from '~/focus/opened'
+import { expectField } from '~/focus/typeahead'
+import { makeMeetingOf } from '~/meeting/doing'
+import type { MeetingAct } from '~/meeting/useMeeting'
+import type { Box, Command, House, Panel, SheetPart } from '~/keys/commands'
+
+/** What the canvas lets the page do. */
+export interface CanvasHold {
+  fit(): void
+  fitSelection(): void
+  zoomBy(by: number | 'whole'): void
+  escape(): boolean
+}
+export interface OutlineHold {
+  focus(): void
+  escape(): boolean
+  cells(): void
+}
+export interface MeetingHold {
+  choose(id: TopicId): void
+  act(what: MeetingAct): Promise<void>
+}
+
+/** What the keys do while a meeting is shown; the rest of them belong to its own views. */
+export const IN_MEETING = new Set(['meeting', 'undo', 'redo', 'everything', 'help', 'keys', 'theme', 'next-meeting'])
+
+const BOXES: readonly Box[] = ['everything', 'keys', 'share', 'help', 'duplicate', 'starter', 'about']
+const allClosed = (): Record<Box, boolean> => Object.fromEntries(BOXES.map(box => [box, false])) as Record<Box, boolean>
+
+export const PAGE: InjectionKey<Page> = Symbol('page')
+
+export function usePage(): Page {
+  const page = inject(PAGE)
+  if (!page) throw new Error('no tree page is shown here')
+  return page
+}
+
+/** The page around an open tree: which boxes, panels and pickers are open, and what commands ask of it. */
+export class Page implements House {
+  readonly boxes = reactive(allClosed())
+  /** Boxes that have been open once: what isn't needed for the first look is loaded when it first is. */
+  readonly met = reactive(allClosed())
+  /** The panel beside the canvas that stays open from topic to topic. */
+  readonly side = ref<Panel | null>(null)
+  readonly trayOpen = ref(false)
+  readonly overviewOpen = ref(false)
+  readonly moving = ref(false)
+  /** A topic that is being looked for, to tie the selection to or to show here. */
+  readonly choosing = ref<'tie' | null>(null)
+  readonly referring = ref(false)
+  /** Whether the first look is over. */
+  readonly settled = ref(false)
+  /** The view of the tree to come back to from the meeting. */
+  readonly treeView = ref<'canvas' | 'outline'>('canvas')
+  readonly canvas: Ref<CanvasHold | undefined> = ref()
+  readonly outline: Ref<OutlineHold | undefined> = ref()
+  readonly meetingView: Ref<MeetingHold | undefined> = ref()
+  readonly sheet: Ref<{ into(part: SheetPart): void } | undefined> = ref()
+  readonly findBar: Ref<{ focus(): void } | undefined> = ref()
+  readonly pictureFile = ref<HTMLInputElement>()
+
+  constructor(
+    private readonly desk: Desk,
+    readonly toggleTheme: () => void,
+  ) {
+    watch(this.boxes, () => {
+      for (const what of BOXES) if (this.boxes[what]) this.met[what] = true
+    })
+    watch(
+      desk.view,
+      (now, before) => {
+        if (now !== 'meeting') this.treeView.value = now
+        if (before === 'meeting') nextTick(focusTree)
+      },
+      { immediate: true },
+    )
+  }
+
+  /** What is done to the tree is done in sight of it: from a meeting, its view comes first. */
+  run(command: Command): void {
+    const { desk } = this
+    const { id, group } = command
+    if (desk.view.value !== 'meeting' || IN_MEETING.has(id) || group === 'Meet' || group === 'General') {
+      command.run(desk, this)
+      return
+    }
+    desk.view.value = this.treeView.value
+    void nextTick(() => command.run(desk, this))
+  }
+
+  /** A button that shows a panel also hides it. */
+  togglePanel(what: Panel): void {
+    if (this.side.value === what) this.side.value = null
+    else this.panel(what)
+  }
+
+  fit(): void {
+    this.canvas.value?.fit()
+  }
+
+  fitSelection(): void {
+    this.canvas.value?.fitSelection()
+  }
+
+  zoom(by: number | 'whole'): void {
+    this.canvas.value?.zoomBy(by)
+  }
+
+  open(what: Box): void {
+    expectField()
+    this.boxes[what] = true
+  }
+
+  panel(what: Panel): void {
+    const { side } = this
+    // One that is open already is gone into, so that a key never closes what the other hand reaches for; the key, which
+    // only shows, goes.
+    if (side.value === what && what === 'key') side.value = null
+    else if (side.value === what) enterOpened(document.querySelector<HTMLElement>('aside.panel')!)
+    else {
+      if (what !== 'key') expectField()
+      side.value = what
+    }
+  }
+
+  tray(): void {
+    if (this.trayOpen.value) {
+      enterOpened(document.querySelector<HTMLElement>('section.tray')!)
+      return
+    }
+    if (this.desk.session.canEdit) expectField()
+    this.trayOpen.value = true
+  }
+
+  find(): void {
+    expectField()
+    if (this.desk.finding.open.value) this.findBar.value?.focus()
+    this.desk.finding.open.value = true
+  }
+
+  moveUnder(): void {
+    if (!this.desk.guard()) return
+    expectField()
+    this.moving.value = true
+  }
+
+  overview(): void {
+    this.overviewOpen.value = !this.overviewOpen.value
+  }
+
+  picture(): void {
+    this.pictureFile.value?.click()
+  }
+
+  /** To a part of the side sheet. A panel may have its place; what is asked for comes first. */
+  async into(part: SheetPart): Promise<void> {
+    expectField()
+    this.side.value = null
+    this.desk.sheetOpen.value = true
+    const sheet = this.sheet.value ?? (await until(this.sheet).toBeTruthy())
+    sheet?.into(part)
+  }
+
+  choose(what: 'tie' | 'reference'): void {
+    if (!this.desk.guard()) return
+    expectField()
+    if (what === 'reference') this.referring.value = true
+    else this.choosing.value = what
+  }
+
+  cells(): void {
+    this.desk.view.value = 'outline'
+    nextTick(() => this.outline.value?.cells())
+  }
+
+  meeting(): void {
+    const { view } = this.desk
+    view.value = view.value === 'meeting' ? this.treeView.value : 'meeting'
+  }
+
+  async meetingDo(what: MeetingAct): Promise<void> {
+    this.desk.view.value = 'meeting'
+    const meeting = this.meetingView.value ?? (await until(this.meetingView).toBeTruthy())
+    await meeting?.act(what)
+  }
+
+  makeMeeting(): void {
+    const { desk } = this
+    const id = desk.focus.value
+    if (makeMeetingOf(desk, id)) {
+      if (desk.view.value === 'meeting') this.meetingView.value?.choose(id)
+      else desk.view.value = 'meeting'
+    } else if (isMeeting(topicOf(desk.tree, id))) desk.view.value = 'meeting'
+  }
+}

@@ -1,0 +1,450 @@
+<script setup lang="ts">
+import { Node } from '@tiptap/core'
+import Collaboration from '@tiptap/extension-collaboration'
+import { TaskItem, TaskList } from '@tiptap/extension-list'
+import { TableKit } from '@tiptap/extension-table'
+import StarterKit from '@tiptap/starter-kit'
+import { EditorContent, useEditor } from '@tiptap/vue-3'
+import * as Y from 'yjs'
+import { noteFile } from '#core/formats/note-html'
+import {
+  fromBase64,
+  isSafeAddress,
+  NOTE_FRAGMENT,
+  openNote,
+  readAddress,
+  toBase64,
+  topicOf,
+  type TopicId,
+} from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { addressOf } from '~/files/opening'
+import type { StoredFile } from '~/files/pictures'
+
+/** The note of one topic: a Yjs document, so that two people may type in it at once. */
+const props = defineProps<{ topic: TopicId }>()
+const desk = useDesk()
+const doc = openNote(topicOf(desk.tree, props.topic).note)
+let taken = topicOf(desk.tree, props.topic).note
+let pending: Uint8Array[] = []
+let timer = 0
+
+doc.on('update', (update: Uint8Array, origin: unknown) => {
+  if (origin === 'news') return
+  pending.push(update)
+  clearTimeout(timer)
+  timer = window.setTimeout(send, 250)
+})
+
+function send(): void {
+  clearTimeout(timer)
+  if (pending.length === 0 || !desk.tree.topics.has(props.topic)) return
+  const update = toBase64(Y.mergeUpdates(pending))
+  pending = []
+  // Undo of note text lives in the editor, so it stays out of the tree's.
+  desk.session.make([{ op: 'note', topic: props.topic, update }], { silent: true })
+}
+
+const stop = desk.onChange(touched => {
+  if (touched !== 'all' && !touched.has(props.topic)) return
+  const note = desk.tree.topics.get(props.topic)?.note ?? null
+  if (note === null || note === taken) return
+  taken = note
+  Y.applyUpdate(doc, fromBase64(note), 'news')
+})
+
+/** Characters of one note that stay comfortable to type in. What is pasted beyond is refused whole. */
+const MOST_TEXT = 300_000
+
+/** A picture of this tree in a note. It's kept by its hash, so that a copy of the tree shows its own. */
+const NotePicture = Node.create({
+  name: 'image',
+  group: 'block',
+  draggable: true,
+  addAttributes: () => ({ src: { default: null }, alt: { default: '' } }),
+  parseHTML: () => [
+    {
+      tag: 'img[src]',
+      getAttrs: (element: HTMLElement) => noteFile(element.getAttribute('src') ?? '') !== null && null,
+    },
+  ],
+  renderHTML: ({ HTMLAttributes }) => {
+    const file = noteFile(String(HTMLAttributes.src ?? ''))
+    return file
+      ? ['img', { src: addressOf(desk, file), alt: String(HTMLAttributes.alt ?? '') }]
+      : ['span', 'A picture from elsewhere isn’t shown.']
+  },
+})
+
+const pictureField = ref<HTMLInputElement>()
+async function addPicture(file: File): Promise<void> {
+  try {
+    const stored = await callApi<StoredFile>(`/api/trees/${desk.session.treeId}/pictures`, {
+      method: 'POST',
+      body: file,
+      headers: { 'Content-Type': 'application/octet-stream' },
+    })
+    editor.value
+      ?.chain()
+      .focus()
+      .insertContent({ type: 'image', attrs: { src: stored.id, alt: file.name.replace(/\.\w+$/, '') } })
+      .run()
+  } catch (error) {
+    desk.say((error as Error).message)
+  }
+}
+function choosePicture(event: Event): void {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) void addPicture(file)
+}
+/** Takes pictures from the clipboard or a drag, and refuses text that would make the note too long. */
+function takeOver(data: DataTransfer | null): boolean {
+  const picture = [...(data?.files ?? [])].find(file => file.type.startsWith('image/'))
+  if (picture) {
+    void addPicture(picture)
+    return true
+  }
+  const more = data?.getData('text/plain').length ?? 0
+  if (more + (editor.value?.state.doc.content.size ?? 0) <= MOST_TEXT) return false
+  desk.say(
+    `A note holds ${MOST_TEXT.toLocaleString('en')} characters at most, and this would be more. Nothing was changed; a file can hang on the topic instead.`,
+  )
+  return true
+}
+
+function askLink(): void {
+  const at = editor.value
+  if (!at) return
+  linking.value = linking.value === null ? String(at.getAttributes('link').href ?? '') : null
+  if (linking.value !== null) nextTick(() => linkField.value?.focus())
+}
+const linking = ref<string | null>(null)
+const linkField = ref<HTMLInputElement>()
+function keepLink(): void {
+  const at = editor.value
+  const said = linking.value?.trim() ?? ''
+  linking.value = null
+  if (!at) return
+  if (said === '') {
+    at.chain().focus().extendMarkRange('link').unsetLink().run()
+    return
+  }
+  const href = readAddress(said, location.origin)
+  if (!href) {
+    desk.say('That isn’t an address that can be opened. Nothing was changed.')
+    return
+  }
+  if (at.state.selection.empty && !at.isActive('link'))
+    at.chain()
+      .focus()
+      .insertContent({ type: 'text', text: said, marks: [{ type: 'link', attrs: { href } }] })
+      .run()
+  else at.chain().focus().extendMarkRange('link').setLink({ href }).run()
+}
+
+const editor = useEditor({
+  editable: desk.session.canEdit,
+  extensions: [
+    StarterKit.configure({
+      undoRedo: false,
+      heading: { levels: [1, 2, 3] },
+      link: { openOnClick: false, autolink: true, isAllowedUri: isSafeAddress },
+    }),
+    TaskList,
+    TaskItem.configure({ nested: true }),
+    TableKit.configure({ table: { resizable: false } }),
+    NotePicture,
+    Collaboration.configure({ document: doc, field: NOTE_FRAGMENT }),
+  ],
+  editorProps: {
+    attributes: {
+      role: 'textbox',
+      'aria-multiline': 'true',
+      'aria-label': 'Note',
+      class: 'note-text',
+      spellcheck: 'true',
+    },
+    handlePaste: (_, event) => takeOver(event.clipboardData),
+    handleDrop: (_, event) => takeOver(event.dataTransfer),
+    handleKeyDown: (_, event) => {
+      event.stopPropagation()
+      if (event.key === 'Escape') {
+        focusTree()
+        return true
+      }
+      return false
+    },
+  },
+  onBlur: send,
+})
+watch(
+  () => desk.status.role,
+  () => editor.value?.setEditable(desk.session.canEdit),
+)
+
+const tools = computed(() => {
+  const at = editor.value
+  if (!at) return []
+  return [
+    { name: 'Bold', icon: 'lucide:bold', on: at.isActive('bold'), run: () => at.chain().focus().toggleBold().run() },
+    {
+      name: 'Slanted',
+      icon: 'lucide:italic',
+      on: at.isActive('italic'),
+      run: () => at.chain().focus().toggleItalic().run(),
+    },
+    {
+      name: 'Heading',
+      icon: 'lucide:heading',
+      on: at.isActive('heading'),
+      run: () => at.chain().focus().toggleHeading({ level: 2 }).run(),
+    },
+    {
+      name: 'List',
+      icon: 'lucide:list',
+      on: at.isActive('bulletList'),
+      run: () => at.chain().focus().toggleBulletList().run(),
+    },
+    {
+      name: 'Numbered list',
+      icon: 'lucide:list-ordered',
+      on: at.isActive('orderedList'),
+      run: () => at.chain().focus().toggleOrderedList().run(),
+    },
+    {
+      name: 'Tasks',
+      icon: 'lucide:list-checks',
+      on: at.isActive('taskList'),
+      run: () => at.chain().focus().toggleTaskList().run(),
+    },
+    {
+      name: 'Quote',
+      icon: 'lucide:text-quote',
+      on: at.isActive('blockquote'),
+      run: () => at.chain().focus().toggleBlockquote().run(),
+    },
+    { name: 'Link', icon: 'lucide:link', on: at.isActive('link'), run: askLink },
+    { name: 'Picture', icon: 'lucide:image', on: false, run: () => pictureField.value?.click() },
+    {
+      name: 'Table',
+      icon: 'lucide:table',
+      on: at.isActive('table'),
+      run: () =>
+        at.isActive('table') || at.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
+    },
+  ]
+})
+
+/** What can be done with the table that the cursor is in. */
+const tableTools = computed(() => {
+  const at = editor.value
+  if (!at?.isActive('table')) return []
+  return [
+    { name: 'Row below', icon: 'lucide:between-horizontal-end', run: () => at.chain().focus().addRowAfter().run() },
+    { name: 'Column after', icon: 'lucide:between-vertical-end', run: () => at.chain().focus().addColumnAfter().run() },
+    { name: 'Remove the row', icon: 'lucide:table-rows-split', run: () => at.chain().focus().deleteRow().run() },
+    {
+      name: 'Remove the column',
+      icon: 'lucide:table-columns-split',
+      run: () => at.chain().focus().deleteColumn().run(),
+    },
+    { name: 'Remove the table', icon: 'lucide:trash-2', run: () => at.chain().focus().deleteTable().run() },
+  ]
+})
+
+onBeforeUnmount(() => {
+  send()
+  stop()
+  doc.destroy()
+})
+defineExpose({ focus: () => editor.value?.commands.focus('end') })
+</script>
+
+<template>
+  <div class="note" :class="{ empty: editor?.isEmpty }" @copy.stop @cut.stop @paste.stop>
+    <div v-if="desk.session.canEdit" class="tools" role="toolbar" aria-label="Text form">
+      <button
+        v-for="tool in tools"
+        :key="tool.name"
+        :title="tool.name"
+        class="icon-button"
+        :class="{ on: tool.on }"
+        :aria-label="tool.name"
+        :aria-pressed="tool.on"
+        @mousedown.prevent
+        @click="tool.run()">
+        <Icon :name="tool.icon" size="15" />
+      </button>
+    </div>
+    <div v-if="tableTools.length && desk.session.canEdit" class="tools" role="toolbar" aria-label="Table">
+      <button
+        v-for="tool in tableTools"
+        :key="tool.name"
+        :title="tool.name"
+        class="icon-button"
+        :aria-label="tool.name"
+        @mousedown.prevent
+        @click="tool.run()">
+        <Icon :name="tool.icon" size="15" />
+      </button>
+    </div>
+    <form
+      v-if="linking !== null"
+      class="linking"
+      @submit.prevent="keepLink"
+      @keydown.esc.stop="linking = null"
+      @keydown.stop>
+      <input
+        ref="linkField"
+        v-model="linking"
+        placeholder="Address; empty takes the link off"
+        aria-label="Address of the link" /><button class="icon-button" aria-label="Keep the link">
+        <Icon name="lucide:check" size="15" />
+      </button>
+    </form>
+    <input
+      ref="pictureField"
+      type="file"
+      class="visually-hidden"
+      accept="image/png,image/jpeg,image/gif,image/webp,image/avif"
+      aria-label="Picture for the note"
+      tabindex="-1"
+      @change="choosePicture" />
+    <EditorContent :editor="editor" />
+  </div>
+</template>
+
+<style scoped>
+.note {
+  border: 1px solid var(--line);
+  border-radius: 7px;
+  background: var(--page);
+}
+.note:focus-within {
+  border-color: var(--porch);
+}
+.linking {
+  display: flex;
+  border-bottom: 1px solid var(--line);
+}
+.linking input {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  outline: 0;
+  background: none;
+  font: inherit;
+  font-size: 13px;
+  color: inherit;
+  padding: 5px 11px;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  border-bottom: 1px solid var(--line);
+  padding: 1px 3px;
+}
+.tools .icon-button {
+  min-width: 28px;
+  height: 26px;
+}
+.tools .on {
+  color: var(--porch);
+  background: var(--ceiling);
+}
+.note :deep(.note-text) {
+  min-height: 76px;
+  padding: 8px 11px;
+  outline: none;
+  font-size: 13.5px;
+  line-height: 1.5;
+  overflow-wrap: anywhere;
+}
+.note.empty :deep(.note-text p:first-child::before) {
+  content: 'Write what the title has no room for';
+  color: var(--quiet);
+  float: left;
+  height: 0;
+  pointer-events: none;
+}
+.note :deep(p) {
+  margin: 0 0 8px;
+}
+.note :deep(h1),
+.note :deep(h2),
+.note :deep(h3) {
+  font: 600 15px/1.3 var(--display);
+  margin: 8px 0 4px;
+}
+.note :deep(ul),
+.note :deep(ol) {
+  margin: 0 0 8px;
+  padding-left: 20px;
+}
+.note :deep(li p) {
+  margin: 0;
+}
+.note :deep(ul[data-type='taskList']) {
+  list-style: none;
+  padding-left: 2px;
+}
+.note :deep(ul[data-type='taskList'] li) {
+  display: flex;
+  gap: 7px;
+  align-items: flex-start;
+}
+.note :deep(ul[data-type='taskList'] li > label) {
+  padding-top: 1px;
+}
+.note :deep(ul[data-type='taskList'] li > div) {
+  flex: 1;
+  min-width: 0;
+}
+.note :deep(ul[data-type='taskList'] input) {
+  accent-color: var(--porch);
+  width: 15px;
+  height: 15px;
+  margin: 2px 0;
+}
+.note :deep(table) {
+  border-collapse: collapse;
+  width: 100%;
+  margin: 0 0 8px;
+  table-layout: fixed;
+}
+.note :deep(td),
+.note :deep(th) {
+  border: 1px solid var(--line);
+  padding: 3px 7px;
+  vertical-align: top;
+  text-align: left;
+  position: relative;
+}
+.note :deep(th) {
+  background: var(--hover);
+}
+.note :deep(td p),
+.note :deep(th p) {
+  margin: 0;
+}
+.note :deep(.selectedCell) {
+  background: var(--ceiling);
+}
+.note :deep(img) {
+  max-width: 100%;
+  display: block;
+  margin: 0 0 8px;
+  border-radius: 4px;
+}
+.note :deep(img.ProseMirror-selectednode) {
+  outline: 2px solid var(--porch);
+}
+.note :deep(blockquote) {
+  margin: 0 0 8px;
+  padding-left: 10px;
+  border-left: 3px solid var(--line);
+  color: var(--quiet);
+}
+</style>
