@@ -27,7 +27,9 @@ export default defineConfig({
           globalSetup: 'tests/server/start.ts',
           testTimeout: 120_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
+          // They share one house and have trees and people of their own.
+          maxWorkers: 3,
+          fileParallelism: true,
         },
       },
     ],

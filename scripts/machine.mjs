@@ -197,6 +197,21 @@ function databaseAccount(data) {
   return 'root'
 }
 
+/** Makes the data folder of a database that holds nothing yet. */
+export async function setUpDataFolder(data) {
+  say('Setting up a database folder …')
+  mkdirSync(data, { recursive: true })
+  const account = databaseAccount(data)
+  await run('mariadb-install-db', [
+    '--no-defaults',
+    `--datadir=${data}`,
+    '--auth-root-authentication-method=socket',
+    '--skip-test-db',
+    '--skip-name-resolve',
+    ...(account ? [`--user=${account}`] : []),
+  ])
+}
+
 /** Starts MariaDB on loopback with a data folder of its own. Resolves when it answers. */
 export async function startDatabase(folder, port) {
   const data = join(resolve(folder), 'mariadb')
@@ -219,17 +234,7 @@ export async function startDatabase(folder, port) {
   mkdirSync(data, { recursive: true })
   const account = databaseAccount(data)
   const user = account ? [`--user=${account}`] : []
-  if (!existsSync(join(data, 'mysql'))) {
-    say('Setting up a database folder …')
-    await run('mariadb-install-db', [
-      '--no-defaults',
-      `--datadir=${data}`,
-      '--auth-root-authentication-method=socket',
-      '--skip-test-db',
-      '--skip-name-resolve',
-      ...user,
-    ])
-  }
+  if (!existsSync(join(data, 'mysql'))) await setUpDataFolder(data)
   const password = keptSecret(resolve(folder), 'database-password')
   const init = join(data, 'sun-porch-init.sql')
   writeFileSync(

@@ -1,8 +1,8 @@
-import { type ChildProcess, spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { freePort, root, startDatabase } from '../scripts/machine.mjs'
+import { freePort, root, setUpDataFolder, startDatabase } from '../scripts/machine.mjs'
 
 /** A whole Sun Porch of its own: a database in a temporary folder and the built app, to use and to break. */
 export interface House {
@@ -26,8 +26,26 @@ const gone = (child: ChildProcess): Promise<void> =>
       })
   })
 
+/** An empty data folder of MariaDB, made once: copying it takes a moment, setting one up some seconds. */
+async function copyTemplate(folder: string): Promise<void> {
+  const template = join(root, '.data', 'database-template')
+  if (!existsSync(template)) {
+    mkdirSync(join(root, '.data'), { recursive: true })
+    const made = mkdtempSync(join(root, '.data', 'template-'))
+    await setUpDataFolder(join(made, 'mariadb'))
+    try {
+      renameSync(made, template)
+    } catch {
+      // Somebody else was quicker.
+      rmSync(made, { recursive: true })
+    }
+  }
+  spawnSync('cp', ['-a', join(template, 'mariadb'), folder])
+}
+
 export async function openHouse(options: { demo?: boolean; env?: Record<string, string> } = {}): Promise<House> {
   const folder = mkdtempSync(join(tmpdir(), 'sun-porch-test-'))
+  await copyTemplate(folder)
   const databasePort = await freePort()
   const port = await freePort()
   const url = `http://127.0.0.1:${port}`

@@ -1,0 +1,110 @@
+import type { Desk } from '~/desk/desk'
+import { topicOf } from '#core/tree'
+import { type Command, command, looking } from '../command'
+
+/** Gives the focused branch a page of its own, or puts it back. */
+function togglePage(desk: Desk): void {
+  const id = desk.focus.value
+  if (id === desk.tree.centre) {
+    desk.say('The centre is the page that everything starts from.')
+    return
+  }
+  const { page } = topicOf(desk.tree, id)
+  if (page && desk.only.value === id) desk.showOnly(null)
+  desk.set('page', !page, [id])
+}
+
+/** What hangs on a topic. */
+export const SUBSTANCE: readonly Command[] = [
+  looking('Substance', 'note', 'Note', 'Long text behind a small sign.', (_, house) => house.into('note'), 'first'),
+  looking(
+    'Substance',
+    'preview',
+    'Look at what hangs here',
+    'Note, links, files, place and sketch of the topic, to read; Esc leads back.',
+    desk => {
+      desk.previewed.value = desk.previewed.value ? null : { topic: desk.focus.value, pinned: true }
+    },
+    'more',
+  ),
+  looking(
+    'Substance',
+    'back-again',
+    'Back to where you were',
+    'After a link, a reference or a cross-link led somewhere else.',
+    desk => {
+      desk.journey.back()
+    },
+  ),
+  command(
+    'Substance',
+    'link',
+    'Link …',
+    'To the web, by mail, to a topic, a file or another tree. An address pasted on a topic becomes one.',
+    (_, house) => house.into('link'),
+    'more',
+  ),
+  command(
+    'Substance',
+    'file',
+    'Files …',
+    'Up to 25 MB each; or drop them on a topic.',
+    (_, house) => house.into('file'),
+    'more',
+  ),
+  command(
+    'Substance',
+    'check',
+    'Checklist',
+    'Small things to tick off inside a topic.',
+    (_, house) => house.into('check'),
+    'more',
+  ),
+  command(
+    'Substance',
+    'place',
+    'Place …',
+    'A town or coordinates, on a small map.',
+    (_, house) => house.into('place'),
+    'more',
+  ),
+  command(
+    'Substance',
+    'sketch',
+    'Sketch …',
+    'A small pad to draw on by hand.',
+    (_, house) => house.into('sketch'),
+    'more',
+  ),
+  command(
+    'Substance',
+    'tie',
+    'Tie to another topic …',
+    'A cross-link with a label and arrows, across branches.',
+    (_, house) => house.choose('tie'),
+    'more',
+  ),
+  command(
+    'Substance',
+    'reference',
+    'Show another topic here …',
+    'A reference: live, with the way to the original.',
+    (_, house) => house.choose('reference'),
+    'more',
+  ),
+  command(
+    'Substance',
+    'page',
+    'A page of its own, or back in the tree',
+    'A branch that has grown large gets a sheet for itself.',
+    desk => togglePage(desk),
+    'more',
+  ),
+  looking(
+    'Substance',
+    'pages',
+    'Pages, numbers and cross-links',
+    'The list of pages, the numbering of topics, and every cross-link.',
+    (_, house) => house.panel('pages'),
+  ),
+]
