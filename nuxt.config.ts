@@ -1,9 +1,15 @@
 import { cpSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
+import { firstLook } from './scripts/first-look.mjs'
 import { FONT_FILES } from './server/documents/fonts'
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
+
+/** Bytes of packed script on the way to a tree's first planks, at most. */
+const MOST_SCRIPT = 350 * 1024
+/** Words by which the tree page's own script is known. */
+const TREE_PAGE = 'This tree didn’t open'
 
 const ROOMS = [
   'canvas',
@@ -109,6 +115,11 @@ export default defineNuxtConfig({
         cpSync(here('./server/database/migrations'), `${nitro.options.output.serverDir}/migrations`, {
           recursive: true,
         })
+        const { total, list } = firstLook(`${nitro.options.output.publicDir}/_nuxt`, text => text.includes(TREE_PAGE))
+        if (total > MOST_SCRIPT)
+          throw new Error(
+            `A tree’s first look takes ${total} bytes of script, over ${MOST_SCRIPT}: ${JSON.stringify(list.slice(0, 8))}`,
+          )
         for (const file of Object.values(FONT_FILES))
           cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/fonts/${file.split('/').at(-1)}`)
       },

@@ -4,6 +4,7 @@ import { paste as pasteBranches } from '~/capture/copying'
 import { addChild, addSibling } from '~/capture/building'
 import { arrive } from '~/focus/typeahead'
 import { useDesk } from '~/desk/desk'
+import { actionFor } from '~/keys/keys'
 
 /**
  * The title being typed, in a plank or a row. Enter and Tab keep it and go on, so that a list pours out without a
@@ -60,30 +61,27 @@ function key(event: KeyboardEvent): void {
   }
   const fresh = desk.editing.value?.fresh ?? false
   const empty = desk.draft.value.trim() === ''
-  const plain = !event.altKey && !event.ctrlKey && !event.metaKey
-  if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
-    event.preventDefault()
+  const action = actionFor('title', event)
+  if (action !== null) event.preventDefault()
+  if (action === 'title-break') {
     const at = field.value!
     at.setRangeText('\n', at.selectionStart, at.selectionEnd, 'end')
     typed()
-  } else if (event.key === 'Enter' && plain) {
-    event.preventDefault()
+  } else if (action === 'title-keep' || action === 'title-before') {
     if (fresh && empty) {
       desk.drop()
       emit('closed')
-    } else if (event.shiftKey) addSibling(desk, 'before')
+    } else if (action === 'title-before') addSibling(desk, 'before')
     else if (fresh) addSibling(desk, 'after')
     else {
       desk.keep()
       emit('closed')
     }
-  } else if (event.key === 'Tab' && plain) {
-    event.preventDefault()
-    if (event.shiftKey) desk.moveWhileTyping('out')
-    else if (fresh && empty) desk.moveWhileTyping('in')
+  } else if (action === 'title-out') desk.moveWhileTyping('out')
+  else if (action === 'title-in') {
+    if (fresh && empty) desk.moveWhileTyping('in')
     else addChild(desk)
-  } else if (event.key === 'Escape') {
-    event.preventDefault()
+  } else if (action === 'title-drop') {
     desk.drop()
     emit('closed')
   }

@@ -2,6 +2,7 @@
 import { readDetails } from '#core/capture/quick-details'
 import { removeAll, topicOf, type TopicId, trayOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { actionFor, isKeyOf } from '~/keys/keys'
 import { addLines, file } from './tray'
 
 /**
@@ -78,22 +79,24 @@ function key(event: KeyboardEvent): void {
   const ids = lines.value.map(line => line.id)
   const last = chosen.value.at(-1)
   const here = last ? ids.indexOf(last) : -1
-  if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+  const action = actionFor('tray', event)
+  const by = action?.endsWith('-down') ? 1 : action?.endsWith('-up') ? -1 : 0
+  if (by !== 0) {
     event.preventDefault()
-    const next = ids[here + (event.key === 'ArrowDown' ? 1 : -1)]
-    if (next) choose(next, { range: event.shiftKey })
-    else if (event.key === 'ArrowUp') writing.value?.focus()
-  } else if (event.key === 'Enter' && chosen.value.length > 0) begin(event)
-  else if ((event.key === 'Delete' || event.key === 'Backspace') && chosen.value.length > 0 && desk.guard()) {
+    const next = ids[here + by]
+    if (next) choose(next, { range: action!.startsWith('tray-extend') })
+    else if (by < 0) writing.value?.focus()
+  } else if (action === 'tray-file' && chosen.value.length > 0) begin(event)
+  else if (action === 'tray-remove' && chosen.value.length > 0 && desk.guard()) {
     const count = chosen.value.length
     desk.run(removeAll(desk.tree, chosen.value))
     desk.say(`Removed ${count === 1 ? 'a line' : `${count} lines`} from the tray.`, true)
-  } else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) {
+  } else if (action === 'tray-all') {
     event.preventDefault()
     chosen.value = ids
-  } else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+  } else if (isKeyOf('undo', event) || isKeyOf('redo', event)) {
     event.preventDefault()
-    if (event.shiftKey) desk.redo()
+    if (isKeyOf('redo', event)) desk.redo()
     else desk.undo()
   } else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey && chosen.value.length > 0) {
     // Type-ahead: the letters already say where it goes.

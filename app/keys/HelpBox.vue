@@ -2,7 +2,8 @@
 import { fold } from '#core/find/text'
 import { HELP } from './help-pages'
 import { COMMANDS, commandOf } from './commands'
-import { chordInWords, keyOf, keys, ROOM_NAMES } from './keys'
+import { chordInWords, keyOf, keys } from './keys'
+import { ROOM_NAMES } from './keymap'
 
 /** The help: short pages and every command, with one search over both. */
 const visible = defineModel<boolean>('visible', { required: true })

@@ -1,11 +1,16 @@
 <script setup lang="ts">
 import { fold } from '#core/find/text'
 import { COMMANDS } from './commands'
-import { changeKey, chordInWords, chordOf, keys, resetKeys, ROOM_NAMES } from './keys'
+import { changeKey, chordInWords, chordOf, keys, resetKeys } from './keys'
+import { ROOM_NAMES } from './keymap'
 
 const visible = defineModel<boolean>('visible', { required: true })
 const groups = [...new Set(COMMANDS.map(command => command.group))]
 const waiting = ref<string | null>(null)
+/** The key that was pressed while another may follow. */
+const first = ref('')
+const SECOND_KEY_MS = 700
+let timer = 0
 const query = ref('')
 const words = computed(() => fold(query.value.trim()).split(/\s+/).filter(Boolean))
 /** Whether a line is shown: all its words are in it, or one of its keys is what was typed. */
@@ -24,11 +29,28 @@ const TYPING = [
 
 function taken(event: KeyboardEvent): void {
   if (!waiting.value) return
+  const chord = chordOf(event)
+  if (chord === 'Escape' && first.value) {
+    // Who leaves at once is content with the one key; Esc does what it does.
+    keep(first.value)
+    return
+  }
   event.preventDefault()
   event.stopPropagation()
-  const chord = chordOf(event)
   if (!chord) return
-  if (chord !== 'Escape') changeKey(waiting.value, chord)
+  clearTimeout(timer)
+  if (chord === 'Escape') waiting.value = null
+  else if (first.value) keep(`${first.value} ${chord}`)
+  else {
+    // A second key that follows at once makes it a key of two steps.
+    first.value = chord
+    timer = window.setTimeout(() => keep(first.value), SECOND_KEY_MS)
+  }
+}
+function keep(chord: string): void {
+  clearTimeout(timer)
+  if (waiting.value) changeKey(waiting.value, chord)
+  first.value = ''
   waiting.value = null
 }
 </script>
@@ -54,7 +76,9 @@ function taken(event: KeyboardEvent): void {
           <button
             :aria-label="`Change the key for ${command.name}`"
             @click="waiting = waiting === command.id ? null : command.id">
-            <template v-if="waiting === command.id">press a key</template>
+            <template v-if="waiting === command.id">{{
+              first ? `${chordInWords(first)} …` : 'press a key, or two'
+            }}</template>
             <kbd v-for="chord in keys[command.id] ?? []" v-else :key="chord">{{ chordInWords(chord) }}</kbd>
             <span v-if="waiting !== command.id && !keys[command.id]?.length" class="quiet">none</span>
           </button>
@@ -65,7 +89,7 @@ function taken(event: KeyboardEvent): void {
         <div v-for="(name, id) in ROOM_NAMES" v-show="shows(name, keys[id])" :key="id" class="key">
           <span>{{ name }}</span>
           <button :aria-label="`Change the key for ${name}`" @click="waiting = waiting === id ? null : String(id)">
-            <template v-if="waiting === id">press a key</template>
+            <template v-if="waiting === id">{{ first ? `${chordInWords(first)} …` : 'press a key, or two' }}</template>
             <kbd v-for="chord in keys[id] ?? []" v-else :key="chord">{{ chordInWords(chord) }}</kbd>
           </button>
         </div>

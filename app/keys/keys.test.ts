@@ -1,5 +1,6 @@
 import { ref, shallowRef } from 'vue'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import * as keymap from './keymap'
 
 /* The keys, the commands and the help are written in three places; here they are held together. */
 
@@ -37,20 +38,20 @@ const press = (key: string, more: Partial<KeyboardEvent> = {}): KeyboardEvent =>
 describe('keys', () => {
   it('belong each to one command that there is, and no chord to two', () => {
     const known = new Set(commands.COMMANDS.map(({ id }) => id))
-    const chords = Object.values(keys.KEYS).flat()
-    expect(Object.keys(keys.KEYS).filter(id => !known.has(id))).toEqual([])
+    const chords = Object.values(keymap.KEYMAP.tree).flat()
+    expect(Object.keys(keymap.KEYMAP.tree).filter(id => !known.has(id))).toEqual([])
     expect(chords.filter((chord, i) => chords.indexOf(chord) !== i)).toEqual([])
     expect(known.size).toBe(commands.COMMANDS.length)
     // While a meeting runs, chords stand for themselves, again each for one thing.
-    const room = Object.values(keys.ROOM_KEYS).flat()
+    const room = Object.values(keymap.KEYMAP.room).flat()
     expect(room.filter((chord, i) => room.indexOf(chord) !== i)).toEqual([])
-    expect(Object.keys(keys.ROOM_NAMES)).toEqual(Object.keys(keys.ROOM_KEYS))
+    expect(Object.keys(keymap.ROOM_NAMES)).toEqual(Object.keys(keymap.KEYMAP.room))
     expect([
-      keys.commandFor(press('d')),
-      keys.roomCommandFor(press('d')),
-      keys.roomCommandFor(press('PageDown')),
-      keys.roomCommandFor(press('D', { shiftKey: true })),
-      keys.roomCommandFor(press('Shift')),
+      keys.actionFor('tree', press('d')),
+      keys.actionFor('room', press('d')),
+      keys.actionFor('room', press('PageDown')),
+      keys.actionFor('room', press('D', { shiftKey: true })),
+      keys.actionFor('room', press('Shift')),
     ]).toEqual(['done', 'room-decision', 'room-next', null, null])
   })
   it('every command says in a line what it does, and those that change the tree say so', () => {
@@ -66,9 +67,9 @@ describe('keys', () => {
     )
     expect(named.length).toBeGreaterThan(30)
     // What has no key of its own is found in the everything box.
-    const without = named.filter(id => !(id in keys.KEYS) && !(id in keys.ROOM_KEYS))
+    const without = named.filter(id => !(id in keymap.KEYMAP.tree) && !(id in keymap.KEYMAP.room))
     expect([...new Set(without)]).toEqual(['starter'])
-    expect(named.filter(id => commands.commandOf(id) === undefined && !(id in keys.ROOM_NAMES))).toEqual([])
+    expect(named.filter(id => commands.commandOf(id) === undefined && !(id in keymap.ROOM_NAMES))).toEqual([])
     expect(new Set(help.HELP.map(({ id }) => id)).size).toBe(help.HELP.length)
   })
   it.each<[string, Partial<KeyboardEvent>, string, string | null]>([
@@ -85,26 +86,54 @@ describe('keys', () => {
     ['Dead', {}, '', null],
     ['é', {}, 'É', null],
   ])('%s %j is %s', (key, more, chord, command) => {
-    expect([keys.chordOf(press(key, more)), keys.commandFor(press(key, more))]).toEqual([chord, command])
+    expect([keys.chordOf(press(key, more)), keys.actionFor('tree', press(key, more))]).toEqual([chord, command])
   })
   it('can be changed, which takes the chord from whoever had it, and put back', () => {
     keys.changeKey('fold', 'E')
-    expect([keys.commandFor(press('e')), keys.keys.value.edit]).toEqual(['fold', ['F2']])
+    expect([keys.actionFor('tree', press('e')), keys.keys.value.edit]).toEqual(['fold', ['F2']])
     expect(keys.loadKeys().fold).toEqual(['E'])
     // A key of the running meeting takes nothing from the tree.
     keys.changeKey('room-decision', 'B')
     keys.changeKey('room-idea', 'F2')
     expect([
-      keys.roomCommandFor(press('b')),
-      keys.roomCommandFor(press('d')),
-      keys.commandFor(press('F2')),
+      keys.actionFor('room', press('b')),
+      keys.actionFor('room', press('d')),
+      keys.actionFor('tree', press('F2')),
       keys.keyOf('room-idea'),
       keys.keyOf('room-next'),
     ]).toEqual(['room-decision', null, 'edit', 'F2', 'PgDn'])
     keys.resetKeys()
-    expect(keys.commandFor(press('e'))).toBe('edit')
+    expect(keys.actionFor('tree', press('e'))).toBe('edit')
     kept.set('sun-porch-keys', '{broken')
-    expect(keys.loadKeys()).toEqual({ ...keys.KEYS, ...keys.ROOM_KEYS })
+    expect(keys.loadKeys()).toEqual(Object.assign({}, ...Object.values(keymap.KEYMAP)))
+  })
+  it('of two steps wait for the second, which does nothing else, and give up after a while', () => {
+    vi.useFakeTimers()
+    keys.changeKey('theme', 'Y D')
+    keys.changeKey('task', 'Y T')
+    expect(keys.pressed('tree', press('y'))).toEqual({ waits: true })
+    expect(keys.firstStep.value?.follow.map(({ chord, action }) => `${chord} ${action}`).sort()).toEqual([
+      'D theme',
+      'T task',
+    ])
+    expect(keys.pressed('tree', press('t'))).toEqual({ action: 'task' })
+    expect(keys.firstStep.value).toBeNull()
+    // A second step that means nothing is taken: “Delete” by itself would remove the topic.
+    keys.pressed('tree', press('y'))
+    expect(keys.pressed('tree', press('Delete'))).toEqual({ waits: true })
+    expect(keys.pressed('tree', press('Delete'))).toEqual({ action: 'remove' })
+    // The first step of one place is none in another.
+    keys.pressed('tree', press('y'))
+    expect(keys.pressed('room', press('d'))).toEqual({ action: 'room-decision' })
+    keys.pressed('tree', press('y'))
+    vi.advanceTimersByTime(5000)
+    expect(keys.pressed('tree', press('d'))).toEqual({ action: 'done' })
+    // A key of one step and one that begins as it does can't both be heard.
+    keys.changeKey('fold', 'Y')
+    expect([keys.keys.value.theme, keys.keys.value.task]).toEqual([[], []])
+    expect(keys.chordInWords('Y D')).toBe('Y then D')
+    keys.resetKeys()
+    vi.useRealTimers()
   })
   it('are shown as people read them', () => {
     expect([keys.chordInWords('Mod+Shift+Z'), keys.chordInWords('Alt+ArrowLeft'), keys.chordInWords('+')]).toEqual([

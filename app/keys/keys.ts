@@ -1,129 +1,6 @@
-/*
- * Every key of Sun Porch. A chord is written as "Mod+Shift+Z"; Mod is Ctrl, on a Mac Cmd. People change them on the key
- * list.
- */
-export const KEYS: Readonly<Record<string, readonly string[]>> = {
-  edit: ['F2', 'E'],
-  'sibling-after': ['Enter'],
-  'sibling-before': ['Shift+Enter'],
-  child: ['Tab', 'Insert'],
-  wrap: ['Shift+P'],
-  insert: ['Shift+Insert', 'Shift+I'],
-  'move-up': ['Alt+ArrowUp'],
-  'move-down': ['Alt+ArrowDown'],
-  'move-out': ['Alt+ArrowLeft', 'Shift+Tab'],
-  'move-in': ['Alt+ArrowRight'],
-  remove: ['Delete', 'Backspace'],
-  undo: ['Mod+Z'],
-  redo: ['Mod+Shift+Z', 'Mod+Y'],
-  fold: ['.'],
-  'depth-1': ['1'],
-  'depth-2': ['2'],
-  'depth-3': ['3'],
-  'depth-4': ['4'],
-  'depth-5': ['5'],
-  'depth-6': ['6'],
-  'depth-all': ['0'],
-  up: ['ArrowUp'],
-  down: ['ArrowDown'],
-  left: ['ArrowLeft'],
-  right: ['ArrowRight'],
-  'extend-up': ['Shift+ArrowUp'],
-  'extend-down': ['Shift+ArrowDown'],
-  'extend-left': ['Shift+ArrowLeft'],
-  'extend-right': ['Shift+ArrowRight'],
-  first: ['Home'],
-  last: ['End'],
-  centre: ['Mod+Home'],
-  siblings: ['Mod+A'],
-  mark: ['M'],
-  key: ['K'],
-  dress: ['C'],
-  'copy-style': ['Shift+C'],
-  'paste-style': ['Shift+V'],
-  picture: ['I'],
-  arrange: ['R'],
-  duplicate: ['Shift+B'],
-  join: ['Shift+J'],
-  split: ['Shift+K'],
-  apart: ['Shift+U'],
-  detach: ['Shift+X'],
-  tray: ['L'],
-  'to-tray': ['Shift+L'],
-  'move-under': ['G'],
-  only: ['O'],
-  overview: ['W'],
-  'fit-selection': ['Z'],
-  'find-next': [']'],
-  'find-previous': ['['],
-  front: [')'],
-  back: ['('],
-  help: ['H'],
-  done: ['D'],
-  task: ['T'],
-  note: ['N'],
-  preview: ['Space'],
-  'back-again': ['Q'],
-  link: ['Shift+N'],
-  file: ['Shift+F'],
-  check: ['Shift+T'],
-  place: ['Shift+W'],
-  sketch: ['Shift+S'],
-  tie: ['X'],
-  reference: ['Shift+R'],
-  page: ['Shift+O'],
-  pages: ['P'],
-  filter: ['Shift+Q'],
-  cells: [';'],
-  'select-found': ['Shift+A'],
-  sheet: ['S'],
-  fit: ['F'],
-  'zoom-in': ['+', '='],
-  'zoom-out': ['-'],
-  'zoom-whole': ['Mod+0'],
-  'switch-view': ['V'],
-  meeting: ['J'],
-  'make-meeting': ['Shift+M'],
-  'make-item': ['Shift+G'],
-  ready: ['Shift+Y'],
-  'next-meeting': ['Shift+Z'],
-  find: ['/'],
-  everything: ['Mod+K'],
-  keys: ['?'],
-  theme: ['Shift+D'],
-}
+import { KEYMAP, scopeOf, type Scope } from './keymap'
 
-/**
- * Keys while a meeting is shown as it runs. They stand for themselves: the same chord may do something else in the
- * tree.
- */
-export const ROOM_KEYS: Readonly<Record<string, readonly string[]>> = {
-  'room-next': ['PageDown', '>'],
-  'room-back': ['PageUp', '<'],
-  'room-decision': ['D'],
-  'room-action': ['A'],
-  'room-question': ['Q'],
-  'room-idea': ['I'],
-  'room-parked': ['P'],
-  'room-cut': ['C'],
-  'room-pause': ['Z'],
-  'room-present': ['F'],
-}
-/** What each of them does, for the list of keys. */
-export const ROOM_NAMES: Readonly<Record<string, string>> = {
-  'room-next': 'Next item, for everybody',
-  'room-back': 'Back to the item before',
-  'room-decision': 'Decision',
-  'room-action': 'Action',
-  'room-question': 'Question',
-  'room-idea': 'Idea',
-  'room-parked': 'Parked',
-  'room-cut': 'Cut what is left evenly',
-  'room-pause': 'Let the clock stand still, or go on',
-  'room-present': 'Fill the screen',
-}
-const FIRST: Readonly<Record<string, readonly string[]>> = { ...KEYS, ...ROOM_KEYS }
-const inRoom = (command: string): boolean => command in ROOM_KEYS
+const FIRST: Readonly<Record<string, readonly string[]>> = Object.assign({}, ...Object.values(KEYMAP))
 
 const KEPT = 'sun-porch-keys'
 const isMac = /Mac|iP(hone|ad)/.test(navigator.platform)
@@ -139,17 +16,21 @@ export function loadKeys(): Record<string, readonly string[]> {
 /** One's own keys, kept in this browser. */
 export const keys = ref(loadKeys())
 
+/** Whether one chord is another, or its first step: then both can't be heard in one place. */
+const clashes = (a: string, b: string): boolean => a === b || a.startsWith(`${b} `) || b.startsWith(`${a} `)
+
 /**
- * Gives a command a chord, which is taken from whatever else had it in the same place: the tree, or a running meeting.
+ * Gives an action a chord, which is taken from whatever else is heard in the same place under it, or under a chord that
+ * begins or goes on as it does.
  */
-export function changeKey(command: string, chord: string): void {
+export function changeKey(action: string, chord: string): void {
   const own = Object.fromEntries(
     Object.entries(keys.value).map(([id, chords]) => [
       id,
-      inRoom(id) === inRoom(command) ? chords.filter(other => other !== chord) : chords,
+      scopeOf(id) === scopeOf(action) ? chords.filter(other => !clashes(other, chord)) : chords,
     ]),
   )
-  keys.value = { ...own, [command]: [chord] }
+  keys.value = { ...own, [action]: [chord] }
   const changed = Object.fromEntries(
     Object.entries(keys.value).filter(([id, chords]) => chords.join() !== FIRST[id]?.join()),
   )
@@ -173,8 +54,9 @@ export function chordOf(event: KeyboardEvent): string {
     .join('+')
 }
 
-/** A chord as it's shown. */
+/** A chord as it's shown; two steps one after the other. */
 export function chordInWords(chord: string): string {
+  if (/^\S+ \S+$/.test(chord)) return chord.split(' ').map(chordInWords).join(' then ')
   return chord
     .replace('Mod', isMac ? '⌘' : 'Ctrl')
     .replace('Alt', isMac ? '⌥' : 'Alt')
@@ -187,23 +69,58 @@ export function chordInWords(chord: string): string {
     .replace(/^ \+ $/, '+')
 }
 
-export function commandFor(event: KeyboardEvent): string | null {
+/** The first step of a key of two, and what may follow it; null when none waits. */
+export const firstStep = shallowRef<{
+  readonly scope: Scope
+  readonly chord: string
+  readonly follow: readonly { readonly chord: string; readonly action: string }[]
+} | null>(null)
+/** How long the second step is waited for, ms. */
+const SECOND_STEP_MS = 4000
+let secondStep: ReturnType<typeof setTimeout> | undefined
+
+function endSteps(): void {
+  clearTimeout(secondStep)
+  firstStep.value = null
+}
+
+/** What a key means: an action; or nothing yet, since a second step is to follow or what followed is none. */
+export type Pressed = { readonly action: string } | { readonly waits: true }
+
+/**
+ * What a key press means where it's heard; null when nothing, and the key is free for whatever else hears it. A first step
+ * waits a while for the second; a second that means nothing is taken too, so that it doesn't do something by itself.
+ */
+export function pressed(scope: Scope, event: KeyboardEvent): Pressed | null {
   const chord = chordOf(event)
   if (!chord) return null
-  return find(chord, false)
+  const before = firstStep.value?.scope === scope ? firstStep.value.chord : null
+  endSteps()
+  const whole = before === null ? chord : `${before} ${chord}`
+  const follow: { chord: string; action: string }[] = []
+  for (const [action, chords] of Object.entries(keys.value)) {
+    if (scopeOf(action) !== scope) continue
+    if (chords.includes(whole)) return { action }
+    for (const other of chords)
+      if (other.startsWith(`${whole} `)) follow.push({ chord: other.slice(whole.length + 1), action })
+  }
+  if (follow.length > 0) {
+    firstStep.value = { scope, chord: whole, follow }
+    secondStep = setTimeout(endSteps, SECOND_STEP_MS)
+    return { waits: true }
+  }
+  return before === null ? null : { waits: true }
 }
 
-/** The same while a meeting is shown as it runs. */
-export function roomCommandFor(event: KeyboardEvent): string | null {
-  const chord = chordOf(event)
-  return chord ? find(chord, true) : null
+/** The action of a key press where it's heard; null when it has none, or a second step is to follow. */
+export function actionFor(scope: Scope, event: KeyboardEvent): string | null {
+  const meant = pressed(scope, event)
+  return meant && 'action' in meant ? meant.action : null
 }
 
-function find(chord: string, room: boolean): string | null {
-  for (const [command, chords] of Object.entries(keys.value))
-    if (inRoom(command) === room && chords.includes(chord)) return command
-  return null
-}
+/** Whether a key press is one of an action's, wherever that is heard. */
+export const isKeyOf = (action: string, event: KeyboardEvent): boolean =>
+  keys.value[action]?.includes(chordOf(event)) ?? false
 
 /** The first key of a command as it's shown beside it; '' when it has none. */
 export function keyOf(command: string): string {

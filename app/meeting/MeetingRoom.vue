@@ -5,7 +5,7 @@ import { carriedInto } from '#core/meeting/next'
 import { ageInWords } from '#core/meeting/carry'
 import { branch, ENTRY_KINDS, type EntryKind, topicOf, type TopicId } from '#core/tree'
 import { clockInWords, useMeeting } from '~/meeting/useMeeting'
-import { keyOf, roomCommandFor } from '~/keys/keys'
+import { keyOf, actionFor } from '~/keys/keys'
 import { canView, openFile, openLink } from '~/files/opening'
 
 /**
@@ -214,7 +214,7 @@ function key(event: KeyboardEvent): void {
     desk.viewing.value
   )
     return
-  const command = roomCommandFor(event)
+  const command = actionFor('room', event)
   const kind = ENTRY_KINDS.find(one => command === `room-${one}`)
   const steps: Record<string, () => void> = {
     'room-next': () => (may.value ? goOn() : lookOn(1)),

@@ -1,26 +1,14 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { outlineRows, type Row } from '#core/find/rows'
-import { type Column, COLUMNS, type Grouping, GROUPINGS, type OutlineShape } from '#core/tree/view'
-import {
-  childrenOf,
-  markersOf,
-  movable,
-  numberOf,
-  pathTo,
-  placeOf,
-  shorten,
-  type Slot,
-  topicOf,
-  type TopicId,
-} from '#core/tree'
-import { cellText, COLUMN_NAMES, readCell, TYPED } from './cells'
-import { land } from '~/capture/building'
-import { arrive, expectField, expectNothing } from '~/focus/typeahead'
+import { type Column, COLUMNS, type OutlineShape } from '#core/tree/view'
+import { childrenOf, markersOf, numberOf, pathTo, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { signsOf } from '~/desk/face'
 import { openSign } from '~/files/opening'
-import { slotInWords } from '#core/arrange/landing'
+import { COLUMN_NAMES, TYPED } from './cells'
+import { useCells } from './useCells'
+import { useRowDrag } from './useRowDrag'
 
 const desk = useDesk()
 const emit = defineEmits<{ menu: [event: MouseEvent]; files: [files: File[], topic: TopicId | null] }>()
@@ -159,67 +147,20 @@ function neighbour(id: TopicId, direction: 'up' | 'down' | 'left' | 'right'): To
   return kids[0] ?? null
 }
 
-// — Dragging rows
-const landing = shallowRef<{ slot: Slot; top: number; left: number; inside: boolean; words: string } | null>(null)
-let press: { id: TopicId; x: number; y: number } | null = null
-let dragging: ReadonlySet<TopicId> = new Set()
-
-function down(event: PointerEvent, row: Shown): void {
-  if (event.button !== 0 || (event.target as HTMLElement).closest('button, textarea, input, select')) return
-  here.value = row.key
-  const add = event.ctrlKey || event.metaKey
-  if (event.shiftKey || add) desk.select(row.id, { range: event.shiftKey, add, quiet: true })
-  else if (!desk.selection.value.has(row.id)) desk.select(row.id, { quiet: true })
-  if (event.pointerType === 'mouse' && row.id !== desk.tree.centre && desk.session.canEdit && !reordered.value) {
-    press = { id: row.id, x: event.clientX, y: event.clientY }
-    box.value!.setPointerCapture(event.pointerId)
-  }
-  focusBox()
-}
-
-function moved(event: PointerEvent): void {
-  if (!press) return
-  if (dragging.size === 0) {
-    if (Math.hypot(event.clientX - press.x, event.clientY - press.y) < 5) return
-    dragging = new Set(movable(desk.tree, desk.selection.value.has(press.id) ? desk.selection.value : [press.id]))
-  }
-  const bounds = box.value!.getBoundingClientRect()
-  const y = event.clientY - bounds.top + box.value!.scrollTop - 8
-  const item =
-    virtual.value.getVirtualItems().find(one => y >= one.start && y < one.start + one.size) ??
-    virtual.value.getVirtualItems().at(-1)
-  const row = item && rows.value[item.index]
-  if (!item || row?.kind !== 'topic') return
-  const part = (y - item.start) / item.size
-  const root = topic(row.id).parent === null
-  const inside = root || (part > 0.3 && part < 0.7)
-  const { parent } = topic(row.id)
-  const slot: Slot = inside
-    ? { parent: row.id, index: childrenOf(desk.tree, row.id).length }
-    : { parent, index: placeOf(desk.tree, row.id) + (part >= 0.7 ? 1 : 0), side: topic(row.id).side }
-  landing.value = {
-    slot,
-    inside,
-    top: inside ? item.start : part >= 0.7 ? item.start + item.size : item.start,
-    left: (row.level - (inside ? 0 : 1)) * 22 + 40,
-    words: slotInWords(desk.tree, slot, dragging),
-  }
-  if (event.clientY < bounds.top + 30) box.value!.scrollTop -= 12
-  if (event.clientY > bounds.bottom - 30) box.value!.scrollTop += 12
-}
-
-function up(event: PointerEvent): void {
-  if (press && dragging.size === 0 && !event.shiftKey && !event.ctrlKey && !event.metaKey)
-    desk.select(press.id, { quiet: true })
-  if (landing.value) land(desk, dragging, landing.value.slot)
-  stopDrag()
-}
-
-function stopDrag(): void {
-  press = null
-  dragging = new Set()
-  landing.value = null
-}
+const { landing, down, moved, up, stopDrag, isDragging } = useRowDrag(desk, {
+  box,
+  rowAt: y => {
+    const items = virtual.value.getVirtualItems()
+    const item = items.find(one => y >= one.start && y < one.start + one.size) ?? items.at(-1)
+    const row = item && rows.value[item.index]
+    return item && row?.kind === 'topic' ? { row, start: item.start, size: item.size } : null
+  },
+  canDrag: () => !reordered.value,
+  taken: row => {
+    here.value = row.key
+  },
+  focus: focusBox,
+})
 
 // — Files from outside
 
@@ -235,100 +176,13 @@ function dropIn(event: DragEvent): void {
   emit('files', files, rowAt(event))
 }
 
-// — Cells
+const { cell, cellDraft, openCell, cellKey, leaveCell, enterCells } = useCells(desk, {
+  box,
+  typed: () => TYPED.filter(at),
+  neighbour,
+  focus: focusBox,
+})
 
-const cell = ref<{ readonly id: TopicId; readonly column: Column } | null>(null)
-const cellDraft = ref('')
-const typedColumns = computed(() => TYPED.filter(at))
-
-function openCell(id: TopicId, column: Column): void {
-  if (!TYPED.includes(column) || !desk.guard()) return
-  if (topic(id).reference) {
-    desk.say('This topic shows another one. What it says is changed at the original.')
-    return
-  }
-  if (desk.editing.value) desk.keep()
-  desk.select(id, { quiet: true })
-  cellDraft.value = cellText(desk, id, column)
-  cell.value = { id, column }
-  expectField()
-  nextTick(() => {
-    const field = box.value?.querySelector<HTMLInputElement>('.cell input')
-    if (!field) {
-      expectNothing()
-      return
-    }
-    field.select()
-    arrive(field)
-  })
-}
-/** False when what was typed isn't understood; the cell stays open then. */
-function keepCell(): boolean {
-  const open = cell.value
-  if (!open) return true
-  const changes = readCell(desk, open.id, open.column, cellDraft.value)
-  if (typeof changes === 'string') {
-    desk.say(changes)
-    return false
-  }
-  cell.value = null
-  if (changes.length > 0) desk.run({ changes })
-  return true
-}
-function cellKey(event: KeyboardEvent): void {
-  event.stopPropagation()
-  const open = cell.value
-  if (!open) return
-  if (event.key === 'Escape') {
-    cell.value = null
-    focusBox()
-  } else if (event.key === 'Enter') {
-    event.preventDefault()
-    if (keepCell()) focusBox()
-  } else if (event.key === 'Tab') {
-    event.preventDefault()
-    const next = typedColumns.value[typedColumns.value.indexOf(open.column) + (event.shiftKey ? -1 : 1)]
-    if (!keepCell()) return
-    if (next) openCell(open.id, next)
-    else focusBox()
-  } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
-    event.preventDefault()
-    if (!keepCell()) return
-    const to = neighbour(open.id, event.key === 'ArrowUp' ? 'up' : 'down')
-    if (to) openCell(to, open.column)
-  }
-}
-/** A cell that was left by Tab is gone already; the next one isn't left yet. */
-function leaveCell(id: TopicId, column: Column): void {
-  if (cell.value?.id === id && cell.value.column === column && !keepCell()) cell.value = null
-}
-function enterCells(): void {
-  const first = typedColumns.value[0]
-  if (first) openCell(desk.focus.value, first)
-  else desk.say('No column that can be typed in is shown. Choose some at the head of the outline.')
-}
-
-// — The head
-
-function sortBy(by: NonNullable<OutlineShape['sort']>['by']): void {
-  const { sort } = shape.value
-  shape.value = { ...shape.value, sort: sort?.by !== by ? { by, down: false } : sort.down ? null : { by, down: true } }
-}
-function toggleColumn(column: Column): void {
-  const { columns: now } = shape.value
-  shape.value = { ...shape.value, columns: COLUMNS.filter(one => now.includes(one) !== (one === column)) }
-}
-const SORTED: readonly Column[] = ['start', 'due', 'length', 'done', 'priority']
-const GROUP_NAMES: Record<Grouping, string> = {
-  person: 'by person',
-  marker: 'by marker',
-  state: 'by state',
-  due: 'by due date',
-}
-const chooser = ref()
-const sortSign = (by: string): string => (shape.value.sort?.by === by ? (shape.value.sort.down ? '↓' : '↑') : '')
-const sortSaid = (by: string): 'ascending' | 'descending' | 'none' =>
-  shape.value.sort?.by === by ? (shape.value.sort.down ? 'descending' : 'ascending') : 'none'
 const KEPT = `sun-porch-outline/${desk.session.treeId}`
 onMounted(() => {
   try {
@@ -347,7 +201,7 @@ watch(shape, now => {
 })
 
 function escape(): boolean {
-  if (dragging.size === 0) return false
+  if (!isDragging()) return false
   stopDrag()
   return true
 }
@@ -377,49 +231,7 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
 
 <template>
   <div class="table">
-    <div v-if="!narrow" class="head" role="toolbar" aria-label="Columns of the outline">
-      <span v-if="at('number')" class="head-number">No.</span>
-      <span class="head-title">
-        <button
-          :data-sorted="sortSaid('title')"
-          :aria-label="`Sort by title, now ${sortSaid('title')}`"
-          @click="sortBy('title')">
-          Title {{ sortSign('title') }}
-        </button>
-        <select
-          class="group-by"
-          :value="shape.group ?? ''"
-          aria-label="Group the rows"
-          @change="
-            shape = { ...shape, group: (($event.target as HTMLSelectElement).value || null) as Grouping | null }
-          ">
-          <option value="">as the tree</option>
-          <option v-for="group in GROUPINGS" :key="group" :value="group">{{ GROUP_NAMES[group] }}</option>
-        </select>
-        <button class="icon-button" aria-label="Choose columns" @click="chooser.toggle($event)">
-          <Icon name="lucide:columns-3" size="16" />
-        </button>
-      </span>
-      <template v-for="column in cells" :key="column">
-        <button
-          v-if="SORTED.includes(column)"
-          class="cell"
-          :class="column"
-          :aria-label="`Sort by ${COLUMN_NAMES[column].toLowerCase()}, now ${sortSaid(column)}`"
-          @click="sortBy(column as 'due')">
-          {{ COLUMN_NAMES[column] }} {{ sortSign(column) }}
-        </button>
-        <span v-else class="cell" :class="column">{{ COLUMN_NAMES[column] }}</span>
-      </template>
-      <PorchPopover ref="chooser"
-        ><div class="choose" role="group" aria-label="Columns">
-          <label v-for="column in COLUMNS" :key="column"
-            ><input type="checkbox" :checked="shape.columns.includes(column)" @change="toggleColumn(column)" />
-            {{ COLUMN_NAMES[column] }}</label
-          >
-        </div></PorchPopover
-      >
-    </div>
+    <OutlineHead v-if="!narrow" v-model="shape" :cells="cells" />
     <div
       ref="box"
       class="outline"
@@ -531,40 +343,7 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
                   @click.stop="openSign(desk, row.id, sign.kind)">
                   <Icon :name="sign.icon" size="14" /></button
               ></template>
-              <button
-                v-else
-                class="said"
-                tabindex="-1"
-                :aria-label="`${COLUMN_NAMES[column]}: ${cellText(desk, row.id, column) || 'empty'}`"
-                @click.stop="openCell(row.id, column)">
-                <template v-if="column === 'people'"
-                  ><span
-                    v-for="name in [...seen(row.id).people.map(desk.nameOf), ...desk.drawnOf(row.id).guise.names]"
-                    :key="name"
-                    class="initials"
-                    :title="name"
-                    >{{ initialsOf(name) }}</span
-                  ></template
-                >
-                <template v-else-if="column === 'markers'">{{ cellText(desk, row.id, 'markers') }}</template>
-                <span
-                  v-else-if="column === 'due' && seen(row.id).due"
-                  :class="{ late: seen(row.id).done !== 100 && dueInWords(seen(row.id).due!).late }"
-                  >{{ dueInWords(seen(row.id).due!).text }}</span
-                >
-                <template v-else-if="column === 'start' && seen(row.id).start">{{
-                  dayInWords(seen(row.id).start!)
-                }}</template>
-                <template v-else-if="column === 'length' && seen(row.id).duration !== null"
-                  >{{ seen(row.id).duration }} d</template
-                >
-                <template v-else-if="column === 'done' && seen(row.id).done !== null"
-                  >{{ seen(row.id).done }} %</template
-                >
-                <template v-else-if="column === 'priority' && seen(row.id).priority !== null"
-                  >P{{ seen(row.id).priority }}</template
-                >
-              </button>
+              <CellText v-else :id="row.id" :column="column" @open="openCell(row.id, column)" />
             </span>
           </template>
         </div>
@@ -587,68 +366,6 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
   display: flex;
   flex-direction: column;
   background: var(--surface);
-}
-.head {
-  display: flex;
-  align-items: center;
-  gap: 7px;
-  height: 36px;
-  padding: 0 16px 0 48px;
-  border-bottom: 1px solid var(--line);
-  flex: none;
-  font-size: 12px;
-  color: var(--quiet);
-  max-width: 1132px;
-  width: 100%;
-}
-.head button {
-  border: 0;
-  background: none;
-  color: inherit;
-  font-weight: 600;
-  text-align: left;
-  padding: 2px 0;
-  cursor: pointer;
-  min-height: 26px;
-}
-.head button:hover {
-  color: var(--ink);
-}
-.head .icon-button {
-  min-width: 28px;
-  height: 28px;
-}
-.head-title {
-  flex: 1;
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-.head-title > button:first-child {
-  margin-right: auto;
-}
-.head-number {
-  width: 26px;
-}
-.group-by {
-  font: inherit;
-  color: inherit;
-  border: 1px solid var(--line);
-  background: none;
-  border-radius: 6px;
-  padding: 3px 4px;
-  max-width: 110px;
-}
-.choose {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-}
-.choose label {
-  display: flex;
-  gap: 7px;
-  align-items: center;
-  min-height: 26px;
 }
 .cell {
   width: 84px;
@@ -674,10 +391,6 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
   display: flex;
   gap: 3px;
 }
-.head .cell {
-  font-weight: 600;
-  font-size: 12px;
-}
 .cell input {
   width: 100%;
   font: inherit;
@@ -687,36 +400,6 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
   border-radius: 4px;
   padding: 0 4px;
   outline: none;
-}
-.said {
-  display: flex;
-  align-items: center;
-  width: 100%;
-  height: 24px;
-  overflow: hidden;
-  border: 0;
-  background: none;
-  padding: 0;
-  text-align: left;
-  color: inherit;
-  cursor: text;
-  font-variant-numeric: tabular-nums;
-}
-.said:hover {
-  box-shadow: inset 0 -1px 0 var(--line);
-}
-.said .initials {
-  width: 22px;
-  height: 22px;
-  font-size: 9.5px;
-  background: var(--ceiling);
-  color: var(--ink);
-  border: 0;
-  margin-right: 2px;
-}
-.late {
-  color: var(--clay);
-  font-weight: 650;
 }
 .row.dim {
   opacity: 0.35;

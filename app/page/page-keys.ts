@@ -3,7 +3,7 @@ import type { Desk } from '~/desk/desk'
 import { closeTop, isDialogOpen } from '~/focus/opened'
 import { isTextField } from '~/focus/typeahead'
 import { commandOf } from '~/keys/commands'
-import { commandFor } from '~/keys/keys'
+import { pressed } from '~/keys/keys'
 import { IN_MEETING, type Page } from './page'
 
 export const inField = (target: EventTarget | null): boolean =>
@@ -22,16 +22,17 @@ export function usePageKeys(desk: Desk, page: Page): void {
     else if (desk.only.value) desk.showOnly(desk.pageOf(desk.only.value))
   }
 
-  /** Whether a command may be given from where the keys go. */
-  function isHeard(event: KeyboardEvent, id: string): boolean {
-    // Outside the tree a button keeps its own Enter, Tab and arrows; chords with Mod work everywhere.
-    if (!inTree(event.target) && !event.ctrlKey && !event.metaKey && !['?', '/'].includes(event.key)) return false
-    return (
-      desk.view.value !== 'meeting' ||
-      IN_MEETING.has(id) ||
-      (event.target instanceof HTMLElement && event.target.closest('[role="tree"]') !== null)
-    )
-  }
+  /**
+   * Whether keys are commands where they go. Outside the tree a button keeps its own Enter, Tab and arrows; chords with Mod
+   * work everywhere.
+   */
+  const isHeard = (event: KeyboardEvent): boolean =>
+    inTree(event.target) || event.ctrlKey || event.metaKey || ['?', '/'].includes(event.key)
+  /** Whether a command is one for the view that is shown. */
+  const isForNow = (event: KeyboardEvent, id: string): boolean =>
+    desk.view.value !== 'meeting' ||
+    IN_MEETING.has(id) ||
+    (event.target instanceof HTMLElement && event.target.closest('[role="tree"]') !== null)
 
   useEventListener(window, 'keydown', event => {
     if (!desk.status.ready || event.defaultPrevented || inField(event.target)) return
@@ -47,10 +48,11 @@ export function usePageKeys(desk: Desk, page: Page): void {
       desk.say('Untied.', true)
       return
     }
-    const id = isDialogOpen() ? null : commandFor(event)
-    const command = id && commandOf(id)
-    if (!command || !isHeard(event, command.id)) return
+    const meant = isDialogOpen() || !isHeard(event) ? null : pressed('tree', event)
+    if (!meant) return
+    const command = 'action' in meant ? commandOf(meant.action) : null
+    if (command && !isForNow(event, command.id)) return
     event.preventDefault()
-    page.run(command)
+    if (command) page.run(command)
   })
 }

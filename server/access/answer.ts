@@ -6,6 +6,7 @@ import { Unreadable } from '#core/capture/nested'
 import { databaseErrorCode } from '../database/connect'
 import { type Account, whoIs } from './accounts'
 import { Fault } from './fault'
+import { packed } from './packed'
 import { needRole } from './roles'
 
 type Given<O extends Operation> = {
@@ -95,7 +96,7 @@ export function answer<O extends Operation>(
           ? {}
           : check(operation.body, prepared(prepare, await bodyOf(event, most)), 'body')
       const result = await handle({ event, params, query, body, account, ...role } as never)
-      return result === undefined ? { done: true } : result
+      return await packed(event, result === undefined ? { done: true } : result)
     } catch (error) {
       return sayError(event, error)
     }

@@ -209,6 +209,23 @@ test('keys are listed on ?, and each person can change them', async ({ browser }
   await page.keyboard.press('Enter')
   await page.keyboard.press('Escape')
   await expectTitles(caller, id, ['By my own key'])
+
+  // Two keys one after the other are a key of two steps; whoever stops after the first is shown what can follow.
+  await page.keyboard.press('?')
+  await page.getByRole('button', { name: 'Change the key for New topic after' }).click()
+  await page.keyboard.press('y')
+  await page.keyboard.press('y')
+  await expect(page.getByRole('button', { name: 'Change the key for New topic after' })).toHaveText('Y then Y')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toBeHidden()
+  await tree(page).focus()
+  await page.keyboard.press('y')
+  await expect(page.getByRole('status').filter({ hasText: 'New topic after' })).toBeVisible()
+  await page.keyboard.press('y')
+  await page.keyboard.type('By two')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expectTitles(caller, id, ['By my own key', 'By two'])
 })
 
 test('markers, done, due, people and many at once', async ({ browser }) => {

@@ -1,0 +1,167 @@
+/*
+ * Every key of Sun Porch, by where it's heard. A chord is written as "Mod+Shift+Z"; Mod is Ctrl, on a Mac Cmd. A key of two
+ * steps is written with a space between: "G T". People change them on the key list; a chord belongs to one action in each
+ * place, and may do something else in another.
+ */
+type Chords = Readonly<Record<string, readonly string[]>>
+
+/** Keys of the tree: canvas, outline and the page around them. Each is a command's. */
+export const KEYS: Readonly<Record<string, readonly string[]>> = {
+  edit: ['F2', 'E'],
+  'sibling-after': ['Enter'],
+  'sibling-before': ['Shift+Enter'],
+  child: ['Tab', 'Insert'],
+  wrap: ['Shift+P'],
+  insert: ['Shift+Insert', 'Shift+I'],
+  'move-up': ['Alt+ArrowUp'],
+  'move-down': ['Alt+ArrowDown'],
+  'move-out': ['Alt+ArrowLeft', 'Shift+Tab'],
+  'move-in': ['Alt+ArrowRight'],
+  remove: ['Delete', 'Backspace'],
+  undo: ['Mod+Z'],
+  redo: ['Mod+Shift+Z', 'Mod+Y'],
+  fold: ['.'],
+  'depth-1': ['1'],
+  'depth-2': ['2'],
+  'depth-3': ['3'],
+  'depth-4': ['4'],
+  'depth-5': ['5'],
+  'depth-6': ['6'],
+  'depth-all': ['0'],
+  up: ['ArrowUp'],
+  down: ['ArrowDown'],
+  left: ['ArrowLeft'],
+  right: ['ArrowRight'],
+  'extend-up': ['Shift+ArrowUp'],
+  'extend-down': ['Shift+ArrowDown'],
+  'extend-left': ['Shift+ArrowLeft'],
+  'extend-right': ['Shift+ArrowRight'],
+  first: ['Home'],
+  last: ['End'],
+  centre: ['Mod+Home'],
+  siblings: ['Mod+A'],
+  mark: ['M'],
+  key: ['K'],
+  dress: ['C'],
+  'copy-style': ['Shift+C'],
+  'paste-style': ['Shift+V'],
+  picture: ['I'],
+  arrange: ['R'],
+  duplicate: ['Shift+B'],
+  join: ['Shift+J'],
+  split: ['Shift+K'],
+  apart: ['Shift+U'],
+  detach: ['Shift+X'],
+  tray: ['L'],
+  'to-tray': ['Shift+L'],
+  'move-under': ['G'],
+  only: ['O'],
+  overview: ['W'],
+  'fit-selection': ['Z'],
+  'find-next': [']'],
+  'find-previous': ['['],
+  front: [')'],
+  back: ['('],
+  help: ['H'],
+  done: ['D'],
+  task: ['T'],
+  note: ['N'],
+  preview: ['Space'],
+  'back-again': ['Q'],
+  link: ['Shift+N'],
+  file: ['Shift+F'],
+  check: ['Shift+T'],
+  place: ['Shift+W'],
+  sketch: ['Shift+S'],
+  tie: ['X'],
+  reference: ['Shift+R'],
+  page: ['Shift+O'],
+  pages: ['P'],
+  filter: ['Shift+Q'],
+  cells: [';'],
+  'select-found': ['Shift+A'],
+  sheet: ['S'],
+  fit: ['F'],
+  'zoom-in': ['+', '='],
+  'zoom-out': ['-'],
+  'zoom-whole': ['Mod+0'],
+  'switch-view': ['V'],
+  meeting: ['J'],
+  'make-meeting': ['Shift+M'],
+  'make-item': ['Shift+G'],
+  ready: ['Shift+Y'],
+  'next-meeting': ['Shift+Z'],
+  find: ['/'],
+  everything: ['Mod+K'],
+  keys: ['?'],
+  theme: ['Shift+D'],
+}
+
+/** Keys while a meeting is shown as it runs. */
+export const ROOM_KEYS: Readonly<Record<string, readonly string[]>> = {
+  'room-next': ['PageDown', '>'],
+  'room-back': ['PageUp', '<'],
+  'room-decision': ['D'],
+  'room-action': ['A'],
+  'room-question': ['Q'],
+  'room-idea': ['I'],
+  'room-parked': ['P'],
+  'room-cut': ['C'],
+  'room-pause': ['Z'],
+  'room-present': ['F'],
+}
+
+/** Keys while a title is being typed. */
+const TITLE_KEYS: Chords = {
+  'title-keep': ['Enter'],
+  'title-before': ['Shift+Enter'],
+  'title-break': ['Mod+Enter'],
+  'title-in': ['Tab'],
+  'title-out': ['Shift+Tab'],
+  'title-drop': ['Escape'],
+}
+
+/** Keys in a cell of the outline. */
+const CELL_KEYS: Chords = {
+  'cell-keep': ['Enter'],
+  'cell-drop': ['Escape'],
+  'cell-after': ['Tab'],
+  'cell-before': ['Shift+Tab'],
+  'cell-up': ['ArrowUp'],
+  'cell-down': ['ArrowDown'],
+}
+
+/** Keys on the lines of the tray. */
+const TRAY_KEYS: Chords = {
+  'tray-up': ['ArrowUp'],
+  'tray-down': ['ArrowDown'],
+  'tray-extend-up': ['Shift+ArrowUp'],
+  'tray-extend-down': ['Shift+ArrowDown'],
+  'tray-file': ['Enter'],
+  'tray-remove': ['Delete', 'Backspace'],
+  'tray-all': ['Mod+A'],
+}
+
+/** Where keys are heard, and which there are. */
+export const KEYMAP = { tree: KEYS, room: ROOM_KEYS, title: TITLE_KEYS, cells: CELL_KEYS, tray: TRAY_KEYS } as const
+export type Scope = keyof typeof KEYMAP
+
+const SCOPES: ReadonlyMap<string, Scope> = new Map(
+  Object.entries(KEYMAP).flatMap(([scope, chords]) => Object.keys(chords).map(action => [action, scope as Scope])),
+)
+/** Where an action is heard. */
+export const scopeOf = (action: string): Scope => SCOPES.get(action) ?? 'tree'
+
+/** What the actions that are no commands do, for the list of keys. */
+export const ROOM_NAMES: Readonly<Record<string, string>> = {
+  'room-next': 'Next item, for everybody',
+  'room-back': 'Back to the item before',
+  'room-decision': 'Decision',
+  'room-action': 'Action',
+  'room-question': 'Question',
+  'room-idea': 'Idea',
+  'room-parked': 'Parked',
+  'room-cut': 'Cut what is left evenly',
+  'room-pause': 'Let the clock stand still, or go on',
+  'room-present': 'Fill the screen',
+}

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import type { Column } from '#core/tree/view'
+import type { TopicId } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { cellText, COLUMN_NAMES } from './cells'
+
+/** One cell of a row as it's read: what the topic says in a column, and what opens it for typing. */
+const props = defineProps<{ id: TopicId; column: Column }>()
+const emit = defineEmits<{ open: [] }>()
+const desk = useDesk()
+/** The topic as it's shown: its own words, or those of the one it refers to. */
+const guise = computed(() => {
+  void desk.tick.value
+  return desk.drawnOf(props.id).guise
+})
+const said = computed(() => guise.value.topic)
+const text = computed(() => {
+  void desk.tick.value
+  return cellText(desk, props.id, props.column)
+})
+const names = computed(() => {
+  void desk.tick.value
+  return [...said.value.people.map(desk.nameOf), ...guise.value.names]
+})
+</script>
+
+<template>
+  <button
+    class="said"
+    tabindex="-1"
+    :aria-label="`${COLUMN_NAMES[column]}: ${text || 'empty'}`"
+    @click.stop="emit('open')">
+    <template v-if="column === 'people'"
+      ><span v-for="name in names" :key="name" class="initials" :title="name">{{ initialsOf(name) }}</span></template
+    >
+    <template v-else-if="column === 'markers'">{{ text }}</template>
+    <span v-else-if="column === 'due' && said.due" :class="{ late: said.done !== 100 && dueInWords(said.due!).late }">{{
+      dueInWords(said.due!).text
+    }}</span>
+    <template v-else-if="column === 'start' && said.start">{{ dayInWords(said.start!) }}</template>
+    <template v-else-if="column === 'length' && said.duration !== null">{{ said.duration }} d</template>
+    <template v-else-if="column === 'done' && said.done !== null">{{ said.done }} %</template>
+    <template v-else-if="column === 'priority' && said.priority !== null">P{{ said.priority }}</template>
+  </button>
+</template>
+
+<style scoped>
+.said {
+  display: flex;
+  align-items: center;
+  width: 100%;
+  height: 24px;
+  overflow: hidden;
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  color: inherit;
+  cursor: text;
+  font-variant-numeric: tabular-nums;
+}
+.said:hover {
+  box-shadow: inset 0 -1px 0 var(--line);
+}
+.said .initials {
+  width: 22px;
+  height: 22px;
+  font-size: 9.5px;
+  background: var(--ceiling);
+  color: var(--ink);
+  border: 0;
+  margin-right: 2px;
+}
+.late {
+  color: var(--clay);
+  font-weight: 650;
+}
+</style>
