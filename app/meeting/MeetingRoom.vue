@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { sayItem, timed } from '#core/meeting/agenda'
-import { isClosed, openItems } from '#core/meeting/clock'
-import { carriedInto } from '#core/meeting/next'
 import { ageInWords } from '#core/meeting/carry'
-import { branch, ENTRY_KINDS, type EntryKind, topicOf, type TopicId } from '#core/tree'
-import { clockInWords, useMeeting } from '~/meeting/useMeeting'
-import { keyOf, actionFor } from '~/keys/keys'
-import { canView, openFile, openLink } from '~/files/opening'
+import { ENTRY_KINDS, type EntryKind, topicOf, type TopicId } from '#core/tree'
+import { actionFor, keyOf } from '~/keys/keys'
+import { clockInWords, useMeeting } from './useMeeting'
+import { useItemSubstance } from './useItemSubstance'
+import { useRoomPlace } from './useRoomPlace'
+import { useRoomTime } from './useRoomTime'
 
 /**
  * The meeting while it runs, for a projector and for each laptop: the agenda, the current item large with its branch
@@ -14,170 +13,15 @@ import { canView, openFile, openLink } from '~/files/opening'
  * around and comes back.
  */
 const meeting = useMeeting()
-const { desk, brief, items, starts, clock, busy, may } = meeting
+const { desk, brief, clock, busy, may } = meeting
 const root = ref<HTMLElement>()
 const bar = ref<{ begin(kind: EntryKind): void }>()
-
-// — Whose place: the chair's, or one's own
-const looking = ref<TopicId | null>(null)
-const current = computed<TopicId | null>(() => brief.value.run?.current ?? null)
-const shown = computed<TopicId | null>(() => {
-  const wanted =
-    looking.value ?? current.value ?? (brief.value.stage === 'running' ? null : (items.value[0]?.id ?? null))
-  return items.value.some(({ id }) => id === wanted) ? wanted : null
-})
-const item = computed(() => items.value.find(({ id }) => id === shown.value) ?? null)
-const number = computed(() => items.value.findIndex(({ id }) => id === shown.value) + 1)
-const isAhead = computed(() => looking.value !== null && looking.value !== current.value)
-/** The branch of the item is shown alone, and the whole tree again when one leaves. */
-const came = desk.only.value
-watch(
-  shown,
-  id => {
-    // A title that somebody is typing in the branch is kept before it goes out of sight.
-    if (desk.editing.value) desk.keep()
-    if (id !== null && desk.tree.topics.has(id) && desk.only.value !== id) desk.showOnly(id)
-  },
-  { immediate: true },
-)
-onBeforeUnmount(() => {
-  if (desk.only.value !== came) desk.showOnly(came)
-})
-// What is captured is in sight in the branch too.
-const size = computed(() => {
-  void desk.lateTick.value
-  return shown.value === null || !desk.tree.topics.has(shown.value) ? 0 : [...branch(desk.tree, shown.value)].length
-})
-watch(size, () => {
-  if (size.value < 60) desk.fitSoon()
-})
-// Whoever follows goes along when the chair moves on.
-watch(current, now => {
-  if (looking.value === now) looking.value = null
-})
-function lookAt(id: TopicId): void {
-  looking.value = id === current.value ? null : id
-}
-/** Whoever can't move everybody goes from item to item alone. */
-function lookOn(by: 1 | -1): void {
-  const at = items.value.findIndex(({ id }) => id === shown.value)
-  const next = items.value[at + by]
-  if (next) lookAt(next.id)
-}
-function comeBack(): void {
-  looking.value = null
-}
-
-// — Going on: at the last open item the way on is the end
-const isLast = computed(
-  () =>
-    clock.value !== null &&
-    current.value !== null &&
-    openItems(clock.value.list, clock.value.run, meeting.now.value).length === 0,
-)
-async function goOn(): Promise<void> {
-  if (current.value !== null) await meeting.move({ to: 'next' })
-  if (meeting.briefNow().run?.current === null && brief.value.stage === 'running')
-    desk.say('Everything on the agenda has been dealt with.', {
-      name: 'End the meeting',
-      run: () => void meeting.move({ to: 'end' }),
-      holds: () => meeting.briefNow().stage === 'running',
-    })
-}
-
-// — What is said of the time
-const running = computed(() => brief.value.stage === 'running')
-const paused = computed(() => running.value && brief.value.run?.since === null)
-const ends = computed(() => (clock.value ? meeting.timeAt(clock.value.forecast) : ''))
-const plannedEnd = computed(() => (meeting.end.value === null ? '' : meeting.timeAt(meeting.end.value)))
-const lateMinutes = computed(() => (clock.value ? Math.ceil(clock.value.late / 60_000) : 0))
-const overrun = computed(() => {
-  const at = clock.value
-  if (!at || lateMinutes.value === 0 || !at.cut) return ''
-  const rest = openItems(at.list, at.run, meeting.now.value)
-  if (rest.length === 0) return `It ends ${lateMinutes.value} min late.`
-  const cut = at.list.map(({ id, minutes }) => minutes - (at.cut!.minutes.get(id) ?? minutes)).filter(less => less > 0)
-  const most = Math.max(0, ...cut)
-  if (at.cut.late > 0) return `Even at their least the rest ends ${at.cut.late} min late.`
-  return rest.length === 1
-    ? `To end on time the last item gives up ${most} min.`
-    : `To end on time the other ${rest.length} give up to ${most} min each.`
-})
-const canCut = computed(
-  () =>
-    may.value &&
-    running.value &&
-    lateMinutes.value > 0 &&
-    clock.value !== null &&
-    clock.value.cut !== null &&
-    openItems(clock.value.list, clock.value.run, meeting.now.value).length > 0,
-)
-function cutEvenly(): void {
-  const at = clock.value
-  if (!at?.cut || !canCut.value) return
-  const changes = [...at.cut.minutes]
-    .filter(([id, minutes]) => at.list.find(one => one.id === id)?.minutes !== minutes)
-    .map(([id, minutes]) => sayItem(id, { id: 'cut', kind: 'cut', minutes }))
-  if (meeting.run(changes))
-    desk.say(
-      at.cut.late > 0
-        ? `Cut as far as it goes; it still ends ${at.cut.late} min late.`
-        : 'Cut evenly: it ends on time again.',
-      true,
-    )
-}
-const share = computed(() => {
-  const at = clock.value
-  const minutes = item.value ? timed(item.value).minutes : 0
-  if (!at || minutes === 0 || shown.value !== current.value) return 0
-  return Math.min(1, at.spent / (minutes * 60_000))
-})
-const spentWords = (id: TopicId): string => {
-  const one = items.value.find(other => other.id === id)
-  if (!one) return ''
-  const at = clock.value
-  const ms = at && at.list[at.run.current]?.id === id ? at.spent : one.spent
-  return ms > 0 ? clockInWords(ms) : ''
-}
-
-// — What hangs on the item: files and links open beside it, and back
-const documents = computed(() => {
-  void desk.lateTick.value
-  const id = shown.value
-  if (id === null || !desk.tree.topics.has(id)) return []
-  const found: { key: string; name: string; icon: string; open: () => void }[] = []
-  const walk = (at: TopicId): void => {
-    const topic = topicOf(desk.tree, at)
-    for (const file of topic.files)
-      found.push({
-        key: `${at} ${file.id}`,
-        name: file.name,
-        icon: canView(file) ? 'lucide:file-text' : 'lucide:download',
-        open: () => openFile(desk, at, file),
-      })
-    for (const link of topic.links)
-      found.push({
-        key: `${at} ${link.id}`,
-        name: link.title || link.url,
-        icon: 'lucide:external-link',
-        open: () => openLink(desk, link),
-      })
-    for (const child of desk.tree.children.get(at) ?? []) walk(child)
-  }
-  walk(id)
-  return found.slice(0, 9)
-})
-const carried = computed(() => {
-  void desk.lateTick.value
-  return meeting.id.value === null
-    ? []
-    : carriedInto(desk.tree, meeting.id.value, today()).filter(
-        ({ reference }) => topicOf(desk.tree, reference).parent === shown.value,
-      )
-})
-function settle(original: TopicId): void {
-  desk.set('done', topicOf(desk.tree, original).done === 100 ? 0 : 100, [original])
-}
+const place = useRoomPlace(meeting)
+const { current, shown, item, number, isAhead, lookAt, lookOn, comeBack } = place
+const time = useRoomTime(meeting, place)
+const { running, paused, ends, plannedEnd, lateMinutes, overrun, canCut, cutEvenly, share, spentWords, isLast, goOn } =
+  time
+const { documents, carried, settle } = useItemSubstance(meeting, shown)
 
 /** What is dropped on the branch hangs on the topic under it, or on the item. */
 function takeFiles(files: File[], topic: TopicId | null): void {
@@ -255,37 +99,7 @@ function underWhat(): TopicId | null {
 
 <template>
   <div ref="root" class="room" :class="{ full }">
-    <nav class="agenda" aria-label="Agenda">
-      <ol>
-        <li
-          v-for="(one, i) in items"
-          :key="one.id"
-          :class="{
-            now: one.id === current && running,
-            shown: one.id === shown,
-            past: running && clock && isClosed(clock.list, clock.run, i),
-          }">
-          <button :aria-current="one.id === current && running ? 'step' : undefined" @click="lookAt(one.id)">
-            <span class="n">{{ i + 1 }}</span>
-            <span class="t"
-              >{{ one.title || 'untitled'
-              }}<small>{{
-                [
-                  starts.has(one.id) ? meeting.timeAt(starts.get(one.id)!) : '',
-                  `${one.cut ?? one.minutes ?? '–'} min${one.cut !== null && one.cut !== one.minutes ? ` (of ${one.minutes})` : ''}`,
-                  one.owners.map(desk.nameOf).join(', '),
-                ]
-                  .filter(Boolean)
-                  .join(' · ')
-              }}</small></span
-            >
-            <span class="spent">{{ spentWords(one.id) }}</span>
-          </button>
-        </li>
-      </ol>
-      <p v-if="items.length === 0" class="quiet pad">No agenda yet: lay it out in the brief.</p>
-      <MeetingAttendance v-if="!full" />
-    </nav>
+    <RoomAgenda :current="running ? current : null" :shown="shown" :spent="spentWords" :alone="full" @look="lookAt" />
     <div class="main">
       <header class="item">
         <div class="what">
@@ -428,71 +242,6 @@ function underWhat(): TopicId | null {
   display: grid;
   grid-template-columns: 244px minmax(0, 1fr);
   background: var(--page);
-}
-.agenda {
-  border-right: 1px solid var(--line);
-  overflow: auto;
-  padding: 10px 0;
-  background: var(--surface);
-}
-.agenda ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.agenda button {
-  width: 100%;
-  display: flex;
-  gap: 10px;
-  align-items: baseline;
-  border: 0;
-  border-left: 4px solid transparent;
-  background: none;
-  text-align: left;
-  padding: 8px 12px 8px 10px;
-  cursor: pointer;
-}
-.agenda button:hover {
-  background: var(--hover);
-}
-.agenda .n {
-  font: 650 14px var(--display);
-  color: var(--quiet);
-  width: 16px;
-  text-align: right;
-  flex: none;
-}
-.agenda .t {
-  flex: 1;
-  min-width: 0;
-  font-weight: 550;
-  overflow-wrap: anywhere;
-}
-.agenda small {
-  display: block;
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 12px;
-}
-.agenda .spent {
-  font-size: 12px;
-  color: var(--quiet);
-}
-.agenda .past .t {
-  color: var(--quiet);
-}
-.agenda .shown button {
-  background: var(--hover);
-}
-.agenda .now button {
-  border-left-color: var(--sun);
-  background: var(--ceiling);
-}
-.agenda .now .t {
-  font-weight: 700;
-}
-.pad {
-  padding: 0 14px;
 }
 .main {
   display: flex;

@@ -92,9 +92,24 @@ interface Reaches {
 /** Clear space on either side of a bracket's line. */
 const LINE = 6
 
-/** Scratch for sharing out space; a forest is done with it before the next one begins. */
+/*
+ * Scratch of the one layout that is being made; it's done before the next begins. Written down once here, since allocating
+ * anew for each branch would cost more than arranging it.
+ */
+
+/** Shares of space that children between two that push each other apart take, by their index (van der Ploeg, section 4.3). */
 let shifts = new Float64Array(64)
 let changes = new Float64Array(64)
+let isShared = false
+
+/** The outer edges of the children so far, counting across from the first child's middle. */
+const edges = {
+  near: null as Contour | null,
+  far: null as Contour | null,
+  /** Where the far edge's own list counts from. */
+  farBase: 0,
+  reach: 0,
+}
 
 /** Copies `head` (which ends at `headEnd`) and hangs on it what of `tail` lies beyond that end. */
 function extend(head: Contour, headBase: number, headEnd: number, tail: Contour | null, tailBase: number): Contour {
@@ -137,125 +152,157 @@ function extend(head: Contour, headBase: number, headEnd: number, tail: Contour 
  * last one's.
  */
 export function layOut(root: Plot, kids: readonly Plot[], bracket = false): Plot {
-  const { along, gapAlong } = root
   const half = (root.across + root.gapAcross) / 2
-  const whole = along + gapAlong
-  const count = kids.length
   root.low = -half
   root.high = half
   root.near = null
   root.far = null
-  if (count === 0) {
+  if (kids.length === 0) {
     root.kids = NO_KIDS
-    root.reach = whole
+    root.reach = root.along + root.gapAlong
     return root
   }
   root.kids = kids
+  standBesideEachOther(kids)
+  if (isShared) shareOut(kids)
+  const middle = centreOver(root, kids)
+  root.reach = root.along + root.gapAlong + edges.reach
+  if (bracket && root.gapAlong > 0) outlineWithBracket(root, kids, middle, half)
+  else outline(root, middle, half)
+  return root
+}
+
+/** Gives each child the place next to the ones before it, counting from the first, and joins their outer edges. */
+function standBesideEachOther(kids: readonly Plot[]): void {
   const first = kids[0]!
   first.offset = 0
-  let near = nearOf(first)
-  let far = farOf(first)
-  let farBase = 0
-  let reach = first.reach
-  if (count > 1) {
-    let reaches: Reaches | null = { reach, index: 0, next: null }
+  edges.near = nearOf(first)
+  edges.far = farOf(first)
+  edges.farBase = 0
+  edges.reach = first.reach
+  isShared = false
+  let reaches: Reaches = { reach: first.reach, index: 0, next: null }
+  for (let i = 1; i < kids.length; i++) {
+    const child = kids[i]!
+    child.offset = clearPlace(kids, i, reaches)
+    joinEdges(child)
+    let further: Reaches | null = reaches
+    while (further && child.reach >= further.reach) further = further.next
+    reaches = { reach: child.reach, index: i, next: further }
+  }
+}
+
+/**
+ * The place of a child clear of all before it: their far edge and its near edge are walked together, step by step, and it
+ * moves on wherever they overlap. What a deep sibling pushes it away is shared out among those between.
+ */
+function clearPlace(kids: readonly Plot[], i: number, reaches: Reaches): number {
+  const child = kids[i]!
+  const before = kids[i - 1]!
+  let left = edges.far
+  let leftBase = edges.farBase
+  let leftEnd = left!.length
+  // A plot without kids has one step and needs no list.
+  const { near } = child
+  let rightEdge = near ? near.edge : child.low
+  let rightEnd = near ? near.length : child.reach
+  let rightStep = near
+  let rightBase = before.offset + (before.across + before.gapAcross + child.across + child.gapAcross) / 2
+  let position = rightBase
+  let known = reaches
+  while (left) {
+    if (known.next && leftEnd > known.reach) known = known.next
+    const overlap = leftBase + left.edge - rightBase - rightEdge
+    if (overlap > 0) {
+      rightBase += overlap
+      position += overlap
+      if (i - known.index > 1) noteShare(kids.length, known.index, i, overlap)
+    }
+    const leftWas = leftEnd
+    if (leftEnd <= rightEnd) {
+      leftBase += left.shift
+      left = left.next
+      if (left) leftEnd += left.length
+    }
+    if (leftWas >= rightEnd) {
+      if (!rightStep?.next) break
+      rightBase += rightStep.shift
+      rightStep = rightStep.next
+      rightEdge = rightStep.edge
+      rightEnd += rightStep.length
+    }
+  }
+  return position
+}
+
+/** Notes that children between `from` and `to` share what the one pushed the other away. */
+function noteShare(count: number, from: number, to: number, overlap: number): void {
+  if (!isShared) {
+    isShared = true
     if (count > shifts.length) {
       shifts = new Float64Array(count * 2)
       changes = new Float64Array(count * 2)
-    }
-    let shared = false
-    let before = first
-    for (let i = 1; i < count; i++) {
-      const child = kids[i]!
-      let left: Contour | null = far
-      let leftBase = farBase
-      let leftEnd = left.length
-      // The child's near edge, step by step; a plot without kids has one step and needs no list.
-      const { near: outline } = child
-      let rightEdge = outline ? outline.edge : child.low
-      let rightEnd = outline ? outline.length : child.reach
-      let rightStep = outline
-      let rightBase = before.offset + (before.across + before.gapAcross + child.across + child.gapAcross) / 2
-      let position = rightBase
-      let known: Reaches = reaches!
-      while (left) {
-        if (known.next && leftEnd > known.reach) known = known.next
-        const overlap: number = leftBase + left.edge - rightBase - rightEdge
-        if (overlap > 0) {
-          rightBase += overlap
-          position += overlap
-          const between = i - known.index
-          if (between > 1) {
-            if (!shared) {
-              shared = true
-              shifts.fill(0, 0, count)
-              changes.fill(0, 0, count)
-            }
-            const share = overlap / between
-            shifts[known.index + 1]! += share
-            shifts[i]! -= share
-            changes[i]! -= overlap - share
-          }
-        }
-        const leftWas = leftEnd
-        if (leftEnd <= rightEnd) {
-          leftBase += left.shift
-          left = left.next
-          if (left) leftEnd += left.length
-        }
-        if (leftWas >= rightEnd) {
-          if (!rightStep?.next) break
-          rightBase += rightStep.shift
-          rightStep = rightStep.next
-          rightEdge = rightStep.edge
-          rightEnd += rightStep.length
-        }
-      }
-      child.offset = position
-      if (child.reach > reach) {
-        near = extend(near, 0, reach, nearOf(child), position)
-        far = farOf(child)
-        reach = child.reach
-      } else {
-        far = child.reach < reach ? extend(farOf(child), position, child.reach, far, farBase) : farOf(child)
-      }
-      farBase = position
-      while (reaches && child.reach >= reaches.reach) reaches = reaches.next
-      reaches = { reach: child.reach, index: i, next: reaches }
-      before = child
-    }
-    if (shared) {
-      let shiftSum = 0
-      let changeSum = 0
-      for (let i = 0; i < count; i++) {
-        shiftSum += shifts[i]!
-        changeSum += shiftSum + changes[i]!
-        kids[i]!.offset += changeSum
-      }
+    } else {
+      shifts.fill(0, 0, count)
+      changes.fill(0, 0, count)
     }
   }
-  const last = kids[count - 1]!
+  const share = overlap / (to - from)
+  shifts[from + 1]! += share
+  shifts[to]! -= share
+  changes[to]! -= overlap - share
+}
+
+/** Moves children by the shares that were noted. */
+function shareOut(kids: readonly Plot[]): void {
+  let shift = 0
+  let change = 0
+  for (let i = 0; i < kids.length; i++) {
+    shift += shifts[i]!
+    change += shift + changes[i]!
+    kids[i]!.offset += change
+  }
+}
+
+/** Joins a child that has its place to the outer edges of those before it. */
+function joinEdges(child: Plot): void {
+  const { reach, offset } = child
+  if (reach > edges.reach) {
+    edges.near = extend(edges.near!, 0, edges.reach, nearOf(child), offset)
+    edges.far = farOf(child)
+    edges.reach = reach
+  } else edges.far = reach < edges.reach ? extend(farOf(child), offset, reach, edges.far, edges.farBase) : farOf(child)
+  edges.farBase = offset
+}
+
+/** Counts the children's places from their root's middle. Returns where that stood, from the first child's middle. */
+function centreOver(root: Plot, kids: readonly Plot[]): number {
+  const first = kids[0]!
+  const last = kids[kids.length - 1]!
   const middle = (last.offset + (last.across + last.gapAcross) / 2 - (first.across + first.gapAcross) / 2) / 2
-  for (let i = 0; i < count; i++) {
+  for (let i = 0; i < kids.length; i++) {
     const child = kids[i]!
     child.offset -= middle
     if (child.offset + child.low < root.low) root.low = child.offset + child.low
     if (child.offset + child.high > root.high) root.high = child.offset + child.high
   }
-  root.reach = whole + reach
-  if (bracket && gapAlong > 0) {
-    const clearNear: Contour = { length: gapAlong, edge: Math.min(0, first.offset) - LINE, next: near, shift: -middle }
-    const clearFar: Contour = {
-      length: gapAlong,
-      edge: Math.max(0, last.offset) + LINE,
-      next: far,
-      shift: farBase - middle,
-    }
-    root.near = { length: along, edge: -half, next: clearNear, shift: 0 }
-    root.far = { length: along, edge: half, next: clearFar, shift: 0 }
-  } else {
-    root.near = { length: whole, edge: -half, next: near, shift: -middle }
-    root.far = { length: whole, edge: half, next: far, shift: farBase - middle }
-  }
-  return root
+  return middle
+}
+
+/** The root's outer edges: its own, and then its children's. */
+function outline(root: Plot, middle: number, half: number): void {
+  const length = root.along + root.gapAlong
+  root.near = { length, edge: -half, next: edges.near, shift: -middle }
+  root.far = { length, edge: half, next: edges.far, shift: edges.farBase - middle }
+}
+
+/** The same with the bracket between them, from the first child's middle to the last one's. */
+function outlineWithBracket(root: Plot, kids: readonly Plot[], middle: number, half: number): void {
+  const length = root.gapAlong
+  const from = Math.min(0, kids[0]!.offset) - LINE
+  const to = Math.max(0, kids[kids.length - 1]!.offset) + LINE
+  const clearNear: Contour = { length, edge: from, next: edges.near, shift: -middle }
+  const clearFar: Contour = { length, edge: to, next: edges.far, shift: edges.farBase - middle }
+  root.near = { length: root.along, edge: -half, next: clearNear, shift: 0 }
+  root.far = { length: root.along, edge: half, next: clearFar, shift: 0 }
 }

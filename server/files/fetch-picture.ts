@@ -1,48 +1,28 @@
 import { lookup } from 'node:dns/promises'
 import { request } from 'node:https'
-import { BlockList, isIP, type LookupFunction } from 'node:net'
+import { isIP, type LookupFunction } from 'node:net'
+import ipaddr from 'ipaddr.js'
 import { Fault } from '../access/fault'
 
 const MOST_BYTES = 25 * 1024 * 1024
+/** How long nothing may come, and how long the whole may take, ms. */
 const PATIENCE_MS = 10_000
+const DEADLINE_MS = 30_000
+
+/** Where public IPv6 addresses are given out (RFC 4291, section 2.4; IANA's registry of the address space). */
+const PUBLIC_IPV6 = ipaddr.IPv6.parseCIDR('2000::/3')
 
 /**
- * Addresses that lead inward: this machine, private networks, link-local, shared, test and multicast ranges (IANA
- * special-purpose registries).
+ * Whether an address leads inward, or could: this machine, private networks, link-local, shared, test and multicast ranges, and
+ * those that carry another address in them, which a relay would go on to (IANA special-purpose registries, as ipaddr.js has
+ * them). What is no address does too.
  */
-const INNER = new BlockList()
-for (const [net, bits] of [
-  ['0.0.0.0', 8],
-  ['10.0.0.0', 8],
-  ['100.64.0.0', 10],
-  ['127.0.0.0', 8],
-  ['169.254.0.0', 16],
-  ['172.16.0.0', 12],
-  ['192.0.0.0', 24],
-  ['192.0.2.0', 24],
-  ['192.168.0.0', 16],
-  ['198.18.0.0', 15],
-  ['198.51.100.0', 24],
-  ['203.0.113.0', 24],
-  ['224.0.0.0', 3],
-] as const)
-  INNER.addSubnet(net, bits, 'ipv4')
-for (const [net, bits] of [
-  ['::', 96],
-  ['64:ff9b::', 96],
-  ['100::', 64],
-  ['2001:db8::', 32],
-  ['fc00::', 7],
-  ['fe80::', 10],
-  ['ff00::', 8],
-] as const)
-  INNER.addSubnet(net, bits, 'ipv6')
-
 export function leadsInward(address: string): boolean {
-  const family = isIP(address)
-  if (family === 0) return true
-  const mapped = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(address)?.[1]
-  return mapped ? INNER.check(mapped, 'ipv4') : INNER.check(address, family === 4 ? 'ipv4' : 'ipv6')
+  if (!ipaddr.isValid(address)) return true
+  // An IPv4 address in IPv6 clothes is looked at as what it is.
+  const at = ipaddr.process(address)
+  if (at.range() !== 'unicast') return true
+  return at instanceof ipaddr.IPv6 && !at.match(PUBLIC_IPV6)
 }
 
 /** A lookup that always answers with one address, in whichever of the two ways Node asks for it. */
@@ -76,7 +56,12 @@ export async function fetchPicture(text: string): Promise<Buffer> {
   return new Promise((resolve, reject) => {
     const call = request(
       url,
-      { lookup: pinned(address, family), timeout: PATIENCE_MS, headers: { accept: 'image/*' } },
+      {
+        lookup: pinned(address, family),
+        timeout: PATIENCE_MS,
+        signal: AbortSignal.timeout(DEADLINE_MS),
+        headers: { accept: 'image/*' },
+      },
       response => {
         if (response.statusCode !== 200) {
           response.resume()

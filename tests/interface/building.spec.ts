@@ -521,6 +521,8 @@ test('a viewer can fold, find and look, and changes nothing by any of it', async
   ).toBeDisabled()
   await lev.page.keyboard.press('Escape')
   await lev.page.keyboard.press('l')
+  // Only once the tray stands can its field be missing.
+  await expect(lev.page.locator('section.tray')).toBeVisible()
   await expect(lev.page.getByLabel('New line for the tray')).toHaveCount(0)
   expect((await ines.caller.open(id)).version).toBe(version)
 })

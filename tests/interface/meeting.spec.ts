@@ -480,7 +480,12 @@ test('somebody who may only read answers, follows, and looks around by the same 
   await expect(lev.page.getByText('You are looking around.')).toBeVisible()
   await expect(lev.page.getByRole('heading', { level: 1, name: /Neighbours/ })).toBeVisible()
   await lev.page.keyboard.press('d')
+  // A later key that does something says that this one has been heard.
+  await lev.page.keyboard.press('Control+k')
+  await expect(lev.page.getByRole('dialog', { name: 'Everything box' })).toBeVisible()
   await expect(lev.page.getByRole('group', { name: 'Capture' })).toHaveCount(0)
+  await lev.page.keyboard.press('Escape')
+  await expect(lev.page.getByRole('dialog', { name: 'Everything box' })).toBeHidden()
   expect((await ines.caller.open(id)).snapshot.topics.find(one => one.id === 'm')!.meeting).toContainEqual(
     expect.objectContaining({ kind: 'run', step: 1, current: 'i1' }),
   )
@@ -488,7 +493,8 @@ test('somebody who may only read answers, follows, and looks around by the same 
   await expect(lev.page.getByRole('heading', { level: 1, name: /Two offers/ })).toBeVisible()
 })
 
-for (const count of [2, 20]) {
+// How twenty clocks agree is computed in app/session/server-clock.test.ts; here it's seen on the screens of three.
+for (const count of [3]) {
   test(
     `${count} browsers in one running meeting agree on the clock within a second, whatever their own clocks say`,
     { tag: '@alone' },
@@ -509,16 +515,15 @@ for (const count of [2, 20]) {
         await expect(other.page.locator('[data-clock="left"]')).toHaveText(/\d:\d\d/)
         pages.push(other.page)
       }
-      for (let round = 0; round < 3; round++) {
-        // Whole seconds are shown, four times a second: agreement within one second of what each shows, and the
-        // drawing's quarter.
-        // A page that a busy machine hasn't let draw yet is asked again; clocks that really disagree never pass.
-        await expect(async () => {
-          const left = await secondsLeft(pages)
-          expect(Math.max(...left) - Math.min(...left)).toBeLessThanOrEqual(1.3)
-        }).toPass({ timeout: 60_000 })
-        await ines.page.waitForTimeout(700)
+      // Whole seconds are shown, four times a second: agreement within one second of what each shows, and the drawing's
+      // quarter. A busy machine may keep one page from drawing now and then, but clocks that agree do so nearly always.
+      const apart: number[] = []
+      for (let sample = 0; sample < 24; sample++) {
+        const left = await secondsLeft(pages)
+        apart.push(Math.max(...left) - Math.min(...left))
+        await ines.page.waitForTimeout(250)
       }
+      expect(apart.filter(seconds => seconds <= 1.3).length, apart.join()).toBeGreaterThanOrEqual(20)
       await Promise.all(pages.map(page => page.context().close()))
     },
   )

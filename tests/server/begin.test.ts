@@ -293,6 +293,15 @@ describe('pictures', () => {
       )
     // IANA IPv4 and IPv6 special-purpose address registries.
     for (const inner of [
+      // What carries another address in it goes through a relay: RFC 6052, RFC 8215, RFC 3056, RFC 4380; and site-local, RFC 3879.
+      '64:ff9b::7f00:1',
+      '64:ff9b:1::1',
+      '2002:7f00:1::',
+      '2001::1',
+      'fec0::1',
+      '192.88.99.1',
+      'nowhere',
+
       '0.0.0.0',
       '10.0.0.1',
       '100.64.0.1',

@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Change, Snapshot } from '../../core/tree'
+import mysql from 'mysql2/promise'
+import type { NewsEdit } from '../../core/contract'
+import { applyChanges, type Change, fromSnapshot, type Snapshot, toSnapshot, type Tree } from '../../core/tree'
 import { type House, openHouse } from '../house'
 import { type Caller, newId, signUp } from '../caller'
 
@@ -15,13 +17,13 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const add = (topic: string, parent: string): Change => ({
-  op: 'add',
-  topic,
-  parent,
-  order: 'a0',
-  with: { title: topic },
-})
+/** One edit that touches every kind of row: a topic, its people and markers, what has no column, the tree itself. */
+const add = (topic: string, parent: string): Change[] => [
+  { op: 'add', topic, parent, order: 'a0', with: { title: topic, due: '2027-05-12', people: ['ines'] } },
+  { op: 'put', topic, set: 'markers', member: 'risk' },
+  { op: 'set', topic, field: 'hue', value: '3' },
+  { op: 'tree', field: 'description', value: topic },
+]
 
 /**
  * Sends edits as fast as they are answered, by several at once, until `stop` says so. Returns the topics that were
@@ -38,7 +40,7 @@ function stream(
   const work = Array.from({ length: senders }, async () => {
     while (going) {
       const topic = `t${made++}`
-      const answer = await ines.edit(tree, [add(topic, centre)]).catch(() => null)
+      const answer = await ines.edit(tree, add(topic, centre)).catch(() => null)
       if (answer?.status === 200) acknowledged.add(topic)
       else await new Promise(done => setTimeout(done, 20))
     }
@@ -57,22 +59,67 @@ const until = async (holds: () => boolean): Promise<void> => {
   expect(holds()).toBe(true)
 }
 
-async function checkAll(tree: string, acknowledged: ReadonlySet<string>): Promise<void> {
+/** The whole log, applied by somebody who saw none of it as it was made. */
+async function replay(tree: string, base: Snapshot): Promise<Tree> {
+  const replayed = fromSnapshot(base)
+  for (let since = 0; ;) {
+    const { data } = await ines.call<{ edits: NewsEdit[] }>('GET', `/api/trees/${tree}/edits?since=${since}`)
+    for (const { number, changes } of data.edits) {
+      expect(number).toBe(since + 1)
+      applyChanges(replayed, changes)
+      since = number
+    }
+    if (data.edits.length === 0) return replayed
+  }
+}
+const byId = (topics: readonly { id: string }[]): unknown[] => [...topics].sort((a, b) => (a.id < b.id ? -1 : 1))
+
+/** What was acknowledged is there; and log, tree and every row of the database say the same. */
+async function checkAll(tree: string, base: Snapshot, acknowledged: ReadonlySet<string>): Promise<void> {
   const { snapshot, version } = await ines.open(tree)
   const there = new Set(snapshot.topics.map(topic => topic.id))
   expect([...acknowledged].filter(topic => !there.has(topic))).toEqual([])
-  // The log, replayed by a process that never saw the edits, and the rows say the same.
-  const { data } = await ines.call<{ edits: { number: number }[]; version: number }>(
-    'GET',
-    `/api/trees/${tree}/edits?since=${Math.max(0, version - 400)}`,
+  const replayed = await replay(tree, base)
+  expect(byId(toSnapshot(replayed).topics)).toEqual(byId(snapshot.topics))
+
+  const database = await mysql.createConnection({ uri: house.databaseUrl })
+  const rows = async <T>(sql: string): Promise<T[]> => (await database.query(sql, [tree]))[0] as T[]
+  const [row] = await rows<{ version: number; topic_count: number; described: string }>(
+    'select version, topic_count, json_value(fields, "$.description") as described from trees where id = ?',
   )
-  expect(data.edits.at(-1)?.number ?? 0).toBe(version)
+  expect(row).toEqual({ version, topic_count: replayed.topics.size, described: replayed.fields.description })
+  const topics = [...replayed.topics.values()].sort((a, b) => (a.id < b.id ? -1 : 1))
+  expect(
+    await rows(
+      'select id, parent, order_key as `order`, removed, title, due, json_value(rest, "$.hue") as hue from topics where tree_id = ? order by id',
+    ),
+  ).toEqual(
+    topics.map(({ id, parent, order, removed, title, due, hue }) => ({
+      id,
+      parent,
+      order,
+      removed: Number(removed),
+      title,
+      due,
+      hue,
+    })),
+  )
+  for (const [set, table, column] of [
+    ['people', 'topic_people', 'user_id'],
+    ['markers', 'topic_markers', 'marker'],
+  ] as const)
+    expect(
+      await rows(`select topic_id as id, ${column} as member from ${table} where tree_id = ? order by topic_id, place`),
+    ).toEqual(topics.flatMap(topic => topic[set].map(member => ({ id: topic.id, member }))))
+  expect((await rows<{ n: number }>('select count(*) as n from edit_topics where tree_id = ?'))[0]!.n).toBe(version)
+  await database.end()
 }
 
 describe('nothing acknowledged is lost', () => {
   it('when the app is killed with edits in hand', async () => {
     const tree = await ines.makeTree()
-    const { centre } = (await ines.open(tree)).snapshot
+    const base = (await ines.open(tree)).snapshot
+    const { centre } = base
     const running = stream(tree, centre, 8)
     await until(() => running.acknowledged.size > 150)
     await house.killApp('SIGKILL')
@@ -80,29 +127,31 @@ describe('nothing acknowledged is lost', () => {
     await house.startApp()
     await until(() => running.acknowledged.size > before + 50)
     await running.stop()
-    await checkAll(tree, running.acknowledged)
+    await checkAll(tree, base, running.acknowledged)
   })
 
   it('when MariaDB is killed with edits in hand; the app says so and goes on by itself', async () => {
     const tree = await ines.makeTree()
-    const { centre } = (await ines.open(tree)).snapshot
+    const base = (await ines.open(tree)).snapshot
+    const { centre } = base
     const running = stream(tree, centre, 8)
     await until(() => running.acknowledged.size > 150)
     await house.killDatabase()
     expect(
-      await ines.refusal('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: [add('while-away', centre)] }),
+      await ines.refusal('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: add('while-away', centre) }),
     ).toBe('503 unavailable')
     expect(await ines.refusal('GET', '/api/trees')).toBe('503 unavailable')
     const before = running.acknowledged.size
     await house.startDatabaseAgain()
     await until(() => running.acknowledged.size > before + 50)
     await running.stop()
-    await checkAll(tree, running.acknowledged)
+    await checkAll(tree, base, running.acknowledged)
   })
 
   it('when the app is asked to stop: edits in hand are finished first', async () => {
     const tree = await ines.makeTree()
-    const { centre } = (await ines.open(tree)).snapshot
+    const base = (await ines.open(tree)).snapshot
+    const { centre } = base
     const line = ines.line(tree)
     await line.hello(0)
     const running = stream(tree, centre, 8)
@@ -112,7 +161,7 @@ describe('nothing acknowledged is lost', () => {
     expect(line.closed!.code).toBe(1012)
     await house.startApp()
     await running.stop()
-    await checkAll(tree, running.acknowledged)
+    await checkAll(tree, base, running.acknowledged)
   })
 
   it('a client that comes back with an old number hears just what it missed', async () => {
@@ -120,17 +169,17 @@ describe('nothing acknowledged is lost', () => {
     const { centre } = (await ines.open(tree)).snapshot
     const line = ines.line(tree)
     await line.hello(0)
-    for (let i = 0; i < 20; i++) line.say({ type: 'edit', edit: { id: `a${i}`, changes: [add(`a${i}`, centre)] } })
+    for (let i = 0; i < 20; i++) line.say({ type: 'edit', edit: { id: `a${i}`, changes: add(`a${i}`, centre) } })
     await line.until(() => line.numbers().length === 20)
     line.socket.terminate()
-    for (let i = 0; i < 15; i++) await ines.edit(tree, [add(`b${i}`, centre)])
+    for (let i = 0; i < 15; i++) await ines.edit(tree, add(`b${i}`, centre))
     await house.killApp('SIGKILL')
     await house.startApp()
     const back = ines.line(tree)
     await back.hello(20)
     await back.until(() => back.numbers().length === 15)
     // What it sends again because the answer got lost counts once.
-    back.say({ type: 'edit', edit: { id: 'a7', changes: [add('a7', centre)] } })
+    back.say({ type: 'edit', edit: { id: 'a7', changes: add('a7', centre) } })
     await back.until(() => back.of('news').some(news => news.edits[0]!.id === 'a7'))
     expect((await ines.open(tree)).version).toBe(35)
     await back.close()
@@ -140,17 +189,13 @@ describe('nothing acknowledged is lost', () => {
     const tree = await ines.makeTree()
     const { centre } = (await ines.open(tree)).snapshot
     for (let i = 0; i < 60; i++)
-      await ines.edit(
-        tree,
-        Array.from({ length: 20 }, (_, k) => add(`m${i}-${k}`, centre)),
-      )
+      await ines.edit(tree, Array.from({ length: 20 }, (_, k) => add(`m${i}-${k}`, centre)).flat())
     const before = (await ines.open(tree)).snapshot
     await house.killApp('SIGKILL')
     await house.startApp()
     const after = (await ines.open(tree)).snapshot
     const sorted = (snapshot: Snapshot): unknown => [...snapshot.topics].sort((a, b) => (a.id < b.id ? -1 : 1))
     expect(sorted(after)).toEqual(sorted(before))
-    const mysql = await import('mysql2/promise')
     const connection = await mysql.createConnection(house.databaseUrl)
     const [rows] = (await connection.query('select count(*) as n from snapshots where tree_id = ?', [
       tree,

@@ -154,7 +154,7 @@ function choosePicture(event: Event): void {
           ref="meetingView"
           @make="page.makeMeeting()"
           @tree="desk.view.value = page.treeView.value" />
-        <LazyTreeOutline
+        <TreeOutline
           v-else
           ref="outline"
           @menu="menu?.show($event)"
