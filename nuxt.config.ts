@@ -11,6 +11,15 @@ const MOST_SCRIPT = 350 * 1024
 /** Words by which the tree page's own script is known. */
 const TREE_PAGE = 'This tree didn’t open'
 
+/** Throws when the script on the way to a tree's first planks has grown too large. */
+function checkFirstLook(folder: string): void {
+  const { total, list } = firstLook(folder, text => text.includes(TREE_PAGE))
+  if (total > MOST_SCRIPT)
+    throw new Error(
+      `A tree’s first look takes ${total} bytes of script, over ${MOST_SCRIPT}: ${JSON.stringify(list.slice(0, 8))}`,
+    )
+}
+
 const ROOMS = [
   'canvas',
   'capture',
@@ -35,6 +44,8 @@ export default defineNuxtConfig({
   // The app floor is divided into rooms by what people do; each has its components, state and keys together.
   components: ROOMS.map(room => ({ path: `~/${room}`, pathPrefix: false, extensions: ['vue'] })),
   devtools: { enabled: false },
+  // Without a rendered page the development server finds the app's entry only so.
+  $development: { experimental: { viteEnvironmentApi: true } },
   alias: { '#core': here('./core'), '#demo': here('./demo') },
   css: [
     '@fontsource-variable/figtree/index.css',
@@ -115,11 +126,8 @@ export default defineNuxtConfig({
         cpSync(here('./server/database/migrations'), `${nitro.options.output.serverDir}/migrations`, {
           recursive: true,
         })
-        const { total, list } = firstLook(`${nitro.options.output.publicDir}/_nuxt`, text => text.includes(TREE_PAGE))
-        if (total > MOST_SCRIPT)
-          throw new Error(
-            `A tree’s first look takes ${total} bytes of script, over ${MOST_SCRIPT}: ${JSON.stringify(list.slice(0, 8))}`,
-          )
+        // While developing, scripts are served one by one and nothing is packed.
+        if (!nitro.options.dev) checkFirstLook(`${nitro.options.output.publicDir}/_nuxt`)
         for (const file of Object.values(FONT_FILES))
           cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/fonts/${file.split('/').at(-1)}`)
       },
