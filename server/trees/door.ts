@@ -253,9 +253,15 @@ async function sift(asks: readonly Ask[]): Promise<Ask[]> {
       ask.settle(new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to edit it.'))
     else if (stored) ask.settle({ news: stored, again: true })
     else {
-      left.push(ask)
       await bringUp(fact)
-      if (account !== null) heldNow(treeId)?.roles.set(account, role)
+      const live = heldNow(treeId)
+      if (!live) {
+        // Else it would be asked for again and again.
+        ask.settle(unavailable(new Error(`tree ${treeId} has no snapshot`)))
+        continue
+      }
+      if (account !== null) live.roles.set(account, role)
+      left.push(ask)
     }
   }
   return left

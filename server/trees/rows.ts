@@ -1,6 +1,5 @@
 import { sql } from 'drizzle-orm'
 import {
-  BLANK,
   type Content,
   FIELD_ENTRIES,
   isBlank,
@@ -55,7 +54,7 @@ const REST: readonly (keyof Content)[] = [
 
 function restOf(topic: Topic): string {
   const rest: Record<string, unknown> = {}
-  for (const key of REST) if (topic[key] !== BLANK[key] && !isBlank(key, topic[key])) rest[key] = topic[key]
+  for (const key of REST) if (!isBlank(key, topic[key])) rest[key] = topic[key]
   return JSON.stringify(rest)
 }
 
