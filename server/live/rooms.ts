@@ -306,6 +306,20 @@ async function recheck(treeId: string): Promise<void> {
 }
 
 async function recheckSeat(seat: Seat): Promise<void> {
+  // Until it's known what somebody may have, they are told nothing; news waits.
+  const waiting: NewsEdit[] = []
+  if (seat.said && !seat.held) seat.held = waiting
+  try {
+    await recheckRights(seat)
+  } finally {
+    if (seat.held === waiting) {
+      seat.held = null
+      if (rooms.get(seat.treeId)?.has(seat)) tell(seat, waiting)
+    }
+  }
+}
+
+async function recheckRights(seat: Seat): Promise<void> {
   const [account, found] = await Promise.all([whoIs(seat.request), roleOn(seat.treeId, seat.account.id)])
   if (!account) expel(seat, 'signed-out', 'You have been signed out.')
   else if (!found) expel(seat, 'no-role', 'You have no role in this tree any more.')

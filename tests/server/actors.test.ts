@@ -81,6 +81,27 @@ describe('who acts', () => {
   })
 })
 
+describe('a right that goes', () => {
+  it('goes before the next edit: nothing that is made after the answer is told to who was removed', async () => {
+    const ines = await signUp(url)
+    const tree = await ines.makeTree()
+    const { tree: mine } = await opened(ines, tree)
+    await ines.edit(tree, [add('a', mine.centre, 'Lift')])
+    const gone = await Promise.all(Array.from({ length: 6 }, () => signUp(url)))
+    for (const person of gone) {
+      await bringIn(ines, tree, person, 'viewer')
+      const line = person.line(tree)
+      await line.hello(0)
+      await line.until(() => line.numbers().length > 0)
+      const told = line.numbers().length
+      await ines.call('DELETE', `/api/trees/${tree}/members/${person.id}`)
+      await Promise.all(['x', 'y', 'z'].map(words => ines.edit(tree, [titled('a', words)])))
+      await line.until(() => line.closed !== null, 'the cut')
+      expect(line.numbers()).toHaveLength(told)
+    }
+  })
+})
+
 describe('the log', () => {
   it('has an index from a topic to its edits', async () => {
     const ines = await signUp(url)
