@@ -128,6 +128,8 @@ describe('keys', () => {
     keys.pressed('tree', press('y'))
     vi.advanceTimersByTime(5000)
     expect(keys.pressed('tree', press('d'))).toEqual({ action: 'done' })
+    keys.pressed('tree', press('y'))
+    expect([keys.endSteps(), keys.endSteps()]).toEqual([true, false])
     // A key of one step and one that begins as it does can't both be heard.
     keys.changeKey('fold', 'Y')
     expect([keys.keys.value.theme, keys.keys.value.task]).toEqual([[], []])

@@ -79,9 +79,12 @@ export const firstStep = shallowRef<{
 const SECOND_STEP_MS = 4000
 let secondStep: ReturnType<typeof setTimeout> | undefined
 
-function endSteps(): void {
+/** Forgets a first step that waits. False when none did. */
+export function endSteps(): boolean {
   clearTimeout(secondStep)
+  const waited = firstStep.value !== null
   firstStep.value = null
+  return waited
 }
 
 /** What a key means: an action; or nothing yet, since a second step is to follow or what followed is none. */

@@ -3,7 +3,7 @@ import type { Desk } from '~/desk/desk'
 import { closeTop, isDialogOpen } from '~/focus/opened'
 import { isTextField } from '~/focus/typeahead'
 import { commandOf } from '~/keys/commands'
-import { pressed } from '~/keys/keys'
+import { endSteps, pressed } from '~/keys/keys'
 import { IN_MEETING, type Page } from './page'
 
 export const inField = (target: EventTarget | null): boolean =>
@@ -37,7 +37,8 @@ export function usePageKeys(desk: Desk, page: Page): void {
   useEventListener(window, 'keydown', event => {
     if (!desk.status.ready || event.defaultPrevented || inField(event.target)) return
     if (event.key === 'Escape') {
-      escape()
+      // A first step that waits is all that is left by this press.
+      if (!endSteps()) escape()
       return
     }
     if ((event.key === 'Delete' || event.key === 'Backspace') && desk.tie.value && inTree(event.target)) {
