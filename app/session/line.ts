@@ -82,8 +82,8 @@ export class Line {
     socket.onclose = () => {
       if (socket !== this.socket) return
       this.socket = null
-      this.events.lost()
       if (this.ended) return
+      this.events.lost()
       // Many browsers come back after a restart; they shouldn't all knock at once.
       this.retryTimer = setTimeout(() => this.connect(), this.retry * (0.5 + Math.random()))
       this.retry = Math.min(LONGEST_RETRY_MS, this.retry * 2)

@@ -110,7 +110,7 @@ describe('the line', () => {
     expect(sockets[0]!.sent).toEqual([])
     line.end()
     vi.advanceTimersByTime(100_000)
-    expect([sockets.length, counts.lost]).toEqual([1, 1])
+    expect([sockets.length, counts.lost]).toEqual([1, 0])
   })
 })
 

@@ -188,6 +188,8 @@ export class TreeSession {
       case 'gone':
         this.state = 'gone'
         this.goneWhy = message.message
+        this.present.clear()
+        this.sync.lost()
         this.line.end()
         break
       case 'elsewhere':
@@ -218,7 +220,6 @@ export class TreeSession {
   private lost(): void {
     this.sync.lost()
     this.present.clear()
-    if (this.state === 'gone') return
     this.state = 'offline'
     this.events.status()
   }

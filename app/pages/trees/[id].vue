@@ -217,7 +217,7 @@ function choosePicture(event: Event): void {
         @zoom="page.zoom($event)"
         @arrange="page.togglePanel('arrange')"
         @tray="page.trayOpen.value ? (page.trayOpen.value = false) : page.tray()" />
-      <LazyTopicMenu v-if="page.settled.value" ref="menu" />
+      <TopicMenu v-if="page.settled.value" ref="menu" />
       <StepCard v-if="page.settled.value" />
       <PageBoxes v-if="page.settled.value" v-model:markers="changedSet" />
     </template>
