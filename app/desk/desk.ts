@@ -12,8 +12,7 @@ import {
   type Touched,
   type Tree,
 } from '#core/tree'
-import type { Present, Role } from '#core/contract'
-import { type LineState, type TreePerson, TreeSession } from '~/session/session'
+import { TreeSession } from '~/session/session'
 import { Authoring } from './authoring'
 import { Changes } from './changes'
 import { Dressing } from './dressing'
@@ -25,6 +24,7 @@ import { type Drawn, Planks } from './planks'
 import { type Direction, Selection } from './selection'
 import { Showing, type ShownView } from './showing'
 import { Ties } from '~/canvas/ties'
+import { Status } from './status'
 import { Typing } from './typing'
 import { Uploads } from '~/files/uploads'
 
@@ -65,17 +65,7 @@ export class Desk {
   readonly lateTick = ref(0)
   /** How many topics there are; counted when a pause comes, since in a large tree it takes longer than a frame. */
   readonly topicCount = ref(0)
-  readonly status = shallowReactive({
-    ready: false,
-    state: 'opening' as LineState,
-    goneWhy: '',
-    role: 'viewer' as Role,
-    waiting: 0,
-    canUndo: false,
-    canRedo: false,
-    people: [] as readonly TreePerson[],
-    present: [] as readonly Present[],
-  })
+  private readonly standing = new Status(this)
   /** Lines of the tray that are being dragged. */
   carried: readonly TopicId[] = []
   /** Whether a filter leaves topics out of the views just now. */
@@ -85,7 +75,6 @@ export class Desk {
   private readonly stopDays = onNewDay(() => this.dayBegins())
   private lateTimer = 0
   private countTimer = 0
-  private statusQueued = false
 
   constructor(
     treeId: string,
@@ -96,7 +85,7 @@ export class Desk {
     this.session = new TreeSession(treeId, userId, {
       touched: touched => this.onTouched(touched),
       replaced: () => this.onReplaced(),
-      status: () => this.onStatus(),
+      status: () => this.standing.changed(),
       said: message => this.say(message),
       news: edits => {
         this.changes.hear(edits)
@@ -129,6 +118,10 @@ export class Desk {
     watch([this.finding.text, this.finding.marker, this.finding.query, this.finding.rest], () => this.find())
   }
 
+  get status(): Status['shown'] {
+    return this.standing.shown
+  }
+
   get tree(): Tree {
     return this.session.tree
   }
@@ -143,7 +136,7 @@ export class Desk {
     this.guises.refresh()
     this.elsewhere.ask(0)
     this.status.ready = true
-    this.takeStatus()
+    this.standing.take()
   }
 
   close(): void {
@@ -242,33 +235,6 @@ export class Desk {
     this.redress()
     this.find()
     this.tell('all')
-  }
-
-  private onStatus(): void {
-    if (this.statusQueued) return
-    this.statusQueued = true
-    setTimeout(() => {
-      this.statusQueued = false
-      this.takeStatus()
-    })
-  }
-
-  private takeStatus(): void {
-    const { session, status } = this
-    Object.assign(status, {
-      state: session.state,
-      goneWhy: session.goneWhy,
-      role: session.role,
-      waiting: session.waitingCount,
-      canUndo: session.canUndo && session.canEdit,
-      canRedo: session.canRedo && session.canEdit,
-    })
-    if (status.people !== session.people) {
-      status.people = session.people
-      this.planks.clear()
-      if (status.ready) this.tell('all')
-    }
-    status.present = [...session.present.values()]
   }
 
   /** A topic that is being made isn't there for the others yet: they see its maker at its parent. */

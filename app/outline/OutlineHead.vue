@@ -74,6 +74,8 @@ function toggleColumn(column: Column): void {
   </div>
 </template>
 
+<style scoped src="./columns.css"></style>
+
 <style scoped>
 .head {
   display: flex;
@@ -136,30 +138,6 @@ function toggleColumn(column: Column): void {
   gap: 7px;
   align-items: center;
   min-height: 26px;
-}
-.cell {
-  width: 84px;
-  flex: none;
-  font-size: 12.5px;
-  font-weight: 450;
-  color: var(--quiet);
-  line-height: 22px;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.cell.length,
-.cell.done,
-.cell.priority {
-  width: 62px;
-}
-.cell.markers {
-  width: 112px;
-}
-.cell.signs {
-  width: 104px;
-  display: flex;
-  gap: 3px;
 }
 .cell {
   font-weight: 600;

@@ -359,6 +359,8 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
   </div>
 </template>
 
+<style scoped src="./columns.css"></style>
+
 <style scoped>
 .table {
   position: absolute;
@@ -366,30 +368,6 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
   display: flex;
   flex-direction: column;
   background: var(--surface);
-}
-.cell {
-  width: 84px;
-  flex: none;
-  font-size: 12.5px;
-  font-weight: 450;
-  color: var(--quiet);
-  line-height: 22px;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.cell.length,
-.cell.done,
-.cell.priority {
-  width: 62px;
-}
-.cell.markers {
-  width: 112px;
-}
-.cell.signs {
-  width: 104px;
-  display: flex;
-  gap: 3px;
 }
 .cell input {
   width: 100%;
