@@ -18,7 +18,9 @@ const nameOf = (action: string): string => commandOf(action)?.name ?? ROOM_NAMES
 
 <template>
   <div v-if="shown && firstStep" class="steps" role="status">
-    <kbd>{{ chordInWords(firstStep.chord) }}</kbd>
+    <p class="quiet">
+      <kbd>{{ chordInWords(firstStep.chord) }}</kbd> and then
+    </p>
     <ul>
       <li v-for="one in firstStep.follow" :key="one.chord">
         <kbd>{{ chordInWords(one.chord) }}</kbd> {{ nameOf(one.action) }}
@@ -38,6 +40,12 @@ const nameOf = (action: string): string => commandOf(action)?.name ?? ROOM_NAMES
   border-radius: 8px;
   box-shadow: var(--shadow);
   padding: 10px 14px;
+}
+.steps p {
+  margin: 0;
+}
+.steps kbd {
+  margin-right: 5px;
 }
 .steps ul {
   list-style: none;
