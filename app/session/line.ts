@@ -48,7 +48,9 @@ export class Line {
   }
 
   /** Drops the socket; another is made by itself. */
-  readonly drop = (): void => this.socket?.close()
+  readonly drop = (): void => {
+    if (this.socket) this.down(this.socket)
+  }
 
   /** Tries at once, if no socket stands. */
   readonly hurry = (): void => {
@@ -72,6 +74,7 @@ export class Line {
     const socket = this.dial()
     this.socket = socket
     socket.onopen = () => {
+      if (socket !== this.socket) return
       this.heardAt = Date.now()
       this.events.opened()
     }
@@ -79,20 +82,27 @@ export class Line {
       this.heardAt = Date.now()
       if (socket === this.socket) this.events.heard(JSON.parse(event.data as string) as ServerMessage)
     }
-    socket.onclose = () => {
-      if (socket !== this.socket) return
-      this.socket = null
-      if (this.ended) return
-      this.events.lost()
-      // Many browsers come back after a restart; they shouldn't all knock at once.
-      this.retryTimer = setTimeout(() => this.connect(), this.retry * (0.5 + Math.random()))
-      this.retry = Math.min(LONGEST_RETRY_MS, this.retry * 2)
-    }
+    socket.onclose = () => this.down(socket)
+  }
+
+  /**
+   * Takes a socket for gone at once: without a network its own close waits long for an answer from the other end,
+   * and what it still hears is no longer ours.
+   */
+  private down(socket: Socket): void {
+    if (socket !== this.socket) return
+    this.socket = null
+    socket.close()
+    if (this.ended) return
+    this.events.lost()
+    // Many browsers come back after a restart; they shouldn't all knock at once.
+    this.retryTimer = setTimeout(() => this.connect(), this.retry * (0.5 + Math.random()))
+    this.retry = Math.min(LONGEST_RETRY_MS, this.retry * 2)
   }
 
   private beat(): void {
     if (this.socket?.readyState !== OPEN) return
-    if (Date.now() - this.heardAt > SILENCE_MS) this.socket.close()
+    if (Date.now() - this.heardAt > SILENCE_MS) this.down(this.socket)
     else this.events.beat()
   }
 }

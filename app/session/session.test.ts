@@ -104,6 +104,18 @@ describe('the line', () => {
     expect(sockets[0]!.readyState).toBe(3)
   })
 
+  it('is gone at once when it’s dropped, though the other end never answers, and hears nothing of the old one', () => {
+    const { line, sockets, heard, counts } = dialled()
+    sockets[0]!.open()
+    sockets[0]!.close = () => {}
+    line.drop()
+    expect(counts.lost).toBe(1)
+    sockets[0]!.say({ type: 'pong', at: 0 })
+    sockets[0]!.onclose?.()
+    vi.advanceTimersByTime(800)
+    expect([sockets.length, counts.lost, heard.length]).toEqual([2, 1, 0])
+  })
+
   it('sends nothing where no socket stands, and is silent once it has ended', () => {
     const { line, sockets, counts } = dialled()
     line.send({ type: 'ping' })
