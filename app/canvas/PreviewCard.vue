@@ -3,7 +3,7 @@ import { noteToHtml } from '#core/formats/note-html'
 import { inOrder, linkInWords, shorten, targetOf, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { addressOf, canView, openFile, openLink, openOriginal } from '~/files/opening'
-import { stateInWords } from '~/desk/guises'
+import { stateInWords } from '#core/derive/guises'
 import { sizeInWords } from '~/files/uploads'
 
 /**
@@ -18,7 +18,7 @@ const at = computed(() => {
 })
 const guise = computed(() => at.value && desk.guises.of(at.value))
 const note = computed(() => (at.value ? noteToHtml(at.value.note, file => addressOf(desk, file)) : ''))
-const ties = computed(() => (at.value ? desk.ties.at(at.value.id) : []))
+const ties = computed(() => (at.value ? desk.crossLinks.at(at.value.id) : []))
 const box = ref<HTMLElement>()
 const place = ref({ left: '20px', top: '20px', maxHeight: '60%' })
 let leaving = 0

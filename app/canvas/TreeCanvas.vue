@@ -15,7 +15,7 @@ import { onLateFonts } from '~/desk/ruler'
 import { Viewport } from './viewport'
 import { colourIn } from '#core/dress/wear'
 import type { Point } from '#core/arrange/bow'
-import type { DrawnTie } from './ties'
+import { type DrawnTie, drawTies } from './ties'
 import type { ShownPlank } from './TreePlank.vue'
 
 /** `most`: how large it's fitted at most; a branch on a projector may be larger than life. */
@@ -216,29 +216,27 @@ function paint(): void {
 
 /** Where the cross-links run, those in sight alone. */
 function paintTies(part: number): void {
-  if (desk.ties.all().length === 0) {
+  const links = desk.crossLinks.all()
+  if (links.length === 0) {
     if (drawnTies.value.length > 0) drawnTies.value = []
     return
   }
   const seen = view.seen()
-  drawnTies.value = desk.ties
-    .drawn(
-      layout,
-      finding,
-      id => dressing.hueOf(id),
-      hue => colourIn(dressing.wear, hue),
-      placed => passage.at(placed, part),
-      pulledTie,
-    )
-    .filter(({ bow: { from, to, control } }) => {
-      const [x, y] = [Math.min(from.x, to.x, control.x), Math.min(from.y, to.y, control.y)]
-      return meets(seen, {
-        x,
-        y,
-        width: Math.max(from.x, to.x, control.x) - x + 1,
-        height: Math.max(from.y, to.y, control.y) - y + 1,
-      })
+  drawnTies.value = drawTies(desk.tree, links, layout, {
+    filter: finding,
+    hueOf: id => dressing.hueOf(id),
+    colour: hue => colourIn(dressing.wear, hue),
+    at: placed => passage.at(placed, part),
+    pulled: pulledTie,
+  }).filter(({ bow: { from, to, control } }) => {
+    const [x, y] = [Math.min(from.x, to.x, control.x), Math.min(from.y, to.y, control.y)]
+    return meets(seen, {
+      x,
+      y,
+      width: Math.max(from.x, to.x, control.x) - x + 1,
+      height: Math.max(from.y, to.y, control.y) - y + 1,
     })
+  })
 }
 
 function pullTie(from: TopicId, id: string, bend: Point | null): void {

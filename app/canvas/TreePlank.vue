@@ -3,7 +3,7 @@ import type { Direction } from '#core/arrange/place'
 import { groundAndInk, colourIn, type Wear } from '#core/dress/wear'
 import { type Drawn, useDesk } from '~/desk/desk'
 import { pictureOf, type SignKind, signsOf } from '~/desk/face'
-import { stateInWords } from '~/desk/guises'
+import { stateInWords } from '#core/derive/guises'
 import { openSign } from '~/files/opening'
 
 export interface ShownPlank {

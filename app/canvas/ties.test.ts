@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { Layout } from '#core/arrange/layout'
 import { addAt, applyChanges, BLANK, type Change, emptyTree, type Initial, touchedBy, type Tree } from '#core/tree'
-import { Ties } from './ties'
+import { CrossLinks } from '#core/derive/cross-links'
+import { drawTies } from './ties'
 
 function grow(...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
@@ -21,7 +22,7 @@ describe('cross-links of an open tree', () => {
       ['b1', 'b'],
       ['d', 'c', { ties: [tie('a')] }],
     )
-    const ties = new Ties(() => tree)
+    const ties = new CrossLinks(() => tree)
     const folds = new Set<string>()
     const layout = new Layout(tree, { size: () => ({ width: 80, height: 28 }), folded: id => folds.has(id) })
     const make = (...changes: Change[]): void => {
@@ -31,18 +32,15 @@ describe('cross-links of an open tree', () => {
     }
     const plain = { isDim: () => false, isHidden: () => false }
     const drawn = (filter: typeof plain | { isDim(id: string): boolean; isHidden(id: string): boolean } = plain) =>
-      ties
-        .drawn(
-          layout,
-          filter,
-          () => '#111111',
-          hue => `hue ${hue}`,
-          placed => placed,
-        )
-        .map(({ from, tie: { to }, faint, dim, hue }) => ({ from, to, faint, dim, hue }))
+      drawTies(tree, ties.all(), layout, {
+        filter,
+        hueOf: () => '#111111',
+        colour: hue => `hue ${hue}`,
+        at: placed => placed,
+      }).map(({ from, tie: { to }, faint, dim, hue }) => ({ from, to, faint, dim, hue }))
     return { tree, ties, folds, layout, make, drawn }
   }
-  const said = (ties: Ties): string[] => ties.all().map(({ from, tie: { to } }) => `${from} ${to}`)
+  const said = (ties: CrossLinks): string[] => ties.all().map(({ from, tie: { to } }) => `${from} ${to}`)
 
   it('are there as long as both their ends are, and come back with a branch', () => {
     const { ties, make } = open()

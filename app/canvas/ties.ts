@@ -1,6 +1,7 @@
 import type { Layout, Placed } from '#core/arrange/layout'
 import { bow, type Bow, type Point } from '#core/arrange/bow'
-import { isLive, type Tie, topicOf, type TopicId, type Tree } from '#core/tree'
+import type { CrossLink } from '#core/derive/cross-links'
+import { type Tie, topicOf, type TopicId, type Tree } from '#core/tree'
 import { expectField } from '~/focus/typeahead'
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
@@ -17,70 +18,47 @@ export interface DrawnTie {
   readonly dim: boolean
 }
 
-/** The cross-links of a tree, gathered once until a topic with one changes. */
-export class Ties {
-  /** Those of topics in the trash too: a branch that comes back brings them along. */
-  private list: { readonly from: TopicId; readonly tie: Tie }[] | null = null
+export interface TieDrawing {
+  readonly filter: { isDim(id: TopicId): boolean; isHidden(id: TopicId): boolean }
+  hueOf(id: TopicId): string
+  /** The colour of a hue that was chosen. */
+  colour(hue: string): string
+  /** Where a plank is just now, on its way to its place. */
+  at(placed: Placed): Placed
+  /** The one whose bow is being pulled. */
+  readonly pulled?: { readonly from: TopicId; readonly id: string; readonly bend: Point } | null
+}
 
-  constructor(private readonly tree: () => Tree) {}
-
-  /** After topics changed. `all`: anything may have. */
-  changed(touched: ReadonlySet<TopicId | null> | 'all'): void {
-    if (!this.list) return
-    const had = this.list
-    if (
-      touched === 'all' ||
-      [...touched].some(
-        id => id !== null && ((this.tree().topics.get(id)?.ties.length ?? 0) > 0 || had.some(one => one.from === id)),
-      )
-    )
-      this.list = null
-  }
-
-  /** All whose both ends are there. */
-  all(): readonly { readonly from: TopicId; readonly tie: Tie }[] {
-    const tree = this.tree()
-    this.list ??= [...tree.topics.values()].flatMap(topic => topic.ties.map(tie => ({ from: topic.id, tie })))
-    return this.list.filter(({ from, tie }) => isLive(tree, from) && isLive(tree, tie.to))
-  }
-
-  /** Those that begin or end at a topic. */
-  at(id: TopicId): { readonly from: TopicId; readonly tie: Tie }[] {
-    return this.all().filter(one => one.from === id || one.tie.to === id)
-  }
-
-  drawn(
-    layout: Layout,
-    filter: { isDim(id: TopicId): boolean; isHidden(id: TopicId): boolean },
-    hueOf: (id: TopicId) => string,
-    colour: (hue: string) => string,
-    at: (placed: Placed) => Placed,
-    pulled: { readonly from: TopicId; readonly id: string; readonly bend: Point } | null = null,
-  ): DrawnTie[] {
-    const places = new Map<TopicId, Placed | null>()
-    const seen = (id: TopicId): Placed | null => {
-      for (let up: TopicId | null = id; up !== null; up = this.tree().topics.get(up)?.parent ?? null) {
-        let placed = places.get(up)
-        if (placed === undefined) places.set(up, (placed = layout.find(up)))
-        if (placed) return placed
-      }
-      return null
+/** Cross-links as they run between what is laid out. */
+export function drawTies(
+  tree: Tree,
+  links: readonly CrossLink[],
+  layout: Layout,
+  { filter, hueOf, colour, at, pulled }: TieDrawing,
+): DrawnTie[] {
+  const places = new Map<TopicId, Placed | null>()
+  const seen = (id: TopicId): Placed | null => {
+    for (let up: TopicId | null = id; up !== null; up = tree.topics.get(up)?.parent ?? null) {
+      let placed = places.get(up)
+      if (placed === undefined) places.set(up, (placed = layout.find(up)))
+      if (placed) return placed
     }
-    return this.all().flatMap(({ from, tie }): DrawnTie[] => {
-      const [a, b] = [seen(from), seen(tie.to)]
-      if (!a || !b || a.id === b.id || filter.isHidden(from) || filter.isHidden(tie.to)) return []
-      return [
-        {
-          from,
-          tie,
-          bow: bow(at(a), at(b), pulled?.id === tie.id && pulled.from === from ? pulled.bend : tie.bend),
-          hue: tie.hue === null ? hueOf(from) : colour(tie.hue),
-          faint: a.id !== from || b.id !== tie.to,
-          dim: filter.isDim(from) || filter.isDim(tie.to),
-        },
-      ]
-    })
+    return null
   }
+  return links.flatMap(({ from, tie }): DrawnTie[] => {
+    const [a, b] = [seen(from), seen(tie.to)]
+    if (!a || !b || a.id === b.id || filter.isHidden(from) || filter.isHidden(tie.to)) return []
+    return [
+      {
+        from,
+        tie,
+        bow: bow(at(a), at(b), pulled?.id === tie.id && pulled.from === from ? pulled.bend : tie.bend),
+        hue: tie.hue === null ? hueOf(from) : colour(tie.hue),
+        faint: a.id !== from || b.id !== tie.to,
+        dim: filter.isDim(from) || filter.isDim(tie.to),
+      },
+    ]
+  })
 }
 
 /**

@@ -1,6 +1,11 @@
 import type { InjectionKey } from 'vue'
 import type { Layout } from '#core/arrange/layout'
 import type { Known } from '#core/capture/quick-details'
+import { CrossLinks } from '#core/derive/cross-links'
+import { Derivation } from '#core/derive/derived'
+import { Guises } from '#core/derive/guises'
+import { Numbers } from '#core/derive/numbers'
+import { RollUps } from '#core/derive/roll-ups'
 import {
   type Change,
   countTopics,
@@ -18,12 +23,10 @@ import { Changes } from './changes'
 import { Dressing } from './dressing'
 import { Elsewhere } from './elsewhere'
 import { Finding } from '~/find/finding'
-import { Guises } from './guises'
 import { Journey } from './journey'
 import { type Drawn, Planks } from './planks'
 import { type Direction, Selection } from './selection'
 import { Showing, type ShownView } from './showing'
-import { Ties } from '~/canvas/ties'
 import { Status } from './status'
 import { Typing } from './typing'
 import { Uploads } from '~/files/uploads'
@@ -49,10 +52,14 @@ export class Desk {
   readonly planks = new Planks(this)
   readonly dressing: Dressing
   readonly finding: Finding
-  readonly guises: Guises
+  /** What is worked out from the tree, each kind told of changes in its turn. */
+  private readonly derivation = new Derivation()
+  readonly numbers = this.derivation.add(new Numbers(() => this.tree))
+  readonly guises = this.derivation.add(new Guises(() => this.tree, this.numbers), this.numbers)
+  readonly crossLinks = this.derivation.add(new CrossLinks(() => this.tree))
+  readonly rollUps = this.derivation.add(new RollUps(() => this.tree))
   readonly changes: Changes
   readonly uploads: Uploads
-  readonly ties: Ties
   readonly journey: Journey
   private readonly selecting = new Selection(this)
   private readonly showing: Showing
@@ -95,10 +102,8 @@ export class Desk {
       elsewhere: () => this.elsewhere.ask(),
       caughtUp: () => this.elsewhere.ask(0),
     })
-    this.guises = new Guises(() => this.tree)
     this.changes = new Changes(treeId)
     this.uploads = new Uploads(this)
-    this.ties = new Ties(() => this.tree)
     this.journey = new Journey(this)
     this.elsewhere = new Elsewhere(this, ids => {
       this.planks.forget(ids)
@@ -133,7 +138,6 @@ export class Desk {
     this.selecting.begin(this.tree.centre)
     this.topicCount.value = countTopics(this.tree)
     this.dressing.refresh()
-    this.guises.refresh()
     this.elsewhere.ask(0)
     this.status.ready = true
     this.standing.take()
@@ -174,7 +178,6 @@ export class Desk {
   }
 
   tell(touched: Touched | 'all'): void {
-    this.ties.changed(touched)
     this.tick.value++
     for (const listener of this.listeners) listener(touched)
     if (!this.lateTimer) this.follow()
@@ -198,7 +201,8 @@ export class Desk {
   }
 
   private onTouched(touched: Touched): void {
-    const deeper = this.planks.changed(touched)
+    const shown = this.derivation.changed(touched).get(this.guises) ?? touched
+    const deeper = this.planks.changed(touched, shown)
     this.elsewhere.askOfNew()
     this.mend()
     if (touched.has(null)) this.redress()
@@ -208,7 +212,7 @@ export class Desk {
   }
 
   private onReplaced(): void {
-    this.guises.refresh()
+    this.derivation.changed('all')
     this.mend()
     this.redress()
     this.finding.changed()

@@ -1,7 +1,7 @@
 import type { PlankContent } from '#core/arrange/plank'
 import { itemOf } from '#core/meeting/agenda'
 import { isTask, type Style, type Topic, type Tree } from '#core/tree'
-import type { Guise } from './guises'
+import type { Guise } from '#core/derive/guises'
 
 /** One piece of the row under a title. */
 export interface SmallPrint {

@@ -1,8 +1,9 @@
 import { type Plank, plankOf } from '#core/arrange/plank'
+import type { Stale } from '#core/derive/derived'
+import type { Guise } from '#core/derive/guises'
 import { branch, depthOf, type Style, type Topic, topicOf, type TopicId, type Touched } from '#core/tree'
 import type { Desk } from './desk'
 import { contentOf, type SmallPrint, smallPrintOf } from './face'
-import type { Guise } from './guises'
 import { browserRuler } from './ruler'
 
 export interface Drawn {
@@ -50,29 +51,30 @@ export class Planks {
   }
 
   /**
-   * Forgets what changed; returns the topics that look otherwise because of it. A main branch's rank shows in its plank, so
-   * topics that moved are measured anew; those below keep theirs, unless levels have a style.
+   * Forgets what changed, and what is shown otherwise because of it (`shown`); returns the latter. A main branch's rank
+   * shows in its plank, so topics that moved are measured anew; those below keep theirs, unless levels have a style.
    */
-  changed(touched: Touched): TopicId[] {
-    const { tree, dressing, guises } = this.desk
+  changed(touched: Touched, shown: Stale): TopicId[] {
+    const { tree, dressing } = this.desk
     const deeper: TopicId[] = []
-    let moved = false
     for (const id of touched) {
       if (id === null) continue
       const before = this.drawn.get(id)
       this.drawn.delete(id)
       const topic = tree.topics.get(id)
-      moved ||= !before || !topic || !standsAs(before.topic, topic)
       if (!dressing.levelled || !before || !topic || before.level === depthOf(tree, topic.id)) continue
       for (const below of branch(tree, id)) {
         this.drawn.delete(below.id)
         deeper.push(below.id)
       }
     }
-    for (const id of guises.changed(touched, moved)) {
-      this.drawn.delete(id)
-      deeper.push(id)
-    }
+    if (shown === 'all') this.drawn.clear()
+    else
+      for (const id of shown)
+        if (id !== null && !touched.has(id)) {
+          this.drawn.delete(id)
+          deeper.push(id)
+        }
     return deeper
   }
 
@@ -87,6 +89,3 @@ export class Planks {
     return { topic, guise, level, style, smallPrint, plank: plankOf(content, browserRuler) }
   }
 }
-
-const standsAs = (a: Topic, b: Topic): boolean =>
-  a.parent === b.parent && a.order === b.order && a.removed === b.removed

@@ -80,7 +80,7 @@ const shown = computed<Shown[]>(() =>
             ...row,
             start: item.start,
             index: item.index,
-            number: desk.guises.isNumbered ? desk.guises.numberOf(row.id) : numberOf(desk.tree, row.id),
+            number: desk.numbers.any ? desk.numbers.of(row.id) : numberOf(desk.tree, row.id),
           },
         ]
       : []

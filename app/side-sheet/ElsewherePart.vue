@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { shorten, topicOf, type Topic, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { referencesTo, stateInWords } from '~/desk/guises'
+import { referencesTo, stateInWords } from '#core/derive/guises'
 import { openOriginal } from '~/files/opening'
 
 /** What ties a topic to other places: the original it shows, where it is shown itself, and its own page. */

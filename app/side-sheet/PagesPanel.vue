@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { allTopics, branch, type NumberScheme, NUMBER_SCHEMES, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { sampleOf } from '~/desk/guises'
+import { sampleOf } from '#core/derive/guises'
 
 /** What orders a large tree: pages of their own, numbers, and the cross-links between branches. */
 const desk = useDesk()
@@ -19,7 +19,7 @@ const pages = computed(() => {
 })
 const ties = computed(() => {
   void desk.lateTick.value
-  return desk.ties.all()
+  return desk.crossLinks.all()
 })
 const at = computed(() => desk.focus.value)
 const isPage = computed(() => {

@@ -10,7 +10,7 @@ const may = computed(() => desk.status.ready && desk.session.canEdit)
 const choosing = ref(false)
 const ties = computed(() => {
   void desk.lateTick.value
-  return desk.ties.at(props.topic.id)
+  return desk.crossLinks.at(props.topic.id)
 })
 const nameOf = (id: TopicId): string => shorten(topicOf(desk.tree, id).title || 'untitled', 50)
 function chosen(id: TopicId): void {

@@ -1,14 +1,11 @@
-import type { ShownTopic } from '#core/contract'
-import {
-  allTopics,
-  isLive,
-  markersOf,
-  numberPart,
-  schemeNumbers,
-  type Topic,
-  type TopicId,
-  type Tree,
-} from '#core/tree'
+import type { ShownTopic } from '../contract'
+import { markersOf } from '../tree/markers'
+import { numberPart } from '../tree/numbering'
+import type { Topic, TopicId } from '../tree/topic'
+import { isLive, type Tree } from '../tree/tree'
+import { allTopics } from '../tree/walk'
+import { type Derived, isStale, type Stale } from './derived'
+import type { Numbers } from './numbers'
 
 /** What stands between a reference and what it shows. */
 export type ReferenceState = 'shown' | 'closed' | 'trashed' | 'gone' | 'loop' | 'asking'
@@ -39,28 +36,23 @@ export function stateInWords(state: ReferenceState | null): string {
 /** References one after the other that are followed at most. */
 const MOST_STEPS = 8
 
-/** The numbers of an open tree and what its references show, kept up to date as both sides change. */
-export class Guises {
-  private numbers = new Map<TopicId, string>()
-  private readonly referring = new Set<TopicId>()
-  private readonly numbering = new Set<TopicId>()
+/** What each topic is shown as; references kept up to date as what they show changes, here and in other trees. */
+export class Guises implements Derived {
+  /** Topics that refer to others; null until somebody asks. */
+  private found: Set<TopicId> | null = null
   private shown = new Map<string, ShownTopic>()
 
-  constructor(private readonly tree: () => Tree) {}
+  constructor(
+    private readonly tree: () => Tree,
+    private readonly numbers: Numbers,
+  ) {}
 
-  /** Looks at the whole tree anew. */
-  refresh(): void {
-    this.referring.clear()
-    this.numbering.clear()
-    for (const topic of this.tree().topics.values()) this.note(topic)
-    this.numbers = this.numbering.size > 0 ? schemeNumbers(this.tree()) : new Map()
-  }
-
-  private note(topic: Topic): void {
-    if (topic.reference) this.referring.add(topic.id)
-    else this.referring.delete(topic.id)
-    if (topic.numbering && !topic.removed) this.numbering.add(topic.id)
-    else this.numbering.delete(topic.id)
+  /** From the first reference that is shown on, all are known. */
+  private get referring(): Set<TopicId> {
+    if (this.found) return this.found
+    this.found = new Set()
+    for (const topic of this.tree().topics.values()) if (topic.reference) this.found.add(topic.id)
+    return this.found
   }
 
   /** Other trees that are referred to. */
@@ -74,48 +66,30 @@ export class Guises {
     return [...this.referring]
   }
 
-  /**
-   * After topics changed: which others look different for it, since their number is another or they show one of these.
-   * `moved`: whether any of them may stand somewhere else than before.
-   */
-  changed(touched: Iterable<TopicId | null>, moved: boolean): TopicId[] {
-    const tree = this.tree()
-    const ids = new Set<TopicId>()
-    const counted = this.numbering.size
+  changed(touched: Stale): Stale {
+    if (!this.found) return touched
+    if (touched === 'all') {
+      this.found = null
+      return 'all'
+    }
+    const others = new Set(touched)
     for (const id of touched) {
       if (id === null) continue
-      ids.add(id)
-      const topic = tree.topics.get(id)
-      if (topic) this.note(topic)
+      if (this.tree().topics.get(id)?.reference) this.found.add(id)
+      else this.found.delete(id)
     }
-    const others: TopicId[] = []
-    for (const id of this.referring) if (!ids.has(id) && this.leadsThrough(id, ids, moved)) others.push(id)
-    if (
-      counted + this.numbering.size > 0 &&
-      (moved || counted !== this.numbering.size || [...ids].some(id => this.numbering.has(id)))
-    ) {
-      const now = this.numbering.size > 0 ? schemeNumbers(tree) : new Map<TopicId, string>()
-      for (const id of new Set([...now.keys(), ...this.numbers.keys()]))
-        if (now.get(id) !== this.numbers.get(id) && tree.topics.has(id)) others.push(id)
-      this.numbers = now
-    }
+    for (const id of this.found) if (!others.has(id) && this.leadsThrough(id, touched)) others.add(id)
     return others
   }
 
-  /**
-   * Whether a reference shows one of these topics; or, when some went or came with their branches, one that lies below
-   * them.
-   */
-  private leadsThrough(id: TopicId, ids: ReadonlySet<TopicId>, moved: boolean): boolean {
-    let at = this.tree().topics.get(id)?.reference ?? null
+  /** Whether a reference shows one of these topics, or what lies below one that may have come or gone with its branch. */
+  private leadsThrough(id: TopicId, touched: Stale): boolean {
+    const tree = this.tree()
+    let at = tree.topics.get(id)?.reference ?? null
     for (let step = 0; at !== null && at.tree === null && step < MOST_STEPS; step++) {
-      for (
-        let up: TopicId | null = at.topic;
-        up !== null;
-        up = moved ? (this.tree().topics.get(up)?.parent ?? null) : null
-      )
-        if (ids.has(up)) return true
-      at = this.tree().topics.get(at.topic)?.reference ?? null
+      for (let up: TopicId | null = at.topic; up !== null; up = tree.topics.get(up)?.parent ?? null)
+        if (isStale(touched, up)) return true
+      at = tree.topics.get(at.topic)?.reference ?? null
     }
     return false
   }
@@ -129,18 +103,10 @@ export class Guises {
     return false
   }
 
-  /** Whether anything here is numbered by a scheme. */
-  get isNumbered(): boolean {
-    return this.numbering.size > 0
-  }
-
-  numberOf(id: TopicId): string {
-    return this.numbers.get(id) ?? ''
-  }
-
   of(topic: Topic): Guise {
-    const number = this.numberOf(topic.id)
+    const number = this.numbers.of(topic.id)
     if (!topic.reference) return { topic, number, reference: null, names: [], original: null }
+    this.referring.add(topic.id)
     const tree = this.tree()
     let at = topic.reference
     for (let step = 0; step < MOST_STEPS; step++) {

@@ -1,19 +1,7 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { ShownTopic } from '#core/contract'
-import {
-  addAt,
-  applyChanges,
-  BLANK,
-  type Change,
-  emptyTree,
-  type Initial,
-  moveTo,
-  removeAll,
-  topicOf,
-  touchedBy,
-  type Tree,
-} from '#core/tree'
+import type { ShownTopic } from '../contract'
+import { addAt, applyChanges, BLANK, emptyTree, type Initial, topicOf, type Tree } from '../tree'
+import { Numbers } from './numbers'
 import { Guises, referencesTo, sampleOf, stateInWords } from './guises'
 
 function grow(...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
@@ -23,9 +11,7 @@ function grow(...topics: [id: string, parent: string | null, given?: Initial][])
   return tree
 }
 function guisesOf(tree: Tree): Guises {
-  const guises = new Guises(() => tree)
-  guises.refresh()
-  return guises
+  return new Guises(() => tree, new Numbers(() => tree))
 }
 const here = (topic: string): Initial => ({ reference: { tree: null, topic } })
 
@@ -99,78 +85,6 @@ describe('what a reference shows', () => {
       expect(stateInWords(gone)).toMatch(/\.$/)
     }
     expect([stateInWords(null), stateInWords('shown')]).toEqual(['', ''])
-  })
-})
-
-describe('after a change', () => {
-  const step = fc.tuple(fc.nat(99), fc.nat(99), fc.nat(7))
-  it('exactly those that look different are named: their number is another, or they show one that changed', () => {
-    fc.assert(
-      fc.property(fc.array(step, { minLength: 4, maxLength: 40 }), steps => {
-        const tree = grow(['a', 'c'], ['b', 'c'])
-        const guises = guisesOf(tree)
-        let made = 0
-        const looks = (of: Guises): Map<string, string> =>
-          new Map(
-            [...tree.topics.values()]
-              .filter(topic => !topic.removed)
-              .map(topic => [
-                topic.id,
-                JSON.stringify([of.of(topic).number, of.of(topic).topic.title, of.of(topic).reference]),
-              ]),
-          )
-        for (const [x, y, kind] of steps) {
-          const ids = [...tree.topics.values()].filter(topic => !topic.removed).map(topic => topic.id)
-          const [one, other] = [ids[x % ids.length]!, ids[y % ids.length]!]
-          const before = looks(guises)
-          const changes: readonly Change[] =
-            kind < 2
-              ? addAt(tree, { parent: one, index: y % 3 }, () => `n${made++}`, { title: `t${y}` }).changes
-              : kind === 2
-                ? moveTo(tree, [one], { parent: other, index: 0 }).changes
-                : kind === 3
-                  ? removeAll(tree, [one]).changes
-                  : kind === 4
-                    ? [
-                        {
-                          op: 'set',
-                          topic: one,
-                          field: 'numbering',
-                          value:
-                            y % 3 === 0
-                              ? null
-                              : { scheme: (['figures', 'letters', 'roman'] as const)[y % 3]!, levels: 1 + (x % 4) },
-                        },
-                      ]
-                    : kind === 5
-                      ? [
-                          {
-                            op: 'set',
-                            topic: one,
-                            field: 'reference',
-                            value: y % 4 === 0 ? null : { tree: null, topic: other },
-                          },
-                        ]
-                      : [{ op: 'set', topic: one, field: 'title', value: `t${x}${y}` }]
-          let touched: ReadonlySet<string | null>
-          try {
-            touched = touchedBy(applyChanges(tree, changes))
-          } catch {
-            continue
-          }
-          const moved = kind < 4
-          const others = new Set([...guises.changed(touched, moved), ...touched])
-          const kept = looks(guises)
-          // Kept up to date, they look as if looked at afresh …
-          expect(kept).toEqual(looks(guisesOf(tree)))
-          // … and whatever looks different was named.
-          for (const [id, look] of kept)
-            if (before.has(id) && before.get(id) !== look)
-              expect(others.has(id), `${id} ${before.get(id)} ${look}`).toBe(true)
-        }
-      }),
-      { numRuns: 200 },
-    )
   })
 })
 
