@@ -28,7 +28,8 @@ export default defineConfig({
           testTimeout: 120_000,
           hookTimeout: 120_000,
           // They share one house, and some count what is in it.
-          fileParallelism: false,
+          fileParallelism: true,
+          maxWorkers: 3,
         },
       },
     ],

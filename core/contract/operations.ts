@@ -218,6 +218,13 @@ export const OPERATIONS = {
     'Stores a file, sent as it is. What comes back can be put on a topic with a `put` change of the set `files`.',
     { params: tree, query: z.object({ name: z.string().min(1).max(400) }) },
   ),
+  listRollUps: operation(
+    'GET',
+    '/api/trees/{id}/roll-ups',
+    'viewer',
+    'What each branch with tasks below comes to: how many are done, percent, earliest and latest day.',
+    { params: tree },
+  ),
   listChanges: operation('GET', '/api/trees/{id}/changes', 'viewer', 'When each person last changed each topic.', {
     params: tree,
   }),

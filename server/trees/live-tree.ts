@@ -8,7 +8,9 @@ import {
   type Principal,
   type Role,
 } from '#core/contract'
-import { applyChanges, type Change, type Edit, type Patch, toSnapshot, type Tree, unapply } from '#core/tree'
+import { Derivation } from '#core/derive/derived'
+import { RollUps } from '#core/derive/roll-ups'
+import { applyChanges, type Change, type Edit, type Patch, toSnapshot, touchedBy, type Tree, unapply } from '#core/tree'
 
 /** An edit that was made in memory and isn't stored yet. */
 export interface Staged {
@@ -41,6 +43,9 @@ export class LiveTree {
   readonly roles = new Map<string, Role | null>()
   /** Changes since the last stored snapshot. */
   unsaved = 0
+  /** What is worked out from the tree, as in a browser. */
+  private readonly derivation = new Derivation()
+  readonly rollUps = this.derivation.add(new RollUps(() => this.tree))
   private readonly recent = new Map<string, number>()
   private staged: Staged[] = []
   private text: string | null = null
@@ -56,7 +61,7 @@ export class LiveTree {
 
   /** Takes in an edit that is stored already. */
   catchUp(edit: { readonly id: string; readonly number: number; readonly changes: readonly Change[] }): void {
-    applyChanges(this.tree, edit.changes)
+    this.tell(applyChanges(this.tree, edit.changes))
     this.remember(edit.id, edit.number, edit.changes.length)
   }
 
@@ -72,6 +77,7 @@ export class LiveTree {
     const account = accountOf(principal)
     const role = account === null ? null : (this.roles.get(account) ?? null)
     const patches = this.make(principal, role, edit.changes)
+    this.tell(patches)
     const actor = actorOf(principal)
     const news: NewsEdit = {
       id: edit.id,
@@ -115,6 +121,7 @@ export class LiveTree {
   rollBack(): void {
     for (const { patches, news } of this.staged.reverse()) {
       unapply(this.tree, patches)
+      this.tell(patches)
       this.version = news.number - 1
       this.recent.delete(news.id)
       this.unsaved -= news.changes.length
@@ -138,6 +145,10 @@ export class LiveTree {
   snapshotText(): string {
     this.text ??= JSON.stringify(toSnapshot(this.tree))
     return this.text
+  }
+
+  private tell(patches: readonly Patch[]): void {
+    this.derivation.changed(touchedBy(patches))
   }
 
   private remember(editId: string, number: number, changes: number): void {

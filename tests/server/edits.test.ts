@@ -45,6 +45,39 @@ describe('trees', () => {
   })
 })
 
+describe('what is worked out', () => {
+  it('is the same on the server after each edit, for whoever may look', async () => {
+    const ines = await signUp(url)
+    const tree = await ines.makeTree()
+    const { centre } = (await ines.open(tree)).snapshot
+    const rollUps = async (): Promise<Record<string, [number, number, number | null]>> =>
+      Object.fromEntries(
+        (
+          await ines.call<{ topic: string; tasks: number; done: number; percent: number | null }[]>(
+            'GET',
+            `/api/trees/${tree}/roll-ups`,
+          )
+        ).data.map(({ topic, tasks, done, percent }) => [topic, [done, tasks, percent]]),
+      )
+    expect(await rollUps()).toEqual({})
+    await ines.edit(tree, [add('lift', centre, 'Lift'), add('shaft', 'lift', 'Shaft'), add('cab', 'lift', 'Cab', 'a1')])
+    await ines.edit(tree, [
+      { op: 'set', topic: 'shaft', field: 'done', value: 100 },
+      { op: 'set', topic: 'cab', field: 'done', value: 50 },
+    ])
+    expect(await rollUps()).toEqual({ [centre]: [1, 2, 75], lift: [1, 2, 75] })
+    await ines.edit(tree, [{ op: 'remove', topic: 'cab' }])
+    expect(await rollUps()).toEqual({ [centre]: [1, 1, 100], lift: [1, 1, 100] })
+    // One that is refused in the middle leaves nothing behind.
+    await ines.edit(tree, [
+      { op: 'set', topic: 'shaft', field: 'done', value: 0 },
+      { op: 'set', topic: 'nowhere', field: 'done', value: 0 },
+    ])
+    expect(await rollUps()).toEqual({ [centre]: [1, 1, 100], lift: [1, 1, 100] })
+    expect(await (await signUp(url)).refusal('GET', `/api/trees/${tree}/roll-ups`)).toBe('404 no-tree')
+  })
+})
+
 describe('the door', () => {
   it('numbers edits, counts one id once, and keeps rows as they are now', async () => {
     const ines = await signUp(url)
