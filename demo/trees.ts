@@ -17,7 +17,7 @@ export interface DemoTree {
   readonly folded: readonly string[]
   readonly links?: Readonly<Record<string, readonly { url: string; title: string }[]>>
   /** Whatever else hangs on topics, by title. */
-  readonly more?: Readonly<Record<string, Pick<Initial, 'place' | 'page' | 'numbering'>>>
+  readonly more?: Readonly<Record<string, Pick<Initial, 'place' | 'annex' | 'numbering'>>>
   /** Lines of checklists, by topic title; done ones begin with x. */
   readonly checks?: Readonly<Record<string, readonly string[]>>
   /** Cross-links: from one title to another. */
@@ -74,7 +74,7 @@ export const MOVE: DemoTree = {
   },
   more: {
     'Opening day': { place: { name: 'The tannery, Bridge Street', lat: 59.35, lon: 18.1 } },
-    'Order of loading': { page: true },
+    'Order of loading': { annex: true },
   },
   checks: {
     Shelving: [

@@ -21,7 +21,10 @@ const line = computed(() => {
   const edits = waiting === 0 ? '' : waiting === 1 ? ', 1 edit waiting' : `, ${waiting} edits waiting`
   return state === 'opening' ? 'connecting' : `offline${edits}`
 })
-const DEPTHS = [1, 2, 3, 4, 5, 6] as const
+/** One rung a level, the last for all of them; a very deep tree's ladder is cut, since nobody counts to thirty. */
+const MOST_RUNGS = 12
+const rungs = computed(() => Math.min(MOST_RUNGS, desk.levels.value))
+const opened = computed(() => (desk.depth.value === 0 ? rungs.value : (desk.depth.value ?? 0)))
 const waitingLines = computed(() => {
   void desk.lateTick.value
   return desk.status.ready ? trayOf(desk.tree).length : 0
@@ -35,23 +38,27 @@ const found = computed(() => desk.finding.matches.value.length)
       <template v-for="(topic, i) in path" :key="topic.id">
         <span v-if="i" aria-hidden="true"> › </span>
         <button :class="{ here: i === path.length - 1 }" @click="desk.visit(topic.id)">
+          <Icon v-if="topic.annex && i" name="lucide:door-open" size="12" role="img" aria-label="annex" />
           {{ shorten(topic.title, 28) }}
         </button>
       </template>
     </nav>
     <span class="line" :class="desk.status.state" role="status"><i aria-hidden="true" />{{ line }}</span>
-    <span class="seg depth" role="group" aria-label="Open to depth">
+    <span v-if="rungs > 1" class="ladder" role="group" aria-label="How deep the tree is open">
       <button
-        v-for="n in DEPTHS"
+        v-for="n in rungs - 1"
         :key="n"
+        :class="{ climbed: n <= opened }"
         :aria-label="`Open to depth ${n}`"
+        :data-tip="`Open to depth ${n}`"
         :aria-pressed="desk.depth.value === n"
-        @click="desk.openTo(n)">
-        {{ n }}
-      </button>
-      <button aria-label="Open all levels" :aria-pressed="desk.depth.value === 0" @click="desk.openTo(null)">
-        All
-      </button>
+        @click="desk.openTo(n)" />
+      <button
+        :class="{ climbed: opened >= rungs }"
+        aria-label="Open all levels"
+        data-tip="Open all levels"
+        :aria-pressed="desk.depth.value === 0"
+        @click="desk.openTo(null)" />
     </span>
     <template v-if="desk.view.value === 'canvas'">
       <button class="word" aria-label="Arrangement of the tree" @click="emit('arrange')">
@@ -164,8 +171,45 @@ const found = computed(() => desk.finding.matches.value.length)
   background: var(--ceiling);
   color: var(--ink);
 }
+/* A ladder lying on its side: two rails, a rung for each level, painted as far as the tree is open. */
+.ladder {
+  display: flex;
+  height: 24px;
+  background:
+    linear-gradient(var(--quiet), var(--quiet)) 0 6px / 100% 1.5px no-repeat,
+    linear-gradient(var(--quiet), var(--quiet)) 0 17px / 100% 1.5px no-repeat;
+}
+.ladder button {
+  position: relative;
+  width: 16px;
+  height: 24px;
+  border: 0;
+  padding: 0;
+  background: none;
+  cursor: pointer;
+}
+.ladder button::before {
+  content: '';
+  position: absolute;
+  left: 7px;
+  top: 6px;
+  width: 2px;
+  height: 12px;
+  background: var(--quiet);
+}
+.ladder .climbed::before {
+  left: 5px;
+  width: 6px;
+  top: 3px;
+  height: 18px;
+  background: var(--porch);
+}
+.ladder button:hover::before {
+  left: 5px;
+  width: 6px;
+}
 @media (max-width: 900px) {
-  .depth {
+  .ladder {
     display: none;
   }
 }

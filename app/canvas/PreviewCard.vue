@@ -3,6 +3,7 @@ import { noteToHtml } from '#core/formats/note-html'
 import { inOrder, linkInWords, shorten, targetOf, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { addressOf, canView, openFile, openLink, openOriginal } from '~/files/opening'
+import { rollUpInWords } from '~/side-sheet/roll-up-words'
 import { stateInWords } from '#core/derive/guises'
 import { sizeInWords } from '~/files/uploads'
 
@@ -19,6 +20,23 @@ const at = computed(() => {
 const guise = computed(() => at.value && desk.guises.of(at.value))
 const note = computed(() => (at.value ? noteToHtml(at.value.note, file => addressOf(desk, file)) : ''))
 const ties = computed(() => (at.value ? desk.crossLinks.at(at.value.id) : []))
+/** Who, when and how far, in words. */
+const facts = computed((): [string, string][] => {
+  if (!guise.value || !at.value) return []
+  const { topic, names } = guise.value
+  const people = [...topic.people.map(desk.nameOf), ...names]
+  const day = (iso: string): string => dayInWords(iso)
+  const below = desk.rollUps.of(at.value.id)
+  const said: [string, string | null][] = [
+    ['People', people.join(', ') || null],
+    ['Start', topic.start && day(topic.start)],
+    ['Due', topic.due && (topic.done === 100 ? day(topic.due) : `${day(topic.due)}, ${dueInWords(topic.due).text}`)],
+    ['Length', topic.duration === null ? null : `${topic.duration} working ${topic.duration === 1 ? 'day' : 'days'}`],
+    ['Done', topic.done === null ? null : `${topic.done} %`],
+    ['Below', below && rollUpInWords(below, ownLocale())],
+  ]
+  return said.filter((one): one is [string, string] => one[1] !== null)
+})
 const box = ref<HTMLElement>()
 const place = ref({ left: '20px', top: '20px', maxHeight: '60%' })
 let leaving = 0
@@ -86,6 +104,12 @@ defineExpose({ enter, leave })
       {{ guise.reference === 'shown' ? 'Shown from elsewhere.' : stateInWords(guise.reference) }}
       <button v-if="guise.original" class="plain" @click="openOriginal(desk, at.id)">To the original</button>
     </p>
+    <dl v-if="facts.length" class="facts">
+      <template v-for="[name, said] in facts" :key="name"
+        ><dt>{{ name }}</dt>
+        <dd>{{ said }}</dd></template
+      >
+    </dl>
     <!-- Built by core/formats/note-html: named elements, escaped text, checked addresses. -->
     <!-- eslint-disable-next-line vue/no-v-html -->
     <div v-if="note" class="note" @click="follow" v-html="note" />
@@ -287,5 +311,19 @@ p {
   background: #fdfdfb;
   border-radius: 5px;
   border: 1px solid var(--line);
+}
+.facts {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 3px 12px;
+  margin: 6px 0;
+  font-size: 13px;
+}
+.facts dt {
+  color: var(--quiet);
+}
+.facts dd {
+  margin: 0;
+  font-variant-numeric: tabular-nums;
 }
 </style>

@@ -2,7 +2,7 @@
 import type { Direction } from '#core/arrange/place'
 import { groundAndInk, colourIn, type Wear } from '#core/dress/wear'
 import { type Drawn, useDesk } from '~/desk/desk'
-import { pictureOf, type SignKind, signsOf } from '~/desk/face'
+import { pictureOf, signsOf } from '~/desk/face'
 import { stateInWords } from '#core/derive/guises'
 import { openSign } from '~/files/opening'
 
@@ -60,6 +60,7 @@ const label = computed(() => {
     `${number ? `${number} ` : ''}${topic.value.title || 'untitled'}`,
     ...drawn.smallPrint.map(piece => piece.text),
     ...signs.value.map(sign => sign.name),
+    topic.value.annex ? 'has an annex' : '',
     stateInWords(reference),
   ].filter(Boolean)
   if (props.shown.folded) parts.push(`${props.shown.hidden} folded away`)
@@ -113,9 +114,9 @@ const classes = computed(() => {
 const REST_MS = 320
 const LEAVE_MS = 260
 let resting = 0
-function rest(kind: SignKind): void {
+function rest(): void {
   clearTimeout(resting)
-  if (desk.previewed.value?.pinned || kind === 'page') return
+  if (desk.previewed.value?.pinned) return
   resting = window.setTimeout(() => {
     desk.previewed.value = { topic: props.shown.id, pinned: false }
   }, REST_MS)
@@ -213,12 +214,12 @@ function pull(event: PointerEvent): void {
         tabindex="-1"
         :aria-label="`${sign.name}: open`"
         @click.stop="openSign(desk, shown.id, sign.kind)"
-        @pointerenter="rest(sign.kind)"
+        @pointerenter="rest"
         @pointerleave="unrest">
         <Icon :name="sign.icon" size="13" />
       </button>
     </div>
-    <div v-if="shown.drawn.smallPrint.length" class="small">
+    <div v-if="shown.drawn.smallPrint.length" class="small" @pointerenter="rest" @pointerleave="unrest">
       <span v-for="piece in shown.drawn.smallPrint" :key="piece.text" :class="piece.tone">{{ piece.text }}</span>
       <Icon v-if="topic.done === 100" name="lucide:check" size="12" class="ok" />
     </div>
@@ -226,14 +227,23 @@ function pull(event: PointerEvent): void {
       <u :style="{ width: `${topic.done}%` }" />
     </div>
     <button
-      v-if="shown.children > 0 && !isCentre"
+      v-if="topic.annex && !isCentre"
+      class="doorway"
+      :class="{ inside: !shown.folded }"
+      tabindex="-1"
+      data-quiet
+      :aria-label="shown.folded ? 'Into its annex' : 'Out of its annex'"
+      :data-tip="shown.folded ? `Into its annex: ${shown.hidden} topics` : 'Out of its annex'"
+      @click.stop="desk.showOnly(shown.folded ? shown.id : desk.annexOf(shown.id))" />
+    <button
+      v-else-if="shown.children > 0 && !isCentre"
       class="tab"
       :class="{ open: !shown.folded }"
       tabindex="-1"
       data-quiet
       :aria-label="shown.folded ? `Unfold ${shown.hidden} topics` : 'Fold'"
       @click.stop="desk.toggleFold([shown.id])">
-      {{ shown.folded ? shown.hidden : '–' }}
+      {{ shown.folded ? shown.hidden : shown.children }}
     </button>
     <span
       v-for="(other, i) in others"
@@ -535,37 +545,76 @@ function pull(event: PointerEvent): void {
 .left .bar u {
   inset: 0 0 0 auto;
 }
+/* Stands on the spine of the bracket, where that is or would be: filled while it holds back what is below. */
 .tab {
   position: absolute;
   top: 50%;
-  left: calc(100% + 7px);
-  transform: translateY(-50%);
-  min-width: 18px;
+  left: calc(100% + var(--spine));
+  transform: translate(-50%, -50%);
+  min-width: 17px;
   height: 16px;
-  padding: 0 5px;
-  border-radius: 8px;
+  padding: 0 4px;
+  border-radius: 2px;
   border: 1.5px solid var(--hue);
-  background: var(--page);
-  color: var(--hue);
+  background: var(--hue);
+  color: var(--page);
   font: 700 10.5px/12px var(--text);
+  font-variant-numeric: tabular-nums;
   cursor: pointer;
+}
+.tab::after,
+.doorway::before {
+  content: '';
+  position: absolute;
+  inset: -5px;
 }
 .left .tab {
   left: auto;
-  right: calc(100% + 7px);
+  right: calc(100% + var(--spine));
+  transform: translate(50%, -50%);
 }
 .down .tab {
-  top: calc(100% + 5px);
+  top: calc(100% + var(--spine-down));
   left: 50%;
-  transform: translateX(-50%);
 }
 .tab.open {
   opacity: 0;
+  background: var(--page);
+  color: var(--hue);
 }
 .plank:hover .tab.open,
 .plank.focused .tab.open,
 .tab.open:focus-visible {
   opacity: 1;
+}
+/* An arch in the outer edge, its door ajar; open wide for whoever is inside. */
+.doorway {
+  position: absolute;
+  top: 50%;
+  left: calc(100% - 2px);
+  transform: translateY(-50%);
+  width: 17px;
+  height: 22px;
+  padding: 0;
+  border: 2px solid var(--hue);
+  border-radius: 9px 9px 0 0;
+  background: linear-gradient(100deg, var(--hue) 0 38%, var(--page) 39%);
+  cursor: pointer;
+}
+.doorway.inside {
+  background: var(--page);
+}
+.doorway:hover {
+  box-shadow: 0 0 0 2px color-mix(in srgb, var(--hue) 35%, transparent);
+}
+.left .doorway {
+  left: auto;
+  right: calc(100% - 2px);
+}
+.down .doorway {
+  top: calc(100% - 2px);
+  left: 50%;
+  transform: translateX(-50%);
 }
 .other {
   position: absolute;

@@ -12,6 +12,7 @@ import {
   type Field,
   type Fields,
   isLive,
+  levelsOf,
   type Step,
   type TopicId,
   type Touched,
@@ -72,6 +73,8 @@ export class Desk {
   readonly lateTick = ref(0)
   /** How many topics there are; counted when a pause comes, since in a large tree it takes longer than a frame. */
   readonly topicCount = ref(0)
+  /** How many levels stand below the centre, counted with the topics. */
+  readonly levels = ref(0)
   private readonly standing = new Status(this)
   /** Lines of the tray that are being dragged. */
   carried: readonly TopicId[] = []
@@ -136,7 +139,8 @@ export class Desk {
   async open(): Promise<void> {
     await this.session.open()
     this.selecting.begin(this.tree.centre)
-    this.topicCount.value = countTopics(this.tree)
+    this.showing.begin()
+    this.count()
     this.dressing.refresh()
     this.elsewhere.ask(0)
     this.status.ready = true
@@ -184,10 +188,15 @@ export class Desk {
     clearTimeout(this.countTimer)
     this.countTimer = window.setTimeout(
       () => {
-        this.topicCount.value = countTopics(this.tree)
+        this.count()
       },
       this.tree.topics.size > 5000 ? 400 : 0,
     )
+  }
+
+  private count(): void {
+    this.topicCount.value = countTopics(this.tree)
+    this.levels.value = levelsOf(this.tree)
   }
 
   private follow(): void {
@@ -351,7 +360,7 @@ export class Desk {
   fitSoon = (): void => this.showing.fit()
   drawnOf = (id: TopicId): Drawn => this.planks.of(id)
   isFolded = (id: TopicId): boolean => this.showing.isFolded(id)
-  pageOf = (id: TopicId): TopicId | null => this.showing.pageOf(id)
+  annexOf = (id: TopicId): TopicId | null => this.showing.annexOf(id)
   visit = (id: TopicId): void => this.showing.visit(id)
   unfoldTo = (id: TopicId): void => this.showing.unfoldTo(id)
   showOnly = (id: TopicId | null): void => this.showing.showOnly(id)

@@ -52,7 +52,7 @@ function itemPrint(topic: Topic): SmallPrint[] {
   ]
 }
 
-export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'page' | 'reference'
+export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'reference'
 
 export interface Sign {
   readonly kind: SignKind
@@ -64,7 +64,6 @@ export interface Sign {
 export function signsOf(topic: Topic): Sign[] {
   const signs: Sign[] = []
   if (topic.reference) signs.push({ kind: 'reference', icon: 'lucide:corner-up-right', name: 'shown from elsewhere' })
-  if (topic.page) signs.push({ kind: 'page', icon: 'lucide:book-open', name: 'has a page of its own' })
   if (topic.note) signs.push({ kind: 'note', icon: 'lucide:sticky-note', name: 'has a note' })
   if (topic.links.length > 0)
     signs.push({

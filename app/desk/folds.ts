@@ -17,6 +17,8 @@ const MOST = 3000
 export class Folds {
   /** 0 opens all; null leaves it to each topic. */
   private depth: number | null = null
+  /** Whether nothing was folded here before. */
+  readonly isNew: boolean = true
   private readonly single = new Map<TopicId, boolean>()
   private timer = 0
   private readonly key: string
@@ -32,6 +34,7 @@ export class Folds {
     try {
       const kept = JSON.parse(localStorage.getItem(this.key) ?? 'null') as Kept | null
       if (!kept) return
+      this.isNew = false
       this.depth = kept.depth
       for (const id of kept.folded) this.single.set(id, true)
       for (const id of kept.open) this.single.set(id, false)
@@ -58,6 +61,11 @@ export class Folds {
     this.single.set(id, folded)
     if (this.single.size > MOST) this.single.delete(this.single.keys().next().value!)
     this.keep()
+  }
+
+  /** The depth that a tree begins with which nobody has folded here; not kept until somebody does. */
+  beginAt(depth: number): void {
+    this.depth = depth
   }
 
   /** Opens everything to a depth; 0 for all levels. */

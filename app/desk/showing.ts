@@ -15,6 +15,8 @@ export interface ShownView {
   fit?(): void
   readonly layout?: Layout
 }
+/** Topics from which on a tree isn't shown whole at first. */
+const LARGE = 500
 const NO_VIEW: ShownView = { reveal() {}, neighbour: () => null }
 
 /** What of the tree is shown, and where: the view, the branch that is shown alone, folds and depth. All of it one's own. */
@@ -49,6 +51,13 @@ export class Showing {
     this.folds = new Folds(() => desk.tree, treeId, userId)
   }
 
+  /** A large tree that is opened for the first time begins with its first two levels. */
+  begin(): void {
+    if (!this.folds.isNew || this.desk.tree.topics.size < LARGE) return
+    this.folds.beginAt(2)
+    this.depth.value = 2
+  }
+
   close(): void {
     this.folds.close()
   }
@@ -79,35 +88,35 @@ export class Showing {
   }
 
   /**
-   * A branch with a page of its own shows its plank alone everywhere but on that page. While a filter leaves out the
+   * A branch with an annex shows its plank alone everywhere but in the annex. While a filter leaves out the
    * rest, folds don't hide what it found.
    */
   isFolded(id: TopicId): boolean {
     const { tree, hiding, finding } = this.desk
-    if (topicOf(tree, id).page && id !== tree.centre) return id !== this.only.value
+    if (topicOf(tree, id).annex && id !== tree.centre) return id !== this.only.value
     return this.folds.isFolded(id) && !(hiding && finding.leadsOn(id))
   }
 
-  /** The page that a topic stands on: the nearest above it that has one, or the whole tree. */
-  pageOf(id: TopicId): TopicId | null {
+  /** The annex that a topic stands in: the nearest above it, or the whole tree. */
+  annexOf(id: TopicId): TopicId | null {
     const { tree } = this.desk
     for (let at = topicOf(tree, id).parent; at !== null && at !== tree.centre; at = topicOf(tree, at).parent)
-      if (topicOf(tree, at).page) return at
+      if (topicOf(tree, at).annex) return at
     return null
   }
 
   /** Goes to a topic wherever it is, unfolding what hides it. */
   visit(id: TopicId): void {
     const { tree } = this.desk
-    const page = this.pageOf(id)
+    const annex = this.annexOf(id)
     const here = this.only.value
-    // On to the page it stands on; a branch that is shown alone stays when it holds the topic without a page between.
+    // On to the annex it stands in; a branch that is shown alone stays when it holds the topic without an annex between.
     if (
-      page !== null
-        ? here === null || !isWithin(tree, here, page) || !isWithin(tree, id, here)
+      annex !== null
+        ? here === null || !isWithin(tree, here, annex) || !isWithin(tree, id, here)
         : here !== null && !isWithin(tree, id, here)
     )
-      this.showOnly(page, id)
+      this.showOnly(annex, id)
     this.unfoldTo(id)
     this.desk.select(id)
   }
@@ -116,7 +125,7 @@ export class Showing {
   unfoldTo(id: TopicId): void {
     const hiding = pathTo(this.desk.tree, id)
       .slice(0, -1)
-      .filter(above => !above.page && this.isFolded(above.id))
+      .filter(above => !above.annex && this.isFolded(above.id))
     for (const above of hiding) this.folds.set(above.id, false)
     if (hiding.length > 0) this.desk.tell(new Set(hiding.map(topic => topic.id)))
   }
@@ -130,19 +139,19 @@ export class Showing {
     const at = id ?? (from !== null && isLive(tree, from) ? from : tree.centre)
     if (focus !== null) desk.select(focus, { quiet: true })
     else if (id !== null && !isWithin(tree, desk.focus.value, id)) desk.select(at)
-    else if (id === null && from !== null && tree.topics.get(from)?.page) desk.select(at)
+    else if (id === null && from !== null && tree.topics.get(from)?.annex) desk.select(at)
     this.fit()
   }
 
   /** Folds or unfolds. */
   toggleFold(ids: readonly TopicId[]): void {
     const { tree } = this.desk
-    const page = ids.length === 1 && ids[0] !== this.only.value && topicOf(tree, ids[0]!).page ? ids[0]! : null
-    if (page !== null) {
-      this.showOnly(page)
+    const annex = ids.length === 1 && ids[0] !== this.only.value && topicOf(tree, ids[0]!).annex ? ids[0]! : null
+    if (annex !== null) {
+      this.showOnly(annex)
       return
     }
-    const able = ids.filter(id => id !== tree.centre && !topicOf(tree, id).page && childrenOf(tree, id).length > 0)
+    const able = ids.filter(id => id !== tree.centre && !topicOf(tree, id).annex && childrenOf(tree, id).length > 0)
     if (able.length === 0) return
     const folded = !this.isFolded(able[0]!)
     this.depth.value = null

@@ -70,8 +70,7 @@ export function openSign(desk: Desk, id: TopicId, kind: SignKind): void {
   desk.select(id, { quiet: true })
   // The keyboard stays with the tree, wherever the click leads.
   focusTree()
-  if (kind === 'page') desk.showOnly(id)
-  else if (kind === 'reference' && desk.guises.of(topic).original) openOriginal(desk, id)
+  if (kind === 'reference' && desk.guises.of(topic).original) openOriginal(desk, id)
   else if (kind === 'link' && topic.links.length === 1) openLink(desk, topic.links[0]!)
   else if (kind === 'file' && topic.files.length === 1) openFile(desk, id, topic.files[0]!)
   else desk.previewed.value = { topic: id, pinned: true }

@@ -26,7 +26,7 @@ const STATE_NAMES: Record<(typeof STATES)[number], string> = {
 const KIND_NAMES: Record<(typeof KINDS)[number], string> = {
   task: 'a task',
   reference: 'a reference',
-  page: 'a page',
+  annex: 'with an annex',
   loose: 'loose',
   parent: 'with something under it',
   leaf: 'with nothing under it',

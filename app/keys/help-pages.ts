@@ -149,15 +149,15 @@ export const HELP: readonly HelpPage[] = [
     title: 'Cross-links',
     body: [
       '{tie} ties the selection to another topic. The line has a label, arrow ends and a colour; pull its middle to bend it. Delete unties the one that is chosen.',
-      'The side sheet lists what a topic is tied to, and {pages} lists every cross-link of the tree.',
+      'The side sheet lists what a topic is tied to, and {annexes} lists every cross-link of the tree.',
     ],
   },
   {
-    id: 'pages',
-    title: 'Pages',
+    id: 'annexes',
+    title: 'Annexes',
     body: [
-      '{page} gives a branch a page of its own; the same key puts it back. Elsewhere just its plank is shown, with a book sign that opens the page. The bar at the top of a page leads back.',
-      '{pages} lists the pages.',
+      '{annex} gives a branch an annex: room of its own inside the same tree. The same key puts it back. Elsewhere just its plank is shown, with a doorway at its edge that leads in, and out again; so do the path at the foot and {back-again}.',
+      '{annexes} lists the annexes.',
     ],
   },
   {
@@ -172,7 +172,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'numbers',
     title: 'Numbers',
     body: [
-      '{pages} numbers the tree or a branch: 1.2.1, A.2.a or I.B.1, to as many levels as you say. Numbers follow at once when topics move, and stand in the outline and in files.',
+      '{annexes} numbers the tree or a branch: 1.2.1, A.2.a or I.B.1, to as many levels as you say. Numbers follow at once when topics move, and stand in the outline and in files.',
     ],
   },
   {

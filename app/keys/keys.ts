@@ -5,9 +5,13 @@ const FIRST: Readonly<Record<string, readonly string[]>> = Object.assign({}, ...
 const KEPT = 'sun-porch-keys'
 const isMac = /Mac|iP(hone|ad)/.test(navigator.platform)
 
+/** Actions that had another name when somebody gave them a key of their own. */
+const RENAMED: Readonly<Record<string, string>> = { page: 'annex', pages: 'annexes' }
+
 export function loadKeys(): Record<string, readonly string[]> {
   try {
-    return { ...FIRST, ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, string[]>) }
+    const own = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, string[]>
+    return { ...FIRST, ...Object.fromEntries(Object.entries(own).map(([id, chords]) => [RENAMED[id] ?? id, chords])) }
   } catch {
     return { ...FIRST }
   }

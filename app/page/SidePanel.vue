@@ -15,7 +15,7 @@ const NAMES: Record<Panel, string> = {
   arrange: 'Arrangement',
   key: 'Key',
   filter: 'Filter and views',
-  pages: 'Pages and numbers',
+  annexes: 'Annexes and numbers',
 }
 const close = (): void => {
   page.side.value = null
@@ -38,7 +38,7 @@ const close = (): void => {
     <LazyDressPanel v-else-if="what === 'dress'" />
     <LazyArrangePanel v-else-if="what === 'arrange'" />
     <LazyFilterPanel v-else-if="what === 'filter'" />
-    <LazyPagesPanel v-else-if="what === 'pages'" />
+    <LazyAnnexPanel v-else-if="what === 'annexes'" />
     <LazyKeyPanel v-else />
   </aside>
 </template>

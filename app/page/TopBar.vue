@@ -14,10 +14,10 @@ const VIEWS = [
   { id: 'outline', name: 'Outline' },
   { id: 'meeting', name: 'Meeting' },
 ] as const
-const PANELS: readonly { readonly id: Panel; readonly name: string; readonly icon: string }[] = [
-  { id: 'arrange', name: 'Arrangement', icon: 'lucide:network' },
-  { id: 'markers', name: 'Markers', icon: 'lucide:bookmark' },
-  { id: 'dress', name: 'Colour and style', icon: 'lucide:palette' },
+const PANELS: readonly { readonly id: Panel; readonly name: string; readonly word: string; readonly icon: string }[] = [
+  { id: 'arrange', name: 'Arrangement', word: 'Arrange', icon: 'lucide:network' },
+  { id: 'markers', name: 'Markers', word: 'Markers', icon: 'lucide:bookmark' },
+  { id: 'dress', name: 'Colour and style', word: 'Colour', icon: 'lucide:palette' },
 ]
 
 const title = computed(() => {
@@ -64,10 +64,10 @@ function visitPerson(id: string): void {
     </div>
     <span class="grow" />
     <button data-tip="Find" class="icon-button" aria-label="Find" @click="page.find()">
-      <Icon name="lucide:search" size="17" />
+      <Icon name="lucide:search" size="17" /><span class="word">Find</span>
     </button>
     <button data-tip="Undo" class="icon-button" aria-label="Undo" :disabled="!desk.status.canUndo" @click="desk.undo()">
-      <Icon name="lucide:undo-2" size="17" />
+      <Icon name="lucide:undo-2" size="17" /><span class="word">Undo</span>
     </button>
     <button
       data-tip="Redo"
@@ -75,7 +75,7 @@ function visitPerson(id: string): void {
       aria-label="Redo"
       :disabled="!desk.status.canRedo"
       @click="desk.redo()">
-      <Icon name="lucide:redo-2" size="17" />
+      <Icon name="lucide:redo-2" size="17" /><span class="word">Redo</span>
     </button>
     <template v-if="desk.view.value !== 'meeting'">
       <button
@@ -84,7 +84,7 @@ function visitPerson(id: string): void {
         aria-label="Side sheet"
         :aria-pressed="desk.sheetOpen.value"
         @click="desk.sheetOpen.value = !desk.sheetOpen.value">
-        <Icon name="lucide:panel-right" size="17" />
+        <Icon name="lucide:panel-right" size="17" /><span class="word">Sheet</span>
       </button>
       <button
         v-for="panel in PANELS"
@@ -94,14 +94,14 @@ function visitPerson(id: string): void {
         :aria-label="panel.name"
         :aria-pressed="page.side.value === panel.id"
         @click="page.togglePanel(panel.id)">
-        <Icon :name="panel.icon" size="17" />
+        <Icon :name="panel.icon" size="17" /><span class="word">{{ panel.word }}</span>
       </button>
     </template>
     <button data-tip="Help" class="icon-button extra" aria-label="Help" @click="page.open('help')">
-      <Icon name="lucide:circle-help" size="17" />
+      <Icon name="lucide:circle-help" size="17" /><span class="word">Help</span>
     </button>
     <button data-tip="Keys" class="icon-button keys" aria-label="Keys" @click="page.open('keys')">
-      <Icon name="lucide:keyboard" size="17" />
+      <Icon name="lucide:keyboard" size="17" /><span class="word">Keys</span>
     </button>
     <span class="here" role="group" aria-label="Who is here">
       <button
@@ -184,6 +184,24 @@ function visitPerson(id: string): void {
 .icon-button[aria-pressed='true'] {
   background: var(--ceiling);
   color: var(--ink);
+}
+/* With room for it each sign says its word. */
+.word {
+  display: none;
+}
+@media (min-width: 1280px) {
+  .icon-button {
+    flex-direction: column;
+    gap: 2px;
+    width: auto;
+    min-width: 44px;
+    height: 42px;
+    padding: 0 5px;
+  }
+  .word {
+    display: block;
+    font: 500 11px/1 var(--text);
+  }
 }
 @media (max-width: 700px) {
   .top {

@@ -1,29 +1,18 @@
 <script setup lang="ts">
-import { shorten, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
 /** Where one is when it isn't the whole tree, and the way back. */
 const desk = useDesk()
-/** The page that is shown, and the one it hangs on. */
-const onPage = computed(() => {
+/** A branch that is shown alone. In an annex the path at the foot, the doorway and a key lead back. */
+const alone = computed(() => {
   void desk.lateTick.value
-  const id = desk.only.value
-  if (id === null || !desk.tree.topics.get(id)?.page) return null
-  const above = desk.pageOf(id)
-  return {
-    title: shorten(topicOf(desk.tree, id).title || 'untitled', 40),
-    above,
-    aboveTitle: above === null ? 'the whole tree' : `“${shorten(topicOf(desk.tree, above).title, 30)}”`,
-  }
+  return desk.only.value !== null && !desk.tree.topics.get(desk.only.value)?.annex
 })
 </script>
 
 <template>
-  <div v-if="desk.only.value && desk.view.value !== 'meeting'" class="only" role="status">
-    <template v-if="onPage"
-      ><Icon name="lucide:book-open" size="14" /> Page “{{ onPage.title }}”
-      <button @click="desk.showOnly(onPage.above)">Back to {{ onPage.aboveTitle }}</button></template
-    ><template v-else>Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button></template>
+  <div v-if="alone && desk.view.value !== 'meeting'" class="only" role="status">
+    Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button>
   </div>
   <button v-if="desk.journey.steps.value" class="back" @click="desk.journey.back()">
     <Icon name="lucide:undo-dot" size="15" /> Back to where you were <kbd>Esc</kbd>

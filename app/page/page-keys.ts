@@ -19,7 +19,7 @@ export function usePageKeys(desk: Desk, page: Page): void {
     if (desk.selection.value.size > 1) desk.select(desk.focus.value)
     else if (desk.finding.open.value || desk.finding.active) desk.finding.close()
     else if (desk.journey.back()) return
-    else if (desk.only.value) desk.showOnly(desk.pageOf(desk.only.value))
+    else if (desk.only.value) desk.showOnly(desk.annexOf(desk.only.value))
   }
 
   /**

@@ -1,5 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
-import type { Edit, Snapshot } from '#core/tree'
+import { type Edit, EDIT_FORMAT, type Snapshot, upgradeEdit } from '#core/tree'
 import type { Role } from '#core/contract'
 
 /** A tree as the server sends it. */
@@ -23,7 +23,11 @@ interface KeptTree {
 
 interface Shelf extends DBSchema {
   trees: { key: [string, string]; value: KeptTree }
-  waiting: { key: number; value: { treeId: string; userId: string; edit: Edit }; indexes: { tree: [string, string] } }
+  waiting: {
+    key: number
+    value: { treeId: string; userId: string; edit: Edit & { format?: number } }
+    indexes: { tree: [string, string] }
+  }
 }
 
 /**
@@ -52,7 +56,7 @@ export async function keptTree(treeId: string, userId: string): Promise<SentTree
 }
 
 export async function keepWaiting(treeId: string, userId: string, edit: Edit): Promise<void> {
-  await (await open()).add('waiting', { treeId, userId, edit })
+  await (await open()).add('waiting', { treeId, userId, edit: { ...edit, format: EDIT_FORMAT } })
 }
 
 export async function dropWaiting(treeId: string, userId: string, editIds: ReadonlySet<string>): Promise<void> {
@@ -64,5 +68,7 @@ export async function dropWaiting(treeId: string, userId: string, editIds: Reado
 
 /** Edits that still wait, in the order they were made. */
 export async function waitingEdits(treeId: string, userId: string): Promise<Edit[]> {
-  return (await (await open()).getAllFromIndex('waiting', 'tree', [treeId, userId])).map(item => item.edit)
+  return (await (await open()).getAllFromIndex('waiting', 'tree', [treeId, userId])).map(
+    item => upgradeEdit(item.edit) as Edit,
+  )
 }

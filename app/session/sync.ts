@@ -4,6 +4,7 @@ import type { ClientMessage, NewsEdit, ServerMessage } from '#core/contract'
 import {
   type Change,
   type Edit,
+  EDIT_FORMAT,
   fromSnapshot,
   LIMITS,
   Refused,
@@ -139,7 +140,8 @@ export class Sync {
     this.isCaughtUp = true
     this.events.caughtUp()
     for (const item of this.replica.waiting)
-      if (item !== this.held) this.events.send(JSON.stringify({ type: 'edit', edit: item.edit }))
+      if (item !== this.held)
+        this.events.send(JSON.stringify({ type: 'edit', edit: { ...item.edit, format: EDIT_FORMAT } }))
   }
 
   private replace(snapshot: Snapshot, version: number): void {
@@ -155,7 +157,7 @@ export class Sync {
   /** Makes an edit: at once here, then for everybody. Null when it can't be made, after saying why. */
   put(changes: readonly Change[]): Waiting | null {
     const edit = { id: nanoid(16), changes }
-    const message = JSON.stringify({ type: 'edit', edit })
+    const message = JSON.stringify({ type: 'edit', edit: { ...edit, format: EDIT_FORMAT } })
     // Said here, since the server can't even read whose edit it is when a message is too long.
     if (message.length * 3 > LIMITS.message && new Blob([message]).size > LIMITS.message) {
       this.events.said('That is more than fits in one step (2 MB). Do it in parts; nothing was changed.')

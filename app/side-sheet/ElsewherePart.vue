@@ -4,7 +4,7 @@ import { useDesk } from '~/desk/desk'
 import { referencesTo, stateInWords } from '#core/derive/guises'
 import { openOriginal } from '~/files/opening'
 
-/** What ties a topic to other places: the original it shows, where it is shown itself, and its own page. */
+/** What ties a topic to other places: the original it shows, where it is shown itself, and its annex. */
 const props = defineProps<{ topic: Topic }>()
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit)
@@ -56,9 +56,9 @@ function makeOwn(): void {
       <p class="quiet">Also shown</p>
       <button v-for="id in shownAt" :key="id" class="plain" @click="desk.journey.to(id)">{{ pathOf(id) }}</button>
     </template>
-    <p v-if="topic.page">
-      <button class="plain" @click="desk.showOnly(topic.id)">Open its page</button
-      ><button v-if="may" class="plain second" @click="desk.set('page', false, [topic.id])">
+    <p v-if="topic.annex">
+      <button class="plain" @click="desk.showOnly(topic.id)">Into its annex</button
+      ><button v-if="may" class="plain second" @click="desk.set('annex', false, [topic.id])">
         Put it back in the tree
       </button>
     </p>

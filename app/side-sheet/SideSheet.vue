@@ -165,7 +165,7 @@ function escape(event: KeyboardEvent): void {
     <template v-if="one">
       <h3>Note</h3>
       <NoteEditor data-part="note" :key="one.id" :topic="one.id" />
-      <ElsewherePart v-if="one.reference || one.page || hasReferences" :topic="one" />
+      <ElsewherePart v-if="one.reference || one.annex || hasReferences" :topic="one" />
       <h3>Links</h3>
       <LinksPart data-part="link" :key="`l${one.id}`" :topic="one" />
       <h3>Files</h3>

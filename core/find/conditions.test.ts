@@ -59,7 +59,7 @@ const tree = grow(
   ],
   ['late but done', 'plan', { due: '2027-01-01', done: 100 }],
   ['shown', 'c', { reference: { tree: null, topic: 'oak' } }],
-  ['paged', 'c', { page: true, place: { name: 'Tannery', lat: null, lon: null } }],
+  ['paged', 'c', { annex: true, place: { name: 'Tannery', lat: null, lon: null } }],
   ['loose', null, { ties: [{ id: 't', to: 'oak', label: 'needs', ends: 'to', bend: null, hue: null }] }],
 )
 const changes = new Map([
@@ -129,7 +129,7 @@ describe('conditions', () => {
     [{ about: 'depth', least: 0, most: 1 }, ['c', 'plan', 'shown', 'paged', 'loose']],
     [{ about: 'kind', is: 'task' }, ['shelves', 'crates', 'lamps', 'late but done']],
     [{ about: 'kind', is: 'reference' }, ['shown']],
-    [{ about: 'kind', is: 'page' }, ['paged']],
+    [{ about: 'kind', is: 'annex' }, ['paged']],
     [{ about: 'kind', is: 'loose' }, ['loose']],
     [{ about: 'kind', is: 'parent' }, ['c', 'plan', 'shelves']],
     [{ about: 'changed', since: '2027-03-08' }, ['oak', 'crates']],

@@ -16,7 +16,7 @@ export interface Names {
 const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
   task: 'a task',
   reference: 'a reference',
-  page: 'a page of its own',
+  annex: 'with an annex',
   loose: 'loose',
   parent: 'with something under it',
   leaf: 'with nothing under it',

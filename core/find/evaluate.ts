@@ -95,8 +95,8 @@ export function compile(query: Query, tree: Tree, { me, today, changesOf, dayOf 
             return isTask
           case 'reference':
             return topic => topic.reference !== null
-          case 'page':
-            return topic => topic.page
+          case 'annex':
+            return topic => topic.annex
           case 'loose':
             return topic => topic.parent === null && topic.id !== tree.centre
           case 'parent':

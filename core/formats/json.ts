@@ -9,6 +9,7 @@ import { SETS } from '../tree/sets'
 import { TREE_FIELDS, TREE_SETS } from '../tree/tree-fields'
 import { fromSnapshot, type Snapshot, toSnapshot } from '../tree/snapshot'
 import type { Tree } from '../tree/tree'
+import { upgradeSnapshot } from '../tree/upgrade'
 
 /*
  * Sun Porch JSON: the whole tree, its trash included. The one format that loses nothing. Described in
@@ -58,7 +59,7 @@ export function readJson(text: string): { tree: Tree; people: Record<string, str
   } catch {
     throw new Unreadable('This isn’t JSON. Nothing was changed.')
   }
-  const parsed = fileSchema.safeParse(raw)
+  const parsed = fileSchema.safeParse(inThisFormat(raw))
   if (!parsed.success) {
     const issue = parsed.error.issues[0]
     throw new Unreadable(
@@ -81,6 +82,18 @@ export function readJson(text: string): { tree: Tree; people: Record<string, str
     }
   }
   return { tree: fromSnapshot(snapshot), people: parsed.data.people ?? {} }
+}
+
+/** Files of an earlier version say some things in other words. Throws `Unreadable` for one of a later version. */
+function inThisFormat(raw: unknown): unknown {
+  if (typeof raw !== 'object' || raw === null || !('tree' in raw)) return raw
+  try {
+    return { ...raw, tree: upgradeSnapshot(raw.tree) }
+  } catch (error) {
+    if (error instanceof RangeError)
+      throw new Unreadable('A newer version of Sun Porch wrote this file. Nothing was changed.')
+    throw error
+  }
 }
 
 /** The JSON Schema (draft 2020-12) of the format. */

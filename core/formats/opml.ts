@@ -14,7 +14,7 @@ import { noteFromMarkdown, noteToMarkdown } from './note-text'
  * OPML 2.0 (opml.org/spec2.opml). `text` is the title; links follow the specification's type="link" where a topic has
  * just one. What the format has no place for travels in attributes of our own namespace, which other readers pass over,
  * as section "Extending OPML" asks: dates, progress, markers, style, the branch's arrangement, and as JSON: several
- * links, checklists, places, numbering, pages. People, pictures, files, sketches, cross-links and places by hand stay
+ * links, checklists, places, numbering, annexes. People, pictures, files, sketches, cross-links and places by hand stay
  * behind.
  */
 
@@ -76,8 +76,8 @@ export function readOpml(text: string): OpmlDocument {
     if (note) item.details.note = note
     const address = attributes.url ?? attributes.htmlUrl ?? attributes.xmlUrl
     if (address && isSafeAddress(address)) item.details.links = [{ id: 'l1', url: address, title: '' }]
-    for (const [field, { schema, opml }] of PLAIN) {
-      const given = attributes[`porch:${field}`]
+    for (const [field, { schema, opml, was }] of PLAIN) {
+      const given = attributes[`porch:${field}`] ?? attributes[`porch:${was}`]
       // An empty attribute says nothing; it isn't a nought.
       if (given === undefined || given.trim() === '') continue
       const value = schema.safeParse(fromAttribute(given, opml))

@@ -86,10 +86,10 @@ describe('a tree to read', () => {
 })
 
 describe('substance in OPML', () => {
-  it('links, checklists, places, pages and numbering come back as they were; what is no such thing is passed over', () => {
+  it('links, checklists, places, annexes and numbering come back as they were; what is no such thing is passed over', () => {
     const tree = rich()
     applyChanges(tree, [
-      { op: 'set', topic: 'Fit-out', field: 'page', value: true },
+      { op: 'set', topic: 'Fit-out', field: 'annex', value: true },
       { op: 'set', topic: 'Fit-out', field: 'numbering', value: { scheme: 'roman', levels: 3 } },
     ])
     const back = grow()
@@ -105,7 +105,7 @@ describe('substance in OPML', () => {
     )
     const [fitOut, shelving] = [topicOf(back, 'n0'), topicOf(back, 'n1')]
     const before = topicOf(tree, 'Shelving')
-    expect([fitOut.page, fitOut.numbering]).toEqual([true, { scheme: 'roman', levels: 3 }])
+    expect([fitOut.annex, fitOut.numbering]).toEqual([true, { scheme: 'roman', levels: 3 }])
     expect([shelving.links, shelving.checks, shelving.place]).toEqual([before.links, before.checks, before.place])
     const odd = readOpml(
       '<opml version="2.0"><body><outline text="x" porch:links="[{&quot;id&quot;:&quot;l&quot;,&quot;url&quot;:&quot;javascript:1&quot;,&quot;title&quot;:&quot;&quot;}]" porch:place="{" porch:checks="7"/></body></opml>',

@@ -21,6 +21,8 @@ export interface FieldSpec<S extends z.ZodType = z.ZodType> {
   readonly column?: Plain
   /** How it's written in OPML; without, it stays behind there. */
   readonly opml?: Plain | 'json'
+  /** What it was called in earlier files. */
+  readonly was?: string
   /** The headings by which a table's column is known to hold it, the first of them written. */
   readonly headings?: readonly [string, ...string[]]
   /** Values for the docs and for the laws, which roll every one of them. The blank one comes by itself. */

@@ -192,12 +192,13 @@ export const FIELDS = {
       '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 640 400"><path fill="#16292d" d="M0 0L1 1Z"/></svg>',
     ],
   }),
-  /** True for a branch that has a page of its own: elsewhere just its plank is shown. */
-  page: field({
+  /** True for a branch that has an annex, room of its own: elsewhere just its plank is shown, with a doorway. */
+  annex: field({
     schema: z.boolean(),
     blank: false,
-    name: 'page',
-    about: 'True for a branch that has a page of its own.',
+    name: 'annex',
+    about: 'True for a branch that has an annex, room of its own.',
+    was: 'page',
     opml: 'truth',
     examples: [true],
   }),

@@ -11,7 +11,7 @@ const day = z.iso.date()
 /** What may hang on a topic. */
 export const SUBSTANCE = ['note', 'link', 'file', 'checklist', 'place', 'sketch', 'cross-link', 'picture'] as const
 export type SubstanceKind = (typeof SUBSTANCE)[number]
-export const KINDS = ['task', 'reference', 'page', 'loose', 'parent', 'leaf'] as const
+export const KINDS = ['task', 'reference', 'annex', 'loose', 'parent', 'leaf'] as const
 export const STATES = ['open', 'not-begun', 'under-way', 'done'] as const
 export const DUE = ['late', 'today', 'within', 'before', 'after', 'on', 'some', 'none'] as const
 

@@ -1,7 +1,7 @@
 import { CONTENT_NAMES, isBlank, newTopic, type Topic } from './topic'
 import { emptyTree, type Tree } from './tree'
 import { FRESH_FIELDS } from './tree-fields'
-import { EDIT_FORMAT, upgradeTopics } from './upgrade'
+import { EDIT_FORMAT, upgradeFields, upgradeTopics } from './upgrade'
 import { compareSiblings } from './siblings'
 
 type Lean = Pick<Topic, 'id' | 'parent' | 'order'> & Partial<Topic>
@@ -52,5 +52,10 @@ export function fromSnapshot(snapshot: Snapshot): Tree {
   const centre = topics.get(snapshot.centre)
   if (!centre) throw new RangeError('a snapshot must hold its centre')
   const tree = emptyTree(centre)
-  return { ...tree, topics, children, fields: { ...FRESH_FIELDS, ...snapshot.fields } }
+  return {
+    ...tree,
+    topics,
+    children,
+    fields: { ...FRESH_FIELDS, ...upgradeFields(snapshot.format ?? 1, snapshot.fields) },
+  }
 }

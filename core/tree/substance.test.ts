@@ -46,7 +46,7 @@ describe('what hangs on a topic', () => {
     { op: 'put', topic: 'a', set: 'files', member: file },
     { op: 'put', topic: 'a', set: 'checks', member: check },
     { op: 'set', topic: 'a', field: 'place', value: { name: 'Tannery', lat: 48.2, lon: 16.37 } },
-    { op: 'set', topic: 'a', field: 'page', value: true },
+    { op: 'set', topic: 'a', field: 'annex', value: true },
     { op: 'set', topic: 'b', field: 'reference', value: { tree: null, topic: 'a' } },
     { op: 'set', topic: 'c', field: 'numbering', value: { scheme: 'letters', levels: 2 } },
     { op: 'put', topic: 'a', set: 'checks', member: { ...check, done: true } },
@@ -62,7 +62,7 @@ describe('what hangs on a topic', () => {
       ties: [tie],
       files: [],
       checks: [{ ...check, done: true }],
-      page: true,
+      annex: true,
       place: { name: 'Tannery' },
     })
     expect(toSnapshot(readJson(writeJson(tree)).tree)).toEqual(toSnapshot(tree))

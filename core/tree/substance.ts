@@ -5,7 +5,7 @@ import { isSafeAddress } from './address'
 
 /*
  * What hangs on a topic besides its words: links, files, a checklist, a place, a sketch, cross-links to other topics,
- * and what it may be: a page of its own, or a reference to another topic.
+ * and what it may be: a branch with an annex, or a reference to another topic.
  */
 
 export const linkSchema = z.strictObject({

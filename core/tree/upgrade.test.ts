@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { applyChanges, editSchema, emptyTree, newTopic, fromSnapshot, topicOf } from './index'
+import { readJson } from '../formats/json'
 import { type Upgrade, upgradeChanges, upgradeEdit, upgradeTopics } from './upgrade'
 
 /** Formats that never were: in 1 and 2 a topic’s title was called name; 3 split “finish” into done and a due day. */
@@ -50,9 +51,51 @@ describe('an older format', () => {
     expect(upgradeEdit('nothing')).toBe('nothing')
   })
 
+  it('of 1, in which a branch could have a page: an annex now, in topics, changes and the filters of kept views', () => {
+    const filter = {
+      join: 'all',
+      of: [
+        { about: 'kind', is: 'page' },
+        { about: 'text', where: 'title', words: 'page' },
+      ],
+    }
+    const tree = emptyTree(newTopic('c', null, 'a0'))
+    applyChanges(
+      tree,
+      upgradeChanges(1, [
+        { op: 'add', topic: 't', parent: 'c', order: 'a0', with: { title: 'page', page: true } },
+        { op: 'add', topic: 'u', parent: 'c', order: 'a1' },
+        { op: 'set', topic: 'u', field: 'page', value: true },
+      ]),
+    )
+    expect(['t', 'u'].map(id => topicOf(tree, id).annex)).toEqual([true, true])
+    expect(topicOf(tree, 't')).not.toHaveProperty('page')
+    const now = fromSnapshot({
+      centre: 'c',
+      fields: { ...tree.fields, views: [{ query: filter }] },
+      topics: [{ id: 'c', parent: null, order: 'a0', page: true }],
+    } as never)
+    expect(topicOf(now, 'c').annex).toBe(true)
+    expect(JSON.stringify(now.fields.views)).toBe(
+      JSON.stringify([{ query: { ...filter, of: [{ about: 'kind', is: 'annex' }, filter.of[1]] } }]),
+    )
+  })
+
   it('that a newer program wrote is not guessed at', () => {
     expect(() => upgradeChanges(5, [], UPGRADES)).toThrow(RangeError)
     expect(() => upgradeTopics(0, [], UPGRADES)).toThrow(RangeError)
     expect(() => upgradeEdit({ id: 'e', format: 99, changes: [] }, UPGRADES)).toThrow(RangeError)
+  })
+
+  it('of a file is read in the new words, and one of a later version is refused in words', () => {
+    const file = (format: number): string =>
+      JSON.stringify({
+        format: 'sun-porch-tree',
+        version: 1,
+        tree: { format, centre: 'c', fields: {}, topics: [{ id: 'c', parent: null, order: 'a0', page: true }] },
+      })
+    expect(topicOf(readJson(file(1)).tree, 'c').annex).toBe(true)
+    expect(() => readJson(file(99))).toThrow(/newer version.*Nothing was changed/)
+    expect(() => readJson(file(2))).toThrow(/page/)
   })
 })

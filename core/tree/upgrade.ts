@@ -1,7 +1,7 @@
 import type { Change } from './change'
 
-/** The format that changes and snapshots are written in now. */
-export const EDIT_FORMAT = 1
+/** The format that changes and snapshots are written in now. 2: a branch with a page of its own has an annex. */
+export const EDIT_FORMAT = 2
 
 type Loose = Readonly<Record<string, unknown>>
 
@@ -9,10 +9,28 @@ type Loose = Readonly<Record<string, unknown>>
 export interface Upgrade {
   readonly change: (change: Loose) => readonly Loose[]
   readonly topic: (topic: Loose) => Loose
+  /** The tree's own fields; the same where it isn't said. */
+  readonly fields?: (fields: Loose) => Loose
 }
 
 /** The first leads from format 1 to 2, and so on: as many as formats there were before this one. */
-const UPGRADES: readonly Upgrade[] = []
+const UPGRADES: readonly Upgrade[] = [{ change: annexInChange, topic: annexInTopic, fields: annexInFilters }]
+
+function annexInTopic({ page, ...topic }: Loose): Loose {
+  return page === undefined ? topic : { ...topic, annex: page }
+}
+function annexInChange(change: Loose): Loose[] {
+  if (change.op === 'set' && change.field === 'page') return [{ ...change, field: 'annex' }]
+  if (change.op === 'add' && change.with) return [{ ...change, with: annexInTopic(change.with as Loose) }]
+  return [annexInFilters(change)]
+}
+/** Filters of saved views may ask for it. */
+function annexInFilters<T>(value: T): T {
+  if (Array.isArray(value)) return value.map(annexInFilters) as T
+  if (typeof value !== 'object' || value === null) return value
+  const made = Object.fromEntries(Object.entries(value).map(([key, part]) => [key, annexInFilters(part)]))
+  return (made.about === 'kind' && made.is === 'page' ? { ...made, is: 'annex' } : made) as T
+}
 
 /**
  * Changes of an older format as they're written now. Throws `RangeError` for a format that this program doesn't know yet:
@@ -39,6 +57,28 @@ export function upgradeTopics<T>(
   let now = topics as readonly unknown[] as readonly Loose[]
   for (const { topic } of upgrades.slice(format - 1)) now = now.map(topic)
   return now as readonly unknown[] as readonly T[]
+}
+
+/** A snapshot that somebody sent, in whatever format; what isn't one is left for the schema to refuse. Throws as `upgradeChanges` does. */
+export function upgradeSnapshot(raw: unknown): unknown {
+  if (typeof raw !== 'object' || raw === null) return raw
+  const { format = 1, topics, fields } = raw as { format?: unknown; topics?: unknown; fields?: unknown }
+  if (typeof format !== 'number' || !Array.isArray(topics) || typeof fields !== 'object' || fields === null) return raw
+  if (!topics.every(topic => typeof topic === 'object' && topic !== null)) return raw
+  return {
+    ...raw,
+    format: EDIT_FORMAT,
+    topics: upgradeTopics(format, topics as readonly object[]),
+    fields: upgradeFields(format, fields),
+  }
+}
+
+/** The tree's own fields in a snapshot of an older format as they're written now. Throws as `upgradeChanges` does. */
+export function upgradeFields<T>(format: number, fields: T, upgrades: readonly Upgrade[] = UPGRADES): T {
+  checkFormat(format, upgrades)
+  let now = fields as unknown as Loose
+  for (const one of upgrades.slice(format - 1)) now = one.fields?.(now) ?? now
+  return now as unknown as T
 }
 
 function checkFormat(format: number, upgrades: readonly Upgrade[]): void {

@@ -52,6 +52,14 @@ export function countTopics(tree: Tree): number {
   return count
 }
 
+/** How many levels stand below the centre. */
+export function levelsOf(tree: Tree): number {
+  let levels = -1
+  for (let level: readonly TopicId[] = [tree.centre]; level.length > 0; levels++)
+    level = level.flatMap(id => childrenOf(tree, id))
+  return levels
+}
+
 /** From the root of the topic's branch down to the topic itself. */
 export function pathTo(tree: Tree, id: TopicId): Topic[] {
   const path: Topic[] = []

@@ -30,7 +30,7 @@ const FIELD: ReadonlyMap<string, number> = new Map(
     'Filter and views': 2,
     Markers: 2,
     'Colour and style': 2,
-    'Pages, numbers and cross-links': 2,
+    'Annexes, numbers and cross-links': 2,
     'Into the cells of the row': 1,
     'Task details': 1,
     Note: 1,
@@ -111,7 +111,7 @@ const STATES: readonly State[] = [
   panel('Colour and style', 'c'),
   panel('Arrangement', 'r'),
   panel('Filter and views', 'Shift+Q'),
-  panel('Pages and numbers', 'p'),
+  panel('Annexes and numbers', 'p'),
   panel('Key', 'k'),
   {
     name: 'the tray open',

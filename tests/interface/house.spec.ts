@@ -118,7 +118,7 @@ for (const theme of ['light', 'dusk'] as const) {
       ['k', 'Key'],
       ['c', 'Colour and style'],
       ['r', 'Arrangement'],
-      ['p', 'Pages and numbers'],
+      ['p', 'Annexes and numbers'],
       ['Shift+Q', 'Filter and views'],
     ] as const) {
       await page.keyboard.press(key)

@@ -278,7 +278,7 @@ test('cross-links: tied by key, labelled, bent by pulling, listed, untied and un
   await expect(line(ines.page)).toBeVisible()
 })
 
-test('a branch gets a page of its own, with signs both ways and a list, and is put back', async ({ browser }) => {
+test('a branch gets an annex, with a doorway both ways, a key and a list, and is put back', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
   const { data } = await caller.call<{ id: string }>('POST', '/api/trees/import', {
     format: 'text',
@@ -289,20 +289,29 @@ test('a branch gets a page of its own, with signs both ways and a list, and is p
   await topic(page, 'Fit-out').click()
   await page.keyboard.press('Shift+O')
   await expect(topic(page, 'Shelving')).toHaveCount(0)
-  await expect(topic(page, /^Fit-out, has a page of its own, 2 folded away/)).toBeVisible()
+  await expect(topic(page, /^Fit-out, has an annex, 2 folded away/)).toBeVisible()
   await topic(page, /^Fit-out/)
-    .locator('[data-sign="page"]')
+    .getByRole('button', { name: 'Into its annex' })
     .click()
-  await expect(page.getByText('Page “Fit-out”')).toBeVisible()
   await expect(topic(page, 'Shelving')).toBeVisible()
   await expect(topic(page, 'Books')).toHaveCount(0)
-  await page.getByRole('button', { name: 'Back to the whole tree' }).click()
+  await page.getByRole('button', { name: 'Out of its annex' }).click()
   await expect(topic(page, 'Books')).toBeVisible()
-  // Whatever leads to a topic leads to the page it stands on.
+  // The doorway leads in, the path at the foot and a key lead back.
+  const wayIn = topic(page, /^Fit-out/).getByRole('button', { name: 'Into its annex' })
+  await wayIn.click()
+  await expect(topic(page, 'Books')).toHaveCount(0)
+  await page.getByRole('navigation', { name: 'Path to the selection' }).getByRole('button', { name: 'Move' }).click()
+  await expect(topic(page, 'Books')).toBeVisible()
+  await wayIn.click()
+  await expect(topic(page, 'Books')).toHaveCount(0)
+  await page.keyboard.press('q')
+  await expect(topic(page, 'Books')).toBeVisible()
+  // Whatever leads to a topic leads to the annex it stands in.
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox', { name: 'Search everything' }).fill('oak')
   await page.keyboard.press('Enter')
-  await expect(page.getByText('Page “Fit-out”')).toBeVisible()
+  await expect(topic(page, 'Books')).toHaveCount(0)
   await expect(topic(page, 'Oak')).toHaveAttribute('aria-selected', 'true')
   await expect(tree(page)).toBeFocused()
   await page.keyboard.press('p')

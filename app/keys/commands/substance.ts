@@ -2,16 +2,16 @@ import type { Desk } from '~/desk/desk'
 import { topicOf } from '#core/tree'
 import { type Command, command, looking } from '../command'
 
-/** Gives the focused branch a page of its own, or puts it back. */
-function togglePage(desk: Desk): void {
+/** Gives the focused branch an annex, or puts it back. */
+function toggleAnnex(desk: Desk): void {
   const id = desk.focus.value
   if (id === desk.tree.centre) {
-    desk.say('The centre is the page that everything starts from.')
+    desk.say('The centre is where everything starts from; it needs no annex.')
     return
   }
-  const { page } = topicOf(desk.tree, id)
-  if (page && desk.only.value === id) desk.showOnly(null)
-  desk.set('page', !page, [id])
+  const { annex } = topicOf(desk.tree, id)
+  if (annex && desk.only.value === id) desk.showOnly(null)
+  desk.set('annex', !annex, [id])
 }
 
 /** What hangs on a topic. */
@@ -31,9 +31,9 @@ export const SUBSTANCE: readonly Command[] = [
     'Substance',
     'back-again',
     'Back to where you were',
-    'After a link, a reference or a cross-link led somewhere else.',
+    'After a link, a reference or a cross-link led somewhere else; and out of an annex by its doorway.',
     desk => {
-      desk.journey.back()
+      if (!desk.journey.back() && desk.only.value !== null) desk.showOnly(desk.annexOf(desk.only.value))
     },
   ),
   command(
@@ -94,17 +94,17 @@ export const SUBSTANCE: readonly Command[] = [
   ),
   command(
     'Substance',
-    'page',
-    'A page of its own, or back in the tree',
-    'A branch that has grown large gets a sheet for itself.',
-    desk => togglePage(desk),
+    'annex',
+    'An annex for the branch, or back in the tree',
+    'A branch that has grown large gets room of its own, with a doorway both ways.',
+    desk => toggleAnnex(desk),
     'more',
   ),
   looking(
     'Substance',
-    'pages',
-    'Pages, numbers and cross-links',
-    'The list of pages, the numbering of topics, and every cross-link.',
-    (_, house) => house.panel('pages'),
+    'annexes',
+    'Annexes, numbers and cross-links',
+    'The list of annexes, the numbering of topics, and every cross-link.',
+    (_, house) => house.panel('annexes'),
   ),
 ]

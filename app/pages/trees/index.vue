@@ -21,7 +21,7 @@ const scope = ref<Scope>('all')
 const SCOPES = [
   { value: 'all', label: 'All' },
   { value: 'mine', label: 'Mine' },
-  { value: 'shared', label: 'Shared with me' },
+  { value: 'shared', label: 'From others' },
   { value: 'starters', label: 'Starters' },
   { value: 'trash', label: 'Trash' },
 ] as const

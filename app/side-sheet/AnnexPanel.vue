@@ -3,13 +3,13 @@ import { allTopics, branch, type NumberScheme, NUMBER_SCHEMES, shorten, topicOf,
 import { useDesk } from '~/desk/desk'
 import { sampleOf } from '#core/derive/guises'
 
-/** What orders a large tree: pages of their own, numbers, and the cross-links between branches. */
+/** What orders a large tree: annexes, numbers, and the cross-links between branches. */
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit)
-const pages = computed(() => {
+const annexes = computed(() => {
   void desk.lateTick.value
   return [...allTopics(desk.tree)]
-    .filter(topic => topic.page)
+    .filter(topic => topic.annex)
     .map(topic => ({
       id: topic.id,
       title: shorten(topic.title || 'untitled', 50),
@@ -22,9 +22,9 @@ const ties = computed(() => {
   return desk.crossLinks.all()
 })
 const at = computed(() => desk.focus.value)
-const isPage = computed(() => {
+const hasAnnex = computed(() => {
   void desk.lateTick.value
-  return desk.tree.topics.get(at.value)?.page ?? false
+  return desk.tree.topics.get(at.value)?.annex ?? false
 })
 const titleOf = (id: TopicId): string => shorten(topicOf(desk.tree, id).title || 'untitled', 40)
 
@@ -41,25 +41,25 @@ function number(scheme: NumberScheme | null, levels = numbering.value?.levels ??
 </script>
 
 <template>
-  <div class="pages" data-named-panel>
-    <NameField placeholder="Page or number: a few letters, Enter" />
-    <h3>Pages</h3>
+  <div class="annexes" data-named-panel>
+    <NameField placeholder="Annex or number: a few letters, Enter" />
+    <h3>Annexes</h3>
     <button class="line" :aria-current="desk.only.value === null || undefined" @click="desk.showOnly(null)">
       <Icon name="lucide:network" size="15" /> The whole tree
     </button>
     <button
-      v-for="page in pages"
-      :key="page.id"
+      v-for="annex in annexes"
+      :key="annex.id"
       class="line"
-      :aria-current="page.here || undefined"
-      @click="desk.showOnly(page.id)">
-      <Icon name="lucide:book-open" size="15" /> {{ page.title }} <span class="quiet">{{ page.count }}</span>
+      :aria-current="annex.here || undefined"
+      @click="desk.showOnly(annex.id)">
+      <Icon name="lucide:door-open" size="15" /> {{ annex.title }} <span class="quiet">{{ annex.count }}</span>
     </button>
-    <p v-if="!pages.length" class="quiet">
-      A branch that has grown too large for one sheet can have a page of its own.
+    <p v-if="!annexes.length" class="quiet">
+      A branch that has grown too large for one sheet can have an annex: room of its own, with a doorway both ways.
     </p>
-    <button v-if="may && at !== desk.tree.centre" class="plain" @click="desk.set('page', !isPage, [at])">
-      {{ isPage ? `Put “${titleOf(at)}” back in the tree` : `Give “${titleOf(at)}” a page of its own` }}
+    <button v-if="may && at !== desk.tree.centre" class="plain" @click="desk.set('annex', !hasAnnex, [at])">
+      {{ hasAnnex ? `Put “${titleOf(at)}” back in the tree` : `Give “${titleOf(at)}” an annex` }}
     </button>
 
     <h3>Numbers</h3>
@@ -123,7 +123,7 @@ function number(scheme: NumberScheme | null, levels = numbering.value?.levels ??
 </template>
 
 <style scoped>
-.pages {
+.annexes {
   display: flex;
   flex-direction: column;
   gap: 3px;
