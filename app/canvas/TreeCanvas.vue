@@ -8,6 +8,7 @@ import { useDesk } from '~/desk/desk'
 import { handLandingAt, type Landing, landingAt } from '#core/arrange/landing'
 import { rankOf } from '~/desk/face'
 import { useDropIn } from '~/capture/useDropIn'
+import { useDragColour } from './useDragColour'
 import { useNearStrip } from './useNearStrip'
 import { Paper } from './paper'
 import { Passage } from '~/files/passage'
@@ -40,12 +41,11 @@ const drawnTies = shallowRef<readonly DrawnTie[]>([])
 /** A cross-link whose middle is being pulled. */
 let pulledTie: { from: TopicId; id: string; bend: Point } | null = null
 const landing = shallowRef<Landing | null>(null)
-/** Whether what is dragged keeps its colour: while Alt is held. */
-const keepsHue = ref(false)
+const colour = useDragColour(() => landing.value !== null)
 const landingWords = computed(() => {
   const at = landing.value
   if (!at || at.by || at.slot.parent === null) return at?.words ?? ''
-  return `${at.words} · ${keepsHue.value ? 'keeps its colour' : 'takes its colour there'}`
+  return `${at.words} · ${colour.words.value}`
 })
 const slotStyle = computed(() => {
   const at = landing.value
@@ -315,6 +315,10 @@ function topicAtPoint(point: { x: number; y: number }): TopicId | null {
 
 function down(event: PointerEvent): void {
   if ((event.target as HTMLElement).closest('[data-quiet], textarea')) return
+  if (mode === 'drag' && event.pointerType === 'touch') {
+    colour.toggle()
+    return
+  }
   if (event.button === 1 || event.button === 0) {
     const { x, y } = local(event)
     const topic = event.button === 0 ? topicAt(event) : null
@@ -391,7 +395,6 @@ function moved(event: PointerEvent): void {
         : null
     landing.value =
       byHand ?? landingAt(desk.tree, layout, point.x, point.y, dragging, lead ?? { width: 100, height: 28 })
-    keepsHue.value = event.altKey
     edgePan(at)
   }
   press.x = at.x
@@ -426,7 +429,8 @@ function up(event: PointerEvent): void {
   if (!press) return
   if (mode === 'drag' && landing.value?.by)
     shift(desk, new Map([...dragging].map(id => [id, landing.value!.by!])), id => layout.find(id))
-  else if (mode === 'drag' && landing.value) land(desk, dragging, landing.value.slot, landing.value.place, event.altKey)
+  else if (mode === 'drag' && landing.value)
+    land(desk, dragging, landing.value.slot, landing.value.place, colour.keeps.value)
   else if (mode === 'none' && press.topic && !event.shiftKey && !event.ctrlKey && !event.metaKey)
     desk.select(press.topic, { quiet: true })
   if (presses.size === 0) endDrag()
@@ -436,7 +440,6 @@ function endDrag(): void {
   mode = 'none'
   dragging = new Set()
   landing.value = null
-  keepsHue.value = false
 }
 
 function wheel(event: WheelEvent): void {

@@ -3,6 +3,7 @@ import {
   childrenOf,
   depthOf,
   drawnStyle,
+  HUES,
   lookOf,
   LOOKS,
   type Style,
@@ -32,14 +33,15 @@ export class Dressing {
     this.mains = new Map(childrenOf(this.tree(), centre).map((id, i) => [id, i]))
   }
 
-  /** The branch colour a topic has: its own, or the nearest above it, or by the place of its main branch. */
+  /** The branch colour a topic has: its own, or the nearest above it, or the one its main branch was given. */
   hueOf(id: TopicId): string {
     const tree = this.tree()
     let at = tree.topics.get(id)
     while (at) {
       if (at.hue !== null) return colourIn(this.wear, at.hue)
       if (at.id === tree.centre) return this.wear.centre
-      if (at.parent === null || at.parent === tree.centre) return this.wear.hues[(this.mains.get(at.id) ?? 0) % 10]!
+      if (at.parent === null || at.parent === tree.centre)
+        return this.wear.hues[at.branchHue ?? (this.mains.get(at.id) ?? 0) % HUES]!
       at = tree.topics.get(at.parent)
     }
     return this.wear.centre
@@ -51,7 +53,8 @@ export class Dressing {
     for (let at = topicOf(tree, id); ; at = topicOf(tree, at.parent)) {
       if (at.hue !== null) return at.hue
       if (at.id === tree.centre) return null
-      if (at.parent === null || at.parent === tree.centre) return String((this.mains.get(at.id) ?? 0) % 10)
+      if (at.parent === null || at.parent === tree.centre)
+        return String(at.branchHue ?? (this.mains.get(at.id) ?? 0) % HUES)
     }
   }
 

@@ -3,7 +3,7 @@ import { fold } from '#core/find/text'
 import { HELP } from './help-pages'
 import { COMMANDS, commandOf } from './commands'
 import { chordInWords, keyOf, keys } from './keys'
-import { ROOM_NAMES } from './keymap'
+import { ACTION_NAMES } from './keymap'
 
 /** The help: short pages and every command, with one search over both. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -29,7 +29,7 @@ function pieces(text: string): { text: string; key: boolean }[] {
       // A command without a key is named.
       return keyOf(id)
         ? { text: keyOf(id), key: true }
-        : { text: `“${commandOf(id)?.name ?? ROOM_NAMES[id] ?? id}”`, key: false }
+        : { text: `“${commandOf(id)?.name ?? ACTION_NAMES[id] ?? id}”`, key: false }
     })
     .filter(part => part.text !== '')
 }

@@ -2,7 +2,7 @@
 import { fold } from '#core/find/text'
 import { COMMANDS } from './commands'
 import { changeKey, chordInWords, chordOf, keys, resetKeys } from './keys'
-import { ROOM_NAMES } from './keymap'
+import { SECTIONS } from './keymap'
 
 const visible = defineModel<boolean>('visible', { required: true })
 const groups = [...new Set(COMMANDS.map(command => command.group))]
@@ -18,14 +18,14 @@ const shows = (name: string, chords: readonly string[] = []): boolean =>
   words.value.every(word => fold(name).includes(word)) ||
   chords.some(chord => fold(chordInWords(chord)) === fold(query.value.trim()))
 const commandsOf = (group: string) => COMMANDS.filter(one => one.group === group && shows(one.name, keys.value[one.id]))
-const TYPING = [
-  ['Enter', 'keeps the title; in a new topic goes on with the next'],
-  ['Tab', 'keeps it and goes on one level in'],
-  ['Shift + Tab', 'moves the topic one level out while typing'],
-  ['Ctrl + Enter', 'breaks the line'],
-  ['Esc', 'ends typing: a new topic keeps its text, a changed title goes back, and redo brings what was typed'],
-  ['//', 'and then plain words: people, dates, “3 days”, “40%”, markers'],
-] as const
+const sections = computed(() =>
+  SECTIONS.map(({ title, names }) => ({
+    title,
+    actions: Object.entries(names)
+      .filter(([id, name]) => shows(name, keys.value[id]))
+      .map(([id, name]) => ({ id, name })),
+  })).filter(({ actions }) => actions.length > 0),
+)
 
 function taken(event: KeyboardEvent): void {
   if (!waiting.value) return
@@ -84,23 +84,23 @@ function keep(chord: string): void {
           </button>
         </div>
       </section>
-      <section v-if="Object.entries(ROOM_NAMES).some(([id, name]) => shows(name, keys[id]))">
-        <h3>While a meeting runs</h3>
-        <div v-for="(name, id) in ROOM_NAMES" v-show="shows(name, keys[id])" :key="id" class="key">
+      <section v-for="section in sections" :key="section.title">
+        <h3>{{ section.title }}</h3>
+        <div v-for="{ id, name } in section.actions" :key="id" class="key">
           <span>{{ name }}</span>
-          <button :aria-label="`Change the key for ${name}`" @click="waiting = waiting === id ? null : String(id)">
+          <button :aria-label="`Change the key for ${name}`" @click="waiting = waiting === id ? null : id">
             <template v-if="waiting === id">{{ first ? `${chordInWords(first)} …` : 'press a key, or two' }}</template>
             <kbd v-for="chord in keys[id] ?? []" v-else :key="chord">{{ chordInWords(chord) }}</kbd>
           </button>
         </div>
-        <div class="key"><span>A file or link of the item</span><kbd>1 – 9</kbd></div>
-        <div class="key"><span>Brief, meeting, minutes, series</span><kbd>Alt + 1 – 4</kbd></div>
       </section>
       <section v-if="words.length === 0">
-        <h3>While typing a title</h3>
-        <div v-for="[chord, does] in TYPING" :key="chord" class="key">
-          <span>{{ does }}</span><kbd>{{ chord }}</kbd>
+        <h3>And everywhere</h3>
+        <div class="key">
+          <span>In a title: people, dates, “3 days”, “40%”, markers, in plain words</span><kbd>//</kbd>
         </div>
+        <div class="key"><span>A file or link of the item that runs</span><kbd>1 – 9</kbd></div>
+        <div class="key"><span>Brief, meeting, minutes, series</span><kbd>Alt + 1 – 4</kbd></div>
         <h3>Mouse and touch</h3>
         <div class="key"><span>Drag a topic</span><span class="quiet">shows where it will land</span></div>
         <div class="key"><span>Shift or Ctrl + click</span><span class="quiet">selects more</span></div>

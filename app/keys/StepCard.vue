@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { commandOf } from './commands'
 import { chordInWords, firstStep } from './keys'
-import { ROOM_NAMES } from './keymap'
+import { ACTION_NAMES } from './keymap'
 
 /** What can follow the first key of two, for whoever stops to think. */
 const SOON_MS = 500
@@ -13,7 +13,7 @@ watch(firstStep, now => {
   if (now) timer = window.setTimeout(() => (shown.value = true), SOON_MS)
 })
 onBeforeUnmount(() => clearTimeout(timer))
-const nameOf = (action: string): string => commandOf(action)?.name ?? ROOM_NAMES[action] ?? action
+const nameOf = (action: string): string => commandOf(action)?.name ?? ACTION_NAMES[action] ?? action
 </script>
 
 <template>

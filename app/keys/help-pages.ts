@@ -41,7 +41,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'order',
     title: 'Put in order',
     body: [
-      'Drag a topic: a sun-coloured slot shows where the branch will stand, under what, and whether it takes the colour there. Hold Alt to keep its own. Esc cancels.',
+      'Drag a topic: a sun-coloured slot shows where the branch will stand, under what, and whether it takes the colour there or keeps its own: {drag-colour} while dragging, or another finger, switches. Esc cancels.',
       'By key: {move-up} {move-down} {move-in} {move-out}. {wrap} puts a new parent around the selection, {insert} a new topic between a topic and its children.',
       '{join} joins selected topics, {split} splits one by its lines or sentences, {apart} takes a branch apart so that its children come up.',
       'Children are sorted by title, due date, priority, progress or the figure in their titles, or reversed, from the menu of their parent.',

@@ -142,8 +142,18 @@ const TRAY_KEYS: Chords = {
   'tray-all': ['Mod+A'],
 }
 
+/** Keys while something is dragged. */
+const DRAG_KEYS: Chords = { 'drag-colour': ['C'] }
+
 /** Where keys are heard, and which there are. */
-export const KEYMAP = { tree: KEYS, room: ROOM_KEYS, title: TITLE_KEYS, cells: CELL_KEYS, tray: TRAY_KEYS } as const
+export const KEYMAP = {
+  tree: KEYS,
+  room: ROOM_KEYS,
+  title: TITLE_KEYS,
+  cells: CELL_KEYS,
+  tray: TRAY_KEYS,
+  drag: DRAG_KEYS,
+} as const
 export type Scope = keyof typeof KEYMAP
 
 const SCOPES: ReadonlyMap<string, Scope> = new Map(
@@ -152,16 +162,58 @@ const SCOPES: ReadonlyMap<string, Scope> = new Map(
 /** Where an action is heard. */
 export const scopeOf = (action: string): Scope => SCOPES.get(action) ?? 'tree'
 
-/** What the actions that are no commands do, for the list of keys. */
-export const ROOM_NAMES: Readonly<Record<string, string>> = {
-  'room-next': 'Next item, for everybody',
-  'room-back': 'Back to the item before',
-  'room-decision': 'Decision',
-  'room-action': 'Action',
-  'room-question': 'Question',
-  'room-idea': 'Idea',
-  'room-parked': 'Parked',
-  'room-cut': 'Cut what is left evenly',
-  'room-pause': 'Let the clock stand still, or go on',
-  'room-present': 'Fill the screen',
-}
+/** The keys that are no commands' keys, by where they are heard: what each does, for the list of keys. */
+export const SECTIONS: readonly { readonly title: string; readonly names: Readonly<Record<string, string>> }[] = [
+  {
+    title: 'While a meeting runs',
+    names: {
+      'room-next': 'Next item, for everybody',
+      'room-back': 'Back to the item before',
+      'room-decision': 'Decision',
+      'room-action': 'Action',
+      'room-question': 'Question',
+      'room-idea': 'Idea',
+      'room-parked': 'Parked',
+      'room-cut': 'Cut what is left evenly',
+      'room-pause': 'Let the clock stand still, or go on',
+      'room-present': 'Fill the screen',
+    },
+  },
+  {
+    title: 'While typing a title',
+    names: {
+      'title-keep': 'Keep it; in a new topic, on to the next',
+      'title-before': 'Keep it, and a new topic before',
+      'title-break': 'Break the line',
+      'title-in': 'Keep it, and on one level in',
+      'title-out': 'One level out, typing on',
+      'title-drop': 'End typing: a new topic keeps its text, a changed title goes back, redo brings what was typed',
+    },
+  },
+  {
+    title: 'In the cells of the outline',
+    names: {
+      'cell-keep': 'Keep what is typed, and down',
+      'cell-drop': 'Back to the row',
+      'cell-after': 'On to the next cell',
+      'cell-before': 'Back to the cell before',
+      'cell-up': 'The cell above',
+      'cell-down': 'The cell below',
+    },
+  },
+  {
+    title: 'On the lines of the tray',
+    names: {
+      'tray-up': 'The line above',
+      'tray-down': 'The line below',
+      'tray-extend-up': 'Choose the line above as well',
+      'tray-extend-down': 'Choose the line below as well',
+      'tray-file': 'File under what the letters name',
+      'tray-remove': 'Take the lines away',
+      'tray-all': 'Choose all lines',
+    },
+  },
+  { title: 'While dragging', names: { 'drag-colour': 'Takes the colour there, or keeps its own' } },
+]
+
+export const ACTION_NAMES: Readonly<Record<string, string>> = Object.assign({}, ...SECTIONS.map(({ names }) => names))

@@ -45,7 +45,13 @@ describe('keys', () => {
     // While a meeting runs, chords stand for themselves, again each for one thing.
     const room = Object.values(keymap.KEYMAP.room).flat()
     expect(room.filter((chord, i) => room.indexOf(chord) !== i)).toEqual([])
-    expect(Object.keys(keymap.ROOM_NAMES)).toEqual(Object.keys(keymap.KEYMAP.room))
+    // Whatever is no command's has its line in the list of keys.
+    const { tree: _, ...others } = keymap.KEYMAP
+    expect(Object.keys(keymap.ACTION_NAMES).sort()).toEqual(
+      Object.values(others)
+        .flatMap(scope => Object.keys(scope))
+        .sort(),
+    )
     expect([
       keys.actionFor('tree', press('d')),
       keys.actionFor('room', press('d')),
@@ -67,9 +73,9 @@ describe('keys', () => {
     )
     expect(named.length).toBeGreaterThan(30)
     // What has no key of its own is found in the everything box.
-    const without = named.filter(id => !(id in keymap.KEYMAP.tree) && !(id in keymap.KEYMAP.room))
+    const without = named.filter(id => !Object.values(keymap.KEYMAP).some(scope => id in scope))
     expect([...new Set(without)]).toEqual(['starter'])
-    expect(named.filter(id => commands.commandOf(id) === undefined && !(id in keymap.ROOM_NAMES))).toEqual([])
+    expect(named.filter(id => commands.commandOf(id) === undefined && !(id in keymap.ACTION_NAMES))).toEqual([])
     expect(new Set(help.HELP.map(({ id }) => id)).size).toBe(help.HELP.length)
   })
   it.each<[string, Partial<KeyboardEvent>, string, string | null]>([
@@ -102,8 +108,17 @@ describe('keys', () => {
       keys.keyOf('room-idea'),
       keys.keyOf('room-next'),
     ]).toEqual(['room-decision', null, 'edit', 'F2', 'PgDn'])
+    // Those of a title, too.
+    keys.changeKey('title-break', 'Alt+Enter')
+    expect([
+      keys.actionFor('title', press('Enter', { altKey: true })),
+      keys.actionFor('title', press('Enter')),
+    ]).toEqual(['title-break', 'title-keep'])
     keys.resetKeys()
     expect(keys.actionFor('tree', press('e'))).toBe('edit')
+    // Keys somebody gave to what has another name now are still theirs.
+    kept.set('sun-porch-keys', JSON.stringify({ page: ['B'] }))
+    expect(keys.loadKeys().annex).toEqual(['B'])
     kept.set('sun-porch-keys', '{broken')
     expect(keys.loadKeys()).toEqual(Object.assign({}, ...Object.values(keymap.KEYMAP)))
   })

@@ -1,6 +1,15 @@
 import type { NewsEdit, Present, Role, ServerMessage } from '#core/contract'
 import { may } from '#core/access/may'
-import { type Change, type Replica, toSnapshot, type TopicId, type Touched, type Tree, type Waiting } from '#core/tree'
+import {
+  type Change,
+  type Replica,
+  toSnapshot,
+  type TopicId,
+  type Touched,
+  type Tree,
+  type Waiting,
+  withBranchHues,
+} from '#core/tree'
 import type { SentTree } from './offline'
 import { Line } from './line'
 import { OfflineCopy } from './offline-copy'
@@ -228,7 +237,8 @@ export class TreeSession {
    * Makes one edit: at once here, then for everybody. `silent` keeps it out of undo.
    * Returns false when it can't be made, after saying why.
    */
-  make(changes: readonly Change[], how: { silent?: boolean } = {}): boolean {
+  make(wanted: readonly Change[], how: { silent?: boolean } = {}): boolean {
+    const changes = withBranchHues(this.tree, wanted)
     if (changes.length === 0) return false
     const item = this.put(changes)
     if (item && !how.silent) this.undoRecord.add(item)
@@ -243,7 +253,7 @@ export class TreeSession {
 
   /** Makes an edit that nobody hears of yet (see `Sync.hold`). */
   hold(changes: readonly Change[]): boolean {
-    return this.sync.hold(changes)
+    return this.sync.hold(withBranchHues(this.tree, changes))
   }
 
   /** Adds to what is held, which stays held. */

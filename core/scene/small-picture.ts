@@ -1,5 +1,6 @@
 import { Layout } from '../arrange/layout'
 import { colourIn, wearOf } from '../dress/wear'
+import { HUES } from '../tree/branch-hue'
 import { lookOf } from '../tree/looks'
 import type { TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
@@ -20,7 +21,8 @@ export function smallPicture(tree: Tree, width: number, height: number, today: s
     for (let at = topicOf(tree, id); ; at = topicOf(tree, at.parent)) {
       if (at.hue !== null) return colourIn(wear, at.hue)
       if (at.id === tree.centre) return wear.centre
-      if (at.parent === null || at.parent === tree.centre) return wear.hues[(mains.get(at.id) ?? 0) % 10]!
+      if (at.parent === null || at.parent === tree.centre)
+        return wear.hues[at.branchHue ?? (mains.get(at.id) ?? 0) % HUES]!
     }
   }
   const size = (id: TopicId): { width: number; height: number } => {

@@ -166,6 +166,15 @@ export const FIELDS = {
     opml: 'text',
     examples: ['2', '#aabbcc'],
   }),
+  /** The place in the palette that a main branch was given when it was made; a colour that somebody chooses goes before it. */
+  branchHue: field({
+    schema: z.int().min(0).max(9).nullable(),
+    blank: null,
+    name: 'branch colour',
+    about: 'The place in the palette, 0 to 9, that a main branch was given when it was made.',
+    standing: true,
+    examples: [0, 7],
+  }),
   picture: field({
     schema: pictureSchema.nullable(),
     blank: null,

@@ -1,6 +1,7 @@
 import { CONTENT_NAMES, isBlank, newTopic, type Topic } from './topic'
 import { emptyTree, type Tree } from './tree'
 import { FRESH_FIELDS } from './tree-fields'
+import { giveBranchHues } from './branch-hue'
 import { EDIT_FORMAT, upgradeFields, upgradeTopics } from './upgrade'
 import { compareSiblings } from './siblings'
 
@@ -33,6 +34,9 @@ export function toSnapshot(tree: Tree): Snapshot {
   }
 }
 
+/** From this format on main branches have a colour of their own. */
+const WITH_BRANCH_HUES = 3
+
 /**
  * Builds a tree in one pass; the indexes are sorted once at the end. Throws `RangeError` when the centre is missing or the
  * format is a newer one.
@@ -51,11 +55,12 @@ export function fromSnapshot(snapshot: Snapshot): Tree {
   for (const list of children.values()) list.sort((a, b) => compareSiblings(topics.get(a)!, topics.get(b)!))
   const centre = topics.get(snapshot.centre)
   if (!centre) throw new RangeError('a snapshot must hold its centre')
-  const tree = emptyTree(centre)
-  return {
-    ...tree,
+  const tree: Tree = {
+    ...emptyTree(centre),
     topics,
     children,
     fields: { ...FRESH_FIELDS, ...upgradeFields(snapshot.format ?? 1, snapshot.fields) },
   }
+  if ((snapshot.format ?? 1) < WITH_BRANCH_HUES) giveBranchHues(tree)
+  return tree
 }

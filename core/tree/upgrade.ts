@@ -1,7 +1,10 @@
 import type { Change } from './change'
 
-/** The format that changes and snapshots are written in now. 2: a branch with a page of its own has an annex. */
-export const EDIT_FORMAT = 2
+/**
+ * The format that changes and snapshots are written in now. 2: a branch with a page of
+ * its own has an annex. 3: main branches have a colour of their own (`fromSnapshot` gives it).
+ */
+export const EDIT_FORMAT = 3
 
 type Loose = Readonly<Record<string, unknown>>
 
@@ -14,7 +17,10 @@ export interface Upgrade {
 }
 
 /** The first leads from format 1 to 2, and so on: as many as formats there were before this one. */
-const UPGRADES: readonly Upgrade[] = [{ change: annexInChange, topic: annexInTopic, fields: annexInFilters }]
+const UPGRADES: readonly Upgrade[] = [
+  { change: annexInChange, topic: annexInTopic, fields: annexInFilters },
+  { change: change => [change], topic: topic => topic },
+]
 
 function annexInTopic({ page, ...topic }: Loose): Loose {
   return page === undefined ? topic : { ...topic, annex: page }

@@ -205,7 +205,9 @@ test('join, split, take apart, sort, reverse, detach and another centre, each un
   await expectTitles(caller, id, [['Books', 'Tape, labels, crates', ['Boxes', 'Small']], 'People'])
 })
 
-test('moving takes on the new branch’s colour; with Alt a branch keeps its own', async ({ browser }) => {
+test('moving takes on the new branch’s colour; a key while dragging keeps its own, and that choice holds', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
@@ -214,25 +216,27 @@ test('moving takes on the new branch’s colour; with Alt a branch keeps its own
     topic(page, title).evaluate(element => getComputedStyle(element).getPropertyValue('--hue'))
   const [fitOut, books] = [await hue('Fit-out'), await hue('Books')]
   expect(fitOut).not.toBe(books)
-  const drag = async (title: string, onto: string, key?: string): Promise<void> => {
+  const drag = async (title: string, onto: string, says: string, key?: string): Promise<void> => {
     const from = (await topic(page, title).boundingBox())!
     const to = (await topic(page, onto).boundingBox())!
     await page.mouse.move(from.x + 20, from.y + 12)
     await page.mouse.down()
     await page.mouse.move(from.x + 40, from.y + 30)
-    if (key) await page.keyboard.down(key)
     await page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 6 })
-    await expect(page.getByText(key ? 'keeps its colour' : 'takes its colour there')).toBeVisible()
+    if (key) await page.keyboard.press(key)
+    await expect(page.getByText(says)).toBeVisible()
     await page.mouse.up()
-    if (key) await page.keyboard.up(key)
   }
-  await drag('Crates', 'Fit-out')
+  await drag('Crates', 'Fit-out', 'takes its colour (C: keeps its own)')
   await expect.poll(() => hue('Crates')).toBe(fitOut)
   await page.keyboard.press('Control+z')
   await expect.poll(() => hue('Crates')).toBe(books)
-  await drag('Crates', 'Fit-out', 'Alt')
+  await drag('Crates', 'Fit-out', 'keeps its own colour (C: takes the one there)', 'c')
   await expectTitles(caller, id, [['Fit-out', 'Shelving', 'Crates'], 'Books'])
   await expect.poll(() => hue('Crates')).toBe(books)
+  // Esc leaves the choice as it is; so does the next drag.
+  await drag('Shelving', 'Books', 'keeps its own colour')
+  await expect.poll(() => hue('Shelving')).toBe(fitOut)
 })
 
 test('folds are one’s own; one branch alone and back; overview; find goes from one to the next', async ({

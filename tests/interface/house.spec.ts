@@ -291,7 +291,7 @@ test('dragging shows where the branch lands; Esc cancels; dropped on nothing it 
   }
   const crates = await middle('Crates')
   await drag('Lift', { x: crates.x, y: crates.y + crates.height / 2 - 1 })
-  await expect(page.getByText('under Books, 2nd of 2 · takes its colour there')).toBeVisible()
+  await expect(page.getByText('under Books, 2nd of 2 · takes its colour (C: keeps its own)')).toBeVisible()
   await page.keyboard.press('Escape')
   await page.mouse.up()
   await expectTitles(caller, id, [
@@ -305,7 +305,7 @@ test('dragging shows where the branch lands; Esc cancels; dropped on nothing it 
     ['Books', 'Crates', 'Lift'],
   ])
   await drag('Shelving', await middle('Lift'))
-  await expect(page.getByText('under Lift · takes its colour there')).toBeVisible()
+  await expect(page.getByText('under Lift · takes its colour (C: keeps its own)')).toBeVisible()
   await page.mouse.up()
   await expectTitles(caller, id, ['Fit-out', ['Books', 'Crates', ['Lift', 'Shelving']]])
   await drag('Books', { x: 470, y: 700 })

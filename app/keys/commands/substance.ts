@@ -23,7 +23,8 @@ export const SUBSTANCE: readonly Command[] = [
     'Look at what hangs here',
     'Note, links, files, place and sketch of the topic, to read; Esc leads back.',
     desk => {
-      desk.previewed.value = desk.previewed.value ? null : { topic: desk.focus.value, pinned: true }
+      // A card that came by itself stays now.
+      desk.previewed.value = desk.previewed.value?.pinned ? null : { topic: desk.focus.value, pinned: true }
     },
     'more',
   ),
