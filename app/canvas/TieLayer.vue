@@ -1,21 +1,16 @@
 <script setup lang="ts">
-import { headAt, type Point } from '#core/arrange/bow'
+import type { Point } from '#core/arrange/thread'
 import { topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import type { DrawnTie } from './ties'
+import { type DrawnTie, labelScale, notch } from './ties'
 
-/** The cross-links over the planks. One is chosen by a click; its middle can be pulled. */
+/** The cross-links over the planks. One is chosen by a click; any stretch of it can be pulled. */
 const props = defineProps<{ ties: readonly DrawnTie[]; zoom: number; toWorld: (event: PointerEvent) => Point }>()
 const desk = useDesk()
 const emit = defineEmits<{ pulled: [from: string, id: string, bend: Point | null] }>()
-/** Below this zoom a label would be a speck. */
-const LEGIBLE = 0.5
-const path = ({ bow: { from, control, to } }: DrawnTie): string =>
-  `M${from.x} ${from.y} Q${control.x} ${control.y} ${to.x} ${to.y}`
-const head = (one: DrawnTie, end: 'from' | 'to'): string =>
-  headAt(one.bow, end, 9)
-    .map(({ x, y }) => `${x},${y}`)
-    .join(' ')
+const path = ({ thread: { points } }: DrawnTie): string =>
+  points.map(({ x, y }, i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join('')
+const pointed = ({ tie: { ends } }: DrawnTie, end: 'from' | 'to'): boolean => ends === end || ends === 'both'
 const chosen = (one: DrawnTie): boolean => desk.tie.value?.id === one.tie.id && desk.tie.value.topic === one.from
 const name = ({ from, tie }: DrawnTie): string =>
   `Cross-link from ${topicOf(desk.tree, from).title} to ${topicOf(desk.tree, tie.to).title}${tie.label ? `: ${tie.label}` : ''}`
@@ -25,7 +20,7 @@ function choose(one: DrawnTie): void {
   desk.tie.value = { topic: one.from, id: one.tie.id }
 }
 
-/** The middle follows the pointer; the edit is made when it's let go. */
+/** The stretch that was taken follows the pointer; the edit is made when it's let go. */
 function pull(event: PointerEvent, one: DrawnTie): void {
   choose(one)
   if (!desk.session.canEdit) return
@@ -33,14 +28,11 @@ function pull(event: PointerEvent, one: DrawnTie): void {
   handle.setPointerCapture(event.pointerId)
   const start = props.toWorld(event)
   let last: Point | null = null
-  const { middle, halfway } = one.bow
+  const { halfway } = one.thread
   const move = (moved: PointerEvent): void => {
     const at = props.toWorld(moved)
     if (!last && Math.hypot(at.x - start.x, at.y - start.y) * props.zoom < 4) return
-    last = {
-      x: Math.round(middle.x + at.x - start.x - halfway.x),
-      y: Math.round(middle.y + at.y - start.y - halfway.y),
-    }
+    last = { x: Math.round(at.x - halfway.x), y: Math.round(at.y - halfway.y) }
     emit('pulled', one.from, one.tie.id, last)
   }
   const done = (): void => {
@@ -67,25 +59,19 @@ function pull(event: PointerEvent, one: DrawnTie): void {
       role="button"
       :aria-label="name(one)"
       data-quiet>
-      <path class="wide" :d="path(one)" :stroke-width="14 / zoom" @pointerdown.stop="choose(one)" />
+      <path class="wide" :d="path(one)" :stroke-width="14 / zoom" @pointerdown.stop="pull($event, one)" />
       <path class="line" :d="path(one)" />
-      <polygon v-if="one.tie.ends === 'to' || one.tie.ends === 'both'" :points="head(one, 'to')" />
-      <polygon v-if="one.tie.ends === 'from' || one.tie.ends === 'both'" :points="head(one, 'from')" />
+      <path class="core" :d="path(one)" />
+      <polygon v-for="end in ['from', 'to'] as const" :key="end" :points="notch(one.thread, end, pointed(one, end))" />
       <text
-        v-if="one.tie.label && zoom >= LEGIBLE"
-        :x="one.bow.middle.x"
-        :y="one.bow.middle.y"
+        v-if="one.tie.label"
+        :x="one.label.x"
+        :y="one.label.y"
+        :font-size="12 * labelScale(zoom)"
         dy="0.35em"
         @pointerdown.stop="pull($event, one)">
         {{ one.tie.label }}
       </text>
-      <circle
-        v-if="chosen(one) || !one.tie.label"
-        class="grip"
-        :cx="one.bow.middle.x"
-        :cy="one.bow.middle.y + (one.tie.label ? 14 : 0)"
-        :r="5"
-        @pointerdown.stop="pull($event, one)" />
     </g>
   </svg>
 </template>
@@ -98,27 +84,34 @@ function pull(event: PointerEvent, one: DrawnTie): void {
   overflow: visible;
   pointer-events: none;
 }
+/* A twisted thread: its colour on both sides of a thin core. */
 .line {
   fill: none;
   stroke: var(--tie);
-  stroke-width: 1.8;
-  stroke-dasharray: 7 4;
+  stroke-width: 3.6;
+  stroke-linejoin: round;
+}
+.core {
+  fill: none;
+  stroke: var(--page);
+  stroke-width: 1.2;
+  stroke-linejoin: round;
 }
 .faint .line {
-  stroke-dasharray: 2 5;
+  stroke-dasharray: 3 4;
 }
 .dim {
   opacity: 0.25;
 }
 .chosen .line {
   stroke: var(--porch);
-  stroke-width: 2.6;
+  stroke-width: 4.6;
 }
 .wide {
   fill: none;
   stroke: transparent;
   pointer-events: stroke;
-  cursor: pointer;
+  cursor: grab;
 }
 polygon {
   fill: var(--tie);
@@ -127,7 +120,8 @@ polygon {
   fill: var(--porch);
 }
 text {
-  font: 600 12px var(--text);
+  font-family: var(--text);
+  font-weight: 600;
   text-anchor: middle;
   fill: var(--ink);
   stroke: var(--page);
@@ -137,20 +131,5 @@ text {
   cursor: grab;
   user-select: none;
   -webkit-user-select: none;
-}
-.grip {
-  fill: var(--surface);
-  stroke: var(--tie);
-  stroke-width: 1.6;
-  pointer-events: all;
-  cursor: grab;
-  opacity: 0;
-}
-g:hover .grip,
-.chosen .grip {
-  opacity: 1;
-}
-.chosen .grip {
-  stroke: var(--porch);
 }
 </style>

@@ -15,8 +15,8 @@ import { Passage } from '~/files/passage'
 import { onLateFonts } from '~/desk/ruler'
 import { Viewport } from './viewport'
 import { colourIn } from '#core/dress/wear'
-import type { Point } from '#core/arrange/bow'
-import { type DrawnTie, drawTies } from './ties'
+import type { Point } from '#core/arrange/thread'
+import { type DrawnTie, labelScale, TieDrawer } from './ties'
 import type { ShownPlank } from './TreePlank.vue'
 
 /** `most`: how large it's fitted at most; a branch on a projector may be larger than life. */
@@ -37,6 +37,7 @@ const zoom = ref(1)
 /** Counts up with each painting, for what goes along with the view. */
 const painted = ref(0)
 const shown = shallowRef<readonly ShownPlank[]>([])
+const tieDrawer = new TieDrawer()
 const drawnTies = shallowRef<readonly DrawnTie[]>([])
 /** A cross-link whose middle is being pulled. */
 let pulledTie: { from: TopicId; id: string; bend: Point } | null = null
@@ -228,21 +229,20 @@ function paintTies(part: number): void {
     return
   }
   const seen = view.seen()
-  drawnTies.value = drawTies(desk.tree, links, layout, {
-    filter: finding,
-    hueOf: id => dressing.hueOf(id),
-    colour: hue => colourIn(dressing.wear, hue),
-    at: placed => passage.at(placed, part),
-    pulled: pulledTie,
-  }).filter(({ bow: { from, to, control } }) => {
-    const [x, y] = [Math.min(from.x, to.x, control.x), Math.min(from.y, to.y, control.y)]
-    return meets(seen, {
-      x,
-      y,
-      width: Math.max(from.x, to.x, control.x) - x + 1,
-      height: Math.max(from.y, to.y, control.y) - y + 1,
+  drawnTies.value = tieDrawer
+    .draw(desk.tree, links, layout, {
+      filter: finding,
+      hueOf: id => dressing.hueOf(id),
+      colour: hue => colourIn(dressing.wear, hue),
+      at: part < 1 ? placed => passage.at(placed, part) : null,
+      pulled: pulledTie,
+      lettering: labelScale(view.zoom),
     })
-  })
+    .filter(({ thread: { points } }) => {
+      const [left, right] = [Math.min(...points.map(({ x }) => x)), Math.max(...points.map(({ x }) => x))]
+      const [top, bottom] = [Math.min(...points.map(({ y }) => y)), Math.max(...points.map(({ y }) => y))]
+      return meets(seen, { x: left, y: top, width: right - left + 1, height: bottom - top + 1 })
+    })
 }
 
 function pullTie(from: TopicId, id: string, bend: Point | null): void {

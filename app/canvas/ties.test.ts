@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { Layout } from '#core/arrange/layout'
 import { addAt, applyChanges, BLANK, type Change, emptyTree, type Initial, touchedBy, type Tree } from '#core/tree'
 import { CrossLinks } from '#core/derive/cross-links'
-import { drawTies } from './ties'
+import { TieDrawer } from './ties'
 
 function grow(...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
@@ -32,12 +32,9 @@ describe('cross-links of an open tree', () => {
     }
     const plain = { isDim: () => false, isHidden: () => false }
     const drawn = (filter: typeof plain | { isDim(id: string): boolean; isHidden(id: string): boolean } = plain) =>
-      drawTies(tree, ties.all(), layout, {
-        filter,
-        hueOf: () => '#111111',
-        colour: hue => `hue ${hue}`,
-        at: placed => placed,
-      }).map(({ from, tie: { to }, faint, dim, hue }) => ({ from, to, faint, dim, hue }))
+      new TieDrawer()
+        .draw(tree, ties.all(), layout, { filter, hueOf: () => '#111111', colour: hue => `hue ${hue}`, at: null })
+        .map(({ from, tie: { to }, faint, dim, hue }) => ({ from, to, faint, dim, hue }))
     return { tree, ties, folds, layout, make, drawn }
   }
   const said = (ties: CrossLinks): string[] => ties.all().map(({ from, tie: { to } }) => `${from} ${to}`)

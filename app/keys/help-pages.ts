@@ -148,7 +148,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'ties',
     title: 'Cross-links',
     body: [
-      '{tie} ties the selection to another topic. The line has a label, arrow ends and a colour; pull its middle to bend it. Delete unties the one that is chosen.',
+      '{tie} ties the selection to another topic. The line has a label, arrow ends and a colour; pull any stretch of it aside. Delete unties the one that is chosen.',
       'The side sheet lists what a topic is tied to, and {annexes} lists every cross-link of the tree.',
     ],
   },

@@ -67,6 +67,8 @@ export class Layout {
   private readonly hiddenCounts = new Map<TopicId, number>()
   private settings: Settings
   private stale = true
+  /** Counts up whenever planks may stand elsewhere. */
+  revision = 0
 
   constructor(
     private tree: Tree,
@@ -92,6 +94,7 @@ export class Layout {
     }
     this.hiddenCounts.clear()
     this.stale = true
+    this.revision++
   }
 
   /** Goes on with another tree object in place of the old one. */
@@ -121,6 +124,7 @@ export class Layout {
       }
     }
     this.stale = true
+    this.revision++
   }
 
   /** The children that can be seen: none while folded. */
