@@ -281,7 +281,7 @@ export const MEETINGS: DemoTree = {
             intent: 'discuss',
             minutes: 15,
             serves: ['Does the shelving date hold'],
-            pattern: ['Report', 'Concerns', 'Options'],
+            pattern: ['Where it stands', 'What worries us', 'What we propose'],
             asked: true,
           },
           {
@@ -289,7 +289,7 @@ export const MEETINGS: DemoTree = {
             intent: 'decide',
             minutes: 20,
             serves: ['Which removal firm'],
-            pattern: ['Report', 'Concerns', 'Options'],
+            pattern: ['Where it stands', 'What worries us', 'What we propose'],
             asked: true,
           },
           { title: 'Neighbours', intent: 'inform', minutes: 10 },
@@ -355,15 +355,15 @@ export const MEETINGS: DemoTree = {
   },
   text: `Meeting 3
 	Shelving is late // Ines, at risk
-		Report
+		Where it stands
 			The cellar held more than the list
 			Oak can be here in nine days
-		Concerns
-		Options
+		What worries us
+		What we propose
 	Two offers for the removal // Oskar
-		Report
-		Concerns
-		Options
+		Where it stands
+		What worries us
+		What we propose
 	Neighbours // Rana
 	Next steps // Ines
 Meeting 2

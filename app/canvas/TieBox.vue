@@ -91,7 +91,9 @@ function close(): void {
           <i :style="{ background: hue }" />
         </button>
       </span>
-      <button v-if="at.tie.bend" class="plain" :disabled="!may" @click="put({ bend: null })">Let it find its way</button>
+      <button v-if="at.tie.bend" class="plain" :disabled="!may" @click="put({ bend: null })">
+        Let it find its way
+      </button>
       <button class="plain away" :disabled="!may" @click="untie">Untie</button>
     </div>
   </div>

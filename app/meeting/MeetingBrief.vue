@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { movedLine, type Change } from '#core/tree'
 import { lastKey } from '#core/meeting/agenda'
-import { type Finding, LONGEST_WHY, MOST_MUSTS } from '#core/meeting/readiness'
+import { type Finding, LONGEST_WHY } from '#core/meeting/readiness'
 import { newId } from '~/desk/new-id'
 import { takeReply } from '~/meeting/replies'
 import { useMeeting } from '~/meeting/useMeeting'
 
-/** The brief, read top to bottom as people think: why, what must be settled, the way there, when, who. */
+/** The brief in three parts: is it worth meeting, the way there, when and who. */
 const meeting = useMeeting()
 const { desk, brief, findings, readiness, may } = meeting
+const mostMusts = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.fields.mostMusts
+})
 const root = ref<HTMLElement>()
 
 // — Why
@@ -83,7 +87,7 @@ function fieldOf({ kind, where }: Finding): string {
     case 'musts-missing':
       return '[data-fresh-must]'
     case 'musts-many':
-      return `.musts li:nth-child(${MOST_MUSTS + 2}) input`
+      return `.musts li:nth-child(${mostMusts.value + 2}) input`
     // Where the items are: the number of the thing, on the first of them.
     case 'must-unserved':
       return `.serves button:nth-child(${brief.value.musts.findIndex(must => 'must' in where && must.id === where.must) + 1})`
@@ -141,8 +145,9 @@ const percent = computed(() => Math.round(readiness.value * 100))
     @dragleave.self="dropping = false"
     @drop.prevent="drop">
     <div class="column">
+      <h2>Is it worth meeting?</h2>
       <section data-part="why">
-        <h2><label for="meeting-why">Why we meet</label></h2>
+        <h3><label for="meeting-why">Why we meet</label></h3>
         <textarea
           id="meeting-why"
           v-model="why"
@@ -156,17 +161,17 @@ const percent = computed(() => Math.round(readiness.value * 100))
         <p v-if="whyNudge" class="nudge" role="note">{{ whyNudge }}</p>
       </section>
       <section data-part="musts">
-        <h2>What must be settled</h2>
+        <h3>What must be settled</h3>
         <ol class="musts">
           <template v-for="(must, i) in brief.musts" :key="must.id">
-            <li v-if="i === MOST_MUSTS" class="divider" aria-hidden="true">If time allows</li>
-            <li :data-must="must.id" :class="{ later: i >= MOST_MUSTS }">
-              <span class="rank" aria-hidden="true">{{ i < MOST_MUSTS ? i + 1 : '·' }}</span>
+            <li v-if="i === mostMusts" class="divider" aria-hidden="true">To a later meeting</li>
+            <li :data-must="must.id" :class="{ later: i >= mostMusts }">
+              <span class="rank" aria-hidden="true">{{ i < mostMusts ? i + 1 : '·' }}</span>
               <input
                 v-kept="must.text"
                 dir="auto"
                 :readonly="!may"
-                :aria-label="`${i < MOST_MUSTS ? 'Must be settled' : 'If time allows'}, ${i + 1}`"
+                :aria-label="`${i < mostMusts ? 'Must be settled' : 'To a later meeting'}, ${i + 1}`"
                 @blur="keepMust(must.id, must.order, $event)"
                 @keydown="mustKey($event, i)" />
               <button
@@ -188,15 +193,16 @@ const percent = computed(() => Math.round(readiness.value * 100))
           :placeholder="
             brief.musts.length === 0
               ? 'The first thing that must be settled, then Enter'
-              : brief.musts.length < MOST_MUSTS
+              : brief.musts.length < mostMusts
                 ? 'And …'
-                : 'If time allows …'
+                : 'To a later meeting …'
           "
           aria-label="Another thing to be settled"
           @keydown.enter.prevent="addMust"
           @blur="addMust" />
       </section>
       <MeetingBriefItems ref="way" data-part="items" />
+      <h2>When and who</h2>
       <MeetingBriefTime data-part="time" />
       <MeetingBriefPeople ref="who" data-part="people" />
     </div>
@@ -243,7 +249,18 @@ const percent = computed(() => Math.round(readiness.value * 100))
   min-width: 0;
 }
 h2 {
-  margin-bottom: 8px;
+  margin: 0;
+  padding-bottom: 6px;
+  border-bottom: 1px solid var(--line);
+}
+section + h2,
+.column > * + h2 {
+  margin-top: 14px;
+}
+h3 {
+  margin: 0 0 6px;
+  font: 600 14px var(--text);
+  color: var(--quiet);
 }
 textarea {
   width: 100%;

@@ -1,15 +1,5 @@
 <script setup lang="ts">
-import {
-  type AgendaItem,
-  handTo,
-  itemOf,
-  lastKey,
-  layOut,
-  moveItem,
-  PATTERNS,
-  sayItem,
-  takeItem,
-} from '#core/meeting/agenda'
+import { type AgendaItem, handTo, itemOf, lastKey, layOut, moveItem, sayItem, takeItem } from '#core/meeting/agenda'
 import type { BriefLine } from '#core/meeting/brief'
 import { readItemLine } from '#core/meeting/quick-item'
 import { openItemId } from '#core/meeting/next'
@@ -239,10 +229,14 @@ function toggleServe(row: Row, must: string): void {
 
 // — The inner pattern, for several at once, and laying out
 const wanted = ref<string | null>(null)
-const PATTERN_OPTIONS = [...PATTERNS.map(({ name }) => ({ id: name, name })), { id: 'none', name: 'No pattern' }]
+const patterns = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.fields.patterns.map(parts => ({ id: parts.join(', '), name: parts.join(', '), parts }))
+})
+const patternOptions = computed(() => [...patterns.value, { id: 'none', name: 'No pattern', parts: [] }])
 function givePattern(name: string): void {
   wanted.value = null
-  const parts = PATTERNS.find(one => one.name === name)?.parts ?? []
+  const parts = patterns.value.find(one => one.id === name)?.parts ?? []
   const open = meeting.id.value === null ? '' : openItemId(meeting.id.value)
   const rowsOf = rows.value.filter(row => (chosen.value.size > 0 ? chosen.value.has(row.id) : row.id !== open))
   meeting.run(
@@ -382,7 +376,7 @@ const timeOf = (id: TopicId): string => (starts.value.has(id) ? meeting.timeAt(s
       <Select
         v-if="may && rows.length"
         v-model="wanted"
-        :options="PATTERN_OPTIONS"
+        :options="patternOptions"
         option-label="name"
         option-value="id"
         size="small"
@@ -403,7 +397,9 @@ const timeOf = (id: TopicId): string => (starts.value.has(id) ? meeting.timeAt(s
 
 <style scoped>
 h2 {
-  margin-bottom: 8px;
+  margin: 14px 0 10px;
+  padding-bottom: 6px;
+  border-bottom: 1px solid var(--line);
 }
 .rows {
   display: flex;

@@ -169,7 +169,7 @@ const reply = ref<HTMLInputElement>()
 
 <template>
   <section class="people">
-    <h2>Who must be there</h2>
+    <h3>Who must be there</h3>
     <p v-if="own && brief.invitation && brief.stage === 'planned'" class="mine" role="group" aria-label="Your answer">
       <span>{{ own.answer === 'needs-action' ? 'Do you come?' : `You said: ${ANSWER_WORDS[own.answer]}.` }}</span>
       <button
@@ -291,8 +291,10 @@ const reply = ref<HTMLInputElement>()
 </template>
 
 <style scoped>
-h2 {
-  margin-bottom: 8px;
+h3 {
+  margin: 0 0 6px;
+  font: 600 14px var(--text);
+  color: var(--quiet);
 }
 ul {
   list-style: none;

@@ -169,7 +169,7 @@ const here = computed(() => {
 
 <template>
   <section class="when">
-    <h2>When and where</h2>
+    <h3>When and where</h3>
     <div class="grid">
       <label for="meeting-day">Day</label>
       <span class="row">
@@ -272,8 +272,10 @@ const here = computed(() => {
 </template>
 
 <style scoped>
-h2 {
-  margin-bottom: 8px;
+h3 {
+  margin: 0 0 6px;
+  font: 600 14px var(--text);
+  color: var(--quiet);
 }
 .grid {
   display: grid;

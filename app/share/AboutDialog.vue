@@ -8,15 +8,44 @@ const may = computed(() => desk.status.ready && desk.session.canEdit)
 const description = ref('')
 const tags = ref<readonly string[]>([])
 const draft = ref('')
+const inLines = (all: readonly (readonly string[])[]): string => all.map(parts => parts.join(', ')).join('\n')
+const musts = ref(0)
+const patterns = ref('')
 watch(
   visible,
   now => {
     if (!now) return
     description.value = desk.tree.fields.description
     tags.value = desk.tree.fields.tags
+    musts.value = desk.tree.fields.mostMusts
+    patterns.value = inLines(desk.tree.fields.patterns)
   },
   { immediate: true },
 )
+
+// — How its meetings are prepared
+function keepMusts(event: Event): void {
+  const said = Math.round(Number((event.target as HTMLInputElement).value))
+  if (said >= 1 && said <= 20 && said !== desk.tree.fields.mostMusts && desk.guard())
+    desk.run({ changes: [{ op: 'tree', field: 'mostMusts', value: said }] })
+  musts.value = desk.tree.fields.mostMusts
+}
+function keepPatterns(): void {
+  const said = patterns.value
+    .split('\n')
+    .map(line =>
+      line
+        .split(',')
+        .map(part => part.trim().slice(0, 200).toWellFormed())
+        .filter(Boolean)
+        .slice(0, 12),
+    )
+    .filter(parts => parts.length > 0)
+    .slice(0, 12)
+  if (inLines(said) !== inLines(desk.tree.fields.patterns) && desk.guard())
+    desk.run({ changes: [{ op: 'tree', field: 'patterns', value: said }] })
+  patterns.value = inLines(desk.tree.fields.patterns)
+}
 
 function keepDescription(): void {
   const said = description.value.trimEnd().toWellFormed()
@@ -69,6 +98,15 @@ function addTag(): void {
           @keydown.enter.prevent="addTag"
           @blur="addTag" />
       </div>
+      <h3>Its meetings</h3>
+      <label class="musts"
+        >Things one must settle at most
+        <input type="number" min="1" max="20" :value="musts" :disabled="!may" @change="keepMusts" />
+      </label>
+      <label
+        >Inner patterns: one a line, its parts parted by commas
+        <Textarea v-model="patterns" rows="4" auto-resize fluid :readonly="!may" @blur="keepPatterns" />
+      </label>
     </div>
   </PorchDialog>
 </template>
@@ -111,5 +149,19 @@ input {
   color: inherit;
   font: inherit;
   padding: 5px 8px;
+}
+h3 {
+  margin: 8px 0 0;
+}
+label {
+  font-size: 13.5px;
+}
+.musts {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.musts input {
+  width: 64px;
 }
 </style>

@@ -155,4 +155,16 @@ describe('sees', () => {
       { numRuns: 1500 },
     )
   })
+  it('tells nothing of what is changed while the part is in the trash', () => {
+    const tree = emptyTree(newTopic('centre', null, 'a0'))
+    const part = new Part(tree, { branch: 'a', without: new Set() })
+    applyChanges(tree, [
+      { op: 'add', topic: 'a', parent: 'centre', order: 'a0' },
+      { op: 'remove', topic: 'a' },
+    ])
+    expect(part.snapshot().topics).toEqual([{ id: 'a', parent: null, order: 'a0' }])
+    const change: Change = { op: 'set', topic: 'a', field: 'title', value: 'Secret' }
+    applyChanges(tree, [change])
+    expect(part.news([change])).toEqual([])
+  })
 })

@@ -1,6 +1,7 @@
 import type { Change, Initial } from '../tree/change'
 import { isTreeChange } from '../tree/change'
 import { type Snapshot, toSnapshot } from '../tree/snapshot'
+import { EDIT_FORMAT } from '../tree/upgrade'
 import { BLANK, type Content, CONTENT_NAMES, isBlank, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, isLive, type Tree } from '../tree/tree'
 import { FRESH_FIELDS } from '../tree/tree-fields'
@@ -90,7 +91,7 @@ export class Part {
       this.known.add(this.root)
       topics.push({ id: this.root, parent: null, order: 'a0' })
     }
-    return { centre: this.root, fields: { ...FRESH_FIELDS, look: this.tree.fields.look }, topics }
+    return { format: EDIT_FORMAT, centre: this.root, fields: { ...FRESH_FIELDS, look: this.tree.fields.look }, topics }
   }
 
   /**
@@ -100,6 +101,8 @@ export class Part {
   news(changes: readonly Change[]): Change[] | null {
     if (this.sight.branch === null) return changes.flatMap(change => this.told(change))
     if (isLive(this.tree, this.root) !== this.lives) return null
+    // What happens in the trash is nobody’s news.
+    if (!this.lives) return []
     if (changes.some(change => !isTreeChange(change) && this.returns(change.topic))) return null
     return changes.flatMap(change => this.told(change))
   }

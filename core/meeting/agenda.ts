@@ -264,11 +264,3 @@ export function moveItem(tree: Tree, item: TopicId, by: 1 | -1): Change[] {
   const { keys, aside } = roomAt(tree, parent, all.indexOf(beyond) + (by > 0 ? 1 : 0), 1, new Set([item]))
   return [{ op: 'place', topic: item, parent, order: keys[0]! }, ...aside]
 }
-
-/** An inner pattern by name. The wordings are common practice, with no source. */
-export const PATTERNS: readonly { readonly name: string; readonly parts: readonly string[] }[] = [
-  { name: 'Report, concerns, options', parts: ['Report', 'Concerns', 'Options'] },
-  { name: 'Facts, options, proposal', parts: ['Facts', 'Options', 'Proposal'] },
-  { name: 'Done, next, in the way', parts: ['Done', 'Next', 'In the way'] },
-  { name: 'News, questions', parts: ['News', 'Questions'] },
-]

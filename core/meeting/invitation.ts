@@ -3,7 +3,6 @@ import { topicOf, type Tree } from '../tree/tree'
 import { dayInWords } from '../schedule/days'
 import { itemsOf, itemStarts, lengthOfMeeting } from './agenda'
 import { briefOf, instantOfStart } from './brief'
-import { MOST_MUSTS } from './readiness'
 import { type NameOf, personName } from './minutes'
 import { wallTime } from './zones'
 
@@ -38,8 +37,9 @@ export function invitationText(tree: Tree, meeting: TopicId, nameOf: NameOf): st
     ({ title, intent, minutes }, i) =>
       `${items.length + i + 1}. ${title} (${[INTENT_NAMES[intent], minutes === null ? '' : `${minutes} min`].filter(Boolean).join(', ')})`,
   )
-  const must = brief.musts.slice(0, MOST_MUSTS).map(({ text }, i) => `${i + 1}. ${text}`)
-  const rest = brief.musts.slice(MOST_MUSTS).map(({ text }) => `- ${text}`)
+  const { mostMusts } = tree.fields
+  const must = brief.musts.slice(0, mostMusts).map(({ text }, i) => `${i + 1}. ${text}`)
+  const rest = brief.musts.slice(mostMusts).map(({ text }) => `- ${text}`)
   return [
     topic.title,
     [
@@ -51,7 +51,7 @@ export function invitationText(tree: Tree, meeting: TopicId, nameOf: NameOf): st
       .join('\n'),
     brief.why ? `Why we meet\n${brief.why}` : '',
     must.length > 0 ? `What must be settled\n${must.join('\n')}` : '',
-    rest.length > 0 ? `If time allows\n${rest.join('\n')}` : '',
+    rest.length > 0 ? `To a later meeting\n${rest.join('\n')}` : '',
     items.length + lines.length > 0 ? `The way there\n${[...items, ...lines].join('\n')}` : '',
   ]
     .filter(Boolean)

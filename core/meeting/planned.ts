@@ -33,6 +33,7 @@ export function plannedOf(tree: Tree, meeting: TopicId, world: World): Planned {
   return {
     lead: brief.people.find(({ role }) => role === 'chair')?.user ?? world.lead,
     why: brief.why,
+    mostMusts: tree.fields.mostMusts,
     musts: brief.musts,
     slot: brief.slot,
     start: start === null ? 'none' : start.kind === 'gap' ? 'gap' : 'set',

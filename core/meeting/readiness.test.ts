@@ -15,6 +15,7 @@ const item = (part: Partial<PlannedItem> = {}): PlannedItem => ({
 const ready: Planned = {
   lead: 'ines',
   why: 'Decide who moves us.',
+  mostMusts: 3,
   musts: [{ id: 'm1', text: 'Which removal firm' }],
   items: [item()],
   slot: 30,
@@ -35,9 +36,18 @@ describe('a meeting', () => {
     ['with a long why', { why: 'because '.repeat(40) }, ['why-long look ines']],
     ['without anything to settle', { musts: [] }, ['musts-missing stop ines']],
     [
-      'with four things to settle, the fourth if time allows',
+      'with more things to settle than the tree’s setting, the fourth for a later meeting',
       { musts: ['m1', 'm2', 'm3', 'm4'].map(id => ({ id, text: id })), items: [item({ serves: ['m1', 'm2', 'm3'] })] },
       ['musts-many look ines'],
+    ],
+    [
+      'with as many as a setting of four allows',
+      {
+        mostMusts: 4,
+        musts: ['m1', 'm2', 'm3', 'm4'].map(id => ({ id, text: id })),
+        items: [item({ serves: ['m1', 'm2', 'm3', 'm4'] })],
+      },
+      [],
     ],
     ['whose must nothing serves', { items: [item({ serves: [] })] }, ['must-unserved stop ines']],
     ['without items', { items: [] }, ['must-unserved stop ines', 'items-missing stop ines']],

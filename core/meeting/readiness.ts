@@ -5,11 +5,7 @@
 
 import type { Intent } from '../tree/meeting'
 
-/**
- * Three things that must be settled, and one sentence for why, are as much as a meeting carries. Common practice, no
- * source.
- */
-export const MOST_MUSTS = 3
+/** One sentence for why is as much as people keep in mind. Common practice, no source. */
 export const LONGEST_WHY = 200
 
 export interface PlannedItem {
@@ -37,7 +33,9 @@ export interface Invited {
 export interface Planned {
   readonly lead: string
   readonly why: string
-  /** In order; the first three must be settled, the rest if time allows. */
+  /** How many must be settled at most, by the tree’s setting. */
+  readonly mostMusts: number
+  /** In order; the first ones must be settled, the rest goes to a later meeting. */
   readonly musts: readonly { readonly id: string; readonly text: string }[]
   readonly items: readonly PlannedItem[]
   /** Minutes that were set aside; null when the items alone decide. */
@@ -86,7 +84,7 @@ export interface Finding {
 const named = (title: string): string => `“${title.length > 40 ? `${title.slice(0, 39)}…` : title || 'untitled'}”`
 
 /** What stands between a meeting and its being ready, the gravest first; none when it is. */
-export function findingsOf({ lead, why, musts, items, slot, start, laidOut, people }: Planned): Finding[] {
+export function findingsOf({ lead, why, musts, mostMusts, items, slot, start, laidOut, people }: Planned): Finding[] {
   const found: Finding[] = []
   const add = (
     kind: FindingKind,
@@ -112,13 +110,13 @@ export function findingsOf({ lead, why, musts, items, slot, start, laidOut, peop
       `Why you meet takes ${sentence.length} letters; ${LONGEST_WHY} are enough for a sentence.`,
       { part: 'why' },
     )
-  const must = musts.slice(0, MOST_MUSTS)
+  const must = musts.slice(0, mostMusts)
   if (must.length === 0) add('musts-missing', 'stop', 'Nothing is said that must be settled.', { part: 'musts' })
-  if (musts.length > MOST_MUSTS)
+  if (musts.length > mostMusts)
     add(
       'musts-many',
       'look',
-      `${musts.length} things are to be settled. The first ${MOST_MUSTS} must be; the rest comes if time allows.`,
+      `${musts.length} things are to be settled. ${mostMusts === 1 ? 'The first must be' : `The first ${mostMusts} must be`}; leave the rest to a later meeting.`,
       { part: 'musts' },
     )
   for (const one of must)
@@ -169,7 +167,7 @@ export function findingsOf({ lead, why, musts, items, slot, start, laidOut, peop
 export function readinessOf(planned: Planned): number {
   const asked =
     4 +
-    Math.min(MOST_MUSTS, planned.musts.length) +
+    Math.min(planned.mostMusts, planned.musts.length) +
     planned.items.length * 2 +
     planned.items.filter(item => item.section).length +
     planned.items.reduce((sum, item) => sum + item.documents.length, 0) +

@@ -1,5 +1,6 @@
 import type { Intent } from '../tree/meeting'
 import type { Arrangement } from '../tree/fields'
+import { FIRST_PATTERNS } from '../tree/patterns'
 
 /**
  * What a new tree can begin from. `lines`: nested by two spaces; after `//` plain words give details, dates counted
@@ -29,7 +30,7 @@ export interface StarterMeeting {
   }[]
 }
 
-const PATTERN = ['Report', 'Concerns', 'Options'] as const
+const PATTERN = FIRST_PATTERNS[0]!
 
 /** Ours: content, order and words. */
 export const STARTERS: readonly Starter[] = [
@@ -53,13 +54,13 @@ export const STARTERS: readonly Starter[] = [
     ],
     lines: `What is new
 First thing
-  Report
-  Concerns
-  Options
+  Where it stands
+  What worries us
+  What we propose
 Second thing
-  Report
-  Concerns
-  Options
+  Where it stands
+  What worries us
+  What we propose
 Who does what by when
 Before we meet
   Each owner fills in their section // due in 3 days
@@ -85,9 +86,9 @@ Before we meet
     lines: `Meeting 1
   News
   First item
-    Report
-    Concerns
-    Options
+    Where it stands
+    What worries us
+    What we propose
   Next steps
 The frame
   What this series is for

@@ -5,6 +5,7 @@ import { ARRANGEMENTS } from './fields'
 import { LIMITS } from './limits'
 import { lookSchema } from './looks'
 import { customMarkerSet } from './markers'
+import { FIRST_MUSTS, FIRST_PATTERNS } from './patterns'
 import { levelStyle } from './style-fields'
 import { savedView } from './view'
 
@@ -56,6 +57,22 @@ export const TREE_FIELDS = {
     name: 'style of levels',
     about: 'What topics of level 0 (the centre), 1, 2 … wear that have no style of their own.',
     examples: [[{ fill: '3', bold: true }]],
+  }),
+  /** How many things must be settled in a meeting before it's said that the rest belongs to a later one. */
+  mostMusts: field({
+    schema: z.int().min(1).max(20),
+    blank: FIRST_MUSTS,
+    name: 'things a meeting must settle',
+    about: 'How many things a meeting must settle before the rest is left to a later one.',
+    examples: [2],
+  }),
+  /** Inner patterns: the parts that a section of a meeting can be laid out with. */
+  patterns: field({
+    schema: z.array(z.array(words(200).min(1)).min(1).max(12)).max(12),
+    blank: FIRST_PATTERNS,
+    name: 'inner patterns',
+    about: 'The parts that a section of a meeting can be laid out with, a list for each pattern.',
+    examples: [[['What happened', 'What we learned']], []],
   }),
 } as const
 export type TreeField = keyof typeof TREE_FIELDS

@@ -89,12 +89,12 @@ test('a brief is written from nothing by keyboard: why, what must be settled, th
   await page.keyboard.press('Enter')
   await expect(ready).not.toContainText('why you meet')
   await ready.getByRole('button', { name: /Nothing is said that must/ }).click()
-  for (const must of ['Which firm', 'Which week', 'Who pays', 'The old clock']) {
+  for (const must of ['Which firm', 'Which week', 'Who pays', 'The old clock', 'The name of the café']) {
     await page.keyboard.type(must)
     await page.keyboard.press('Enter')
   }
-  await expect(page.getByText('If time allows', { exact: true })).toBeVisible()
-  await expect(ready).toContainText('4 things are to be settled')
+  await expect(page.getByText('To a later meeting', { exact: true })).toBeVisible()
+  await expect(ready).toContainText('5 things are to be settled')
   await expect(ready).toContainText('No item leads to “Which firm”')
   const next = page.getByRole('textbox', { name: 'Next item of the agenda' })
   await next.focus()
@@ -104,7 +104,7 @@ test('a brief is written from nothing by keyboard: why, what must be settled, th
   await page.keyboard.press('Enter')
   await expect(page.getByText('30 min needed')).toBeVisible()
   await expect(ready).toContainText('Nobody owns “Neighbours”')
-  for (const n of [1, 2, 3])
+  for (const n of [1, 2, 3, 4])
     await page
       .getByRole('group', { name: 'What Two offers settles' })
       .getByRole('button', { name: new RegExp(`^Settles ${n}`) })
@@ -112,7 +112,7 @@ test('a brief is written from nothing by keyboard: why, what must be settled, th
   await expect(ready).not.toContainText('No item leads')
   await page.getByRole('checkbox', { name: 'Choose Two offers' }).check()
   await page.getByRole('combobox', { name: 'Inner pattern' }).click()
-  await page.getByRole('option', { name: 'Report, concerns, options' }).click()
+  await page.getByRole('option', { name: 'Where it stands, what worries us, what we propose' }).click()
   await page.getByRole('button', { name: 'Lay out the agenda' }).click()
   await expect(said(page).filter({ hasText: '5 topics added' })).toBeVisible()
   await page.getByRole('button', { name: 'Lay out the agenda' }).click()
@@ -146,7 +146,7 @@ test('a brief is written from nothing by keyboard: why, what must be settled, th
   await expect(page.getByRole('link', { name: 'Join the call' })).toHaveAttribute('href', 'https://call.example/loft')
   await page.keyboard.press('Escape')
   await page.getByRole('tab', { name: 'Canvas' }).click()
-  await expect(topic(page, /^Concerns/)).toHaveCount(1)
+  await expect(topic(page, /^What worries us/)).toHaveCount(1)
   await page.keyboard.press('j')
   await expect(page.getByRole('heading', { name: 'Why we meet' })).toBeVisible()
 })
@@ -548,4 +548,43 @@ test('meetings are listed with how ready they are; a new one begins in a tree of
   await page.getByRole('button', { name: 'Write its brief' }).click()
   await expect(page.getByRole('combobox', { name: 'Which meeting' })).toContainText('Meeting 9')
   expect((await ines.caller.open(id)).snapshot.topics.filter(one => one.meeting?.length)).toHaveLength(2)
+})
+
+test('how many things a meeting settles, and its inner patterns, are settings of the tree', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Coordination')
+  const { centre } = (await caller.open(id)).snapshot
+  await caller.edit(id, [
+    { op: 'add', topic: 'm', parent: centre, order: 'a0', with: { title: 'Meeting 1' } },
+    { op: 'put', topic: 'm', set: 'meeting', member: { id: 'why', kind: 'why', text: 'Settle the lift.' } },
+    ...['The lift', 'The ramp'].map((text, i) => ({
+      op: 'put' as const,
+      topic: 'm',
+      set: 'meeting' as const,
+      member: { id: `must${i}`, kind: 'must' as const, order: `a${i}`, text },
+    })),
+  ])
+  await openTree(page, id)
+  await topic(page, /^Meeting 1/).click()
+  await page.keyboard.press('j')
+  const brief = page.getByRole('region', { name: 'Meeting' })
+  for (const part of ['Is it worth meeting?', 'The way there', 'When and who'])
+    await expect(page.getByRole('heading', { name: part, level: 2 })).toBeVisible()
+  await expect(brief.getByText('To a later meeting', { exact: true })).toHaveCount(0)
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('describe and tag')
+  await page.keyboard.press('Enter')
+  const about = page.getByRole('dialog', { name: 'About this tree' })
+  await expect(about.getByLabel('Things one must settle at most')).toHaveValue('4')
+  await about.getByLabel('Things one must settle at most').fill('1')
+  await about.getByLabel(/^Inner patterns/).fill('What happened, What we learned')
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('To a later meeting', { exact: true })).toBeVisible()
+  await page.getByRole('textbox', { name: 'Next item of the agenda' }).fill('The lift')
+  await page.keyboard.press('Enter')
+  await page.getByRole('combobox', { name: 'Inner pattern' }).click()
+  await page.getByRole('option', { name: 'What happened, What we learned' }).click()
+  await expect
+    .poll(async () => (await caller.open(id)).snapshot.fields)
+    .toMatchObject({ mostMusts: 1, patterns: [['What happened', 'What we learned']] })
 })
