@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { markersOf } from '#core/tree'
 import type { Direction } from '#core/arrange/place'
 import { groundAndInk, colourIn, type Wear } from '#core/dress/wear'
 import { type Drawn, useDesk } from '~/desk/desk'
@@ -58,7 +59,11 @@ const label = computed(() => {
   const { number, reference } = guise.value
   const parts = [
     `${number ? `${number} ` : ''}${topic.value.title || 'untitled'}`,
-    ...drawn.smallPrint.map(piece => piece.text),
+    // Whoever hears it hears names: of markers, and of people instead of their initials.
+    ...topic.value.markers.map(id => markersOf(desk.tree.fields).find(marker => marker.id === id)?.name ?? ''),
+    ...topic.value.people.map(desk.nameOf),
+    ...guise.value.names,
+    ...drawn.smallPrint.filter(piece => piece.tone !== 'people').map(piece => piece.text),
     ...signs.value.map(sign => sign.name),
     topic.value.annex ? 'has an annex' : '',
     stateInWords(reference),

@@ -4,10 +4,13 @@ export function useTheme() {
     'theme',
     () => (localStorage.getItem('theme') as 'light' | 'dusk' | null) ?? 'machine',
   )
+  /** The one that is worn now. */
+  const shown = useState<'light' | 'dusk'>('theme-shown', () => 'light')
   const machineDark = window.matchMedia('(prefers-color-scheme: dark)')
   const apply = (): void => {
     const dusk = choice.value === 'dusk' || (choice.value === 'machine' && machineDark.matches)
     document.documentElement.dataset.theme = dusk ? 'dusk' : 'light'
+    shown.value = dusk ? 'dusk' : 'light'
     window.dispatchEvent(new CustomEvent('theme-changed'))
   }
   watch(
@@ -22,6 +25,7 @@ export function useTheme() {
   machineDark.onchange = apply
   return {
     choice,
+    shown,
     toggle: () => {
       choice.value = document.documentElement.dataset.theme === 'dusk' ? 'light' : 'dusk'
     },

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { allTopics, pathTo, shorten, type Topic } from '#core/tree'
+import { allTopics, markersOf, pathTo, shorten, type Topic, topicOf } from '#core/tree'
 import { fold, foldedTitle } from '#core/find/text'
 import { chordInWords, keys } from './keys'
 import { COMMANDS, type Command } from './commands'
 import { useDesk } from '~/desk/desk'
+import { FORMATS } from '~/share/formats'
 
-/** One search over topics, commands, people and trees. */
+/** One search over topics, commands, markers, people, what can be taken along, and trees. */
 const visible = defineModel<boolean>('visible', { required: true })
 const emit = defineEmits<{ run: [command: Command] }>()
 const desk = useDesk()
@@ -68,6 +69,27 @@ const hits = computed<Hit[]>(() => {
           run: () => selectOf(person.id),
         })
     }
+    for (const marker of desk.session.canEdit ? markersOf(desk.tree.fields) : []) {
+      const worn = desk.selected().every(id => topicOf(desk.tree, id).markers.includes(marker.id))
+      if (fits(marker.name))
+        found.push({
+          key: `marker ${marker.id}`,
+          kind: 'marker',
+          name: marker.name,
+          more: worn ? 'take it off the selection' : 'put it on the selection',
+          run: () => desk.toggle('markers', marker.id),
+        })
+    }
+    for (const [format, name] of FORMATS) {
+      if (fits(`${name} ${format} save export`))
+        found.push({
+          key: `take ${format}`,
+          kind: 'file',
+          name: `Take along: ${name}`,
+          more: 'saves a file of the whole tree',
+          run: () => takeAlong(format),
+        })
+    }
   }
   for (const command of COMMANDS) {
     if (!wanted || fits(command.name))
@@ -96,6 +118,12 @@ watch(query, () => {
   at.value = 0
 })
 
+function takeAlong(format: string): void {
+  const link = document.createElement('a')
+  link.href = `/api/trees/${desk.session.treeId}/export/${format}`
+  link.download = ''
+  link.click()
+}
 function selectOf(person: string): void {
   const ids = [...allTopics(desk.tree)].filter(topic => topic.people.includes(person)).map(topic => topic.id)
   if (ids.length === 0) return

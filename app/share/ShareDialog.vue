@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { FORMATS } from './formats'
 import { readAddresses } from '#core/capture/addresses'
 import { useDesk } from '~/desk/desk'
 
@@ -106,12 +107,6 @@ const remove = (user: string): Promise<void> =>
     if (user === account.me?.id) await navigateTo('/trees')
     else await desk.session.refreshPeople()
   })
-const FORMATS = [
-  ['markdown', 'Markdown'],
-  ['opml', 'OPML'],
-  ['text', 'Plain list'],
-  ['json', 'Sun Porch JSON, everything'],
-] as const
 </script>
 
 <template>

@@ -176,6 +176,7 @@ export const OPERATIONS = {
   ),
   treePicture: operation('GET', '/api/trees/{id}/picture.svg', 'viewer', 'A small picture of the tree.', {
     params: tree,
+    query: z.object({ theme: z.enum(['light', 'dusk']).optional() }),
   }),
   addPicture: operation(
     'POST',

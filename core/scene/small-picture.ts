@@ -14,8 +14,8 @@ const LETTER = 6.6
  * A tree as a small SVG of bars in its look's colours: enough to know it again in a list. Text is left out, so that the
  * picture of a tree tells nothing that its title doesn't. `width` and `height` in pixels.
  */
-export function smallPicture(tree: Tree, width: number, height: number, today: string): string {
-  const wear = wearOf(lookOf(tree.fields), false)
+export function smallPicture(tree: Tree, width: number, height: number, today: string, dusk = false): string {
+  const wear = wearOf(lookOf(tree.fields), dusk)
   const mains = new Map(childrenOf(tree, tree.centre).map((id, i) => [id, i]))
   const hueOf = (id: TopicId): string => {
     for (let at = topicOf(tree, id); ; at = topicOf(tree, at.parent)) {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { smallPicture } from '../scene/small-picture'
-import { allTopics, childrenOf, LOOKS, topicOf } from '../tree'
+import { wearOf } from '../dress/wear'
+import { allTopics, childrenOf, lookOf, LOOKS, topicOf } from '../tree'
 import { layOut, minutesNeeded } from '../meeting/agenda'
 import { briefOf, meetingsOf } from '../meeting/brief'
 import { plannedOf } from '../meeting/planned'
@@ -63,6 +64,10 @@ describe('the small picture of a tree', () => {
   it('is an SVG of the size asked for, with a bar for each topic in sight and no text of the tree', () => {
     const tree = growStarter(starterOf('decision')!, 'Secret & <b>', '2027-03-01', newId)
     const svg = smallPicture(tree, 200, 120, '2027-03-01')
+    // By dusk it wears dusk: another ground, and hues that are light enough on it.
+    const dusk = smallPicture(tree, 200, 120, '2027-03-01', true)
+    expect(dusk).not.toBe(svg)
+    expect(/<rect[^>]*fill="(#[0-9a-f]{6})"/.exec(dusk)![1]).toBe(wearOf(lookOf(tree.fields), true).page)
     expect(svg).toMatch(/^<svg xmlns="http:\/\/www.w3.org\/2000\/svg" width="200" height="120"/)
     expect(svg.match(/<rect /g)!.length).toBe([...allTopics(tree)].length + 1)
     expect(svg).not.toContain('Secret')

@@ -629,3 +629,36 @@ test('a picture is pasted, and dropped onto a topic', async ({ browser }) => {
   const topics = await topicsOf(caller, id)
   expect(topics.get('Lift')!.picture!.file).toBe(topics.get('Lamps')!.picture!.file)
 })
+
+test('the everything box marks the selection and takes the tree along; sheet and card say what a branch comes to', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  const { centre } = (await caller.open(id)).snapshot
+  await caller.edit(id, [
+    { op: 'add', topic: 'lift', parent: centre, order: 'a0', with: { title: 'Lift' } },
+    { op: 'add', topic: 'shaft', parent: 'lift', order: 'a0', with: { title: 'Shaft', done: 100, due: '2027-05-10' } },
+    { op: 'add', topic: 'cab', parent: 'lift', order: 'a1', with: { title: 'Cab', done: 0, people: [caller.id] } },
+  ])
+  await openTree(page, id)
+  await topic(page, 'Lift').click()
+  const sheet = page.getByRole('complementary', { name: 'About the selection' })
+  await expect(sheet.getByText('1 of 2 done · 50 % · 10 May 2027')).toBeVisible()
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('risk')
+  await page.getByRole('option', { name: /^At risk.*put it on the selection/ }).click()
+  await expect(topic(page, /^Lift/)).toHaveAccessibleName(/At risk/)
+  // Others' work changes what the branch comes to at once.
+  await caller.edit(id, [{ op: 'set', topic: 'cab', field: 'done', value: 50 }])
+  await expect(sheet.getByText('1 of 2 done · 75 % · 10 May 2027')).toBeVisible()
+  await topic(page, /^Cab/).locator('.small').hover()
+  const card = page.getByRole('dialog', { name: 'What hangs on Cab' })
+  await expect(card.getByText('Ines Brandt')).toBeVisible()
+  await expect(card.getByText('50 %')).toBeVisible()
+  const saving = page.waitForEvent('download')
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('opml')
+  await page.keyboard.press('Enter')
+  expect((await saving).suggestedFilename()).toBe('Move.opml')
+})

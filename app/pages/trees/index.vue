@@ -17,6 +17,7 @@ interface Listed {
   changedBy: string | null
 }
 type Scope = 'all' | 'mine' | 'shared' | 'starters' | 'trash'
+const theme = useTheme()
 const scope = ref<Scope>('all')
 const SCOPES = [
   { value: 'all', label: 'All' },
@@ -177,7 +178,7 @@ useHead({ title: 'Trees · Sun Porch' })
         <component :is="scope === 'trash' ? 'span' : NuxtLink" :to="`/trees/${tree.id}`" class="tree">
           <img
             class="picture"
-            :src="`/api/trees/${tree.id}/picture.svg?v=${tree.version}`"
+            :src="`/api/trees/${tree.id}/picture.svg?v=${tree.version}&theme=${theme.shown.value}`"
             width="100"
             height="60"
             alt=""
