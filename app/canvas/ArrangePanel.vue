@@ -1,18 +1,9 @@
 <script setup lang="ts">
 import { type Arrangement, ARRANGEMENTS, shorten, topicOf } from '#core/tree'
-import {
-  alignSelection,
-  arrange,
-  ARRANGEMENT_NAMES,
-  byHand,
-  distributeSelection,
-  evenOut,
-  layer,
-  space,
-} from './arranging'
+import { arrange, ARRANGEMENT_NAMES, evenOut, space, spaceOf } from './arranging'
 import { useDesk } from '~/desk/desk'
 
-/** How the tree, or one branch of it, is laid out; the space in it; and what lines up things that stand by hand. */
+/** How the tree, or one branch of it, is laid out, and the space in it. */
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit)
 const whole = ref(true)
@@ -30,10 +21,19 @@ const fields = computed(() => {
   void desk.lateTick.value
   return desk.tree.fields
 })
-const standing = computed(() => {
+const room = computed(() => {
   void desk.lateTick.value
-  return desk.selection.value.size > 0 ? byHand(desk).length : 0
+  return spaceOf(desk, target.value?.id ?? null)
 })
+/** One dial for both directions, until somebody opens it into two. */
+const apart = ref(room.value.along !== room.value.across)
+watch(target, () => {
+  apart.value = room.value.along !== room.value.across
+})
+function dial(part: Partial<typeof room.value>): void {
+  space(desk, { ...room.value, ...part }, target.value?.id ?? null)
+}
+const said = (event: Event): number => Number((event.target as HTMLInputElement).value)
 /** Small drawings: a centre and where its branches go. */
 const DRAWINGS: Record<Arrangement, string> = {
   both: 'M17 10h10M20 6h-3v8h3M9 10H7M5 6h3v8H5M27 6h3M27 14h3',
@@ -44,14 +44,6 @@ const DRAWINGS: Record<Arrangement, string> = {
   time: 'M4 6h26M8 6v6M15 6v11M24 6v8',
   hand: 'M9 7l8 3M9 7l1 9M17 10l8 7',
 }
-const LINES = [
-  ['left', 'lucide:align-start-vertical', 'Left edges'],
-  ['middle', 'lucide:align-center-vertical', 'In one column'],
-  ['right', 'lucide:align-end-vertical', 'Right edges'],
-  ['top', 'lucide:align-start-horizontal', 'Top edges'],
-  ['centre', 'lucide:align-center-horizontal', 'In one row'],
-  ['bottom', 'lucide:align-end-horizontal', 'Bottom edges'],
-] as const
 </script>
 
 <template>
@@ -78,30 +70,35 @@ const LINES = [
         <span class="like">=</span>Like the tree
       </button>
     </div>
-    <label
-      >Space along <span>{{ fields.along }} %</span
+    <label v-if="!apart"
+      >Space <span>{{ room.along }} %</span
       ><input
         type="range"
-        aria-label="Space along"
+        aria-label="Space"
         min="40"
         max="300"
         step="5"
-        :value="fields.along"
+        :value="room.along"
         :disabled="!may"
-        @change="space(desk, 'along', Number(($event.target as HTMLInputElement).value))"
+        @change="dial({ along: said($event), across: said($event) })"
     /></label>
-    <label
-      >Space across <span>{{ fields.across }} %</span
-      ><input
-        type="range"
-        aria-label="Space across"
-        min="40"
-        max="400"
-        step="5"
-        :value="fields.across"
-        :disabled="!may"
-        @change="space(desk, 'across', Number(($event.target as HTMLInputElement).value))"
-    /></label>
+    <template v-else>
+      <label v-for="way in ['along', 'across'] as const" :key="way"
+        >Space {{ way }} <span>{{ room[way] }} %</span
+        ><input
+          type="range"
+          :aria-label="`Space ${way}`"
+          min="40"
+          max="400"
+          step="5"
+          :value="room[way]"
+          :disabled="!may"
+          @change="dial({ [way]: said($event) })"
+      /></label>
+    </template>
+    <button class="plain" :aria-expanded="apart" @click="apart = !apart">
+      {{ apart ? 'One dial for both' : 'Along and across apart' }}
+    </button>
     <Button
       v-if="fields.arrangement === 'both'"
       outlined
@@ -109,43 +106,6 @@ const LINES = [
       label="Even out the sides"
       :disabled="!may"
       @click="evenOut(desk)" />
-    <template v-if="standing > 0">
-      <h3>
-        By hand<span class="quiet"> · {{ standing }} selected</span>
-      </h3>
-      <div class="tools" role="group" aria-label="Line up">
-        <button
-          v-for="[line, icon, name] in LINES"
-          :key="line"
-          :aria-label="name"
-          :data-tip="name"
-          :disabled="standing < 2"
-          @click="alignSelection(desk, line)">
-          <Icon :name="icon" size="17" />
-        </button>
-        <button
-          aria-label="Equal gaps across"
-          data-tip="Equal gaps across"
-          :disabled="standing < 3"
-          @click="distributeSelection(desk, 'across')">
-          <Icon name="lucide:align-horizontal-space-around" size="17" />
-        </button>
-        <button
-          aria-label="Equal gaps down"
-          data-tip="Equal gaps down"
-          :disabled="standing < 3"
-          @click="distributeSelection(desk, 'down')">
-          <Icon name="lucide:align-vertical-space-around" size="17" />
-        </button>
-        <button aria-label="Bring to the front" data-tip="To the front" @click="layer(desk, 'front')">
-          <Icon name="lucide:bring-to-front" size="17" />
-        </button>
-        <button aria-label="Send to the back" data-tip="To the back" @click="layer(desk, 'back')">
-          <Icon name="lucide:send-to-back" size="17" />
-        </button>
-      </div>
-      <p class="quiet hint">Things line up with the one selected last.</p>
-    </template>
   </div>
 </template>
 
@@ -204,35 +164,5 @@ input[type='range'] {
   width: 100%;
   margin: 0;
   height: 24px;
-}
-h3 {
-  font: 600 12px var(--text);
-  margin: 2px 0 -4px;
-  color: var(--quiet);
-}
-.tools {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px;
-}
-.tools button {
-  width: 32px;
-  height: 30px;
-  border: 0;
-  background: none;
-  border-radius: 6px;
-  cursor: pointer;
-  display: grid;
-  place-items: center;
-}
-.tools button:hover:not(:disabled) {
-  background: var(--hover);
-}
-.tools button:disabled {
-  opacity: 0.35;
-}
-.hint {
-  margin: -4px 0 0;
-  font-size: 12px;
 }
 </style>

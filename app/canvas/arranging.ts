@@ -74,8 +74,8 @@ const planks = (desk: Desk) => byHand(desk).flatMap(id => desk.layout?.find(id) 
 export function alignSelection(desk: Desk, line: Line): void {
   const all = planks(desk)
   if (all.length < 2)
-    desk.say('Select two topics or more that stand by hand. The last one selected is what they line up with.')
-  else move(desk, align(all, line))
+    desk.say('Select two topics or more that stand by hand. They line up with the one that has the focus.')
+  else move(desk, align(all, line, desk.focus.value))
 }
 
 export function distributeSelection(desk: Desk, way: 'across' | 'down'): void {
@@ -84,25 +84,38 @@ export function distributeSelection(desk: Desk, way: 'across' | 'down'): void {
   else move(desk, distribute(all, way))
 }
 
-/** In front of or behind all others. */
-export function layer(desk: Desk, where: 'front' | 'back'): void {
+export type Layer = 'front' | 'back' | 'forward' | 'backward'
+
+/** In front of or behind all others, or one step on the way there. */
+export function layer(desk: Desk, where: Layer): void {
   if (!desk.guard()) return
   const ids = byHand(desk)
   if (ids.length === 0) {
     desk.say('Only topics that stand by hand can lie in front of others.')
     return
   }
-  let edge = 0
-  for (const topic of desk.tree.topics.values())
-    edge = where === 'front' ? Math.max(edge, topic.z) : Math.min(edge, topic.z)
-  desk.run({
-    changes: ids.map((topic, i): Change => ({
-      op: 'set',
-      topic,
-      field: 'z',
-      value: where === 'front' ? edge + 1 + i : edge - ids.length + i,
-    })),
+  const moving = new Set(ids)
+  const others = [...desk.tree.topics.values()]
+    .filter(({ id, removed }) => !moving.has(id) && !removed)
+    .map(({ z }) => z)
+  const sorted = [...ids].sort((a, b) => topicOf(desk.tree, a).z - topicOf(desk.tree, b).z)
+  const changes = sorted.flatMap((topic, i): Change[] => {
+    const { z } = topicOf(desk.tree, topic)
+    const value = layerFor(where, z, others, i, ids.length)
+    return value === z ? [] : [{ op: 'set', topic, field: 'z', value }]
   })
+  if (changes.length === 0) desk.say('It lies there already.')
+  else desk.run({ changes })
+}
+
+/** The layer that a topic moves to, the i-th of so many that move: past the next one that lies there, or past all. */
+export function layerFor(where: Layer, z: number, others: readonly number[], i = 0, count = 1): number {
+  const up = where === 'front' || where === 'forward'
+  const beyond = others.filter(other => (up ? other >= z : other <= z))
+  if (beyond.length === 0) return z
+  if (where === 'front') return Math.max(...beyond) + 1 + i
+  if (where === 'back') return Math.min(...beyond) - count + i
+  return up ? Math.min(...beyond) + 1 : Math.max(...beyond) - 1
 }
 
 /** Gives each main branch the side on which both are about equally tall. */
@@ -116,7 +129,44 @@ export function evenOut(desk: Desk): void {
   else desk.run(step)
 }
 
-/** Space between parent and child, or between siblings, in per cent of the usual. */
-export function space(desk: Desk, way: 'along' | 'across', value: number): void {
-  if (desk.guard() && desk.tree.fields[way] !== value) desk.run({ changes: [{ op: 'tree', field: way, value }] })
+/** The space of the tree, or of a branch, in per cent of the usual. */
+export interface Space {
+  readonly along: number
+  readonly across: number
 }
+
+export function spaceOf(desk: Desk, at: TopicId | null): Space {
+  const { along, across } = desk.tree.fields
+  const own = at === null ? null : desk.tree.topics.get(at)
+  return { along: own?.spaceAlong ?? along, across: own?.spaceAcross ?? across }
+}
+
+/**
+ * Sets the space between parent and child and between siblings; of the tree, or of one branch, which then has a frame of
+ * its own, arranged as it is.
+ */
+export function space(desk: Desk, { along, across }: Space, at: TopicId | null): void {
+  if (!desk.guard()) return
+  const now = spaceOf(desk, at)
+  if (now.along === along && now.across === across) return
+  if (at === null) {
+    desk.run({
+      changes: [
+        { op: 'tree', field: 'along', value: along },
+        { op: 'tree', field: 'across', value: across },
+      ],
+    })
+    return
+  }
+  const { arrangement } = topicOf(desk.tree, at)
+  const changes: Change[] = [
+    { op: 'set', topic: at, field: 'spaceAlong', value: along },
+    { op: 'set', topic: at, field: 'spaceAcross', value: across },
+  ]
+  if (arrangement === null && desk.layout)
+    changes.unshift({ op: 'set', topic: at, field: 'arrangement', value: framed(desk.layout.arrangementAround(at)) })
+  desk.run({ changes })
+}
+
+/** Both sides is how a centre is arranged; a branch goes on to its own. */
+const framed = (arrangement: Arrangement): Arrangement => (arrangement === 'both' ? 'right' : arrangement)

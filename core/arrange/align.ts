@@ -5,9 +5,9 @@ export type Line = 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom'
 /** By how much each plank has to move. */
 export type Moves = ReadonlyMap<string, { readonly x: number; readonly y: number }>
 
-/** Brings planks into line with the last one of them. */
-export function align(planks: readonly Placed[], line: Line): Moves {
-  const last = planks.at(-1)
+/** Brings planks into line with one of them, the last one where none is named. */
+export function align(planks: readonly Placed[], line: Line, anchor?: string): Moves {
+  const last = planks.find(({ id }) => id === anchor) ?? planks.at(-1)
   const moves = new Map<string, { x: number; y: number }>()
   if (!last) return moves
   const at = (placed: Placed): number => {

@@ -78,6 +78,12 @@ describe('by hand', () => {
       b: { x: 0, y: 82 },
       d: { x: 0, y: 85 },
     })
+    // Or to one that is named.
+    expect(Object.fromEntries(align(planks, 'left', 'd'))).toEqual({
+      a: { x: 100, y: 0 },
+      b: { x: -30, y: 0 },
+      e: { x: -200, y: 0 },
+    })
     const moves = distribute(planks, 'across')
     const xs = planks.map(plank => ({ ...plank, x: plank.x + (moves.get(plank.id)?.x ?? 0) })).sort((p, q) => p.x - q.x)
     const gaps = xs.slice(1).map((plank, i) => plank.x - xs[i]!.x - xs[i]!.width)

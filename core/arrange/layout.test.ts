@@ -51,7 +51,7 @@ describe('an arranged tree', () => {
   it('kept up to date change by change stands as one laid out afresh, and no two planks meet, in every arrangement and in mixtures', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(fc.nat(99), fc.nat(99), fc.nat(9)), { minLength: 5, maxLength: 40 }),
+        fc.array(fc.tuple(fc.nat(99), fc.nat(99), fc.nat(10)), { minLength: 5, maxLength: 40 }),
         arrangements,
         (steps, arrangement) => {
           const tree = fresh()
@@ -87,13 +87,15 @@ describe('an arranged tree', () => {
                             'arrangement',
                             ([null, 'down', 'left', 'around', 'both', 'time', 'right', 'hand'] as const)[b % 8]!,
                           )
-                        : kind === 7
-                          ? setAll(tree, [one], 'due', `2027-0${1 + (b % 9)}-1${a % 10}`)
-                          : kind === 4
-                            ? setAll(tree, [one], 'folded', b % 2 === 0)
-                            : a % 4 === 0
-                              ? removeAll(tree, [one])
-                              : setAll(tree, [one], 'title', 'x'.repeat(b % 9))
+                        : kind === 10
+                          ? setAll(tree, [one], b % 2 ? 'spaceAlong' : 'spaceAcross', b % 5 ? 40 + a * 2 : null)
+                          : kind === 7
+                            ? setAll(tree, [one], 'due', `2027-0${1 + (b % 9)}-1${a % 10}`)
+                            : kind === 4
+                              ? setAll(tree, [one], 'folded', b % 2 === 0)
+                              : a % 4 === 0
+                                ? removeAll(tree, [one])
+                                : setAll(tree, [one], 'title', 'x'.repeat(b % 9))
             try {
               layout.touch(touchedBy(applyChanges(tree, step.changes)))
             } catch {

@@ -53,6 +53,9 @@ interface Frame {
   readonly id: TopicId
   readonly arrangement: Arrangement
   readonly grove: Grove
+  /** The space it was laid out with. */
+  along: number
+  across: number
   extents: Extents
   fresh: boolean
 }
@@ -190,13 +193,16 @@ export class Layout {
   private frameOf(id: TopicId, arrangement: Arrangement = this.arrangementOf(id) ?? 'right'): Frame {
     let frame = this.frames.get(id)
     if (frame?.fresh && frame.arrangement === arrangement) return frame
-    if (frame?.arrangement !== arrangement)
+    const [along, across] = [this.spaceOf(id, 'along'), this.spaceOf(id, 'across')]
+    if (frame?.arrangement !== arrangement || frame.along !== along || frame.across !== across)
       this.frames.set(
         id,
         (frame = {
           id,
           arrangement,
           grove: this.groveOf(id, arrangement),
+          along,
+          across,
           extents: halfOf({ width: 0, height: 0 }),
           fresh: false,
         }),
@@ -204,6 +210,14 @@ export class Layout {
     frame.fresh = true
     frame.extents = frame.grove.settle()
     return frame
+  }
+
+  /** The share of the usual space in the frame of a topic: its own, else the tree's. */
+  private spaceOf(id: TopicId, way: 'along' | 'across'): number {
+    if (id === this.tree.centre) return this.settings[way]
+    const topic = topicOf(this.tree, id)
+    const own = way === 'along' ? topic.spaceAlong : topic.spaceAcross
+    return own === null ? this.settings[way] : own / 100
   }
 
   private isWide(id: TopicId): boolean {
@@ -225,15 +239,15 @@ export class Layout {
   }
 
   private groundOf(id: TopicId, arrangement: Arrangement): Ground {
-    const settings = (): Settings => this.settings
+    const spaceOf = (way: 'along' | 'across'): number => this.spaceOf(id, way)
     const isNested = (kid: TopicId): boolean => kid !== id && this.isNestedIn(arrangement, kid)
     return {
       root: id,
       get along() {
-        return settings().along
+        return spaceOf('along')
       },
       get across() {
-        return settings().across
+        return spaceOf('across')
       },
       isNested,
       kids: at => (isNested(at) ? [] : this.shown(at)),

@@ -148,6 +148,26 @@ export const FIELDS = {
     opml: 'text',
     examples: ['down'],
   }),
+  /** Space in the frame that starts here, where it isn't the tree's: per cent of the usual between parent and child … */
+  spaceAlong: field({
+    schema: z.int().min(30).max(400).nullable(),
+    blank: null,
+    name: 'space along',
+    about:
+      'Per cent of the usual space between parent and child in the branch that is laid out from here; null is as the tree.',
+    opml: 'whole',
+    examples: [150],
+  }),
+  /** … and between siblings. */
+  spaceAcross: field({
+    schema: z.int().min(30).max(400).nullable(),
+    blank: null,
+    name: 'space across',
+    about:
+      'Per cent of the usual space between siblings in the branch that is laid out from here; null is as the tree.',
+    opml: 'whole',
+    examples: [60],
+  }),
   /** True for a loose topic that waits in the tray, off the canvas. */
   tray: field({
     schema: z.boolean(),

@@ -118,7 +118,9 @@ test('every arrangement, for the tree and for a branch; places by hand are kept;
     for (const title of ['Shelving', 'People']) await expect(topic(page, title)).toBeVisible()
   }
   const before = (await at('Crates')).x - (await at('Books')).x
-  await panel.getByRole('slider', { name: /Space along/ }).fill('200')
+  // One dial for both directions, opened into two.
+  await panel.getByRole('button', { name: 'Along and across apart' }).click()
+  await panel.getByRole('slider', { name: 'Space along' }).fill('200')
   await expect
     .poll(async () => Math.abs((await at('Crates')).x - (await at('Books')).x))
     .toBeGreaterThan(Math.abs(before) + 20)
@@ -148,10 +150,16 @@ test('every arrangement, for the tree and for a branch; places by hand are kept;
   await panel.getByRole('button', { name: 'Both sides' }).click()
   await panel.getByRole('button', { name: 'By hand' }).click()
   expect((await topicsOf(ines.caller, id)).get('Books')).toMatchObject({ x: placed.x, y: placed.y })
-  // Aligned to the last one selected.
+  // A strip comes when several are selected; they line up with the one that has the focus, and step through layers.
+  const strip = page.getByRole('toolbar', { name: 'Line up by hand' })
   await topic(page, 'Shelving').click()
+  await expect(topic(page, 'Shelving')).toHaveAttribute('aria-selected', 'true')
+  await expect(strip).toHaveCount(0)
   await topic(page, 'Lift').click({ modifiers: ['Control'] })
-  await panel.getByRole('button', { name: 'Left edges' }).click()
+  await expect(strip.getByText('with “Lift”')).toBeVisible()
+  await strip.getByRole('button', { name: 'One layer to the front' }).click()
+  await expect.poll(async () => (await topicsOf(ines.caller, id)).get('Lift')?.z).toBe(1)
+  await strip.getByRole('button', { name: 'Left edges' }).click()
   await expect.poll(async () => Math.round((await at('Shelving')).x - (await at('Lift')).x)).toBe(0)
 })
 

@@ -49,7 +49,7 @@ export const ARRANGE: readonly Command[] = [
       'Arrange',
       `align-${line}`,
       `Align by hand: ${line === 'centre' ? 'in one row' : line === 'middle' ? 'in one column' : `${line} edges`}`,
-      'The last one selected stays where it is.',
+      'The one that has the focus stays where it is.',
       desk => alignSelection(desk, line),
     ),
   ),
@@ -61,6 +61,12 @@ export const ARRANGE: readonly Command[] = [
   ),
   command('Arrange', 'front', 'Bring to the front', 'Over other topics that stand by hand.', desk =>
     layer(desk, 'front'),
+  ),
+  command('Arrange', 'forward', 'One layer to the front', 'Past the next topic that lies over it.', desk =>
+    layer(desk, 'forward'),
+  ),
+  command('Arrange', 'backward', 'One layer to the back', 'Past the next topic that lies under it.', desk =>
+    layer(desk, 'backward'),
   ),
   command('Arrange', 'back', 'Send to the back', 'Behind other topics that stand by hand.', desk =>
     layer(desk, 'back'),

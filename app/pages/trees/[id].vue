@@ -184,6 +184,7 @@ function choosePicture(event: Event): void {
         <LazyTieBox v-if="desk.tie.value" :key="desk.tie.value.id" />
         <LazyPreviewCard v-if="desk.previewed.value" :key="desk.previewed.value.topic" />
         <UploadsBox />
+        <HandStrip v-if="desk.view.value === 'canvas'" />
         <WhereBar />
         <LazyOverviewWindow
           v-if="page.overviewOpen.value && canvas && desk.view.value === 'canvas'"
