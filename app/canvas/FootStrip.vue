@@ -22,8 +22,8 @@ const line = computed(() => {
   return state === 'opening' ? 'connecting' : `offline${edits}`
 })
 /** One rung a level, the last for all of them; a very deep tree's ladder is cut, since nobody counts to thirty. */
-const MOST_RUNGS = 12
-const rungs = computed(() => Math.min(MOST_RUNGS, desk.levels.value))
+const MOST_RUNGS = 9
+const rungs = computed(() => (desk.levels.value === 0 ? 0 : Math.max(2, Math.min(MOST_RUNGS, desk.levels.value))))
 const opened = computed(() => (desk.depth.value === 0 ? rungs.value : (desk.depth.value ?? 0)))
 const waitingLines = computed(() => {
   void desk.lateTick.value
@@ -181,7 +181,7 @@ const found = computed(() => desk.finding.matches.value.length)
 }
 .ladder button {
   position: relative;
-  width: 16px;
+  width: 24px;
   height: 24px;
   border: 0;
   padding: 0;
@@ -191,21 +191,21 @@ const found = computed(() => desk.finding.matches.value.length)
 .ladder button::before {
   content: '';
   position: absolute;
-  left: 7px;
+  left: 11px;
   top: 6px;
   width: 2px;
   height: 12px;
   background: var(--quiet);
 }
 .ladder .climbed::before {
-  left: 5px;
+  left: 9px;
   width: 6px;
   top: 3px;
   height: 18px;
   background: var(--porch);
 }
 .ladder button:hover::before {
-  left: 5px;
+  left: 9px;
   width: 6px;
 }
 @media (max-width: 900px) {

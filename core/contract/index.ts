@@ -1,5 +1,7 @@
 export * from './live'
+export { EXPORT_FORMATS, idSchema, IMPORT_FORMATS, MINUTES_FORMATS, type Access, type Operation } from './operation'
 export * from './operations'
+export * from './openapi'
 export * from '../access/roles'
 export * from '../access/principal'
 export * from './shown'

@@ -257,6 +257,8 @@ async function entered(page: Page, state: State, before: Command | undefined, co
  */
 async function reset(page: Page): Promise<void> {
   for (let i = 0; i < 3; i++) await page.keyboard.press('Escape')
+  // What the last command did is on the screen, and so is whether it can be undone.
+  await page.evaluate(() => new Promise(done => requestAnimationFrame(() => setTimeout(done))))
   const asked = () =>
     page.evaluate(() => {
       const button = (name: string): HTMLButtonElement | null => document.querySelector(`button[aria-label="${name}"]`)

@@ -270,7 +270,7 @@ test('markers, done, due, people and many at once', async ({ browser }) => {
     .poll(async () => (await caller.open(id)).snapshot.topics.find(one => one.title === 'Lamps')?.done)
     .toBe(25)
   await page.keyboard.press('d')
-  await expect(topic(page, /^Lamps, Ines Brandt, done/)).toBeVisible()
+  await expect(topic(page, /^Lamps, Question, Ines Brandt, done/)).toBeVisible()
 })
 
 test('dragging shows where the branch lands; Esc cancels; dropped on nothing it is loose', async ({ browser }) => {

@@ -354,7 +354,10 @@ test('references show a topic elsewhere, live, here and from another tree; witho
   await ines.page.keyboard.press('Control+z')
   await expect(topic(rana.page, /^Books and maps, 50 %$/)).toBeVisible()
   await topic(ines.page, /^Books and maps, 50 %, shown/).click()
-  await ines.page.getByRole('button', { name: 'To the original' }).click()
+  await ines.page
+    .getByRole('complementary', { name: 'About the selection' })
+    .getByRole('button', { name: 'To the original' })
+    .click()
   await expect(topic(ines.page, /^Books and maps, 50 %$/)).toHaveAttribute('aria-selected', 'true')
 
   await topic(ines.page, 'Agenda').click()

@@ -146,7 +146,7 @@ test('words after // become details, and what isn’t understood stays text', as
   await expect(page.getByRole('status').filter({ hasText: '40 % done' })).toBeVisible()
   await page.keyboard.press('Enter')
   await page.keyboard.press('Escape')
-  await expect(topic(page, /^Order shelving \/\/ oak, IB, in 3 d, 40 %/)).toBeVisible()
+  await expect(topic(page, /^Order shelving \/\/ oak, At risk, Ines Brandt, in 3 d, 40 %/)).toBeVisible()
   const made = (await caller.open(id)).snapshot.topics.at(-1)!
   expect(made).toMatchObject({ title: 'Order shelving // oak', done: 40, people: [caller.id], markers: ['at-risk'] })
 })

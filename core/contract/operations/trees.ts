@@ -1,0 +1,198 @@
+import { z } from 'zod'
+import { ARRANGEMENTS } from '../../tree/fields'
+import { editSchema } from '../../tree/change'
+import { savedView } from '../../tree/view'
+import { idSchema, title, tree, EXPORT_FORMATS, IMPORT_FORMATS, operation } from '../operation'
+
+/** Trees: made, opened, changed, brought back, taken along; their files, pictures and views. */
+export const TREES = {
+  listTrees: operation(
+    'GET',
+    '/api/trees',
+    'person',
+    'Trees one has a role in. `text` is looked for in titles, descriptions, tags and topics.',
+    {
+      query: z.object({
+        scope: z.enum(['all', 'mine', 'shared', 'trash', 'starters']).default('all'),
+        text: z.string().max(200).optional(),
+        tag: z.string().max(60).optional(),
+      }),
+    },
+  ),
+  newTree: operation('POST', '/api/trees', 'person', 'Makes a tree: its centre alone, or what a starter has.', {
+    body: z.strictObject({
+      title: title.optional(),
+      arrangement: z.enum(ARRANGEMENTS).optional(),
+      starter: idSchema.optional(),
+    }),
+  }),
+  listStarters: operation(
+    'GET',
+    '/api/starters',
+    'person',
+    'The starters that come with the app. One’s own are trees in the scope `starters`.',
+  ),
+  importTree: operation(
+    'POST',
+    '/api/trees/import',
+    'person',
+    'Makes a tree from a file. A file that can’t be read makes nothing.',
+    {
+      // `parents`: which row of a CSV file is meant, where several have the title that another names as its parent.
+      body: z.strictObject({
+        format: z.enum(IMPORT_FORMATS),
+        name: z.string().max(300),
+        text: z.string(),
+        parents: z.record(z.string(), z.int()).optional(),
+      }),
+    },
+  ),
+  openTree: operation('GET', '/api/trees/{id}', 'viewer', 'A whole tree with its number, one’s role and its people.', {
+    params: tree,
+  }),
+  renameTree: operation('PATCH', '/api/trees/{id}', 'editor', 'Renames a tree, which is its centre’s title.', {
+    params: tree,
+    body: z.strictObject({ title }),
+  }),
+  duplicateTree: operation(
+    'POST',
+    '/api/trees/{id}/duplicate',
+    'viewer',
+    'Copies a tree, as a new one or as a starter.',
+    {
+      params: tree,
+      body: z.strictObject({
+        notes: z.boolean(),
+        people: z.boolean(),
+        dates: z.boolean(),
+        progress: z.boolean(),
+        shift: z.int().min(-3650).max(3650),
+        starter: z.boolean().default(false),
+        title: title.optional(),
+      }),
+    },
+  ),
+  treePicture: operation('GET', '/api/trees/{id}/picture.svg', 'viewer', 'A small picture of the tree.', {
+    params: tree,
+    query: z.object({ theme: z.enum(['light', 'dusk']).optional() }),
+  }),
+  addPicture: operation(
+    'POST',
+    '/api/trees/{id}/pictures',
+    'editor',
+    'Stores a picture, sent as it is. It’s drawn anew; what isn’t a picture is refused.',
+    { params: tree },
+  ),
+  addPictureFrom: operation(
+    'POST',
+    '/api/trees/{id}/pictures/from-address',
+    'editor',
+    'Stores a picture from a public web address.',
+    { params: tree, body: z.strictObject({ address: z.string().max(4000) }) },
+  ),
+  openFile: operation(
+    'GET',
+    '/api/trees/{id}/files/{file}',
+    'viewer',
+    'A file of the tree, or the part of it that a Range header asks for. Pictures that were drawn here may be shown; anything else is a download.',
+    {
+      params: z.object({ id: idSchema, file: z.string().regex(/^[0-9a-f]{64}$/) }),
+      query: z.object({ name: z.string().max(200).optional() }),
+    },
+  ),
+  bringFiles: operation(
+    'POST',
+    '/api/trees/{id}/files/from-tree',
+    'editor',
+    'Gives this tree files of another one that one may see.',
+    {
+      params: tree,
+      body: z.strictObject({ tree: idSchema, files: z.array(z.string().regex(/^[0-9a-f]{64}$/)).max(2000) }),
+    },
+  ),
+  attach: operation(
+    'POST',
+    '/api/trees/{id}/attachments',
+    'editor',
+    'Stores a file, sent as it is. What comes back can be put on a topic with a `put` change of the set `files`.',
+    { params: tree, query: z.object({ name: z.string().min(1).max(400) }) },
+  ),
+  listRollUps: operation(
+    'GET',
+    '/api/trees/{id}/roll-ups',
+    'viewer',
+    'What each branch with tasks below comes to: how many are done, percent, earliest and latest day.',
+    { params: tree },
+  ),
+  listChanges: operation('GET', '/api/trees/{id}/changes', 'viewer', 'When each person last changed each topic.', {
+    params: tree,
+  }),
+  listViews: operation(
+    'GET',
+    '/api/trees/{id}/views',
+    'viewer',
+    'The views of a tree that one keeps for oneself. Shared ones are in the tree’s fields.',
+    { params: tree },
+  ),
+  keepView: operation('PUT', '/api/trees/{id}/views/{view}', 'viewer', 'Keeps a view for oneself.', {
+    params: z.object({ id: idSchema, view: idSchema }),
+    body: savedView.omit({ id: true }),
+  }),
+  dropView: operation('DELETE', '/api/trees/{id}/views/{view}', 'viewer', 'Drops one of one’s own views.', {
+    params: z.object({ id: idSchema, view: idSchema }),
+  }),
+  listShown: operation(
+    'GET',
+    '/api/trees/{id}/shown',
+    'viewer',
+    'What this tree’s references to other trees show, as far as one may see it.',
+    { params: tree },
+  ),
+  findPlaces: operation('GET', '/api/places', 'person', 'Towns by name, with their coordinates (WGS 84).', {
+    query: z.object({ text: z.string().max(120) }),
+  }),
+  trashTree: operation('DELETE', '/api/trees/{id}', 'owner', 'Moves a tree to the trash. It can be brought back.', {
+    params: tree,
+  }),
+  restoreTree: operation('POST', '/api/trees/{id}/restore', 'owner', 'Brings a tree back from the trash.', {
+    params: tree,
+  }),
+  seenTree: operation('POST', '/api/trees/{id}/seen', 'viewer', 'Notes that one has seen the tree up to a number.', {
+    params: tree,
+    body: z.strictObject({ version: z.int().min(0) }),
+  }),
+  listEdits: operation(
+    'GET',
+    '/api/trees/{id}/edits',
+    'viewer',
+    'Edits after a number, 500 at most; of one topic only, if it’s named.',
+    { params: tree, query: z.object({ since: z.coerce.number().int().min(0).default(0), topic: idSchema.optional() }) },
+  ),
+  edit: operation(
+    'POST',
+    '/api/trees/{id}/edits',
+    'viewer',
+    'Makes an edit: any, as an editor; one’s own answer to a meeting, as anybody. The same id sent twice counts once.',
+    { params: tree, body: editSchema },
+  ),
+  takeBack: operation(
+    'POST',
+    '/api/trees/{id}/edits/{number}/take-back',
+    'editor',
+    'Takes an edit back as one, over whatever has been done since; says what stays because others worked on it.',
+    { params: z.object({ id: idSchema, number: z.coerce.number().int().min(1) }) },
+  ),
+  bringBack: operation(
+    'POST',
+    '/api/trees/{id}/moments/{number}/return',
+    'editor',
+    'Makes the tree, or one branch, what it was after an edit, as one edit that can be taken back.',
+    {
+      params: z.object({ id: idSchema, number: z.coerce.number().int().min(0) }),
+      body: z.strictObject({ branch: idSchema.nullable().optional() }),
+    },
+  ),
+  exportTree: operation('GET', '/api/trees/{id}/export/{format}', 'viewer', 'The tree as a file.', {
+    params: z.object({ id: idSchema, format: z.enum(EXPORT_FORMATS) }),
+  }),
+} as const
