@@ -115,7 +115,10 @@ const classes = computed(() => {
   ]
 })
 
-/** When the pointer rests on a sign, what hangs there is shown. */
+/**
+ * When the pointer has moved onto a sign or the small print and rests there, what hangs there is shown. A plank that comes
+ * to lie under a pointer that stands still was not pointed at.
+ */
 const REST_MS = 320
 const LEAVE_MS = 260
 let resting = 0
@@ -125,11 +128,9 @@ function press(): void {
   pressed = true
   clearTimeout(resting)
 }
-function rest(event: PointerEvent): void {
+function rest(): void {
   clearTimeout(resting)
-  // A plank that comes to lie under a pointer that stands still was not pointed at.
-  const stands = event.movementX === 0 && event.movementY === 0
-  if (stands || pressed || desk.previewed.value?.pinned) return
+  if (pressed || desk.previewed.value?.pinned) return
   resting = window.setTimeout(() => {
     desk.previewed.value = { topic: props.shown.id, pinned: false }
   }, REST_MS)
@@ -229,12 +230,12 @@ function pull(event: PointerEvent): void {
         tabindex="-1"
         :aria-label="`${sign.name}: open`"
         @click.stop="openSign(desk, shown.id, sign.kind)"
-        @pointerenter="rest"
+        @pointermove="rest"
         @pointerleave="unrest">
         <Icon :name="sign.icon" size="13" />
       </button>
     </div>
-    <div v-if="shown.drawn.smallPrint.length" class="small" @pointerenter="rest" @pointerleave="unrest">
+    <div v-if="shown.drawn.smallPrint.length" class="small" @pointermove="rest" @pointerleave="unrest">
       <span v-for="piece in shown.drawn.smallPrint" :key="piece.text" :class="piece.tone">{{ piece.text }}</span>
       <Icon v-if="topic.done === 100" name="lucide:check" size="12" class="ok" />
     </div>

@@ -552,6 +552,7 @@ test('commands by name: even sides, front and back, equal gaps, zoom to the sele
     await expect(page.getByRole('dialog', { name: 'Everything box' })).toHaveCount(0)
   }
   await pasteText(page, { 'text/plain': 'A\nB\nC\n\tC1\n\tC2\n\tC3\n\tC4' })
+  await expect.poll(async () => (await topicsOf(caller, id)).has('C4')).toBe(true)
   const side = async (title: string) => (await topicsOf(caller, id)).get(title)!.side
   const before = await topicsOf(caller, id)
   await caller.edit(
