@@ -1,5 +1,5 @@
 export * from './live'
-export { EXPORT_FORMATS, idSchema, IMPORT_FORMATS, MINUTES_FORMATS, type Access, type Operation } from './operation'
+export { EXPORT_FORMATS, IMPORT_FORMATS, type Operation } from './operation'
 export * from './operations'
 export * from './openapi'
 export * from '../access/roles'
