@@ -228,21 +228,15 @@ function paintTies(part: number): void {
     if (drawnTies.value.length > 0) drawnTies.value = []
     return
   }
-  const seen = view.seen()
-  drawnTies.value = tieDrawer
-    .draw(desk.tree, links, layout, {
-      filter: finding,
-      hueOf: id => dressing.hueOf(id),
-      colour: hue => colourIn(dressing.wear, hue),
-      at: part < 1 ? placed => passage.at(placed, part) : null,
-      pulled: pulledTie,
-      lettering: labelScale(view.zoom),
-    })
-    .filter(({ thread: { points } }) => {
-      const [left, right] = [Math.min(...points.map(({ x }) => x)), Math.max(...points.map(({ x }) => x))]
-      const [top, bottom] = [Math.min(...points.map(({ y }) => y)), Math.max(...points.map(({ y }) => y))]
-      return meets(seen, { x: left, y: top, width: right - left + 1, height: bottom - top + 1 })
-    })
+  drawnTies.value = tieDrawer.draw(desk.tree, links, layout, view.seen(), {
+    filter: finding,
+    hueOf: id => dressing.hueOf(id),
+    colour: hue => colourIn(dressing.wear, hue),
+    at: part < 1 ? placed => passage.at(placed, part) : null,
+    pulled: pulledTie,
+    lettering: labelScale(view.zoom),
+  })
+  if (tieDrawer.behind) request()
 }
 
 function pullTie(from: TopicId, id: string, bend: Point | null): void {

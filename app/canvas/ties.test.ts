@@ -13,6 +13,8 @@ function grow(...topics: [id: string, parent: string | null, given?: Initial][])
 }
 const tie = (to: string, id = `to-${to}`) => ({ id, to, label: '', ends: 'to' as const, bend: null, hue: null })
 
+const EVERYWHERE = { x: -1e4, y: -1e4, width: 2e4, height: 2e4 }
+
 describe('cross-links of an open tree', () => {
   const open = () => {
     const tree = grow(
@@ -32,8 +34,13 @@ describe('cross-links of an open tree', () => {
     }
     const plain = { isDim: () => false, isHidden: () => false }
     const drawn = (filter: typeof plain | { isDim(id: string): boolean; isHidden(id: string): boolean } = plain) =>
-      new TieDrawer()
-        .draw(tree, ties.all(), layout, { filter, hueOf: () => '#111111', colour: hue => `hue ${hue}`, at: null })
+      new TieDrawer(Infinity)
+        .draw(tree, ties.all(), layout, EVERYWHERE, {
+          filter,
+          hueOf: () => '#111111',
+          colour: hue => `hue ${hue}`,
+          at: null,
+        })
         .map(({ from, tie: { to }, faint, dim, hue }) => ({ from, to, faint, dim, hue }))
     return { tree, ties, folds, layout, make, drawn }
   }
@@ -77,5 +84,34 @@ describe('cross-links of an open tree', () => {
     const { drawn } = open()
     expect(drawn({ isDim: id => id === 'b1', isHidden: () => false }).map(({ dim }) => dim)).toEqual([true, false])
     expect(drawn({ isDim: () => false, isHidden: id => id === 'b1' }).map(({ from }) => from)).toEqual(['d'])
+  })
+  it('are looked for once, in sight alone, and again when a plank near them moves; meanwhile they go along', () => {
+    const { tree, ties, layout, make } = open()
+    const drawer = new TieDrawer(Infinity)
+    const draw = (seen = EVERYWHERE) =>
+      drawer.draw(tree, ties.all(), layout, seen, {
+        filter: { isDim: () => false, isHidden: () => false },
+        hueOf: () => '#111111',
+        colour: hue => hue,
+        at: null,
+      })
+    const first = draw()
+    expect(first.map(({ thread }) => thread.clear)).toEqual([true, true])
+    expect(draw().map(({ thread }, i) => thread === first[i]!.thread)).toEqual([true, true])
+    expect(draw({ x: 9e3, y: 9e3, width: 10, height: 10 })).toEqual([])
+    // What changes no place keeps the ways; a topic between them doesn't.
+    make({ op: 'set', topic: 'a', field: 'done', value: 50 })
+    expect(draw().map(({ thread }, i) => thread === first[i]!.thread)).toEqual([true, true])
+    make({ op: 'add', topic: 'b2', parent: 'b', order: 'a9', with: { title: 'b2' } })
+    expect(draw().every(({ thread }, i) => thread !== first[i]!.thread)).toBe(true)
+    expect(drawer.behind).toBe(false)
+    // Without time left for it, the old way goes along with its ends, and is looked for afterwards.
+    drawer.budget = -1
+    make({ op: 'add', topic: 'b3', parent: 'b', order: 'aa', with: { title: 'b3' } })
+    const late = draw()
+    expect([late.length, drawer.behind]).toEqual([2, true])
+    drawer.budget = Infinity
+    expect(draw().map(({ thread }) => thread.clear)).toEqual([true, true])
+    expect(drawer.behind).toBe(false)
   })
 })

@@ -1,6 +1,6 @@
 import type { Layout, Placed } from '#core/arrange/layout'
-import type { Rect } from '#core/arrange/place'
-import { labelPlace, type Point, roomBetween, type Thread, thread } from '#core/arrange/thread'
+import { meets, type Rect } from '#core/arrange/place'
+import { labelPlace, type Point, roomBetween, sameRect, type Thread, thread } from '#core/arrange/thread'
 import type { CrossLink } from '#core/derive/cross-links'
 import { type Tie, topicOf, type TopicId, type Tree } from '#core/tree'
 import { expectField } from '~/focus/typeahead'
@@ -34,27 +34,47 @@ export interface TieDrawing {
   readonly lettering?: number
 }
 
+/** A way as it was looked for last, with what it depends on. */
 interface Known {
-  readonly mark: string
+  readonly a: Rect
+  readonly b: Rect
+  readonly bend: Point | null
+  /** The planks around, in one number: another when one of them stands elsewhere. */
+  readonly around: number
+  readonly planks: readonly Placed[]
   readonly thread: Thread
-  readonly label: Point
+  /** Where the label stands, and for which words and size. */
+  label: Point
+  lettered: string
 }
 
-/** Cross-links as they run between what is laid out; each way is kept until a plank moves. */
+/** What of a frame may go into looking for ways, ms; what is left over is done in the next. */
+const BUDGET_MS = 6
+
+/**
+ * Cross-links as they run between what is laid out. A way is looked for when it comes in sight, and again when a plank near
+ * it has moved; where there are too many for one frame, the others keep the way they had, moved along with their ends.
+ */
 export class TieDrawer {
   private readonly known = new Map<string, Known>()
-  private revision = -1
+  private readonly checked = new Map<string, number>()
+  /** Whether ways are still to be looked for, in the next frame. */
+  behind = false
 
+  constructor(public budget = BUDGET_MS) {}
+
+  /** Those that may be seen in a part of the canvas. */
   draw(
     tree: Tree,
     links: readonly CrossLink[],
     layout: Layout,
+    seen: Rect,
     { filter, hueOf, colour, at, pulled, lettering = 1 }: TieDrawing,
   ): DrawnTie[] {
-    if (this.revision !== layout.revision) this.known.clear()
-    this.revision = layout.revision
+    const until = performance.now() + this.budget
+    this.behind = false
     const places = new Map<TopicId, Placed | null>()
-    const seen = (id: TopicId): Placed | null => {
+    const standIn = (id: TopicId): Placed | null => {
       for (let up: TopicId | null = id; up !== null; up = tree.topics.get(up)?.parent ?? null) {
         let placed = places.get(up)
         if (placed === undefined) places.set(up, (placed = layout.find(up)))
@@ -63,14 +83,19 @@ export class TieDrawer {
       return null
     }
     return links.flatMap(({ from, tie }): DrawnTie[] => {
-      const [a, b] = [seen(from), seen(tie.to)]
-      if (!a || !b || a.id === b.id || filter.isHidden(from) || filter.isHidden(tie.to)) return []
+      if (filter.isHidden(from) || filter.isHidden(tie.to)) return []
+      const [a, b] = [standIn(from), standIn(tie.to)]
+      if (!a || !b || a.id === b.id) return []
       const bend = pulled?.id === tie.id && pulled.from === from ? pulled.bend : tie.bend
+      const room = roomBetween(a, b, bend && pulledTo(a, b, bend))
+      if (!meets(room, seen)) return []
       return [
         {
           from,
           tie,
-          ...(at ? onTheWay(at(a), at(b)) : this.way(layout, `${from}/${tie.id}`, a, b, bend, tie.label, lettering)),
+          ...(at
+            ? plainWay(at(a), at(b))
+            : this.way(layout, `${from}/${tie.id}`, { a, b, bend, room, label: tie.label, lettering }, until)),
           hue: tie.hue === null ? hueOf(from) : colour(tie.hue),
           faint: a.id !== from || b.id !== tie.to,
           dim: filter.isDim(from) || filter.isDim(tie.to),
@@ -82,21 +107,66 @@ export class TieDrawer {
   private way(
     layout: Layout,
     key: string,
-    a: Placed,
-    b: Placed,
-    bend: Point | null,
-    label: string,
-    lettering: number,
+    { a, b, bend, room, label, lettering }: Wanted,
+    until: number,
   ): { thread: Thread; label: Point } {
-    const mark = `${a.id} ${b.id} ${bend?.x} ${bend?.y} ${label} ${lettering}`
-    const known = this.known.get(key)
-    if (known?.mark === mark) return known
-    const planks = planksIn(layout, roomBetween(a, b, bend && pulledTo(a, b, bend)))
-    const made = thread(a, b, planks, bend)
-    const width = LETTER * lettering * label.length
-    const drawn = { mark, thread: made, label: labelPlace(made, width, LINE * lettering, planks) }
-    this.known.set(key, drawn)
-    return drawn
+    let known = this.known.get(key)
+    if (!known || this.checked.get(key) !== layout.revision || !sameBend(known.bend, bend)) {
+      const planks = planksIn(layout, room)
+      const around = sumOf(planks)
+      if (
+        !known ||
+        known.around !== around ||
+        !sameRect(known.a, a) ||
+        !sameRect(known.b, b) ||
+        !sameBend(known.bend, bend)
+      ) {
+        if (performance.now() > until) {
+          this.behind = true
+          return (known && alongWith(known, a, b)) ?? plainWay(a, b)
+        }
+        known = { a, b, bend, around, planks, thread: thread(a, b, planks, bend), label: HERE, lettered: '' }
+        this.known.set(key, known)
+      }
+      this.checked.set(key, layout.revision)
+    }
+    const lettered = `${lettering} ${label}`
+    if (known.lettered !== lettered) {
+      known.label = labelPlace(known.thread, LETTER * lettering * label.length, LINE * lettering, known.planks)
+      known.lettered = lettered
+    }
+    return known
+  }
+}
+
+interface Wanted {
+  readonly a: Placed
+  readonly b: Placed
+  readonly bend: Point | null
+  readonly room: Rect
+  readonly label: string
+  readonly lettering: number
+}
+
+const HERE: Point = { x: 0, y: 0 }
+const sameBend = (p: Point | null, q: Point | null): boolean => p?.x === q?.x && p?.y === q?.y
+
+/** A number for where planks stand (FNV-1a over their numbers), so that a move of any of them is noticed. */
+function sumOf(planks: readonly Rect[]): number {
+  let sum = 0x811c9dc5
+  for (const { x, y, width, height } of planks)
+    for (const value of [x, y, width, height]) sum = Math.imul(sum ^ Math.round(value * 8), 0x01000193)
+  return sum
+}
+
+/** The way as it was, moved with its ends when both moved alike; null when they didn't. */
+function alongWith({ a, b, thread, label }: Known, nowA: Rect, nowB: Rect): { thread: Thread; label: Point } | null {
+  const [dx, dy] = [nowA.x - a.x, nowA.y - a.y]
+  if (nowB.x - b.x !== dx || nowB.y - b.y !== dy || nowA.width !== a.width || nowB.width !== b.width) return null
+  const moved = ({ x, y }: Point): Point => ({ x: x + dx, y: y + dy })
+  return {
+    thread: { ...thread, points: thread.points.map(moved), halfway: moved(thread.halfway) },
+    label: moved(label),
   }
 }
 
@@ -112,8 +182,8 @@ const pulledTo = (a: Placed, b: Placed, bend: Point): Point => ({
   y: (a.y + a.height / 2 + b.y + b.height / 2) / 2 + bend.y,
 })
 
-/** While planks glide it goes the plain way; the way round is looked for when they stand. */
-function onTheWay(a: Placed, b: Placed): { thread: Thread; label: Point } {
+/** The plain way, past whatever stands there: while planks glide, and until the way round has been looked for. */
+function plainWay(a: Placed, b: Placed): { thread: Thread; label: Point } {
   const made = thread(a, b, [])
   return { thread: made, label: labelPlace(made, 0, 0, []) }
 }

@@ -2,8 +2,9 @@ import type { Rect } from './place'
 
 /*
  * How a cross-link is drawn: a thread that runs along and across like brackets, round the planks, by the shortest way that
- * has few bends. The way is looked for on the grid of lines that pass the planks' edges at a little distance, by Dijkstra's
- * rule with a price for each bend: among rectangles a shortest way along and across always runs on that grid.
+ * has few bends. The way is looked for on the grid of lines that pass the planks' edges at a little distance, with a price for
+ * each bend: among rectangles a shortest way along and across always runs on that grid. Rule: A* (Hart, Nilsson and Raphael
+ * 1968), which looks towards the end first; what is left along and across never says more than the way will cost.
  * Lengths in canvas units.
  */
 
@@ -53,7 +54,7 @@ export function roomBetween(a: Rect, b: Rect, through: Point | null = null): Rec
 export function thread(a: Rect, b: Rect, planks: readonly Rect[], bend: Point | null = null): Thread {
   const [from, to] = [middleOf(a), middleOf(b)]
   const halfway = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }
-  const others = planks.filter(plank => !same(plank, a) && !same(plank, b))
+  const others = planks.filter(plank => !sameRect(plank, a) && !sameRect(plank, b))
   const near =
     others.length <= MOST
       ? others
@@ -77,7 +78,8 @@ export function thread(a: Rect, b: Rect, planks: readonly Rect[], bend: Point | 
   return { points: straightened([...first, ...second.slice(1)]), halfway, clear: true }
 }
 
-const same = (a: Rect, b: Rect): boolean => a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height
+export const sameRect = (a: Rect, b: Rect): boolean =>
+  a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height
 const away = (plank: Rect, a: Rect, b: Rect): number => {
   const at = middleOf(plank)
   return Math.min(
@@ -157,6 +159,13 @@ function route(starts: readonly Exit[], ends: readonly Exit[], walls: readonly R
   const cellOf = ({ x, y }: Point): number => ys.index.get(y)! * columns + xs.index.get(x)!
   const startAt = new Map(starts.map(exit => [cellOf(exit.at), exit]))
   const endAt = new Map(ends.map(exit => [cellOf(exit.at), exit]))
+  // The least that is left from a column, or from a row: the way may end at any of the ends.
+  const leftAlong = xs.at.map(x => Math.min(...ends.map(({ at }) => Math.abs(at.x - x))))
+  const leftAcross = ys.at.map(y => Math.min(...ends.map(({ at }) => Math.abs(at.y - y))))
+  const left = (cell: number): number => {
+    const column = cell % columns
+    return leftAlong[column]! + leftAcross[(cell - column) / columns]!
+  }
   if (from) {
     const [cell, { at }] = [...startAt][0]!
     if (from.y === at.y) across[from.x < at.x ? cell - 1 : cell] = 1
@@ -166,14 +175,14 @@ function route(starts: readonly Exit[], ends: readonly Exit[], walls: readonly R
     // Leaving a side along it would hug the plank: the first stretch goes on as the exit does.
     for (const way of at === edge || (at.x === edge.x && at.y === edge.y) ? [0, 1] : [at.y === edge.y ? 0 : 1]) {
       cost[cell * 2 + way] = 0
-      queue.push(cell * 2 + way, 0)
+      queue.push(cell * 2 + way, left(cell))
     }
   for (;;) {
     const state = queue.pop()
     if (state < 0) return null
     const now = cost[state]!
-    if (queue.lastCost > now) continue
     const cell = state >> 1
+    if (queue.lastCost > now + left(cell)) continue
     const way = state & 1
     const end = endAt.get(cell)
     if (end && arrives(end, way)) return straightened(trace(state, end))
@@ -199,7 +208,7 @@ function route(starts: readonly Exit[], ends: readonly Exit[], walls: readonly R
     if (total >= cost[to]!) return
     cost[to] = total
     cameFrom[to] = from
-    queue.push(to, total)
+    queue.push(to, total + left(to >> 1))
   }
   function trace(state: number, end: Exit): Point[] {
     const points: Point[] = [end.edge]
