@@ -215,9 +215,15 @@ export class Desk {
     this.elsewhere.askOfNew()
     this.mend()
     if (touched.has(null)) this.redress()
-    else if (touched.has(this.tree.centre)) this.dressing.refresh()
+    else if (this.touchesMains(touched)) this.dressing.refresh()
     this.finding.changed()
     this.tell(touched.has(null) || this.hiding ? 'all' : deeper.length > 0 ? new Set([...touched, ...deeper]) : touched)
+  }
+
+  /** Whether the main branches, or the colours they wear, may be others. */
+  private touchesMains(touched: Touched): boolean {
+    const { centre, topics } = this.tree
+    return touched.has(centre) || [...touched].some(id => id !== null && topics.get(id)?.parent === centre)
   }
 
   private onReplaced(): void {

@@ -1,15 +1,7 @@
-import { numberPart } from '../tree/numbering'
-import type { Numbering } from '../tree/substance'
+import { numberUnder, type Under, underOf } from '../tree/numbering'
 import type { Topic, TopicId } from '../tree/topic'
 import { childrenOf, type Tree } from '../tree/tree'
 import { type Derived, NONE_STALE, type Stale } from './derived'
-
-/** What numbers the children of a topic: its own numbering, or what is left of the one from above. */
-interface Under {
-  readonly numbering: Numbering
-  readonly level: number
-  readonly before: string
-}
 
 interface Numbered {
   readonly number: string
@@ -120,7 +112,7 @@ export class Numbers implements Derived {
       this.known.set(id, { number, under })
       for (const [place, kid] of childrenOf(tree, id).entries()) {
         const had = this.known.get(kid)
-        const wanted = under ? joined(under, place + 1) : ''
+        const wanted = under ? numberUnder(under, place + 1) : ''
         if (had?.number === wanted && sameUnder(had.under, underOf(tree.topics.get(kid)!, under, wanted))) continue
         this.known.set(kid, { number: wanted, under: had?.under ?? null })
         if ((had?.number ?? '') !== wanted) others.push(kid)
@@ -129,16 +121,6 @@ export class Numbers implements Derived {
     }
     return others
   }
-}
-
-function underOf({ numbering }: Topic, above: Under | null, number: string): Under | null {
-  if (numbering) return { numbering, level: 0, before: '' }
-  return above && above.level + 1 < above.numbering.levels ? { ...above, level: above.level + 1, before: number } : null
-}
-
-function joined(under: Under, place: number): string {
-  const part = numberPart(under.numbering.scheme, under.level, place)
-  return under.before === '' ? part : `${under.before}.${part}`
 }
 
 const sameUnder = (a: Under | null, b: Under | null): boolean =>

@@ -1,9 +1,9 @@
 import { Layout } from '../arrange/layout'
 import { colourIn, wearOf } from '../dress/wear'
-import { HUES } from '../tree/branch-hue'
+import { chosenHue, wornHues } from '../tree/branch-hue'
 import { lookOf } from '../tree/looks'
 import type { TopicId } from '../tree/topic'
-import { childrenOf, topicOf, type Tree } from '../tree/tree'
+import { topicOf, type Tree } from '../tree/tree'
 
 /** Planks beyond this number are left out: they would be smaller than a pixel anyway. */
 const MOST_PLANKS = 400
@@ -16,14 +16,10 @@ const LETTER = 6.6
  */
 export function smallPicture(tree: Tree, width: number, height: number, today: string, dusk = false): string {
   const wear = wearOf(lookOf(tree.fields), dusk)
-  const mains = new Map(childrenOf(tree, tree.centre).map((id, i) => [id, i]))
+  const worn = wornHues(tree)
   const hueOf = (id: TopicId): string => {
-    for (let at = topicOf(tree, id); ; at = topicOf(tree, at.parent)) {
-      if (at.hue !== null) return colourIn(wear, at.hue)
-      if (at.id === tree.centre) return wear.centre
-      if (at.parent === null || at.parent === tree.centre)
-        return wear.hues[at.branchHue ?? (mains.get(at.id) ?? 0) % HUES]!
-    }
+    const hue = chosenHue(tree, id, worn)
+    return hue === null ? wear.centre : colourIn(wear, hue)
   }
   const size = (id: TopicId): { width: number; height: number } => {
     const letters = Math.min(topicOf(tree, id).title.length, 120)

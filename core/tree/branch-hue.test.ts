@@ -3,6 +3,7 @@ import {
   addAt,
   applyChanges,
   BLANK,
+  chosenHue,
   emptyTree,
   fromSnapshot,
   moveTo,
@@ -11,6 +12,7 @@ import {
   topicOf,
   type Tree,
   withBranchHues,
+  wornHues,
 } from './index'
 
 function move(): { tree: Tree; make: (title: string, parent?: string, hue?: number) => void; hues: () => object } {
@@ -62,6 +64,20 @@ describe('the colour of a branch', () => {
     make('Money')
     applyChanges(tree, withBranchHues(tree, moveTo(tree, ['Books'], { parent: 'c', index: 0 }).changes))
     expect(hues()).toEqual({ 'Fit-out': 0, Lift: 2, Books: 1, Money: 1 })
+  })
+  it('is worn and counted by branches that were given none, as those made outside a browser', () => {
+    const { tree, make } = move()
+    make('Fit-out')
+    for (const title of ['Books', 'People'])
+      applyChanges(tree, addAt(tree, { parent: 'c', index: 0 }, () => title, { title }).changes)
+    expect([...wornHues(tree)]).toEqual([
+      ['People', 1],
+      ['Books', 2],
+      ['Fit-out', 0],
+    ])
+    make('Money')
+    expect(topicOf(tree, 'Money').branchHue).toBe(3)
+    expect(['c', 'Books', 'Fit-out'].map(id => chosenHue(tree, id, wornHues(tree)))).toEqual([null, '2', '0'])
   })
   it('travels with a copy where it isn’t worn yet', () => {
     const { make, hues } = move()

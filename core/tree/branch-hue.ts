@@ -3,7 +3,7 @@ import type { Topic, TopicId } from './topic'
 import { childrenOf, swapTopic, topicOf, type Tree } from './tree'
 
 /** How many hues the palette of a look has. */
-export const HUES = 10
+const HUES = 10
 
 /** The palette's place that a main branch wears: the one somebody chose, else the one it was given; null for neither. */
 function placeOfHue({ hue, branchHue }: Topic): number | null {
@@ -17,6 +17,35 @@ function leastUsed(used: readonly number[]): number {
 }
 
 /**
+ * The palette's place that each main branch wears. One that has none, since it was made outside a browser or in the time
+ * before, wears what the others use least.
+ */
+export function wornHues(tree: Tree): Map<TopicId, number> {
+  const mains = childrenOf(tree, tree.centre).map(id => topicOf(tree, id))
+  const used = mains.flatMap(topic => placeOfHue(topic) ?? [])
+  return new Map(
+    mains.map(topic => {
+      const given = placeOfHue(topic)
+      const hue = given ?? leastUsed(used)
+      if (given === null) used.push(hue)
+      return [topic.id, hue]
+    }),
+  )
+}
+
+/**
+ * A topic's colour as it's written down: its own, or the nearest above it, or what its main branch wears (`worn`, of
+ * `wornHues`); null at the centre.
+ */
+export function chosenHue(tree: Tree, id: TopicId, worn: ReadonlyMap<TopicId, number>): string | null {
+  for (let at = topicOf(tree, id); ; at = topicOf(tree, at.parent)) {
+    if (at.hue !== null) return at.hue
+    if (at.id === tree.centre) return null
+    if (at.parent === null || at.parent === tree.centre) return String(worn.get(at.id) ?? 0)
+  }
+}
+
+/**
  * Changes with a colour for each topic that they make a main branch and that has none yet: the one used least. It stays
  * the branch's, wherever among the others it stands.
  */
@@ -24,7 +53,7 @@ export function withBranchHues(tree: Tree, changes: readonly Change[]): readonly
   const isMain = (change: Change): boolean =>
     (change.op === 'add' || change.op === 'place') && change.parent === tree.centre
   if (!changes.some(isMain)) return changes
-  const used = childrenOf(tree, tree.centre).flatMap(id => placeOfHue(topicOf(tree, id)) ?? [])
+  const used = [...wornHues(tree).values()]
   const given = new Set<TopicId>()
   return changes.flatMap((change): Change[] => {
     if (!isMain(change) || (change.op !== 'add' && change.op !== 'place') || given.has(change.topic)) return [change]
@@ -43,14 +72,10 @@ export function withBranchHues(tree: Tree, changes: readonly Change[]): readonly
   })
 }
 
-/** Gives each main branch of a tree that nobody else has yet a colour of its own, in order. Alters the tree. */
+/** Gives each main branch of a tree that nobody else has yet the colour it wears for its own. Alters the tree. */
 export function giveBranchHues(tree: Tree): void {
-  const mains = childrenOf(tree, tree.centre).map(id => topicOf(tree, id))
-  const used = mains.flatMap(topic => placeOfHue(topic) ?? [])
-  for (const topic of mains) {
-    if (topic.branchHue !== null) continue
-    const branchHue = placeOfHue(topic) ?? leastUsed(used)
-    if (placeOfHue(topic) === null) used.push(branchHue)
-    swapTopic(tree, topic.id, topic, { ...topic, branchHue })
+  for (const [id, branchHue] of wornHues(tree)) {
+    const topic = topicOf(tree, id)
+    if (topic.branchHue === null) swapTopic(tree, id, topic, { ...topic, branchHue })
   }
 }

@@ -1,5 +1,5 @@
 import type { Numbering, NumberScheme } from './substance'
-import type { TopicId } from './topic'
+import type { Topic, TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 
 /*
@@ -74,7 +74,8 @@ export function numberPart(scheme: NumberScheme, level: number, place: number): 
   return signOf(place, signs[level % signs.length]!)
 }
 
-interface Under {
+/** How the children of a topic are numbered. */
+export interface Under {
   readonly numbering: Numbering
   readonly level: number
   readonly before: string
@@ -83,13 +84,13 @@ interface Under {
 /**
  * What numbers the children of a topic: its own numbering, which starts anew, or what is left of the one from above.
  */
-function underOf(tree: Tree, id: TopicId, above: Under | null, own: string): Under | null {
-  const { numbering } = topicOf(tree, id)
+export function underOf({ numbering }: Topic, above: Under | null, own: string): Under | null {
   if (numbering) return { numbering, level: 0, before: '' }
   return above && above.level + 1 < above.numbering.levels ? { ...above, level: above.level + 1, before: own } : null
 }
 
-const joined = (under: Under, place: number): string => {
+/** The whole number of the child at a place, counted from 1. */
+export function numberUnder(under: Under, place: number): string {
   const part = numberPart(under.numbering.scheme, under.level, place)
   return under.before === '' ? part : `${under.before}.${part}`
 }
@@ -99,10 +100,10 @@ export function schemeNumbers(tree: Tree): Map<TopicId, string> {
   const numbers = new Map<TopicId, string>()
   const stack: [TopicId, Under | null][] = []
   const enter = (id: TopicId, above: Under | null): void => {
-    const under = underOf(tree, id, above, numbers.get(id) ?? '')
+    const under = underOf(topicOf(tree, id), above, numbers.get(id) ?? '')
     const kids = childrenOf(tree, id)
     for (let i = kids.length - 1; i >= 0; i--) {
-      if (under) numbers.set(kids[i]!, joined(under, i + 1))
+      if (under) numbers.set(kids[i]!, numberUnder(under, i + 1))
       stack.push([kids[i]!, under])
     }
   }
