@@ -87,6 +87,17 @@ describe('an older format', () => {
     expect(() => upgradeEdit({ id: 'e', format: 99, changes: [] }, UPGRADES)).toThrow(RangeError)
   })
 
+  it('that is no such thing, or nests without end, is left for the schema to refuse', () => {
+    let deep: unknown = 'page'
+    for (let i = 0; i < 60_000; i++) deep = [deep]
+    for (const odd of [
+      { op: 'add', topic: 't', parent: 'c', order: 'a0', with: 'page' },
+      { op: 'add', topic: 't', parent: 'c', order: 'a0', with: [7] },
+      { op: 'tree-put', set: 'views', member: deep },
+      deep,
+    ])
+      expect(editSchema.safeParse(upgradeEdit({ id: 'e', changes: [odd] })).success).toBe(false)
+  })
   it('of a file is read in the new words, and one of a later version is refused in words', () => {
     const file = (format: number): string =>
       JSON.stringify({

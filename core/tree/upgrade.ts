@@ -27,16 +27,25 @@ function annexInTopic({ page, ...topic }: Loose): Loose {
 }
 function annexInChange(change: Loose): Loose[] {
   if (change.op === 'set' && change.field === 'page') return [{ ...change, field: 'annex' }]
-  if (change.op === 'add' && change.with) return [{ ...change, with: annexInTopic(change.with as Loose) }]
-  return [annexInFilters(change)]
+  if (change.op === 'add' && isObject(change.with)) return [{ ...change, with: annexInTopic(change.with) }]
+  if (change.op === 'tree-put' && change.set === 'views') return [{ ...change, member: annexInFilter(change.member) }]
+  return [change]
 }
-/** Filters of saved views may ask for it. */
-function annexInFilters<T>(value: T): T {
-  if (Array.isArray(value)) return value.map(annexInFilters) as T
-  if (typeof value !== 'object' || value === null) return value
-  const made = Object.fromEntries(Object.entries(value).map(([key, part]) => [key, annexInFilters(part)]))
-  return (made.about === 'kind' && made.is === 'page' ? { ...made, is: 'annex' } : made) as T
+function annexInFilters(fields: Loose): Loose {
+  return Array.isArray(fields.views) ? { ...fields, views: fields.views.map(view => annexInFilter(view)) } : fields
 }
+/** A kept view's filter may ask for it, in groups within groups; what is nested deeper than one may be is left as it is. */
+function annexInFilter(value: unknown, depth = 0): unknown {
+  if (depth > DEEPEST) return value
+  if (Array.isArray(value)) return value.map(part => annexInFilter(part, depth + 1))
+  if (!isObject(value)) return value
+  const made = Object.fromEntries(Object.entries(value).map(([key, part]) => [key, annexInFilter(part, depth + 1)]))
+  return made.about === 'kind' && made.is === 'page' ? { ...made, is: 'annex' } : made
+}
+/** How deep a kept view nests at most, its own shape included. */
+const DEEPEST = 40
+const isObject = (value: unknown): value is Loose =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
 
 /**
  * Changes of an older format as they're written now. Throws `RangeError` for a format that this program doesn't know yet:
