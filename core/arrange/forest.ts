@@ -75,7 +75,22 @@ export class ForestGrove implements Grove {
       plots.set(id, (plot = newPlot(id)))
       plot.framed = this.ground.isNested(id)
     }
-    return isFresh(plot, direction, gapAcross) ? plot : this.refresh(plot, direction, gapAcross)
+    return this.isFresh(plot, direction, gapAcross) ? plot : this.refresh(plot, direction, gapAcross)
+  }
+
+  /** The space behind a plank, where its bracket stands. */
+  private gapBehind(direction: Direction): number {
+    return direction === 'down' ? this.gaps.down.along : this.gaps.plain.along
+  }
+
+  /** False also for one that was laid out elsewhere: the other way, beside a centre, or in a frame with other space. */
+  private isFresh(plot: Plot, direction: Direction, gapAcross: number): boolean {
+    return (
+      plot.fresh &&
+      plot.direction === direction &&
+      plot.gapAcross === gapAcross &&
+      plot.gapAlong === this.gapBehind(direction)
+    )
   }
 
   private refresh(plot: Plot, direction: Direction, gapAcross: number): Plot {
@@ -85,7 +100,7 @@ export class ForestGrove implements Grove {
     plot.direction = direction
     plot.along = upright ? height : width
     plot.across = upright ? width : height
-    plot.gapAlong = upright ? this.gaps.down.along : this.gaps.plain.along
+    plot.gapAlong = this.gapBehind(direction)
     plot.gapAcross = gapAcross
     plot.fresh = true
     plot.lead = 0
@@ -102,7 +117,7 @@ export class ForestGrove implements Grove {
       kids.push(
         same === undefined || same.id !== ids[i]
           ? this.plotOf(ids[i]!, direction, across)
-          : isFresh(same, direction, across)
+          : this.isFresh(same, direction, across)
             ? same
             : this.refresh(same, direction, across),
       )
@@ -165,10 +180,6 @@ export class ForestGrove implements Grove {
       showKids(view, grain, onlooker, root, forest.kids, direction, this.gapsOf(direction, this.ground.isWide()).along)
   }
 }
-
-/** False also for one that was laid out elsewhere: the other way, or beside a centre. */
-const isFresh = (plot: Plot, direction: Direction, gapAcross: number): boolean =>
-  plot.fresh && plot.direction === direction && plot.gapAcross === gapAcross
 
 /** A plot as large as a frame's drawing, with the plank where it stands in it. */
 function enclose(plot: Plot, { left, right, top, bottom }: Extents, direction: Direction): Plot {
