@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Layout, type Placed, type Rect } from '#core/arrange/layout'
-import { GAPS, meets } from '#core/arrange/place'
 import { neighbourOf } from '#core/arrange/neighbour'
+import { meets } from '#core/arrange/place'
 import { childrenOf, depthOf, movable, placeOf, topicOf, type TopicId } from '#core/tree'
 import { addLoose, land, shift } from '~/capture/building'
 import { useDesk } from '~/desk/desk'
@@ -78,12 +78,6 @@ const layout = new Layout(
   { only: desk.only.value, today: today() },
 )
 
-/** How far behind a plank the spine of its bracket stands: where its count tab is. */
-const spines = computed(() => {
-  void desk.tick.value
-  const part = desk.tree.fields.along / 100
-  return { '--spine': `${(GAPS.along / 2) * part}px`, '--spine-down': `${(GAPS.downAlong / 2) * part}px` }
-})
 /** The look's colours, for this canvas alone. */
 function wearLook(): void {
   const style = getComputedStyle(document.documentElement)
@@ -158,6 +152,7 @@ function paint(): void {
       width: placed.width,
       height: placed.height,
       direction: placed.direction,
+      spine: layout.spineBehind(id, placed.direction),
       drawn,
       rank: rankOf(desk.tree, topic),
       hue: dressing.hueOf(id),
@@ -664,7 +659,7 @@ defineExpose({
       aria-multiselectable="true"
       aria-label="Tree"
       :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined">
-      <div ref="world" class="world" :style="spines">
+      <div ref="world" class="world">
         <TreePlank v-for="item in shown" :key="item.id" :shown="item" @closed="focusBox" />
       </div>
     </div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { markersOf } from '#core/tree'
+import { markerOf } from '#core/tree'
 import type { Direction } from '#core/arrange/place'
 import { groundAndInk, colourIn, type Wear } from '#core/dress/wear'
 import { type Drawn, useDesk } from '~/desk/desk'
@@ -14,6 +14,8 @@ export interface ShownPlank {
   readonly width: number
   readonly height: number
   readonly direction: Direction
+  /** How far behind it the spine of its bracket stands. */
+  readonly spine: number
   readonly rank: 'centre' | 'main' | 'plain'
   readonly drawn: Drawn
   readonly hue: string
@@ -60,7 +62,7 @@ const label = computed(() => {
   const parts = [
     `${number ? `${number} ` : ''}${topic.value.title || 'untitled'}`,
     // Whoever hears it hears names: of markers, and of people instead of their initials.
-    ...topic.value.markers.map(id => markersOf(desk.tree.fields).find(marker => marker.id === id)?.name ?? ''),
+    ...topic.value.markers.map(id => markerOf(id, desk.tree.fields.markerSets)?.name ?? ''),
     ...topic.value.people.map(desk.nameOf),
     ...guise.value.names,
     ...drawn.smallPrint.filter(piece => piece.tone !== 'people').map(piece => piece.text),
@@ -88,6 +90,7 @@ const dress = computed(() => {
   const { ground, ink } = groundAndInk(wear, style.fill ?? (rank === 'centre' ? wear.centre : null), style.ink)
   return {
     '--hue': hue,
+    '--spine': `${props.shown.spine}px`,
     '--ground': ground,
     '--plank-ink': ink,
     '--rim': style.edge ? colourIn(wear, style.edge) : style.fill ? ground : hue,

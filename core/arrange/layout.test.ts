@@ -47,6 +47,39 @@ function planks(layout: Layout): Map<TopicId, Placed> {
 }
 
 describe('an arranged tree', () => {
+  it('says where the spine of a bracket stands, in frames with space of their own too', () => {
+    for (const arrangement of ['right', 'left', 'down'] as const) {
+      const tree = fresh()
+      for (const [id, parent] of [
+        ['a', 'centre'],
+        ['b', 'a'],
+        ['b1', 'b'],
+        ['b2', 'b'],
+      ] as const)
+        applyChanges(
+          tree,
+          addAt(tree, { parent: tree.topics.has(parent) ? parent : tree.centre, index: 9 }, () => id).changes,
+        )
+      applyChanges(tree, [
+        { op: 'set', topic: 'a', field: 'arrangement', value: arrangement },
+        { op: 'set', topic: 'a', field: 'spaceAlong', value: 200 },
+        { op: 'tree', field: 'along', value: 150 },
+      ])
+      const layout = new Layout(tree, look(tree), { today: '2027-03-01' })
+      const lines: (readonly number[])[] = []
+      layout.scan(layout.bounds(), 0, {
+        plank() {},
+        block() {},
+        line: (owner, points) => owner === 'b' && lines.push(points),
+      })
+      const b = layout.find('b')!
+      const spine = layout.spineBehind('b', b.direction)
+      const at =
+        arrangement === 'right' ? b.x + b.width + spine : arrangement === 'left' ? b.x - spine : b.y + b.height + spine
+      // The bracket's own line: its stub, then the spine.
+      expect(lines[0]![arrangement === 'down' ? 3 : 2]).toBeCloseTo(at, 6)
+    }
+  })
   const arrangements = fc.constantFrom(...ARRANGEMENTS)
   it('kept up to date change by change stands as one laid out afresh, and no two planks meet, in every arrangement and in mixtures', () => {
     fc.assert(

@@ -6,7 +6,17 @@ import { looseOf } from '../tree/walk'
 import { ForestGrove } from './forest'
 import type { Grove, Ground, GroveOnlooker } from './grove'
 import { HandGrove } from './hand'
-import { around, type Extents, meets, type Onlooker, type Placed, type Rect, type Size } from './place'
+import {
+  around,
+  type Direction,
+  type Extents,
+  GAPS,
+  meets,
+  type Onlooker,
+  type Placed,
+  type Rect,
+  type Size,
+} from './place'
 import { RingGrove } from './ring'
 import { halfOf } from './standing'
 import type { Plot } from './tidy'
@@ -181,6 +191,17 @@ export class Layout {
       if (at !== id && parent !== null && this.arrangementOf(parent) === 'time') return 'right'
     }
     return 'right'
+  }
+
+  /** How far behind a topic's plank the spine of its bracket stands, in canvas units; that of a centre stands further. */
+  spineBehind(id: TopicId, direction: Direction): number {
+    let owner = id
+    while (owner !== this.root && !this.isFramed(owner)) {
+      const { parent } = topicOf(this.tree, owner)
+      if (parent === null) break
+      owner = parent
+    }
+    return ((direction === 'down' ? GAPS.downAlong : GAPS.along) / 2) * this.spaceOf(owner, 'along')
   }
 
   // — Laying out
