@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Arrangement, ARRANGEMENTS, shorten, topicOf } from '#core/tree'
-import { arrange, ARRANGEMENT_NAMES, evenOut, space, spaceOf } from './arranging'
+import { arrange, ARRANGEMENT_NAMES, evenOut, frameFor, space, spaceOf } from './arranging'
 import { useDesk } from '~/desk/desk'
 
 /** How the tree, or one branch of it, is laid out, and the space in it. */
@@ -24,6 +24,11 @@ const fields = computed(() => {
 const room = computed(() => {
   void desk.lateTick.value
   return spaceOf(desk, target.value?.id ?? null)
+})
+/** A branch has space of its own where it can have a frame of its own and look the same. */
+const maySpace = computed(() => {
+  void desk.lateTick.value
+  return may.value && (target.value === null || frameFor(desk, target.value.id) !== null)
 })
 /** One dial for both directions, until somebody opens it into two. */
 const apart = ref(room.value.along !== room.value.across)
@@ -79,7 +84,7 @@ const DRAWINGS: Record<Arrangement, string> = {
         max="300"
         step="5"
         :value="room.along"
-        :disabled="!may"
+        :disabled="!maySpace"
         @change="dial({ along: said($event), across: said($event) })"
     /></label>
     <template v-else>
@@ -92,10 +97,13 @@ const DRAWINGS: Record<Arrangement, string> = {
           max="400"
           step="5"
           :value="room[way]"
-          :disabled="!may"
+          :disabled="!maySpace"
           @change="dial({ [way]: said($event) })"
       /></label>
     </template>
+    <p v-if="may && !maySpace" class="quiet">
+      Give the branch an arrangement of its own first; then it has space of its own.
+    </p>
     <button class="plain" :aria-expanded="apart" @click="apart = !apart">
       {{ apart ? 'One dial for both' : 'Along and across apart' }}
     </button>

@@ -158,15 +158,23 @@ export function space(desk: Desk, { along, across }: Space, at: TopicId | null):
     })
     return
   }
-  const { arrangement } = topicOf(desk.tree, at)
   const changes: Change[] = [
     { op: 'set', topic: at, field: 'spaceAlong', value: along },
     { op: 'set', topic: at, field: 'spaceAcross', value: across },
   ]
-  if (arrangement === null && desk.layout)
-    changes.unshift({ op: 'set', topic: at, field: 'arrangement', value: framed(desk.layout.arrangementAround(at)) })
+  const own = frameFor(desk, at)
+  if (own !== null && topicOf(desk.tree, at).arrangement === null)
+    changes.unshift({ op: 'set', topic: at, field: 'arrangement', value: own })
   desk.run({ changes })
 }
 
-/** Both sides is how a centre is arranged; a branch goes on to its own. */
-const framed = (arrangement: Arrangement): Arrangement => (arrangement === 'both' ? 'right' : arrangement)
+/**
+ * The arrangement by which a branch looks as it does, in a frame of its own; null where it has no other than its surroundings',
+ * as on a ring, along a time axis or by hand.
+ */
+export function frameFor(desk: Desk, at: TopicId): Arrangement | null {
+  const { arrangement } = topicOf(desk.tree, at)
+  if (arrangement !== null || !desk.layout) return arrangement
+  if (!['both', 'right', 'left', 'down'].includes(desk.layout.arrangementAround(at))) return null
+  return desk.layout.find(at)?.direction ?? null
+}

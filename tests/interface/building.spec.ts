@@ -126,6 +126,20 @@ test('every arrangement, for the tree and for a branch; places by hand are kept;
     .toBeGreaterThan(Math.abs(before) + 20)
   await expect.poll(async () => (await fieldsOf(ines.caller, id)).along).toBe(200)
   await page.keyboard.press('Control+z')
+  await expect.poll(async () => (await fieldsOf(ines.caller, id)).along).toBe(100)
+  // A branch has space of its own, and runs on to the side where it stands.
+  for (const title of ['Books', 'Fit-out']) {
+    const kid = title === 'Books' ? 'Crates' : 'Shelving'
+    const was = (await at(kid)).x - (await at(title)).x
+    await topic(page, title).click({ position: { x: 6, y: 8 } })
+    await panel.getByRole('button', { name: `“${title}”` }).click()
+    await panel.getByRole('slider', { name: 'Space along' }).fill('300')
+    await expect.poll(async () => Math.sign(was) * ((await at(kid)).x - (await at(title)).x - was)).toBeGreaterThan(20)
+    expect((await topicsOf(ines.caller, id)).get(title)).toMatchObject({ spaceAlong: 300 })
+    await page.keyboard.press('Control+z')
+    await expect.poll(async () => Math.round((await at(kid)).x - (await at(title)).x - was)).toBe(0)
+  }
+  await panel.getByRole('button', { name: 'The tree', exact: true }).click()
   await topic(page, 'Move').click()
   await page.keyboard.press('f')
 
