@@ -63,9 +63,14 @@ export class Folds {
     this.keep()
   }
 
-  /** The depth that a tree begins with which nobody has folded here; not kept until somebody does. */
+  /** The depth that a tree begins with which nobody has folded here. */
   beginAt(depth: number): void {
     this.depth = depth
+  }
+
+  /** The depth that all is open to: 0 for all, null when topics have been folded or opened one by one. */
+  get openedTo(): number | null {
+    return this.single.size === 0 ? this.depth : null
   }
 
   /** Opens everything to a depth; 0 for all levels. */

@@ -53,9 +53,8 @@ export class Showing {
 
   /** A large tree that is opened for the first time begins with its first two levels. */
   begin(): void {
-    if (!this.folds.isNew || this.desk.tree.topics.size < LARGE) return
-    this.folds.beginAt(2)
-    this.depth.value = 2
+    if (this.folds.isNew && this.desk.tree.topics.size >= LARGE) this.folds.beginAt(2)
+    this.depth.value = this.folds.openedTo
   }
 
   close(): void {
