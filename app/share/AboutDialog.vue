@@ -8,6 +8,8 @@ const may = computed(() => desk.status.ready && desk.session.canEdit)
 const description = ref('')
 const tags = ref<readonly string[]>([])
 const draft = ref('')
+/** As it was when it came in: what somebody else has changed since isn't written over by what only stood here. */
+const opened = { description: '', patterns: '' }
 const inLines = (all: readonly (readonly string[])[]): string => all.map(parts => parts.join(', ')).join('\n')
 const musts = ref(0)
 const patterns = ref('')
@@ -15,10 +17,10 @@ watch(
   visible,
   now => {
     if (!now) return
-    description.value = desk.tree.fields.description
+    description.value = opened.description = desk.tree.fields.description
     tags.value = desk.tree.fields.tags
     musts.value = desk.tree.fields.mostMusts
-    patterns.value = inLines(desk.tree.fields.patterns)
+    patterns.value = opened.patterns = inLines(desk.tree.fields.patterns)
   },
   { immediate: true },
 )
@@ -42,15 +44,16 @@ function keepPatterns(): void {
     )
     .filter(parts => parts.length > 0)
     .slice(0, 12)
-  if (inLines(said) !== inLines(desk.tree.fields.patterns) && desk.guard())
+  if (patterns.value !== opened.patterns && desk.guard())
     desk.run({ changes: [{ op: 'tree', field: 'patterns', value: said }] })
-  patterns.value = inLines(desk.tree.fields.patterns)
+  patterns.value = opened.patterns = inLines(desk.tree.fields.patterns)
 }
 
 function keepDescription(): void {
   const said = description.value.trimEnd().toWellFormed()
-  if (said !== desk.tree.fields.description && desk.guard())
+  if (said !== opened.description && said !== desk.tree.fields.description && desk.guard())
     desk.run({ changes: [{ op: 'tree', field: 'description', value: said }] })
+  opened.description = said
 }
 function setTags(now: readonly string[]): void {
   if (!desk.guard()) return
