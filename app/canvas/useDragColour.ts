@@ -1,8 +1,6 @@
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useLocalStorage } from '@vueuse/core'
 import type { ComputedRef, Ref } from 'vue'
 import { actionFor, keyOf } from '~/keys/keys'
-
-const KEPT = 'sun-porch-drag-colour'
 
 /**
  * Whether what is dragged keeps its own colour or takes the one of the branch where it lands. A key, or another finger on
@@ -14,10 +12,9 @@ export function useDragColour(isDragging: () => boolean): {
   /** What the landing label says of it, with the key that switches. */
   words: ComputedRef<string>
 } {
-  const keeps = ref(localStorage.getItem(KEPT) === 'own')
+  const keeps = useLocalStorage('sun-porch-drag-keeps-colour', false)
   const toggle = (): void => {
     keeps.value = !keeps.value
-    localStorage.setItem(KEPT, keeps.value ? 'own' : 'there')
   }
   // Before the keys of the page, which mean something else by the same letter.
   useEventListener(

@@ -41,12 +41,6 @@ export class Derivation {
     return derived
   }
 
-  /** Takes a kind away again that nobody asks for any more. */
-  remove(derived: Derived): void {
-    const at = this.nodes.findIndex(node => node.derived === derived)
-    if (at >= 0) this.nodes.splice(at, 1)
-  }
-
   /** Tells all of a change; returns what came of it, kind by kind. */
   changed(touched: Stale): ReadonlyMap<Derived, Stale> {
     const outputs = new Map<Derived, Stale>()

@@ -77,7 +77,7 @@ export function readOpml(text: string): OpmlDocument {
     const address = attributes.url ?? attributes.htmlUrl ?? attributes.xmlUrl
     if (address && isSafeAddress(address)) item.details.links = [{ id: 'l1', url: address, title: '' }]
     for (const [field, { schema, opml, was }] of PLAIN) {
-      const given = attributes[`porch:${field}`] ?? attributes[`porch:${was}`]
+      const given = attributes[`porch:${field}`] ?? (was && attributes[`porch:${was}`])
       // An empty attribute says nothing; it isn't a nought.
       if (given === undefined || given.trim() === '') continue
       const value = schema.safeParse(fromAttribute(given, opml))
