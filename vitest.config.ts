@@ -7,6 +7,9 @@ const alias = {
   '~': fileURLToPath(new URL('./app', import.meta.url)),
 }
 
+/** What looks at the clock, or starts the whole product, runs with nothing beside it. */
+const TIMED = ['tests/server/jobs.test.ts', 'tests/server/start-command.test.ts']
+
 export default defineConfig({
   resolve: { alias },
   test: {
@@ -16,6 +19,7 @@ export default defineConfig({
         test: {
           name: 'core',
           include: ['core/**/*.test.ts', 'demo/**/*.test.ts', 'app/**/*.test.ts'],
+          setupFiles: ['tests/seed.ts'],
           testTimeout: 120_000,
         },
       },
@@ -24,12 +28,26 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['tests/server/**/*.test.ts'],
+          exclude: TIMED,
           globalSetup: 'tests/server/start.ts',
           testTimeout: 120_000,
           hookTimeout: 120_000,
           // They share one house, and some count what is in it.
           fileParallelism: true,
           maxWorkers: 3,
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'alone',
+          include: TIMED,
+          globalSetup: 'tests/server/start.ts',
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+          maxWorkers: 1,
+          sequence: { groupOrder: 1 },
         },
       },
     ],

@@ -58,22 +58,25 @@ export function run(command, args, options = {}) {
   })
 }
 
-/** Installs Debian packages when their commands are missing. */
-export async function needPackages(wanted) {
+/** Installs Debian packages when their commands are missing. Those that aren't `must` are done without where they can't be had. */
+export async function needPackages(wanted, must = true) {
   const missing = Object.entries(wanted)
     .filter(([command]) => !has(command) && !existsSync(`/usr/sbin/${command}`))
     .map(([, name]) => name)
   if (missing.length === 0) return
-  if (!isRoot() || !has('apt-get'))
+  if (!isRoot() || !has('apt-get')) {
+    if (!must) return
     fail(`Missing: ${missing.join(', ')}. Run: sudo apt-get install -y ${missing.join(' ')}`)
+  }
   say(`Installing ${missing.join(' and ')} …`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   await run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'update', '-qq'], { env }).catch(() => {})
-  await run(
+  const installed = run(
     'apt-get',
     ['-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', '--no-install-recommends', ...missing],
     { env },
   )
+  await (must ? installed : installed.catch(() => {}))
 }
 
 /** Installs npm packages when the lock file is newer than what is installed. */

@@ -234,19 +234,14 @@ async function holds(page: Page, state: State, command: Command): Promise<string
   return `${command.name} from ${state.name}: the arrows don’t move from ${before}`
 }
 
-/** A command tried from a state; in words what broke. What keeps a state from being entered is said, and tried once more. */
+/** A command tried from a state; in words what broke, also when the state couldn't be entered. */
 async function entered(page: Page, state: State, before: Command | undefined, command: Command): Promise<string> {
-  for (const last of [false, true]) {
-    await reset(page)
-    try {
-      await state.enter(page)
-      break
-    } catch (error) {
-      const why = error instanceof Error ? error.message.split('\n')[0] : ''
-      const said = `${state.name} wasn’t entered after ${before?.name ?? 'the start'}: ${JSON.stringify(await look(page))}, ${why}`
-      if (last) return said
-      console.warn(said)
-    }
+  await reset(page)
+  try {
+    await state.enter(page)
+  } catch (error) {
+    const why = error instanceof Error ? error.message.split('\n')[0] : ''
+    return `${state.name} wasn’t entered after ${before?.name ?? 'the start'}: ${JSON.stringify(await look(page))}, ${why}`
   }
   return holds(page, state, command)
 }
@@ -322,7 +317,17 @@ async function registry(page: Page): Promise<Command[]> {
     .filter(one => !TO_MEETING.test(one.name))
 }
 
-// What opens something is tried from every state; the rest from the first ones and from one more in turn.
+/**
+ * Whether a command is tried from a state. From the canvas and the outline all are; from each other state every third one
+ * that opens something, and of the rest as many as there are states, in turn: so each that opens something is met from
+ * five states and more, each other from three, and neighbours in the list from different ones. `LAWS=all` tries all.
+ */
+function isTried(at: number, i: number, opens: boolean, inMeeting: boolean): boolean {
+  if (!opens && inMeeting) return false
+  if (process.env.LAWS === 'all' || STATES[at]!.name === 'the canvas' || STATES[at]!.name === 'the outline') return true
+  return i % (opens ? 3 : STATES.length - 2) === at % (opens ? 3 : STATES.length - 2)
+}
+
 for (const [at, state] of STATES.entries()) {
   test(`the focus is where the eye is: ${state.name}`, async ({ browser }) => {
     const person = await visitor(browser)
@@ -334,7 +339,7 @@ for (const [at, state] of STATES.entries()) {
     const wrong: string[] = []
     for (const [i, command] of commands.entries()) {
       const opens = FIELD.has(command.name) || COVERS.has(command.name)
-      if (!opens && (state.name === 'a meeting' || (at > 2 && i % (STATES.length - 3) !== at - 3))) continue
+      if (!isTried(at, i, opens, state.name === 'a meeting')) continue
       const said = await entered(page, state, commands[i - 1], command)
       if (said) {
         wrong.push(said)

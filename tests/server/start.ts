@@ -3,7 +3,8 @@ import { openHouse } from '../house'
 
 /** One house for all tests that don't break it. */
 export default async function start(project: TestProject): Promise<() => Promise<void>> {
-  const house = await openHouse({ demo: true })
+  // A file that never ends is stopped sooner, since tests send several.
+  const house = await openHouse({ demo: true, env: { JOB_SECONDS: '6' } })
   project.provide('url', house.url)
   project.provide('databaseUrl', house.databaseUrl)
   return () => house.close()
