@@ -1,39 +1,11 @@
 <script setup lang="ts">
 import { markerOf } from '#core/tree'
-import type { Direction } from '#core/arrange/place'
-import { groundAndInk, colourIn, type Wear } from '#core/dress/wear'
-import { type Drawn, useDesk } from '~/desk/desk'
+import { groundAndInk, colourIn } from '#core/dress/wear'
+import { useDesk } from '~/desk/desk'
 import { pictureOf, signsOf } from '~/desk/face'
 import { stateInWords } from '#core/derive/guises'
 import { openSign } from '~/files/opening'
-
-export interface ShownPlank {
-  readonly id: string
-  readonly x: number
-  readonly y: number
-  readonly width: number
-  readonly height: number
-  readonly direction: Direction
-  /** How far behind it the spine of its bracket stands. */
-  readonly spine: number
-  readonly rank: 'centre' | 'main' | 'plain'
-  readonly drawn: Drawn
-  readonly hue: string
-  readonly wear: Wear
-  readonly z: number
-  readonly dim: boolean
-  readonly hit: boolean
-  readonly level: number
-  readonly position: number
-  readonly siblings: number
-  readonly children: number
-  readonly folded: boolean
-  readonly hidden: number
-  readonly selected: boolean
-  readonly focused: boolean
-  readonly editing: boolean
-  readonly others: string
-}
+import type { ShownPlank } from './sight'
 
 const props = defineProps<{ shown: ShownPlank }>()
 const emit = defineEmits<{ closed: [] }>()
