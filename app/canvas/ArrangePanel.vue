@@ -38,6 +38,10 @@ watch(target, () => {
 function dial(part: Partial<typeof room.value>): void {
   space(desk, { ...room.value, ...part }, target.value?.id ?? null)
 }
+function readLeft(event: Event): void {
+  const value = (event.target as HTMLInputElement).checked
+  if (desk.guard()) desk.run({ changes: [{ op: 'tree', field: 'leftDown', value }] })
+}
 const said = (event: Event): number => Number((event.target as HTMLInputElement).value)
 /** Small drawings: a centre and where its branches go. */
 const DRAWINGS: Record<Arrangement, string> = {
@@ -107,13 +111,18 @@ const DRAWINGS: Record<Arrangement, string> = {
     <button class="plain" :aria-expanded="apart" @click="apart = !apart">
       {{ apart ? 'One dial for both' : 'Along and across apart' }}
     </button>
-    <Button
-      v-if="fields.arrangement === 'both'"
-      outlined
-      size="small"
-      label="Even out the sides"
-      :disabled="!may"
-      @click="evenOut(desk)" />
+    <template v-if="now === 'both' || now === 'around'">
+      <label class="tick"
+        ><input type="checkbox" :checked="fields.leftDown" :disabled="!may" @change="readLeft" /> Read the left side
+        from the top down</label
+      >
+      <Button
+        outlined
+        size="small"
+        label="Even out the sides"
+        :disabled="!may"
+        @click="evenOut(desk, target?.id ?? desk.tree.centre)" />
+    </template>
   </div>
 </template>
 

@@ -1,5 +1,14 @@
 import { align, distribute, type Line, type Moves } from '#core/arrange/align'
-import { type Arrangement, branch, type Change, childrenOf, evenSides, topicOf, type TopicId } from '#core/tree'
+import {
+  type Arrangement,
+  branch,
+  type Change,
+  childrenOf,
+  evenSides,
+  isTwoSided,
+  topicOf,
+  type TopicId,
+} from '#core/tree'
 import { shift } from '~/capture/building'
 import type { Desk } from '~/desk/desk'
 
@@ -118,13 +127,17 @@ export function layerFor(where: Layer, z: number, others: readonly number[], i =
   return up ? Math.min(...beyond) + 1 : Math.max(...beyond) - 1
 }
 
-/** Gives each main branch the side on which both are about equally tall. */
-export function evenOut(desk: Desk): void {
+/** Splits the branches of the centre, or of a topic that stands on both sides too, where both are about equally tall. */
+export function evenOut(desk: Desk, at: TopicId = desk.tree.centre): void {
   const { layout } = desk
-  if (!desk.guard() || !layout) return
+  if (!desk.guard()) return
+  if (!isTwoSided(desk.tree, at)) {
+    desk.say('Only what is arranged on both sides, or around, can be evened out.')
+    return
+  }
   const heights = new Map<TopicId, number>()
-  for (const id of childrenOf(desk.tree, desk.tree.centre)) heights.set(id, layout.tallness(id))
-  const step = evenSides(desk.tree, heights)
+  if (layout) for (const id of childrenOf(desk.tree, at)) heights.set(id, layout.tallness(id))
+  const step = evenSides(desk.tree, at, heights)
   if (step.changes.length === 0) desk.say('The sides are as even as they can be.')
   else desk.run(step)
 }

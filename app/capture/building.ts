@@ -50,17 +50,22 @@ export function moveSelection(desk: Desk, how: 'up' | 'down' | 'in' | 'out'): vo
   if (!desk.guard()) return
   const ids = desk.selected()
   const step =
-    how === 'up'
-      ? moveAlong(desk.tree, ids, -1)
-      : how === 'down'
-        ? moveAlong(desk.tree, ids, 1)
-        : how === 'in'
-          ? indent(desk.tree, ids)
-          : outdent(desk.tree, ids)
+    how === 'up' || how === 'down'
+      ? moveAlong(desk.tree, ids, (how === 'up') === runsUp(desk, desk.focus.value) ? 1 : -1)
+      : how === 'in'
+        ? indent(desk.tree, ids)
+        : outdent(desk.tree, ids)
   if (!desk.run(step)) return
   // Moved under a topic that one has folded, the selection would be out of sight.
   desk.unfoldTo(desk.focus.value)
   desk.reveal(desk.focus.value)
+}
+
+/** Whether the order of a topic's siblings runs up the screen, as on the left of the centre. */
+function runsUp(desk: Desk, id: TopicId): boolean {
+  const placed = desk.layout?.find(id)
+  const { parent } = topicOf(desk.tree, id)
+  return placed != null && parent !== null && desk.layout!.readsUp(parent, placed.direction)
 }
 
 /** Puts branches in a slot. `keepHue`: they keep the colour they have instead of taking on the new branch's. */

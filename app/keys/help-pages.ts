@@ -55,7 +55,7 @@ export const HELP: readonly HelpPage[] = [
       '{arrange} opens the arrangements: both sides, rightward, leftward, downward, around the centre, along a time axis, by hand. For the tree, or for one branch of it.',
       'Along a time axis, each main branch hangs from its date: its start, or its due date, or the earliest below it.',
       'By hand, topics stay where you put them, counted from their parent, so that a branch moves as one. Lines show when edges meet. With several selected a strip offers to line them up with the one that has the focus, to spread them evenly, and to lift them over others, step by step. Places are kept when you change the arrangement and come back.',
-      'A dial sets the space, opened into two for along and across; of the tree, or of one branch. Even out the sides shares the main branches out.',
+      'A dial sets the space, opened into two for along and across; of the tree, or of one branch. On both sides the order goes down the right side and on round the centre; Even out the sides says where the right one ends.',
     ],
   },
   {

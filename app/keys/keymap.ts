@@ -47,6 +47,7 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   'paste-style': ['Shift+V'],
   picture: ['I'],
   arrange: ['R'],
+  even: ['Y'],
   duplicate: ['Shift+B'],
   join: ['Shift+J'],
   split: ['Shift+K'],

@@ -1,6 +1,6 @@
 import type { Row } from '#core/find/rows'
 import { slotInWords } from '#core/arrange/landing'
-import { childrenOf, movable, placeOf, type Slot, topicOf, type TopicId } from '#core/tree'
+import { besideSlot, childrenOf, movable, type Slot, topicOf, type TopicId } from '#core/tree'
 import { land } from '~/capture/building'
 import type { Desk } from '~/desk/desk'
 
@@ -59,12 +59,12 @@ export function useRowDrag(
     const found = outline.rowAt(y)
     if (!found) return
     const { row, start, size } = found
-    const { parent, side } = topicOf(tree, row.id)
+    const { parent } = topicOf(tree, row.id)
     const part = (y - start) / size
     const inside = parent === null || (part > 0.3 && part < 0.7)
     const slot: Slot = inside
       ? { parent: row.id, index: childrenOf(tree, row.id).length }
-      : { parent, index: placeOf(tree, row.id) + (part >= 0.7 ? 1 : 0), side }
+      : besideSlot(tree, row.id, part >= 0.7 ? 'after' : 'before')
     landing.value = {
       slot,
       inside,

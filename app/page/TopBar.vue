@@ -177,7 +177,8 @@ function visitPerson(id: string): void {
   padding: 0 12px 0 10px;
 }
 .here .initials {
-  margin-left: -8px;
+  /* They lie a little over one another, and 24 px of each are left to point at. */
+  margin-left: -4px;
   cursor: pointer;
   padding: 0;
 }

@@ -9,6 +9,7 @@ import {
   type Tree,
   type Waiting,
   withBranchHues,
+  withSplits,
 } from '#core/tree'
 import type { SentTree } from './offline'
 import { Line } from './line'
@@ -238,11 +239,16 @@ export class TreeSession {
    * Returns false when it can't be made, after saying why.
    */
   make(wanted: readonly Change[], how: { silent?: boolean } = {}): boolean {
-    const changes = withBranchHues(this.tree, wanted)
+    const changes = this.authored(wanted)
     if (changes.length === 0) return false
     const item = this.put(changes)
     if (item && !how.silent) this.undoRecord.add(item)
     return item !== null
+  }
+
+  /** What goes along with changes that somebody makes here: colours of new main branches, sides that stay even. */
+  private authored(changes: readonly Change[]): readonly Change[] {
+    return withSplits(this.tree, withBranchHues(this.tree, changes))
   }
 
   private put(changes: readonly Change[]): Waiting | null {
@@ -253,7 +259,7 @@ export class TreeSession {
 
   /** Makes an edit that nobody hears of yet (see `Sync.hold`). */
   hold(changes: readonly Change[]): boolean {
-    return this.sync.hold(withBranchHues(this.tree, changes))
+    return this.sync.hold(this.authored(changes))
   }
 
   /** Adds to what is held, which stays held. */

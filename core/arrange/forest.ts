@@ -25,6 +25,8 @@ export interface ForestGround extends Ground {
   shown(id: TopicId): readonly TopicId[]
   /** The one way that all run, or each main branch's side. */
   directionOf(): Direction | ((main: TopicId) => Side)
+  /** Whether those on the left of two sides are read from the bottom up. */
+  readsUp(): boolean
   /** Whether the root is a centre, with more space around it. */
   isWide(): boolean
 }
@@ -57,7 +59,8 @@ export class ForestGrove implements Grove {
     this.forests = []
     for (const direction of typeof directionOf === 'string' ? [directionOf] : (['right', 'left'] as const)) {
       const forest = before.get(direction) ?? newPlot('')
-      const here = typeof directionOf === 'string' ? kids : kids.filter(id => directionOf(id) === direction)
+      const here = typeof directionOf === 'string' ? [...kids] : kids.filter(id => directionOf(id) === direction)
+      if (typeof directionOf !== 'string' && direction === 'left' && ground.readsUp()) here.reverse()
       layOut(forest, this.below(here, direction, ground.isWide(), forest.kids))
       this.forests.push({ direction, forest })
     }

@@ -1,4 +1,5 @@
 import type { Slot } from '../tree/actions'
+import { isTwoSided } from '../tree/split'
 import { shorten } from '../tree/title'
 import type { TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
@@ -196,10 +197,11 @@ function asChild(
     .shown(parent.id)
     .map(id => layout.find(id))
     .filter((kid): kid is Placed => kid !== null && kid.direction === direction && !moving.has(kid.id))
+    .sort((a, b) => (direction === 'down' ? a.x - b.x : a.y - b.y))
   const next = kids.find(kid =>
     direction === 'down' ? kid.x + kid.width / 2 > point.x : kid.y + kid.height / 2 > point.y,
   )
-  const side = parent.id === tree.centre && direction !== 'down' ? { side: direction } : {}
+  const side = direction !== 'down' && isTwoSided(tree, parent.id) ? { side: direction } : {}
   if (kids.length > 0) {
     const at = next ?? kids.at(-1)!
     return asSibling(tree, layout, at, next === undefined, moving, size)
@@ -227,10 +229,11 @@ function asSibling(
 ): Landing {
   const { parent } = topicOf(tree, beside.id)
   const { direction } = beside
+  const later = parent !== null && layout.readsUp(parent, direction) ? !after : after
   const slot: Slot = {
     parent,
-    index: placeOf(tree, beside.id) + (after ? 1 : 0),
-    ...(parent === tree.centre && direction !== 'down' ? { side: direction } : {}),
+    index: placeOf(tree, beside.id) + (later ? 1 : 0),
+    ...(parent !== null && direction !== 'down' && isTwoSided(tree, parent) ? { side: direction } : {}),
   }
   const rect =
     direction === 'down'

@@ -5,7 +5,6 @@ import {
   applyChanges,
   ARRANGEMENTS,
   BLANK,
-  balanceSides,
   type Change,
   childrenOf,
   emptyTree,
@@ -15,6 +14,7 @@ import {
   touchedBy,
   type Tree,
   type TopicId,
+  topicOf,
 } from '../tree'
 import { Layout, type Placed } from './layout'
 import { meets, type Onlooker } from './place'
@@ -268,6 +268,27 @@ describe('an arranged tree', () => {
     expect(planks(layout)).toEqual(planks(new Layout(tree, look(tree))))
   })
 
+  it('is read on round the centre, or down the left side too where the tree says so', () => {
+    for (const arrangement of ['both', 'around'] as const)
+      for (const leftDown of [false, true]) {
+        const tree = fresh()
+        for (const topic of ['a', 'b', 'c', 'd', 'e', 'f', 'g'])
+          applyChanges(tree, addAt(tree, { parent: 'centre', index: 9 }, () => topic).changes)
+        applyChanges(tree, [
+          { op: 'set', topic: 'centre', field: 'split', value: topicOf(tree, 'e').order },
+          { op: 'tree', field: 'arrangement', value: arrangement },
+          { op: 'tree', field: 'leftDown', value: leftDown },
+        ])
+        const layout = new Layout(tree, look(tree))
+        const onScreen = (direction: string): string =>
+          childrenOf(tree, 'centre')
+            .filter(id => layout.find(id)!.direction === direction)
+            .sort((one, other) => layout.find(one)!.y - layout.find(other)!.y)
+            .join('')
+        expect([onScreen('right'), onScreen('left')]).toEqual(['abcd', leftDown ? 'efg' : 'gfe'])
+      }
+  })
+
   it('what is left out leaves the others on their sides', () => {
     for (const arrangement of ['both', 'around'] as const) {
       const tree = fresh()
@@ -291,7 +312,6 @@ describe('an arranged tree', () => {
         topic: `t${i}`,
         parent: i < 10 ? 'centre' : `t${i % 10}`,
         order: `a${'ABCDEFGHIJKLMNOPQRSTUVWXYZ'[Math.floor(i / 10)]}`,
-        with: { side: 'right' as const },
       })),
     )
     const layout = new Layout(tree, look(tree), { arrangement: 'right' })
@@ -308,30 +328,6 @@ describe('an arranged tree', () => {
     expect(layout.find('t57')).toBeNull()
     expect(layout.hidden('t7')).toBe(childrenOf(tree, 't7').length)
     expect(planks(layout).size).toBe(201 - layout.hidden('t7'))
-  })
-})
-
-describe('balance of the sides', () => {
-  it('is the best of all choices for up to 14 branches (every choice tried)', () => {
-    fc.assert(
-      fc.property(fc.array(fc.integer({ min: 1, max: 90 }), { minLength: 1, maxLength: 11 }), heights => {
-        const differenceOf = (right: (i: number) => boolean): number =>
-          Math.abs(heights.reduce((sum, h, i) => sum + (right(i) ? h : -h), 0))
-        let best = Infinity
-        for (let mask = 0; mask < 2 ** heights.length; mask++)
-          best = Math.min(
-            best,
-            differenceOf(i => (mask >> i) % 2 === 1),
-          )
-        const sides = balanceSides(heights)
-        expect(differenceOf(i => sides[i] === 'right')).toBe(best)
-      }),
-    )
-  })
-  it('keeps sides that somebody chose and reads naturally when all is even', () => {
-    expect(balanceSides([1, 1, 1, 1])).toEqual(['right', 'right', 'left', 'left'])
-    expect(balanceSides([5, 1, 1], ['left', null, null])).toEqual(['left', 'right', 'right'])
-    expect(balanceSides(Array.from({ length: 60 }, () => 1)).filter(side => side === 'left')).toHaveLength(30)
   })
 })
 

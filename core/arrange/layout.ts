@@ -1,5 +1,5 @@
-import { balanceSides } from '../tree/balance'
 import type { Arrangement, Side } from '../tree/fields'
+import { sidesBelow } from '../tree/split'
 import type { TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { looseOf } from '../tree/walk'
@@ -41,18 +41,6 @@ export interface Settings {
   readonly only: TopicId | null
   /** The present day, for a time axis. */
   readonly today?: string
-}
-
-/** Which side of the centre each main branch stands on, when the tree is arranged on both sides. */
-export function sidesOf(tree: Tree): Side[] {
-  const main = childrenOf(tree, tree.centre)
-  const given = main.map(id => topicOf(tree, id).side)
-  return given.every(side => side !== null)
-    ? given
-    : balanceSides(
-        main.map(() => 1),
-        given,
-      )
 }
 
 /**
@@ -193,6 +181,15 @@ export class Layout {
     return 'right'
   }
 
+  /**
+   * Whether a topic's children on one side are read from the bottom up: on the left of two sides, where reading goes on
+   * round the centre.
+   */
+  readsUp(id: TopicId, direction: Direction): boolean {
+    const { leftDown } = this.tree.fields
+    return direction === 'left' && !leftDown && ['both', 'around'].includes(this.arrangementOf(id) ?? '')
+  }
+
   /** How far behind a topic's plank the spine of its bracket stands, in canvas units; that of a centre stands further. */
   spineBehind(id: TopicId, direction: Direction): number {
     let owner = id
@@ -247,15 +244,8 @@ export class Layout {
 
   /** On which side of a topic each of its children stands, folded, left out or not. */
   private sideBelow(id: TopicId): (kid: TopicId) => Side {
-    const kids = childrenOf(this.tree, id)
-    const sides =
-      id === this.tree.centre
-        ? sidesOf(this.tree)
-        : balanceSides(
-            kids.map(() => 1),
-            kids.map(kid => topicOf(this.tree, kid).side),
-          )
-    const sideOf = new Map(kids.map((kid, i) => [kid, sides[i]!]))
+    const sides = sidesBelow(this.tree, id)
+    const sideOf = new Map(childrenOf(this.tree, id).map((kid, i) => [kid, sides[i]!]))
     return kid => sideOf.get(kid)!
   }
 
@@ -281,7 +271,11 @@ export class Layout {
     const ground = this.groundOf(id, arrangement)
     switch (arrangement) {
       case 'around':
-        return new RingGrove(ground, () => (id === this.tree.centre ? this.sideBelow(id) : null))
+        return new RingGrove(
+          ground,
+          () => this.sideBelow(id),
+          () => this.readsUp(id, 'left'),
+        )
       case 'time':
         return new TimeGrove(
           ground,
@@ -300,6 +294,7 @@ export class Layout {
             shown: (at: TopicId) => this.shown(at),
             isWide: () => this.isWide(id),
             directionOf: () => (arrangement === 'both' ? this.sideBelow(id) : arrangement),
+            readsUp: () => this.readsUp(id, 'left'),
           }),
         )
     }

@@ -1,4 +1,3 @@
-import { balanceSides } from '../tree/balance'
 import type { Side } from '../tree/fields'
 import type { TopicId } from '../tree/topic'
 import type { Grove, Ground, GroveOnlooker } from './grove'
@@ -48,10 +47,11 @@ export class RingGrove implements Grove {
   private fresh = false
   private gap = RING_GAP
 
-  /** `sideOf`: on which side of the root a main branch stands; null lets their sizes decide. */
+  /** `sideOf`: on which side of the root a main branch stands; `readsUp`: whether the left one goes from the bottom up. */
   constructor(
     private readonly ground: Ground,
-    private readonly sideOf: () => ((main: TopicId) => Side) | null,
+    private readonly sideOf: () => (main: TopicId) => Side,
+    private readonly readsUp: () => boolean,
   ) {}
 
   forget(): void {
@@ -78,11 +78,11 @@ export class RingGrove implements Grove {
     for (const cell of main) gone.delete(cell)
     for (const cell of gone) this.drop(cell)
     const sideOf = this.sideOf()
-    const shared = sideOf ? main.map(({ id }) => sideOf(id)) : balanceSides(main.map(cell => cell.count))
     const root = ground.size(ground.root)
     const rings: Ring[] = []
     for (const side of ['right', 'left'] as const) {
-      const here = main.filter((_, i) => shared[i] === side)
+      const here = main.filter(({ id }) => sideOf(id) === side)
+      if (side === 'left' && this.readsUp()) here.reverse()
       this.main[side] = here
       layOut(
         this.forests[side],

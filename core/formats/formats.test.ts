@@ -337,7 +337,6 @@ describe('what is dressed and arranged', () => {
       duration: 3,
       done: 40,
       priority: 2,
-      side: 'left',
     },
   }
   it('goes through OPML and comes back', () => {

@@ -9,7 +9,6 @@ import {
   indent,
   insertBelow,
   invertOver,
-  lighterSide,
   memberKey,
   moveAlong,
   moveTo,
@@ -34,7 +33,7 @@ type Titles = [string, ...Titles[]]
 function grow(...branches: Titles[]): Tree {
   const tree = emptyTree({ ...BLANK, id: 'centre', parent: null, order: 'a0', title: 'Move' })
   const add = (parent: string, [title, ...below]: Titles): void => {
-    const step = addAt(tree, { parent, index: Infinity, side: 'right' }, () => title, { title })
+    const step = addAt(tree, { parent, index: Infinity }, () => title, { title })
     applyChanges(tree, step.changes)
     below.forEach(child => add(title, child))
   }
@@ -60,12 +59,6 @@ describe('what people do to a tree', () => {
     expect(run(tree, moveAlong(tree, ['A2', 'A3'], 1))[0]).toEqual(['A', ['A1'], ['A2'], ['A3']])
     expect(moveAlong(tree, ['A1'], -1).changes).toEqual([])
     expect(moveAlong(tree, ['A1', 'B1'], 1).changes).toEqual([])
-  })
-
-  it('moves along one side of the centre only', () => {
-    const tree = start()
-    applyChanges(tree, setAll(tree, ['B'], 'side', 'left').changes)
-    expect(run(tree, moveAlong(tree, ['A'], 1)).map(([title]) => title)).toEqual(['B', 'C', 'A'])
   })
 
   it('goes in under the sibling before, unfolding it, and out after the parent', () => {
@@ -119,24 +112,6 @@ describe('what people do to a tree', () => {
     applyChanges(tree, toggleMember(tree, ['A1', 'A2'], 'markers', 'idea').changes)
     expect(['A1', 'A2'].map(id => tree.topics.get(id)!.markers)).toEqual([[], []])
     expect(memberKey({ id: 'l', url: 'https://tannery.example', title: '' })).toBe('l')
-  })
-
-  it('plants branches on both sides, evenly, and keeps a side that is asked for', () => {
-    const tree = grow()
-    const items = Array.from({ length: 6 }, (_, i) => ({ title: `P${i}`, children: [] }))
-    applyChanges(tree, plantAt(tree, items, { parent: 'centre', index: 0 }, newId).changes)
-    expect(
-      childrenOf(tree, 'centre')
-        .map(id => tree.topics.get(id)!.side)
-        .filter(side => side === 'left'),
-    ).toHaveLength(3)
-    applyChanges(
-      tree,
-      plantAt(tree, [{ title: 'L', children: [] }], { parent: 'centre', index: 0, side: 'left' }, newId).changes,
-    )
-    expect(tree.topics.get(childrenOf(tree, 'centre')[0]!)!.side).toBe('left')
-    expect(lighterSide(tree)).toBe('right')
-    expect(besideSlot(tree, 'centre', 'after').parent).toBe('centre')
   })
 
   it('numbers as they are said aloud, and anew when topics move', () => {

@@ -1,9 +1,9 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import type { Field, Fields, Side } from './fields'
 import type { Change, Initial } from './change'
-import { countItems, type OutlineItem, plant, toOutline } from './outline'
-import { balanceSides } from './balance'
+import { type OutlineItem, plant } from './outline'
 import { roomAt } from './order'
+import { isTwoSided, keepSides, sideOf, sidesBelow, splitAfter } from './split'
 import type { TopicId } from './topic'
 import { childrenOf, topicOf, type Tree } from './tree'
 import { isWithin, placeOf, topmost } from './walk'
@@ -23,7 +23,7 @@ const NOTHING: Step = { changes: [], made: [] }
 export interface Slot {
   readonly parent: TopicId | null
   readonly index: number
-  /** For a main branch: the side of the centre. */
+  /** Where the children stand on both sides: on which of them. Without, on the side of whoever stands before. */
   readonly side?: Side | null
 }
 
@@ -31,33 +31,26 @@ export interface Slot {
 export function addAt(tree: Tree, slot: Slot, newId: () => TopicId, given: Initial = {}): Step {
   const topic = newId()
   const { keys, aside } = roomAt(tree, slot.parent, slot.index, 1)
-  const side = slot.parent === tree.centre && slot.side ? { side: slot.side } : {}
-  return {
-    changes: [...aside, { op: 'add', topic, parent: slot.parent, order: keys[0]!, with: { ...side, ...given } }],
-    made: [topic],
-  }
-}
-
-/** The side with fewer main branches, the right one when they are even. */
-export function lighterSide(tree: Tree): Side {
-  const main = childrenOf(tree, tree.centre).map(id => topicOf(tree, id).side)
-  return main.filter(side => side === 'left').length < main.filter(side => side !== 'left').length ? 'left' : 'right'
+  const changes: Change[] = [...aside, { op: 'add', topic, parent: slot.parent, order: keys[0]!, with: given }]
+  return { changes: [...changes, ...keepSides(tree, slot.parent, changes, [topic], slot.side)], made: [topic] }
 }
 
 /** The slot of a new last child. */
 export function lastChild(tree: Tree, parent: TopicId): Slot {
-  return {
-    parent,
-    index: childrenOf(tree, parent).length,
-    ...(parent === tree.centre ? { side: lighterSide(tree) } : {}),
-  }
+  return { parent, index: childrenOf(tree, parent).length }
 }
 
 /** The slot beside a topic. The centre has no siblings: its slot is a new last child. */
 export function besideSlot(tree: Tree, topic: TopicId, where: 'before' | 'after'): Slot {
   if (topic === tree.centre) return lastChild(tree, topic)
-  const { parent, side } = topicOf(tree, topic)
-  return { parent, index: placeOf(tree, topic) + (where === 'after' ? 1 : 0), side }
+  const { parent } = topicOf(tree, topic)
+  return { parent, index: placeOf(tree, topic) + (where === 'after' ? 1 : 0), side: ownSide(tree, topic) }
+}
+
+/** The side on which a topic stands, where its siblings stand on both. */
+function ownSide(tree: Tree, topic: TopicId): Side | null {
+  const { parent } = topicOf(tree, topic)
+  return parent !== null && isTwoSided(tree, parent) ? sideOf(tree, topic) : null
 }
 
 /** The branches that a selection means: the centre, which can't go anywhere, doesn't take its children along. */
@@ -76,18 +69,19 @@ export function moveTo(tree: Tree, ids: Iterable<TopicId>, slot: Slot): Step {
   const changes: Change[] = [...aside]
   moving.forEach((topic, i) => {
     changes.push({ op: 'place', topic, parent: slot.parent, order: keys[i]! })
-    const { parent, side, tray, x, y } = topicOf(tree, topic)
-    if (slot.parent === tree.centre && slot.side && side !== slot.side)
-      changes.push({ op: 'set', topic, field: 'side', value: slot.side })
+    const { parent, tray, x, y } = topicOf(tree, topic)
     if (tray) changes.push({ op: 'set', topic, field: 'tray', value: false })
     // A place by hand counts from the parent, so it means nothing under another one.
     if (parent !== slot.parent && (x !== null || y !== null))
       changes.push({ op: 'set', topic, field: 'x', value: null }, { op: 'set', topic, field: 'y', value: null })
   })
-  return { changes, made: moving }
+  return { changes: [...changes, ...keepSides(tree, slot.parent, changes, moving, slot.side)], made: moving }
 }
 
-/** Moves a selection one place up or down among its siblings; at the end of the line it stays. */
+/**
+ * Moves a selection one place on (1) or back (-1) in the order of its siblings; at the end of the line it stays. On both
+ * sides of a topic as many stand on each as before: who goes over the end of one changes places with whoever is there.
+ */
 export function moveAlong(tree: Tree, ids: Iterable<TopicId>, by: -1 | 1): Step {
   const moving = movable(tree, ids)
   const edge = by < 0 ? moving[0] : moving.at(-1)
@@ -95,18 +89,19 @@ export function moveAlong(tree: Tree, ids: Iterable<TopicId>, by: -1 | 1): Step 
   const parent = topicOf(tree, edge).parent
   if (moving.some(id => topicOf(tree, id).parent !== parent)) return NOTHING
   const siblings = childrenOf(tree, parent)
-  // On both sides of the centre, the neighbour is the next one on the same side.
-  const side = parent === tree.centre ? topicOf(tree, edge).side : null
   let at = siblings.indexOf(edge) + by
-  while (
-    at >= 0 &&
-    at < siblings.length &&
-    (moving.includes(siblings[at]!) ||
-      (side && topicOf(tree, siblings[at]!).side === (side === 'left' ? 'right' : 'left')))
-  )
-    at += by
+  while (at >= 0 && at < siblings.length && moving.includes(siblings[at]!)) at += by
   if (at < 0 || at >= siblings.length) return NOTHING
-  return moveTo(tree, moving, { parent, index: by < 0 ? at : at + 1 })
+  const step = moveTo(tree, moving, { parent, index: by < 0 ? at : at + 1 })
+  return { ...step, changes: keepingCounts(tree, parent, step.changes) }
+}
+
+/** Changes that reorder siblings, with as many of them on each side as before. */
+function keepingCounts(tree: Tree, parent: TopicId | null, changes: readonly Change[]): readonly Change[] {
+  if (parent === null || topicOf(tree, parent).split === null) return changes
+  const right = sidesBelow(tree, parent).filter(side => side === 'right').length
+  const others = changes.filter(change => !(change.op === 'set' && change.field === 'split'))
+  return [...others, ...splitAfter(tree, parent, others, right)]
 }
 
 /** One level out: right after the parent. Main branches and loose topics are out already. */
@@ -128,11 +123,9 @@ export function indent(tree: Tree, ids: Iterable<TopicId>): Step {
   const moving = movable(tree, ids)
   const first = moving[0]
   if (first === undefined) return NOTHING
-  const { parent, side } = topicOf(tree, first)
+  const { parent } = topicOf(tree, first)
   const siblings = childrenOf(tree, parent)
-  let at = siblings.indexOf(first) - 1
-  if (parent === tree.centre && side) while (at >= 0 && topicOf(tree, siblings[at]!).side !== side) at--
-  const target = siblings[at]
+  const target = siblings[siblings.indexOf(first) - 1]
   if (target === undefined) return NOTHING
   const step = moveTo(
     tree,
@@ -231,10 +224,7 @@ export function replaceMarker(tree: Tree, ids: Iterable<TopicId>, old: string, m
   return { changes, made: [] }
 }
 
-/**
- * Plants items in a slot. Below the centre, branches that name no side take the slot's, or else share out
- * so that both sides are about as tall.
- */
+/** Plants items in a slot. */
 export function plantAt(tree: Tree, items: readonly OutlineItem[], slot: Slot, newId: () => TopicId): Step {
   const { keys, aside } = roomAt(tree, slot.parent, slot.index, items.length)
   // A place by hand counted from where the branch came from; here the arrangement says where it stands, and the hand
@@ -245,16 +235,8 @@ export function plantAt(tree: Tree, items: readonly OutlineItem[], slot: Slot, n
       : items.map(item =>
           item.details?.x == null ? item : { ...item, details: { ...item.details, x: null, y: null } },
         )
-  const sided = slot.parent === tree.centre ? withSides(tree, placeless, slot.side ?? null) : placeless
-  const { changes, tops } = plant(sided, slot.parent, keys, newId)
-  return { changes: [...aside, ...changes], made: tops }
-}
-
-function withSides(tree: Tree, items: readonly OutlineItem[], side: Side | null): OutlineItem[] {
-  const standing = childrenOf(tree, tree.centre)
-  const sides = balanceSides(
-    [...standing.map(id => countItems([toOutline(tree, id)])), ...items.map(item => countItems([item]))],
-    [...standing.map(id => topicOf(tree, id).side ?? 'right'), ...items.map(item => item.details?.side ?? side)],
-  )
-  return items.map((item, i) => ({ ...item, details: { ...item.details, side: sides[standing.length + i]! } }))
+  const planted = plant(placeless, slot.parent, keys, newId)
+  const changes = [...aside, ...planted.changes]
+  const { tops } = planted
+  return { changes: [...changes, ...keepSides(tree, slot.parent, changes, tops, slot.side)], made: tops }
 }

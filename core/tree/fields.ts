@@ -3,6 +3,7 @@ import { calendarDay, colour, fileId, percent, urgency, words } from './atoms'
 import { entriesOf, field, type FieldSpec, type ValuesOf } from './field-spec'
 import { LIMITS } from './limits'
 import { entrySchema } from './meeting'
+import { orderKey } from './order-key'
 import { sketchSchema } from './sketch'
 import { STYLE_FIELDS } from './style-fields'
 import { numberingSchema, placeSchema, referenceSchema } from './substance'
@@ -99,15 +100,15 @@ export const FIELDS = {
     opml: 'truth',
     examples: [true],
   }),
-  /** Which side of the centre a main branch stands on; null lets the arrangement choose. */
-  side: field({
-    schema: z.enum(['left', 'right']).nullable(),
+  /** Where its children stand on both sides: those whose order is below this key stand right; null: the first half. */
+  split: field({
+    schema: orderKey.nullable(),
     blank: null,
-    name: 'side',
-    about: 'Which side of the centre a main branch stands on.',
+    name: 'split',
+    about: 'Where its children stand on both sides: the order key from which they stand left.',
     standing: true,
-    opml: 'text',
-    examples: ['left', 'right'],
+    copied: false,
+    examples: ['a1', 'Zz'],
   }),
   /**
    * Where somebody put it; null lets the arrangement choose. A loose topic's upper left corner, in canvas units from

@@ -16,6 +16,7 @@ import {
   piecesOf,
   plantAt,
   reverseChildren,
+  sidesBelow,
   sortChildren,
   splitTopic,
   takeApart,
@@ -185,17 +186,15 @@ it('what is planted from elsewhere stands where the arrangement puts it; what ha
 })
 
 it('evens out the sides by the heights that are drawn, and says nothing when they are even', () => {
-  const tree = grow(['A', 'c', { side: 'right' }], ['B', 'c', { side: 'right' }], ['C', 'c', { side: 'right' }])
+  const tree = grow(['A', 'c'], ['B', 'c'], ['C', 'c'])
   const heights = new Map([
-    ['A', 300],
-    ['B', 100],
-    ['C', 200],
+    ['A', 100],
+    ['B', 200],
+    ['C', 300],
   ])
-  applyChanges(tree, evenSides(tree, heights).changes)
-  const tall = (side: string): number =>
-    ['A', 'B', 'C'].filter(id => topicOf(tree, id).side === side).reduce((sum, id) => sum + heights.get(id)!, 0)
-  expect(tall('right')).toBe(tall('left'))
-  expect(evenSides(tree, heights).changes).toEqual([])
+  applyChanges(tree, evenSides(tree, 'c', heights).changes)
+  expect(sidesBelow(tree, 'c')).toEqual(['right', 'right', 'left'])
+  expect(evenSides(tree, 'c', heights).changes).toEqual([])
 })
 
 describe('names and figures as people write them', () => {

@@ -1,5 +1,5 @@
-import { movable, moveTo, type Step } from './actions'
-import { balanceSides } from './balance'
+import { besideSlot, movable, moveTo, type Step } from './actions'
+import { evenSplit, splitAfter } from './split'
 import type { Change } from './change'
 import { roomAt } from './order'
 import type { Topic, TopicId } from './topic'
@@ -168,7 +168,7 @@ export function splitTopic(tree: Tree, id: TopicId, newId: () => TopicId): Step 
   if (id === tree.centre || rest.length === 0) return { changes: [], made: [] }
   const { keys, aside } = roomAt(tree, topic.parent, placeOf(tree, id) + 1, rest.length)
   const made = rest.map(() => newId())
-  const with_ = { ...(topic.side ? { side: topic.side } : {}), ...(topic.tray ? { tray: true } : {}) }
+  const with_ = topic.tray ? { tray: true } : {}
   return {
     changes: [
       { op: 'set', topic: id, field: 'title', value: first! },
@@ -193,10 +193,10 @@ export function takeApart(tree: Tree, ids: Iterable<TopicId>): Step {
   const changes: Change[] = []
   const made: TopicId[] = []
   for (const id of movable(tree, ids)) {
-    const { parent, side, x, y } = topicOf(tree, id)
+    const { parent, x, y } = topicOf(tree, id)
     const kids = childrenOf(tree, id)
     if (kids.length === 0) continue
-    const step = moveTo(tree, kids, { parent, index: placeOf(tree, id) + 1, side })
+    const step = moveTo(tree, kids, besideSlot(tree, id, 'after'))
     changes.push(...step.changes)
     // Loose, the children stand below one another where their parent stood.
     if (parent === null && x !== null && y !== null)
@@ -209,15 +209,8 @@ export function takeApart(tree: Tree, ids: Iterable<TopicId>): Step {
   return { changes, made }
 }
 
-/**
- * Gives each main branch the side on which both sides are about equally tall, in the order they have. `heights` as
- * they're drawn.
- */
-export function evenSides(tree: Tree, heights: ReadonlyMap<TopicId, number>): Step {
-  const main = childrenOf(tree, tree.centre)
-  const sides = balanceSides(main.map(id => heights.get(id) ?? 1))
-  const changes = main.flatMap((topic, i): Change[] =>
-    topicOf(tree, topic).side === sides[i] ? [] : [{ op: 'set', topic, field: 'side', value: sides[i]! }],
-  )
-  return { changes, made: [] }
+/** Splits the children of a topic where both its sides are about equally tall. `heights` as they're drawn. */
+export function evenSides(tree: Tree, parent: TopicId, heights: ReadonlyMap<TopicId, number>): Step {
+  const right = evenSplit(childrenOf(tree, parent).map(id => heights.get(id) ?? 1))
+  return { changes: splitAfter(tree, parent, [], right), made: [] }
 }

@@ -2,6 +2,7 @@ import { CONTENT_NAMES, isBlank, newTopic, type Topic } from './topic'
 import { emptyTree, type Tree } from './tree'
 import { FRESH_FIELDS } from './tree-fields'
 import { giveBranchHues } from './branch-hue'
+import { giveSplits, splitAsSided } from './split'
 import { EDIT_FORMAT, upgradeFields, upgradeTopics } from './upgrade'
 import { compareSiblings } from './siblings'
 
@@ -36,6 +37,8 @@ export function toSnapshot(tree: Tree): Snapshot {
 
 /** From this format on main branches have a colour of their own. */
 const WITH_BRANCH_HUES = 3
+/** And from this one on, one split instead of a side each. */
+const WITH_SPLITS = 4
 
 /**
  * Builds a tree in one pass; the indexes are sorted once at the end. Throws `RangeError` when the centre is missing or the
@@ -62,5 +65,10 @@ export function fromSnapshot(snapshot: Snapshot): Tree {
     fields: { ...FRESH_FIELDS, ...upgradeFields(snapshot.format ?? 1, snapshot.fields) },
   }
   if ((snapshot.format ?? 1) < WITH_BRANCH_HUES) giveBranchHues(tree)
+  if ((snapshot.format ?? 1) < WITH_SPLITS) {
+    const sided = snapshot.topics as readonly (Lean & { readonly side?: unknown })[]
+    splitAsSided(tree, new Set(sided.filter(({ side }) => side === 'left').map(({ id }) => id)))
+    giveSplits(tree)
+  }
   return tree
 }

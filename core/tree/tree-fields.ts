@@ -18,6 +18,14 @@ export const TREE_FIELDS = {
     about: 'How the tree is laid out.',
     examples: ['down'],
   }),
+  /** On both sides, whether the left one is read from the top down as well, instead of on round the centre. */
+  leftDown: field({
+    schema: z.boolean(),
+    blank: false,
+    name: 'reading of the left side',
+    about: 'Whether the left side is read from the top down, instead of on round the centre.',
+    examples: [true],
+  }),
   description: field({
     schema: words(20_000),
     blank: '',

@@ -51,6 +51,19 @@ describe('an older format', () => {
     expect(upgradeEdit('nothing')).toBe('nothing')
   })
 
+  it('of 3, in which each main branch had a side: it goes, and nothing else with it', () => {
+    expect(
+      upgradeChanges(3, [
+        { op: 'add', topic: 't', parent: 'c', order: 'a0', with: { title: 'Lift', side: 'left' } },
+        { op: 'set', topic: 't', field: 'side', value: 'right' },
+        { op: 'set', topic: 't', field: 'done', value: 50 },
+      ]),
+    ).toEqual([
+      { op: 'add', topic: 't', parent: 'c', order: 'a0', with: { title: 'Lift' } },
+      { op: 'set', topic: 't', field: 'done', value: 50 },
+    ])
+  })
+
   it('of 1, in which a branch could have a page: an annex now, in topics, changes and the filters of kept views', () => {
     const filter = {
       join: 'all',

@@ -2,9 +2,10 @@ import type { Change } from './change'
 
 /**
  * The format that changes and snapshots are written in now. 2: a branch with a page of
- * its own has an annex. 3: main branches have a colour of their own (`fromSnapshot` gives it).
+ * its own has an annex. 3: main branches have a colour of their own (`fromSnapshot` gives it). 4: what had a side each
+ * has one split (`fromSnapshot` finds it).
  */
-export const EDIT_FORMAT = 3
+export const EDIT_FORMAT = 4
 
 type Loose = Readonly<Record<string, unknown>>
 
@@ -20,7 +21,16 @@ export interface Upgrade {
 const UPGRADES: readonly Upgrade[] = [
   { change: annexInChange, topic: annexInTopic, fields: annexInFilters },
   { change: change => [change], topic: topic => topic },
+  { change: withoutSide, topic: sideless },
 ]
+
+function sideless({ side: _, ...topic }: Loose): Loose {
+  return topic
+}
+function withoutSide(change: Loose): Loose[] {
+  if (change.op === 'set' && change.field === 'side') return []
+  return [change.op === 'add' && isObject(change.with) ? { ...change, with: sideless(change.with) } : change]
+}
 
 function annexInTopic({ page, ...topic }: Loose): Loose {
   return page === undefined ? topic : { ...topic, annex: page }

@@ -1,7 +1,7 @@
 import { and, desc, eq, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Role } from '#core/contract'
-import { countTopics, type Tree, giveBranchHues } from '#core/tree'
+import { countTopics, giveBranchHues, giveSplits, type Tree } from '#core/tree'
 import { database } from '../database/connect'
 import { members, snapshots, trees, users } from '../database/schema'
 import { packSnapshot } from './held'
@@ -92,6 +92,7 @@ export async function storeTree(
   starter = false,
 ): Promise<string> {
   giveBranchHues(tree)
+  giveSplits(tree)
   const id = nanoid(16)
   const at = new Date()
   await database().transaction(async tx => {

@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import { bringIn } from '../caller'
-import { expect, expectTitles, openTree, pasteText, pour, test, topic, two, visitor } from './porch'
+import { expect, expectTitles, openTree, pasteText, pour, test, titlesOf, topic, two, visitor } from './porch'
 
 const fieldsOf = async (caller: import('../caller').Caller, id: string) => (await caller.open(id)).snapshot.fields
 const topicsOf = async (caller: import('../caller').Caller, id: string) =>
@@ -133,6 +133,7 @@ test('every arrangement, for the tree and for a branch; places by hand are kept;
     const was = (await at(kid)).x - (await at(title)).x
     await topic(page, title).click({ position: { x: 6, y: 8 } })
     await panel.getByRole('button', { name: `“${title}”` }).click()
+    await panel.getByRole('button', { name: 'Along and across apart' }).click()
     await panel.getByRole('slider', { name: 'Space along' }).fill('300')
     await expect.poll(async () => Math.sign(was) * ((await at(kid)).x - (await at(title)).x - was)).toBeGreaterThan(20)
     expect((await topicsOf(ines.caller, id)).get(title)).toMatchObject({ spaceAlong: 300 })
@@ -567,19 +568,28 @@ test('commands by name: even sides, front and back, equal gaps, zoom to the sele
   }
   await pasteText(page, { 'text/plain': 'A\nB\nC\n\tC1\n\tC2\n\tC3\n\tC4' })
   await expect.poll(async () => (await topicsOf(caller, id)).has('C4')).toBe(true)
-  const side = async (title: string) => (await topicsOf(caller, id)).get(title)!.side
+  const right = async (title: string) =>
+    (await topic(page, title).boundingBox())!.x > (await topic(page, 'Move').boundingBox())!.x
   const before = await topicsOf(caller, id)
-  await caller.edit(
-    id,
-    ['A', 'B', 'C'].map(title => ({ op: 'set', topic: before.get(title)!.id, field: 'side', value: 'right' })),
-  )
-  await expect
-    .poll(async () => (await topic(page, 'A').boundingBox())!.x - (await topic(page, 'Move').boundingBox())!.x)
-    .toBeGreaterThan(0)
+  await caller.edit(id, [{ op: 'set', topic: before.get('Move')!.id, field: 'split', value: 'b00' }])
+  for (const title of ['A', 'B', 'C']) await expect.poll(() => right(title)).toBe(true)
   await topic(page, 'Move').click()
+  // By key; read from the top right on round the centre.
+  await page.keyboard.press('y')
+  await expect.poll(() => right('C')).toBe(false)
+  expect([await right('A'), await right('B')]).toEqual([true, true])
+  await page.keyboard.press('Control+z')
+  await expect.poll(() => right('C')).toBe(true)
   await command('even out')
-  await expect.poll(() => side('C')).not.toBe(await side('A'))
-  expect(await side('A')).toBe(await side('B'))
+  await expect.poll(() => right('C')).toBe(false)
+  // Who moves over the end of a side changes places with whoever is there: up the left side is on in the order.
+  await topic(page, 'B').click({ position: { x: 6, y: 8 } })
+  await page.keyboard.press('Alt+ArrowDown')
+  await expect.poll(() => right('B')).toBe(false)
+  expect(await right('C')).toBe(true)
+  await page.keyboard.press('Alt+ArrowDown')
+  await expect.poll(() => right('B')).toBe(true)
+  expect(await titlesOf(caller, id)).toEqual(['A', 'B', ['C', 'C1', 'C2', 'C3', 'C4']])
 
   await command('arrange the tree: by hand')
   await topic(page, 'C1').click()

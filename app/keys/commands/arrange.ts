@@ -1,4 +1,5 @@
 import { alignSelection, arrange, ARRANGEMENT_NAMES, distributeSelection, evenOut, layer } from '~/canvas/arranging'
+import { isTwoSided } from '#core/tree'
 import { ARRANGEMENTS } from '#core/tree'
 import { type Command, command, looking } from '../command'
 
@@ -41,8 +42,8 @@ export const ARRANGE: readonly Command[] = [
     'Arrange',
     'even',
     'Even out the sides',
-    'Shares the main branches out so that both sides are about as tall.',
-    desk => evenOut(desk),
+    'Splits the branches of the centre, or of the topic that has the focus, where both sides are about as tall.',
+    desk => evenOut(desk, isTwoSided(desk.tree, desk.focus.value) ? desk.focus.value : desk.tree.centre),
   ),
   ...(['left', 'middle', 'right', 'top', 'centre', 'bottom'] as const).map(line =>
     command(
