@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest'
 import {
   addAt,
   applyChanges,
-  besideSlot,
   BLANK,
   childrenOf,
   emptyTree,
@@ -16,7 +15,6 @@ import {
   numberOf,
   outdent,
   pathTo,
-  plantAt,
   removeAll,
   Replica,
   setAll,

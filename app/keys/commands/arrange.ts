@@ -1,6 +1,5 @@
 import { alignSelection, arrange, ARRANGEMENT_NAMES, distributeSelection, evenOut, layer } from '~/canvas/arranging'
-import { isTwoSided } from '#core/tree'
-import { ARRANGEMENTS } from '#core/tree'
+import { isTwoSided, ARRANGEMENTS } from '#core/tree'
 import { type Command, command, looking } from '../command'
 
 /** Arrangements and places. */
