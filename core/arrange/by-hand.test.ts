@@ -130,11 +130,16 @@ describe('along a time axis', () => {
     for (const line of standing.lines) {
       const [x, , , y] = line.points as [number, number, number, number]
       for (const [id, { dx, dy }] of standing.spots) {
-        if (id === line.owner || dy >= y) continue
+        // Only who hangs on the same side, and nearer to the axis, can be in the way.
+        if (id === line.owner || dy * y < 0 || Math.abs(dy) >= Math.abs(y)) continue
         const runsThrough = x > dx - 60 + 1e-6 && x < dx + 60 - 1e-6
         expect(runsThrough, `${line.owner} through ${id}`).toBe(false)
       }
     }
+    // Above and below by turns: neither side takes much more than half.
+    const above = [...standing.spots.values()].filter(({ dy }) => dy < 0).length
+    expect(above).toBeGreaterThan(8)
+    expect(above).toBeLessThan(22)
   })
   it('a tree without dates still stands', () => {
     const tree = grow({ arrangement: 'time' }, ['A', 'c'], ['B', 'c'])

@@ -1,5 +1,22 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addAt, applyChanges, BLANK, emptyTree, type Tree, type TopicId } from '../tree'
+import { buildDemo } from '#demo/build'
+import { DEMO_PEOPLE } from '#demo/people'
+import { MEETINGS, MOVE } from '#demo/trees'
+import {
+  addAt,
+  applyChanges,
+  ARRANGEMENTS,
+  BLANK,
+  countTopics,
+  emptyTree,
+  giveSplits,
+  plantAt,
+  topicOf,
+  toOutline,
+  type Tree,
+  type TopicId,
+} from '../tree'
 import { Layout } from './layout'
 import { type Arrow, neighbourOf } from './neighbour'
 
@@ -74,5 +91,78 @@ describe('arrow keys go by what is seen', () => {
       neighbourOf(hand, drawn, 'A', 'right'),
       neighbourOf(hand, drawn, 'B', 'left'),
     ]).toEqual(['A', 'C', 'B', 'A'])
+  })
+})
+
+/** The topics that arrow keys lead to from the centre, one after the other. */
+function reached(tree: Tree, layout: Layout): Set<TopicId> {
+  const found = new Set([tree.centre])
+  for (const at of found)
+    for (const arrow of ['up', 'down', 'left', 'right'] as const) {
+      const to = neighbourOf(tree, layout, at, arrow)
+      if (to !== null) found.add(to)
+    }
+  return found
+}
+function seen(layout: Layout): Set<TopicId> {
+  const ids = new Set<TopicId>()
+  const everywhere = { x: -1e6, y: -1e6, width: 2e6, height: 2e6 }
+  layout.scan(everywhere, 0, { plank: ({ id }) => ids.add(id), line() {}, block() {} })
+  return ids
+}
+
+describe('every topic in sight is reached', () => {
+  const people = DEMO_PEOPLE.map(({ key, name }) => ({ id: key, name }))
+  let made = 0
+  const newId = (): string => `n${made++}`
+  /** The demo's move, and all of its meetings as a branch of it, and the move once more: 393 topics and some. */
+  const large = buildDemo(MOVE, people, '2027-03-03', newId)
+  for (const more of [MEETINGS, MOVE]) {
+    const other = buildDemo(more, people, '2027-03-03', newId)
+    const items = [toOutline(other, other.centre)]
+    applyChanges(large, plantAt(large, items, { parent: large.centre, index: Infinity }, newId).changes)
+  }
+  giveSplits(large)
+  const sizes = new Map<TopicId, { width: number; height: number }>()
+  for (const { id, title } of large.topics.values())
+    sizes.set(id, { width: 40 + Math.min(280, title.length * 7), height: 28 + 18 * Math.floor(title.length / 40) })
+
+  it.each(ARRANGEMENTS)('in a tree of hundreds, %s, open and folded, and none up or down on the other side', way => {
+    expect(countTopics(large)).toBeGreaterThanOrEqual(330)
+    applyChanges(large, [{ op: 'tree', field: 'arrangement', value: way }])
+    for (const folds of [false, true]) {
+      const layout = new Layout(
+        large,
+        { size: id => sizes.get(id)!, folded: id => folds && topicOf(large, id).folded },
+        { today: '2027-03-03' },
+      )
+      const inSight = seen(layout)
+      const found = reached(large, layout)
+      expect([...inSight].filter(id => !found.has(id))).toEqual([])
+      if (way !== 'both' && way !== 'around') continue
+      for (const id of inSight)
+        for (const arrow of ['up', 'down'] as const) {
+          const to = neighbourOf(large, layout, id, arrow)
+          if (to === null || id === large.centre) continue
+          expect(layout.find(to)!.direction).toBe(layout.find(id)!.direction)
+        }
+    }
+  })
+
+  it('by hand, wherever they were put', () => {
+    const place = fc.tuple(fc.integer({ min: -900, max: 900 }), fc.integer({ min: -600, max: 600 }))
+    fc.assert(
+      fc.property(fc.uniqueArray(place, { minLength: 1, maxLength: 25 }), places => {
+        const tree = emptyTree({ ...BLANK, id: 'centre', parent: null, order: 'a0' })
+        tree.fields = { ...tree.fields, arrangement: 'hand' }
+        places.forEach(([x, y], i) => {
+          if (x === 0 && y === 0) return
+          applyChanges(tree, addAt(tree, { parent: 'centre', index: Infinity }, () => `t${i}`, { x, y }).changes)
+        })
+        const layout = new Layout(tree, { size: () => ({ width: 80, height: 28 }), folded: () => false })
+        const found = reached(tree, layout)
+        expect([...seen(layout)].filter(id => !found.has(id))).toEqual([])
+      }),
+    )
   })
 })

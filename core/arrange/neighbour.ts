@@ -1,7 +1,7 @@
 import { topicOf, type Tree } from '../tree/tree'
 import { depthOf, isWithin } from '../tree/walk'
 import type { TopicId } from '../tree/topic'
-import type { Layout, Placed } from './layout'
+import type { Direction, Layout, Placed } from './layout'
 
 export type Arrow = 'up' | 'down' | 'left' | 'right'
 
@@ -21,6 +21,9 @@ export function neighbourOf(tree: Tree, layout: Layout, id: TopicId, arrow: Arro
     const kid = nearestKid(layout, at, arrow)
     if (kid) return kid
   }
+  // Along a time axis the arrows lead from branch to branch, and before the first of them back to where it begins.
+  if (above !== null && layout.arrangementAround(above) === 'time')
+    return nearest(tree, layout, at, arrow, above) ?? (arrow === 'left' ? above : null)
   if (above !== null && arrow === BACK[at.direction] && layout.arrangementAround(above) !== 'hand') return above
   // Outward from a topic without children there is nothing; a plank further on belongs to another branch.
   if (
@@ -57,10 +60,18 @@ function nearestKid(layout: Layout, at: Placed, arrow: 'down' | 'left' | 'right'
  */
 const OTHER_LEVEL = 1.5
 
+/** Whether one stands on the left of a middle and the other on its right. */
+const isAcross = (one: Direction, other: Direction): boolean => one !== other && one !== 'down' && other !== 'down'
+
+/** By hand each arrow means a quarter of all around; what lies outside it is meant only when nothing lies in it. */
+const isAhead = (aside: number, away: number): boolean => Math.abs(aside) <= Math.abs(away)
+const ASKEW = 1e4
+
 /** How far is looked, in canvas units: near first, then far. */
 const REACHES = [400, 4000] as const
 
-function nearest(tree: Tree, layout: Layout, at: Placed, arrow: Arrow): TopicId | null {
+/** `among`: only children of this one count. */
+function nearest(tree: Tree, layout: Layout, at: Placed, arrow: Arrow, among: TopicId | null = null): TopicId | null {
   const upright = arrow === 'up' || arrow === 'down'
   const sign = arrow === 'up' || arrow === 'left' ? -1 : 1
   const middle = { x: at.x + at.width / 2, y: at.y + at.height / 2 }
@@ -73,7 +84,7 @@ function nearest(tree: Tree, layout: Layout, at: Placed, arrow: Arrow): TopicId 
         : at.direction === 'left'
           ? placed.x + placed.width
           : placed.x + placed.width / 2
-  const byHand = layout.arrangementAround(topicOf(tree, at.id).parent ?? at.id) === 'hand'
+  const byHand = among !== null || layout.arrangementAround(topicOf(tree, at.id).parent ?? at.id) === 'hand'
   const level = depthOf(tree, at.id)
   let best: TopicId | null = null
   let least = Infinity
@@ -86,14 +97,17 @@ function nearest(tree: Tree, layout: Layout, at: Placed, arrow: Arrow): TopicId 
         const dx = placed.x + placed.width / 2 - middle.x
         const dy = placed.y + placed.height / 2 - middle.y
         const away = sign * (upright ? dy : dx)
-        if (placed.id === at.id || away <= 0.5) return
+        if (placed.id === at.id || away <= 0.5 || (among && topicOf(tree, placed.id).parent !== among)) return
         const aside = upright
           ? Math.max(0, placed.x - at.x - at.width, at.x - placed.x - placed.width)
           : Math.max(0, placed.y - at.y - at.height, at.y - placed.y - placed.height)
-        // Into one's own branch and back out of it lead the other arrows.
+        // Into one's own branch and back out of it lead the other arrows; to the other side leads the way through the middle.
         if (!byHand && (isWithin(tree, placed.id, at.id) || isWithin(tree, at.id, placed.id))) return
+        if (!byHand && upright && isAcross(at.direction, placed.direction)) return
         const further = byHand ? 1 : 1 + OTHER_LEVEL * Math.abs(depthOf(tree, placed.id) - level)
-        const cost = away * further + aside * 2 + Math.abs(line(placed) - line(at)) * 0.25
+        const cost = byHand
+          ? Math.hypot(dx, dy) * (isAhead(upright ? dx : dy, upright ? dy : dx) ? 1 : ASKEW)
+          : away * further + aside * 2 + Math.abs(line(placed) - line(at)) * 0.25
         if (cost < least) {
           least = cost
           best = placed.id
@@ -102,8 +116,8 @@ function nearest(tree: Tree, layout: Layout, at: Placed, arrow: Arrow): TopicId 
       line() {},
       block() {},
     })
-    // Near by, only one of the same level is surely what's meant.
-    if (best && (byHand || depthOf(tree, best) === level)) return best
+    // Near by, only one of the same level is surely what's meant; by hand, what lies ahead and nearer than one looked.
+    if (best && (byHand ? least <= reach / 4 : depthOf(tree, best) === level)) return best
   }
   return best
 }

@@ -8,10 +8,21 @@ import { halfOf, type Line, plankAt, reachOf, type Spot, type Standing } from '.
 const GAP = 14
 /** From the axis down to the first plank. */
 const DROP = 46
+/** From the axis up to the first: over the names of its days. */
+const RISE = 62
+
+/** How the drawing is best shaped, wide by high: as a screen is. */
+const SHAPE = 1.5
+/** Shares of the widest scale that are tried, while there are few enough branches to try them. */
+const SCALES = [1.4, 1, 0.7, 0.5, 0.35]
+const FEW = 150
+/** How far what has no date steps aside, so that each one's line passes the others. */
+const STEP = 14
 
 /**
- * Along a time axis: each main branch hangs from its date, days are equally wide, and what has no date waits at the
- * end. Later branches are hung first and as high as they go, so that no line runs through an earlier one.
+ * Along a time axis: each main branch hangs from its date, below the axis or above it, wherever there is room nearer by;
+ * days are equally wide, and what has no date waits at the end. Later branches are hung first and as near as they go, so
+ * that no line runs through an earlier one. Of several scales the one is taken that shows the whole largest on a screen.
  */
 export function timeArrangement(
   ground: Omit<Ground, 'isNested'>,
@@ -19,9 +30,27 @@ export function timeArrangement(
   today?: string,
 ): Standing {
   const kids = ground.kids(ground.root)
+  const dates = new Map(kids.map(id => [id, dateOf(id)]))
+  let best: Standing | null = null
+  for (const scale of kids.length <= FEW ? SCALES : [0.5]) {
+    const one = hungOn(ground, dates, scale, today)
+    if (best === null || sizeOf(one) < sizeOf(best)) best = one
+  }
+  return best!
+}
+
+const sizeOf = ({ extents: { left, right, top, bottom } }: Standing): number =>
+  Math.max((left + right) / SHAPE, top + bottom)
+
+function hungOn(
+  ground: Omit<Ground, 'isNested'>,
+  dates: ReadonlyMap<TopicId, string | null>,
+  scale: number,
+  today: string | undefined,
+): Standing {
   const root = ground.size(ground.root)
-  const dated = kids.flatMap(id => (dateOf(id) === null ? [] : [{ id, date: dateOf(id)! }]))
-  const undated = kids.filter(id => dateOf(id) === null)
+  const dated = [...dates].flatMap(([id, date]) => (date === null ? [] : [{ id, date }]))
+  const undated = [...dates].flatMap(([id, date]) => (date === null ? [id] : []))
   const spots = new Map<TopicId, Spot>()
   const lines: Line[] = []
   const start = root.width / 2 + 40
@@ -29,27 +58,28 @@ export function timeArrangement(
   const first = days[0]
   const last = days.at(-1)
   const span = first && last ? Math.max(1, daysBetween(first, last)) : 1
-  const perDay = Math.min(140, Math.max(2.5, (260 * Math.max(1, dated.length) ** 0.75 * ground.along) / span))
+  const perDay = Math.min(140, Math.max(2.5, (260 * Math.max(1, dated.length) ** 0.75 * ground.along * scale) / span))
   const xOf = (date: string): number => start + daysBetween(first!, date) * perDay
   const end = first ? xOf(last!) : start
-  const hung: { id: TopicId; x: number }[] = [...dated.map(({ id, date }) => ({ id, x: xOf(date) }))]
-  let x = end + (dated.length > 0 ? 90 : 0)
-  for (const id of undated) {
-    hung.push({ id, x })
-    const { left, right } = ground.extents(id)
-    x += left + right + GAP * 2
-  }
-  const sky = new Skyline()
+  const waiting = end + (dated.length > 0 ? 90 : 0)
+  const hung: { id: TopicId; x: number }[] = [
+    ...dated.map(({ id, date }) => ({ id, x: xOf(date) })),
+    ...undated.map((id, i) => ({ id, x: waiting + i * STEP })),
+  ]
+  const skies = { below: new Skyline(), above: new Skyline() }
   const order = hung.map((item, i) => ({ ...item, i })).sort((a, b) => b.x - a.x || b.i - a.i)
   let furthest = end
-  for (const item of order) {
-    const { left, right, top, bottom } = ground.extents(item.id)
-    const size = ground.size(item.id)
-    const lead = left - size.width / 2
-    const near = item.x - lead
-    const y = sky.add(near - 4, near + left + right + GAP, DROP, top + bottom + GAP * ground.across)
-    spots.set(item.id, { dx: item.x + size.width / 2, dy: y + top, direction: 'right' })
-    lines.push({ owner: item.id, points: [item.x, 0, item.x, y + top] })
+  for (const { id, x } of order) {
+    const { left, right, top, bottom } = ground.extents(id)
+    const size = ground.size(id)
+    const near = x - left + size.width / 2
+    const room = [near - 4, near + left + right + GAP, top + bottom + GAP * ground.across] as const
+    const [below, above] = [skies.below.reach(room[0], room[1], DROP), skies.above.reach(room[0], room[1], RISE)]
+    const under = below - DROP <= above - RISE
+    skies[under ? 'below' : 'above'].take(...room, under ? below : above)
+    const dy = under ? below + top : -above - bottom
+    spots.set(id, { dx: x + size.width / 2, dy, direction: 'right' })
+    lines.push({ owner: id, points: [x, 0, x, dy] })
     furthest = Math.max(furthest, near + left + right)
   }
   const to = furthest + 20
@@ -64,7 +94,7 @@ export function timeArrangement(
       y: 0,
       from: root.width / 2,
       to,
-      ticks: first ? ticksOf(first, last!, perDay, xOf, today, undated.length > 0 ? end + 90 : null) : [],
+      ticks: first ? ticksOf(first, last!, perDay, xOf, today, undated.length > 0 ? waiting : null) : [],
     },
   }
 }
@@ -100,14 +130,19 @@ function ticksOf(
   return ticks
 }
 
-/** How far down each stretch of the axis is taken. */
+/** How far from the axis each stretch of it is taken. */
 class Skyline {
   private pieces: { from: number; to: number; y: number }[] = []
 
-  /** Takes room of a height over a stretch, as high as it goes below `least`; returns where it begins. */
-  add(from: number, to: number, least: number, height: number): number {
+  /** How far from the axis a stretch is free, `least` at least. */
+  reach(from: number, to: number, least: number): number {
     let y = least
     for (const piece of this.pieces) if (piece.from < to && from < piece.to) y = Math.max(y, piece.y)
+    return y
+  }
+
+  /** Takes room of a height over a stretch, from `y` on. */
+  take(from: number, to: number, height: number, y: number): void {
     const kept: typeof this.pieces = []
     for (const piece of this.pieces) {
       if (piece.to <= from || piece.from >= to) {
@@ -119,7 +154,6 @@ class Skyline {
     }
     kept.push({ from, to, y: y + height })
     this.pieces = kept
-    return y
   }
 }
 
