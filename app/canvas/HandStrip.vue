@@ -36,7 +36,7 @@ const LAYERS = [
 </script>
 
 <template>
-  <div v-if="standing.length > 1" class="hand" role="toolbar" aria-label="Line up by hand">
+  <div v-if="standing.length > 1" data-over-tree class="hand" role="toolbar" aria-label="Line up by hand">
     <span class="quiet">with “{{ anchor }}”</span>
     <button
       v-for="[line, icon, name] in LINES"

@@ -91,6 +91,7 @@ function down(event: PointerEvent): void {
 <template>
   <div
     v-opened="{ manner: 'pane', close: () => emit('closed') }"
+    data-over-tree
     class="overview"
     role="img"
     aria-label="Overview of the tree"

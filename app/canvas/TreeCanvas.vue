@@ -10,10 +10,12 @@ import { useDropIn } from '~/capture/useDropIn'
 import { useDesk } from '~/desk/desk'
 import { onLateFonts } from '~/desk/ruler'
 import { Passage } from '~/files/passage'
+import { labelPlace } from './landing-label'
 import { FAR_OUT, type ShownPlank, Sight } from './sight'
 import { type DrawnTie, labelScale, TieDrawer } from './ties'
 import { useDragColour } from './useDragColour'
-import { useNearStrip } from './useNearStrip'
+import { stripPlace, useNearStrip } from './useNearStrip'
+import { useOverlays, whatLiesOver } from './overlays'
 import { usePointers } from './usePointers'
 import { Viewport } from './viewport'
 
@@ -42,6 +44,10 @@ const landingWords = computed(() => {
   if (!at || at.by || at.slot.parent === null) return at?.words ?? ''
   return `${at.words} · ${colour.words.value}`
 })
+/** The words of a landing keep their size at any zoom, and lie over no title where there is room beside the slot. */
+const landingLabel = computed(() =>
+  landing.value ? labelPlace(layout, landing.value, landingWords.value, zoom.value) : {},
+)
 const slotStyle = computed(() => {
   const at = landing.value
   return at
@@ -129,16 +135,21 @@ const fit = (): void => view.fit(layout.bounds(), most)
 
 function reveal(id: TopicId): void {
   const placed = layout.find(id)
-  if (placed) view.reveal(placed)
+  if (placed) view.reveal(placed, whatLiesOver(box.value!))
 }
 
 function focusBox(): void {
   planks.value?.focus({ preventScroll: true })
 }
 
+const stripAt = computed(() => {
+  const focused = shown.value.find(item => item.focused)
+  return focused ? stripPlace(layout, focused, zoom.value) : null
+})
 const { approach, shows: near } = useNearStrip(
   () => shown.value.find(item => item.focused),
   () => view.zoom,
+  () => stripAt.value,
 )
 
 const { down, moved, up, wheel, twice, contextMenu, escape, topicAtPoint, worldAt } = usePointers(desk, {
@@ -229,7 +240,7 @@ function rearrange(): void {
   wearLook()
   const after = layout.find(desk.focus.value)
   if (before && after) view.pan((before.x - after.x) * view.zoom, (before.y - after.y) * view.zoom)
-  if (after) view.reveal(after)
+  if (after) view.reveal(after, whatLiesOver(box.value!))
 }
 
 function isInSight(id: TopicId): boolean {
@@ -257,13 +268,17 @@ onBeforeUnmount(() => {
 })
 
 watch([desk.selection, desk.focus, desk.editing, desk.tie, () => desk.status.present], request)
+// What comes over the tree, a notice or a bar, doesn't cover the focus.
+useOverlays(() => {
+  if (view.width > 0 && isInSight(desk.focus.value)) reveal(desk.focus.value)
+})
 watch(desk.editing, (now, before) => {
   if (!now && before) nextTick(focusBox)
 })
 
 /**
- * Where the small strip of most-done things stands: under the focus while the pointer is there and nothing is typed or
- * dragged.
+ * Where the small strip of most-done things stands: by the focus, over no other plank, while the pointer is there and
+ * nothing is typed or dragged.
  */
 const strip = computed(() => {
   if (!near.value || desk.previewed.value) return null
@@ -275,13 +290,8 @@ const strip = computed(() => {
     !desk.session.canEdit
   )
     return null
-  const at = shown.value.find(item => item.focused)
-  return at
-    ? {
-        transform: `translate(${at.x + (at.direction === 'left' ? at.width - 118 / zoom.value : 0)}px, ${at.y + at.height + 7}px) scale(${1 / zoom.value})`,
-        transformOrigin: '0 0',
-      }
-    : null
+  const at = stripAt.value
+  return at ? { transform: `translate(${at.x}px, ${at.y}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null
 })
 
 function fitSelection(): void {
@@ -349,7 +359,7 @@ defineExpose({
           <polyline :points="landing.bracket.map(point => `${point.x},${point.y}`).join(' ')" />
         </svg>
         <div class="slot" :style="slotStyle">
-          <span>{{ landingWords }}</span>
+          <span :style="landingLabel">{{ landingWords }}</span>
         </div>
       </template>
       <div v-if="hoverStyle" class="slot" :style="hoverStyle" />

@@ -50,6 +50,29 @@ describe('the viewport', () => {
     view.fit({ x: 0, y: 0, width: 10, height: 10 })
     expect(view.zoom).toBe(1)
   })
+  it('brings a rectangle out from under what lies over the view, the shortest way that is free', () => {
+    const view = made()
+    still = true
+    const bar = { x: 200, y: 540, width: 400, height: 40 }
+    const window_ = { x: 600, y: 400, width: 200, height: 200 }
+    const shown = () => ({ x: 300 + view.x, y: 550 + view.y })
+    view.reveal({ x: 300, y: 550, width: 60, height: 20 }, [bar, window_])
+    frame(10)
+    expect(shown()).toEqual({ x: 300, y: 540 - 8 - 20 })
+    // Under both: out of the one isn't into the other.
+    view.centreOn({ x: 0, y: 0, width: 800, height: 600 }, 1)
+    view.reveal({ x: 560, y: 545, width: 60, height: 20 }, [bar, window_])
+    frame(20)
+    const at = { x: 560 + view.x, y: 545 + view.y, width: 60, height: 20 }
+    for (const over of [bar, window_])
+      expect(
+        at.x < over.x + over.width && over.x < at.x + 60 && at.y < over.y + over.height && over.y < at.y + 20,
+      ).toBe(false)
+    // Where nothing is free it's at least in sight.
+    view.reveal({ x: 300, y: 900, width: 60, height: 20 }, [{ x: 0, y: 0, width: 800, height: 600 }])
+    frame(30)
+    expect(900 + view.y).toBe(600 - 40 - 20)
+  })
   it('moves just as far as a rectangle needs, glides there, and at once for those who want less motion', () => {
     const view = made()
     view.reveal({ x: 300, y: 300, width: 50, height: 20 })

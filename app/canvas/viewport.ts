@@ -1,4 +1,5 @@
 import type { Rect } from '#core/arrange/layout'
+import { meets } from '#core/arrange/place'
 
 const ZOOMS = { least: 0.02, most: 3 } as const
 /** Clear space around what is fitted or brought into view, in pixels. */
@@ -67,16 +68,22 @@ export class Viewport {
     this.changed()
   }
 
-  /** Moves just as far as a rectangle of the world needs to be wholly in sight. */
-  reveal(rect: Rect): void {
+  /** Moves just as far as a rectangle of the world needs to be wholly in sight, and under none of what lies over the view. */
+  reveal(rect: Rect, over: readonly Rect[] = []): void {
     const push = (start: number, length: number, end: number): number => {
       if (start < MARGIN.reveal) return MARGIN.reveal - start
       return start + length > end - MARGIN.reveal
         ? -Math.min(start - MARGIN.reveal, start + length - end + MARGIN.reveal)
         : 0
     }
-    const dx = push(rect.x * this.zoom + this.x, rect.width * this.zoom, this.width)
-    const dy = push(rect.y * this.zoom + this.y, rect.height * this.zoom, this.height)
+    const at = {
+      x: rect.x * this.zoom + this.x,
+      y: rect.y * this.zoom + this.y,
+      width: rect.width * this.zoom,
+      height: rect.height * this.zoom,
+    }
+    const inSight = { dx: push(at.x, at.width, this.width), dy: push(at.y, at.height, this.height) }
+    const { dx, dy } = clearOf(at, inSight, over, this)
     if (dx !== 0 || dy !== 0) this.glideTo(this.x + dx, this.y + dy)
   }
 
@@ -104,4 +111,27 @@ export class Viewport {
 
 function clamp(zoom: number): number {
   return Math.min(ZOOMS.most, Math.max(ZOOMS.least, zoom))
+}
+
+/** Clear space between what is brought into view and what lies over the view, px. */
+const CLEAR = 8
+
+/** The shortest way from where a rectangle would be brought to where nothing lies over it; there, when there is no such place. */
+function clearOf(
+  at: Rect,
+  there: { dx: number; dy: number },
+  over: readonly Rect[],
+  { width, height }: { readonly width: number; readonly height: number },
+): { dx: number; dy: number } {
+  const isClear = ({ dx, dy }: typeof there): boolean =>
+    !over.some(one => meets(one, { ...at, x: at.x + dx, y: at.y + dy }))
+  if (isClear(there)) return there
+  const acrosses = over.flatMap(one => [one.x - at.width - CLEAR - at.x, one.x + one.width + CLEAR - at.x])
+  const downs = over.flatMap(one => [one.y - at.height - CLEAR - at.y, one.y + one.height + CLEAR - at.y])
+  const ways = [there.dx, ...acrosses].flatMap(dx => [there.dy, ...downs].map(dy => ({ dx, dy })))
+  const inside = ({ dx, dy }: typeof there): boolean =>
+    at.x + dx >= 0 && at.y + dy >= 0 && at.x + at.width + dx <= width && at.y + at.height + dy <= height
+  const length = ({ dx, dy }: typeof there): number => Math.hypot(dx - there.dx, dy - there.dy)
+  const best = ways.filter(way => inside(way) && isClear(way)).sort((a, b) => length(a) - length(b))[0]
+  return best ?? there
 }

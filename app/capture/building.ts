@@ -1,3 +1,4 @@
+import { freeGround } from '#core/arrange/free'
 import type { Placed } from '#core/arrange/place'
 import {
   addAt,
@@ -34,8 +35,13 @@ export function addChild(desk: Desk): void {
   desk.beginTyping(addAt(desk.tree, lastChild(desk.tree, at), newId), at)
 }
 
+/** Room for a first title: what is new has none yet. */
+const ROOM = { width: 160, height: 28 } as const
+
+/** A topic on its own, where somebody pointed or on the nearest free ground. */
 export function addLoose(desk: Desk, x: number, y: number): void {
-  desk.beginTyping(addAt(desk.tree, { parent: null, index: Infinity }, newId, { x, y }))
+  const place = desk.layout ? freeGround(desk.layout, { x, y }, ROOM) : { x, y }
+  desk.beginTyping(addAt(desk.tree, { parent: null, index: Infinity }, newId, place))
 }
 
 export function wrapSelection(desk: Desk): void {

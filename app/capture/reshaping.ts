@@ -1,3 +1,4 @@
+import { freeGround } from '#core/arrange/free'
 import {
   joinTopics,
   moveTo,
@@ -48,14 +49,19 @@ export function apart(desk: Desk): void {
   reshape(desk, takeApart(desk.tree, desk.selected()), 'Only a topic with topics under it can be taken apart.')
 }
 
-/** Makes branches loose, where they stand. */
+/** Makes branches loose, near where they stand, each as a whole on ground that is free once they've gone. */
 export function detach(desk: Desk): void {
   if (!desk.guard()) return
   const { layout, tree } = desk
   const places = new Map<TopicId, { x: number; y: number }>()
+  const rest = layout?.without(new Set(desk.selected()))
   for (const id of desk.selected()) {
     const placed = layout?.find(id)
-    if (placed) places.set(id, { x: Math.round(placed.x + 40), y: Math.round(placed.y) })
+    if (!layout || !rest || !placed) continue
+    const whole = layout.alone(id).bounds()
+    const [before, above] = [-whole.x - placed.width / 2, -whole.y - placed.height / 2]
+    const { x, y } = freeGround(rest, { x: placed.x + 40 - before, y: placed.y - above }, whole)
+    places.set(id, { x: Math.round(x + before), y: Math.round(y + above) })
   }
   const step = moveTo(
     tree,

@@ -43,7 +43,7 @@ defineExpose({ focus: () => field.value?.select() })
 </script>
 
 <template>
-  <div v-opened="{ manner: 'layer', close }" class="find" role="search">
+  <div v-opened="{ manner: 'layer', close }" data-over-tree class="find" role="search">
     <Icon name="lucide:search" size="15" class="quiet" />
     <input
       ref="field"

@@ -19,7 +19,7 @@ function take(): void {
 </script>
 
 <template>
-  <div class="offer" :class="{ high: desk.view.value === 'meeting' }" role="status">
+  <div data-over-tree class="offer" :class="{ high: desk.view.value === 'meeting' }" role="status">
     {{ notice.words }}<button v-if="offered" @click="take">{{ offered.name }}</button>
   </div>
 </template>

@@ -11,10 +11,10 @@ const alone = computed(() => {
 </script>
 
 <template>
-  <div v-if="alone && desk.view.value !== 'meeting'" class="only" role="status">
+  <div v-if="alone && desk.view.value !== 'meeting'" data-over-tree class="only" role="status">
     Only this branch <button @click="desk.showOnly(null)">Back to the whole tree</button>
   </div>
-  <button v-if="desk.journey.steps.value" class="back" @click="desk.journey.back()">
+  <button v-if="desk.journey.steps.value" data-over-tree class="back" @click="desk.journey.back()">
     <Icon name="lucide:undo-dot" size="15" /> Back to where you were <kbd>Esc</kbd>
   </button>
 </template>

@@ -51,7 +51,12 @@ onMounted(() => {
 </script>
 
 <template>
-  <div v-opened="{ manner: 'layer', close: () => emit('closed') }" class="picker" role="dialog" :aria-label="label">
+  <div
+    v-opened="{ manner: 'layer', close: () => emit('closed') }"
+    data-over-tree
+    class="picker"
+    role="dialog"
+    :aria-label="label">
     <input
       ref="field"
       v-model="target"

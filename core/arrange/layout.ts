@@ -98,6 +98,19 @@ export class Layout {
     this.revision++
   }
 
+  /** The same drawing with some branches left out: what is there once they've gone. */
+  without(branches: ReadonlySet<TopicId>): Layout {
+    const { look, override } = this
+    const hidden = (id: TopicId): boolean => branches.has(id) || look.hidden?.(id) === true
+    const rest = { size: (id: TopicId) => look.size(id), folded: (id: TopicId) => look.folded(id), hidden }
+    return new Layout(this.tree, rest, override)
+  }
+
+  /** One branch by itself, from the middle of its plank. */
+  alone(id: TopicId): Layout {
+    return new Layout(this.tree, this.look, { ...this.override, only: id })
+  }
+
   /** Goes on with another tree object in place of the old one. */
   rebase(tree: Tree): void {
     this.tree = tree

@@ -204,12 +204,14 @@ function choosePicture(event: Event): void {
       <SidePanel
         v-if="page.side.value && desk.view.value !== 'meeting'"
         :key="page.side.value"
+        data-over-tree
         class="side"
         :what="page.side.value"
         @markers="changedSet = $event" />
       <LazySideSheet
         v-else-if="desk.sheetOpen.value && page.settled.value && desk.view.value !== 'meeting'"
         ref="sheet"
+        data-over-tree
         class="side" />
       <FootStrip
         class="foot"

@@ -1,0 +1,93 @@
+import { demoVisitor, expect, openTree, test, topic, tree, visitor } from './porch'
+import type { Page } from '@playwright/test'
+
+/* Where the eye is: what has the focus is in sight, and nothing lies over it. */
+
+/** What hides a part of the topic that has the focus; empty when it's whole in the free part of the view. */
+const hidden = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const at = document.querySelector('[role="tree"]')!.getAttribute('aria-activedescendant')!
+    const plank = document.getElementById(at)!.getBoundingClientRect()
+    const view = document.querySelector('main')!.getBoundingClientRect()
+    const found: string[] = []
+    if (plank.left < view.left || plank.right > view.right || plank.top < view.top || plank.bottom > view.bottom)
+      found.push(`${at} out of sight`)
+    for (const over of document.querySelectorAll('[data-over-tree]')) {
+      const box = over.getBoundingClientRect()
+      if (box.left < plank.right && plank.left < box.right && box.top < plank.bottom && plank.top < box.bottom)
+        found.push(`${at} under ${over.className}`)
+    }
+    return found
+  })
+
+for (const width of [1280, 820])
+  test(`wherever the arrows lead, the focused topic is whole in the free part of the view (${width})`, async ({
+    browser,
+  }) => {
+    const { page, caller } = await demoVisitor(browser, 'ines@porch.example', {
+      viewport: { width, height: 800 },
+      contextOptions: { reducedMotion: 'reduce' },
+      reducedMotion: 'reduce',
+    })
+    const trees = (await caller.call<{ id: string; title: string }[]>('GET', '/api/trees')).data
+    await openTree(page, trees.find(({ title }) => title === 'Move to the tannery')!.id)
+    await page.keyboard.press('0')
+    await page.keyboard.press('Control+0')
+    await page.keyboard.press('w')
+    await expect(page.getByRole('img', { name: 'Overview of the tree' })).toBeVisible()
+    const arrows = ['ArrowRight', 'ArrowRight', ...Array<string>(12).fill('ArrowDown'), 'ArrowLeft', 'ArrowLeft']
+    arrows.push('ArrowLeft', 'ArrowLeft', ...Array<string>(12).fill('ArrowDown'), 'End', 'Home')
+    for (const [i, arrow] of arrows.entries()) {
+      await page.keyboard.press(arrow)
+      await expect.poll(() => hidden(page), { message: `after ${i + 1}, ${arrow}` }).toEqual([])
+    }
+    // A notice that comes doesn't cover it either.
+    await page.keyboard.press('Shift+J')
+    await expect(page.getByRole('status').filter({ hasText: /join|two/i })).toBeVisible()
+    await expect.poll(() => hidden(page)).toEqual([])
+  })
+
+test('a loose topic lands on free ground, and so does a branch that is detached', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  const { snapshot } = await caller.open(id)
+  await caller.edit(
+    id,
+    Array.from({ length: 9 }, (_, i) => ({
+      op: 'add' as const,
+      topic: `topic-${i}`,
+      parent: i < 3 ? snapshot.centre : `topic-${i % 3}`,
+      order: `a${i}`,
+      with: { title: `Topic number ${i}` },
+    })),
+  )
+  await openTree(page, id)
+  await expect(topic(page, 'Topic number 8')).toBeVisible()
+  const overlaps = (): Promise<string[]> =>
+    page.evaluate(() => {
+      const all = [...document.querySelectorAll('[role="treeitem"]')].map(
+        one => [one, one.getBoundingClientRect()] as const,
+      )
+      return all.flatMap(([one, a], i) =>
+        all
+          .slice(i + 1)
+          .filter(([, b]) => a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom)
+          .map(([other]) => `${one.textContent} over ${other.textContent}`),
+      )
+    })
+  // Beside a plank, where the new one would reach into it.
+  const box = (await topic(page, 'Topic number 4').boundingBox())!
+  await page.mouse.dblclick(box.x - 12, box.y + box.height / 2)
+  await page.keyboard.type('On its own')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'On its own')).toBeVisible()
+  await expect.poll(overlaps).toEqual([])
+  await topic(page, 'Topic number 1').click({ position: { x: 6, y: 8 } })
+  await page.keyboard.press('Shift+X')
+  await expect
+    .poll(async () => (await caller.open(id)).snapshot.topics.find(one => one.id === 'topic-1')!.parent)
+    .toBeNull()
+  await expect.poll(overlaps).toEqual([])
+  await expect(tree(page)).toBeFocused()
+})
