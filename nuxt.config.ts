@@ -58,7 +58,7 @@ export default defineNuxtConfig({
       title: 'Sun Porch',
       htmlAttrs: { lang: 'en' },
       meta: [
-        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'viewport', content: 'width=device-width, initial-scale=1, interactive-widget=resizes-content' },
         { name: 'theme-color', content: '#CFE5E3' },
       ],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/porch.svg' }],

@@ -10,7 +10,7 @@ const STRIP = { width: 126, height: 29, gap: 7, margin: 8 } as const
 /**
  * Whether the strip by the selection shows: once the pointer has rested on the focused plank for a moment, and as long
  * as it stays there or on the way to the strip. A key hides it, so that it never lies over what somebody goes on to
- * click. By touch it just stays.
+ * click. A thumb has a bar of its own.
  */
 export function useNearStrip(
   focused: () => Rect | undefined,
@@ -18,7 +18,6 @@ export function useNearStrip(
   place: () => { readonly x: number; readonly y: number } | null,
 ) {
   const near = ref(false)
-  const coarse = window.matchMedia('(pointer: coarse)').matches
   let rest = 0
 
   /** Between the plank and the strip, wherever that stands, and a little around both. */
@@ -58,7 +57,7 @@ export function useNearStrip(
     window.removeEventListener('keydown', hide)
     clearTimeout(rest)
   })
-  return { approach, shows: computed(() => near.value || coarse) }
+  return { approach, shows: near }
 }
 
 interface Focused extends Rect {

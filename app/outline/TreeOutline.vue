@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
+import { useResizeObserver } from '@vueuse/core'
 import { outlineRows, type Row } from '#core/find/rows'
 import { type Column, COLUMNS, type OutlineShape } from '#core/tree/view'
 import { childrenOf, markersOf, numberOf, pathTo, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
@@ -218,6 +219,8 @@ function focusBox(): void {
   box.value?.focus({ preventScroll: true })
 }
 
+// Made lower, by a keyboard on the glass or a sheet, it still shows the row that has the focus.
+useResizeObserver(box, () => reveal(desk.focus.value))
 onMounted(() => {
   hide = desk.show({ reveal, neighbour })
   focusBox()

@@ -24,6 +24,7 @@ const close = (): void => {
 
 <template>
   <aside v-opened="{ manner: what === 'key' ? 'pane' : 'panel', close }" class="panel" :aria-label="NAMES[what]">
+    <slot name="grip" />
     <div class="panel-head">
       <h2>{{ NAMES[what] }}</h2>
       <button class="icon-button" aria-label="Close" data-close @click="close">
@@ -49,6 +50,12 @@ const close = (): void => {
   background: var(--surface);
   border-left: 1px solid var(--line);
   padding: 10px 16px 16px;
+}
+@media (max-width: 700px) {
+  .panel {
+    padding-top: 0;
+    border-left: 0;
+  }
 }
 .panel-head {
   display: flex;

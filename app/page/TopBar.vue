@@ -204,11 +204,38 @@ function visitPerson(id: string): void {
     font: 500 11px/1 var(--text);
   }
 }
-@media (max-width: 700px) {
+@media (max-width: 900px) {
+  /* Two rows: the title with the signs, then the views. */
   .top {
-    padding: 0 8px;
+    padding: 4px 8px 0;
     gap: 0;
+    flex-wrap: wrap;
+    align-content: flex-start;
   }
+  .tree-title {
+    flex: 1;
+    min-width: 0;
+    width: 0;
+    max-width: none;
+  }
+  .grow {
+    display: none;
+  }
+  .icon-button {
+    width: 44px;
+    height: 44px;
+  }
+  .views {
+    order: 1;
+    width: 100%;
+    margin: 0;
+  }
+  .views button {
+    flex: 1;
+    height: 44px;
+  }
+}
+@media (max-width: 700px) {
   .keys,
   .here,
   .redo,
@@ -216,19 +243,16 @@ function visitPerson(id: string): void {
     display: none;
   }
   .tree-title {
-    flex: 1;
-    min-width: 0;
-    width: 0;
+    font-size: 16px;
+    padding: 4px 3px;
   }
-  .grow {
-    display: none;
+}
+@media (max-width: 380px) {
+  .tree-title {
+    font-size: 14.5px;
   }
-  .views {
-    margin: 0;
-  }
-  .views button {
-    padding: 6px 7px;
-    font-size: 13px;
+  .icon-button {
+    width: 40px;
   }
 }
 </style>

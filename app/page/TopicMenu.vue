@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { backFromClick } from '~/focus/opened'
 import { type Command, COMMANDS } from '~/keys/commands'
 import { chordInWords, keys } from '~/keys/keys'
@@ -6,7 +7,21 @@ import { usePage } from './page'
 
 /** The context menu of a topic: what is used most at once, the rest under its groups. */
 const page = usePage()
-const menu = ref<{ show(event: Event): void }>()
+const menu = ref<{ show(event: Event): void; hide(): void }>()
+const isOpen = ref(false)
+// The menu itself hears what is beside it only once it has come in, and a quick finger is beside it before.
+useEventListener(
+  document,
+  'pointerdown',
+  (event: PointerEvent) => {
+    if (isOpen.value && !(event.target as Element).closest('.p-contextmenu')) menu.value?.hide()
+  },
+  { capture: true },
+)
+function closed(): void {
+  isOpen.value = false
+  void nextTick(backFromClick)
+}
 defineExpose({ show: (event: Event) => menu.value?.show(event) })
 
 const item = (command: Command) => ({
@@ -25,7 +40,7 @@ const items = [
 </script>
 
 <template>
-  <ContextMenu ref="menu" :model="items" @hide="nextTick(backFromClick)">
+  <ContextMenu ref="menu" :model="items" @before-show="isOpen = true" @hide="closed">
     <template #item="{ item: one, props: at }">
       <a v-bind="at.action" class="menu-item"
         ><span>{{ one.label }}</span

@@ -124,6 +124,7 @@ function escape(event: KeyboardEvent): void {
     @keydown="escape"
     @focusin="hold"
     @focusout="letGo">
+    <slot name="grip" />
     <template v-if="one">
       <textarea
         v-model="title"
@@ -195,6 +196,12 @@ function escape(event: KeyboardEvent): void {
   padding: 16px 18px 24px;
   background: var(--surface);
   border-left: 1px solid var(--line);
+}
+@media (max-width: 700px) {
+  .sheet {
+    padding-top: 0;
+    border-left: 0;
+  }
 }
 .title {
   width: 100%;

@@ -7,6 +7,7 @@ import { givePicture, takeFiles } from '~/files/pictures'
 import { afterClick } from '~/focus/opened'
 import { commandOf } from '~/keys/commands'
 import { tieTo } from '~/canvas/ties'
+import { useMediaQuery } from '@vueuse/core'
 import { useNotice } from '~/page/notice'
 import { type CanvasHold, PAGE, Page } from '~/page/page'
 import { usePageClipboard } from '~/page/page-clipboard'
@@ -29,10 +30,15 @@ const { outline, meetingView, sheet, findBar, pictureFile } = page
 const menu = ref<{ show(event: Event): void }>()
 const changedSet = ref<MarkerSet | 'new' | null>(null)
 
-if (window.matchMedia('(max-width: 700px)').matches) {
-  desk.view.value = 'outline'
-  desk.sheetOpen.value = false
-}
+// Where the sheet would lie over the tree, it waits until it's asked for.
+if (window.matchMedia('(max-width: 900px)').matches) desk.sheetOpen.value = false
+if (window.matchMedia('(max-width: 700px)').matches) desk.view.value = 'outline'
+const narrow = useNarrow()
+/** A sheet at the bottom of a narrow screen has two heights. */
+const tall = ref(false)
+/** Where a finger is the pointer, or the screen is as small as one's that has no keyboard. */
+const thumb = useMediaQuery('(pointer: coarse), (max-width: 700px)')
+useViewHeight()
 usePageKeys(desk, page)
 usePageClipboard(desk)
 
@@ -119,7 +125,10 @@ function choosePicture(event: Event): void {
 </script>
 
 <template>
-  <div class="tree-page" :class="{ sheeted, trayed: page.trayOpen.value && desk.status.ready }" @click="afterClick">
+  <div
+    class="tree-page"
+    :class="{ sheeted, trayed: page.trayOpen.value && desk.status.ready, tall: narrow && sheeted && tall }"
+    @click="afterClick">
     <div v-if="trouble" class="trouble">
       <h1>This tree didn’t open</h1>
       <p>{{ trouble }}</p>
@@ -207,12 +216,17 @@ function choosePicture(event: Event): void {
         data-over-tree
         class="side"
         :what="page.side.value"
-        @markers="changedSet = $event" />
+        @markers="changedSet = $event">
+        <template v-if="narrow" #grip><SheetGrip v-model="tall" @closed="page.side.value = null" /></template>
+      </SidePanel>
       <LazySideSheet
         v-else-if="desk.sheetOpen.value && page.settled.value && desk.view.value !== 'meeting'"
         ref="sheet"
         data-over-tree
-        class="side" />
+        class="side">
+        <template v-if="narrow" #grip><SheetGrip v-model="tall" @closed="desk.sheetOpen.value = false" /></template>
+      </LazySideSheet>
+      <ThumbBar v-if="thumb && desk.view.value !== 'meeting'" class="thumb" @menu="menu?.show($event)" />
       <FootStrip
         class="foot"
         :zoom="canvas?.zoom ?? 1"
@@ -229,10 +243,10 @@ function choosePicture(event: Event): void {
 
 <style scoped>
 .tree-page {
-  height: 100%;
+  height: var(--view-height, 100%);
   overflow: clip;
   display: grid;
-  grid-template: 52px minmax(0, 1fr) 34px / auto minmax(0, 1fr) auto;
+  grid-template: 52px minmax(0, 1fr) auto 34px / auto minmax(0, 1fr) auto;
 }
 .tree-page.sheeted {
   grid-template-columns: auto minmax(0, 1fr) 340px;
@@ -261,8 +275,12 @@ function choosePicture(event: Event): void {
   grid-column: 3;
   width: 340px;
 }
-.foot {
+.thumb {
   grid-row: 3;
+  grid-column: 1 / 3;
+}
+.foot {
+  grid-row: 4;
   grid-column: 1 / 3;
 }
 .strip {
@@ -307,13 +325,16 @@ function choosePicture(event: Event): void {
   width: min(420px, calc(100% - 28px));
 }
 @media (max-width: 900px) {
+  .tree-page {
+    grid-template-rows: 96px minmax(0, 1fr) auto 34px;
+  }
   .tree-page.sheeted {
     grid-template-columns: auto minmax(0, 1fr);
   }
   .tray {
     position: fixed;
     left: 0;
-    top: 52px;
+    top: 96px;
     bottom: 86px;
     z-index: 8;
     height: auto;
@@ -322,11 +343,40 @@ function choosePicture(event: Event): void {
   .side {
     position: fixed;
     right: 0;
-    top: 52px;
+    top: 96px;
     bottom: 86px;
     width: min(340px, 100vw);
     z-index: 8;
     box-shadow: var(--shadow);
+  }
+}
+@media (max-width: 700px) {
+  .tree-page {
+    grid-template: 96px minmax(0, 1fr) auto 34px / minmax(0, 1fr);
+  }
+  .middle,
+  .thumb,
+  .foot {
+    grid-column: 1;
+  }
+  /* The sheet comes up from the bottom, low or tall; of the tree so much stays that the topic is seen. */
+  .tree-page.sheeted {
+    grid-template: 96px minmax(0, 1fr) auto 44% / minmax(0, 1fr);
+  }
+  .tree-page.sheeted.tall {
+    grid-template-rows: 96px minmax(0, 1fr) auto calc(100% - 186px);
+  }
+  .sheeted .foot,
+  .tall .thumb {
+    display: none;
+  }
+  .side {
+    position: static;
+    grid-row: 4;
+    grid-column: 1;
+    width: auto;
+    min-height: 0;
+    border-top: 1px solid var(--line);
   }
 }
 </style>

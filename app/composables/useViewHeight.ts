@@ -1,0 +1,16 @@
+/**
+ * Keeps the page as high as what can be seen of it: where a keyboard comes up over the page instead of making it lower,
+ * what is being typed would else be under it.
+ */
+export function useViewHeight(): void {
+  const seen = window.visualViewport
+  const look = (): void => {
+    const isCovered = seen !== null && seen.scale === 1 && window.innerHeight - seen.height > 80
+    document.documentElement.style.setProperty('--view-height', isCovered ? `${seen.height}px` : '100%')
+  }
+  onMounted(() => seen?.addEventListener('resize', look))
+  onBeforeUnmount(() => {
+    seen?.removeEventListener('resize', look)
+    document.documentElement.style.removeProperty('--view-height')
+  })
+}
