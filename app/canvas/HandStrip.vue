@@ -74,12 +74,14 @@ const LAYERS = [
 .hand {
   position: absolute;
   left: 50%;
-  bottom: 12px;
+  /* Over where notices and the way back stand. */
+  bottom: 62px;
   transform: translateX(-50%);
   z-index: 4;
   display: flex;
   flex-wrap: wrap;
   align-items: center;
+  width: max-content;
   max-width: calc(100% - 24px);
   background: var(--surface);
   border: 1px solid var(--line);

@@ -18,6 +18,10 @@ useEventListener(
   },
   { capture: true },
 )
+/** What the pointer has opened on its way, the click that meant to open it doesn't close. */
+function stayOpen(event: Event, isGroup: boolean): void {
+  if (isGroup && (event.target as Element).closest('li')?.dataset.pActive === 'true') event.stopPropagation()
+}
 function closed(): void {
   isOpen.value = false
   void nextTick(backFromClick)
@@ -42,10 +46,11 @@ const items = [
 <template>
   <ContextMenu ref="menu" :model="items" @before-show="isOpen = true" @hide="closed">
     <template #item="{ item: one, props: at }">
-      <a v-bind="at.action" class="menu-item"
+      <a v-bind="at.action" class="menu-item" @click="stayOpen($event, Boolean(one.items))"
         ><span>{{ one.label }}</span
-        ><kbd v-if="one.chord">{{ chordInWords(String(one.chord)) }}</kbd></a
-      >
+        ><kbd v-if="one.chord">{{ chordInWords(String(one.chord)) }}</kbd
+        ><Icon v-if="one.items" name="lucide:chevron-right" size="15" class="quiet"
+      /></a>
     </template>
   </ContextMenu>
 </template>

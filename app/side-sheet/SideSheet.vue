@@ -189,6 +189,8 @@ function escape(event: KeyboardEvent): void {
   </aside>
 </template>
 
+<style scoped src="./chips.css"></style>
+
 <style scoped>
 .sheet {
   height: 100%;
@@ -227,30 +229,6 @@ h3 {
   font: 600 12px var(--text);
   color: var(--quiet);
   margin: 18px 0 7px;
-}
-.chips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-}
-.chip {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
-  background: var(--page);
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  padding: 2px 8px;
-  font-size: 12.5px;
-  min-height: 26px;
-  color: inherit;
-  max-width: 100%;
-}
-button.chip {
-  cursor: pointer;
-}
-button.chip:not(:disabled):hover {
-  border-color: var(--porch);
 }
 .last {
   font-size: 12px;

@@ -158,31 +158,9 @@ function setNumber(field: 'duration' | 'done', text: string): void {
   </div>
 </template>
 
+<style scoped src="./chips.css"></style>
+
 <style scoped>
-.chips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-}
-.chip {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
-  background: var(--page);
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  padding: 2px 8px;
-  font-size: 12.5px;
-  min-height: 26px;
-  color: inherit;
-  max-width: 100%;
-}
-button.chip {
-  cursor: pointer;
-}
-button.chip:not(:disabled):hover {
-  border-color: var(--porch);
-}
 .task {
   display: grid;
   grid-template-columns: 76px minmax(0, 1fr);
