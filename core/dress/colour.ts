@@ -1,3 +1,5 @@
+import { formatHex, interpolate, modeLrgb, modeRgb, useMode, wcagContrast, wcagLuminance } from 'culori/fn'
+
 /*
  * Colours as sRGB #rrggbb, and how well they can be told apart. Rule: WCAG 2.2, "relative luminance" and "contrast
  * ratio"; text needs 4.5 : 1 (success criterion 1.4.3).
@@ -5,43 +7,18 @@
 
 export const LEAST_CONTRAST = 4.5
 
-type Channels = readonly [number, number, number]
-
-function channels(colour: string): Channels {
-  const n = Number.parseInt(colour.slice(1), 16)
-  return [n >> 16, (n >> 8) & 255, n & 255]
-}
-
-function toHex(rgb: Channels): string {
-  return `#${rgb
-    .map(value =>
-      Math.round(Math.min(255, Math.max(0, value)))
-        .toString(16)
-        .padStart(2, '0'),
-    )
-    .join('')}`
-}
+useMode(modeRgb)
+// Luminance is of light, so of linear channels.
+useMode(modeLrgb)
 
 /** 0 for black to 1 for white. */
-export function luminance(colour: string): number {
-  const [r, g, b] = channels(colour).map(value => {
-    const part = value / 255
-    return part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4
-  }) as unknown as Channels
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b
-}
+export const luminance = (colour: string): number => wcagLuminance(colour)
 
 /** 1 (the same) to 21 (black on white). */
-export function contrast(a: string, b: string): number {
-  const [x, y] = [luminance(a), luminance(b)]
-  return (Math.max(x, y) + 0.05) / (Math.min(x, y) + 0.05)
-}
+export const contrast = (a: string, b: string): number => wcagContrast(a, b)
 
 /** `part` of the way from one colour to another. */
-export function mix(from: string, to: string, part: number): string {
-  const [a, b] = [channels(from), channels(to)]
-  return toHex(a.map((value, i) => value + (b[i]! - value) * part) as unknown as Channels)
-}
+export const mix = (from: string, to: string, part: number): string => formatHex(interpolate([from, to], 'rgb')(part))
 
 /** The colour itself when it can be read on the ground; else the nearest to it, toward white or black, that can. */
 export function readable(colour: string, ground: string, least = LEAST_CONTRAST): string {
