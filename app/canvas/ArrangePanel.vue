@@ -175,6 +175,23 @@ label {
   color: var(--quiet);
   gap: 2px;
 }
+.tick {
+  grid-template-columns: auto 1fr;
+  gap: 8px;
+  align-items: center;
+  min-height: 28px;
+}
+.plain {
+  align-self: flex-start;
+  border: 0;
+  background: none;
+  padding: 3px 0;
+  color: var(--porch);
+  font-size: 13px;
+  cursor: pointer;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
 input[type='range'] {
   grid-column: 1 / -1;
   accent-color: var(--porch);

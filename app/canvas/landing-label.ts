@@ -1,12 +1,17 @@
 import { firstFree } from '#core/arrange/free'
 import type { Landing } from '#core/arrange/landing'
 import type { Layout } from '#core/arrange/layout'
+import type { Rect } from '#core/arrange/place'
 
 /** About how wide a letter of the label is, and how high the label, px. */
 const LETTER = 6.6
 const HIGH = 19
 /** How many lines away from the slot it may stand. */
-const FURTHER = [0, 1, 2, 3, 4, 5]
+const FURTHEST = 6
+
+/** How far the middle of a label, from the slot's corner, is from the slot's middle; beside it counts more than below or above. */
+const awayFrom = ({ width, height }: Rect, x: number, y: number, wide: number, high: number): number =>
+  Math.abs(x + wide / 2 - width / 2) / 3 + Math.abs(y + high / 2 - height / 2)
 
 /**
  * How the words of a landing stand by its slot: as large on the screen at any zoom, below it, above it or at either end,
@@ -15,19 +20,29 @@ const FURTHER = [0, 1, 2, 3, 4, 5]
 export function labelPlace(layout: Layout, { rect }: Landing, words: string, zoom: number): Record<string, string> {
   const [wide, high, gap] = [(words.length * LETTER + 16) / zoom, HIGH / zoom, 3 / zoom]
   const [outer, inner] = [rect.width + gap, -wide - gap]
+  const lines = Array.from({ length: FURTHEST }, (_, i) => i * high)
+  const [below, above] = [rect.height + gap, -high - gap]
+  // Flush with the slot at either end, or beyond an end; a line further off at a time.
   const places = [
-    { x: -2, y: rect.height + gap },
-    { x: -2, y: -high - gap },
-    { x: outer, y: (rect.height - high) / 2 },
-    { x: inner, y: (rect.height - high) / 2 },
-    // Further off, a line at a time.
-    ...FURTHER.flatMap(lines =>
-      [outer, inner, -2].flatMap(x => [
-        { x, y: rect.height + gap + lines * high },
-        { x, y: -high - gap - lines * high },
+    ...lines.flatMap(off =>
+      [-2, rect.width - wide + 2].flatMap(x => [
+        { x, y: below + off },
+        { x, y: above - off },
       ]),
     ),
-  ].map(({ x, y }) => ({ x: rect.x + x, y: rect.y + y, width: wide, height: high }))
+    ...[(rect.height - high) / 2, ...lines.flatMap(off => [below + off, above - off])].flatMap(y => [
+      { x: outer, y },
+      { x: inner, y },
+    ]),
+  ]
+    .map(({ x, y }) => ({
+      x: rect.x + x,
+      y: rect.y + y,
+      width: wide,
+      height: high,
+      away: awayFrom(rect, x, y, wide, high),
+    }))
+    .sort((a, b) => a.away - b.away)
   const at = firstFree(layout, places) ?? places[0]!
   return {
     left: `${at.x - rect.x}px`,
