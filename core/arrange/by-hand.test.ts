@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addAt, applyChanges, BLANK, emptyTree, type Initial, type Tree } from '../tree'
 import { align, distribute } from './align'
@@ -35,6 +36,53 @@ describe('by hand', () => {
     expect(middle(layout.find('A1')!)).toEqual({ x: 310, y: 10 })
     // What nobody has placed yet stands below its elder sibling's branch.
     expect(layout.find('B')!.y).toBeGreaterThan(layout.find('A1')!.y)
+  })
+  it('fresh from another arrangement no bracket runs through a plank', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(30), fc.nat(4)), { minLength: 1, maxLength: 30 }),
+        fc.constantFrom('both', 'right', 'left', 'down'),
+        (topics, arrangement) => {
+          const tree = grow({ arrangement })
+          topics.forEach(([under], i) => {
+            const parent = under === 0 || i === 0 ? 'c' : `t${(under - 1) % i}`
+            applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => `t${i}`).changes)
+          })
+          const size = (id: string) => ({ width: 50 + 10 * (topics[Number(id.slice(1))]?.[1] ?? 3), height: 28 })
+          const before = new Layout(tree, { size, folded: () => false })
+          const places = topics.map((_, i) => {
+            const [own, above] = [before.find(`t${i}`)!, before.find(tree.topics.get(`t${i}`)!.parent!)!].map(middle)
+            return { x: own!.x - above!.x, y: own!.y - above!.y }
+          })
+          places.forEach(({ x, y }, i) =>
+            applyChanges(tree, [
+              { op: 'set', topic: `t${i}`, field: 'x', value: x },
+              { op: 'set', topic: `t${i}`, field: 'y', value: y },
+            ]),
+          )
+          tree.fields = { ...tree.fields, arrangement: 'hand' }
+          const planks: Placed[] = []
+          const lines: (readonly number[])[] = []
+          new Layout(tree, { size, folded: () => false }).scan({ x: -1e5, y: -1e5, width: 2e5, height: 2e5 }, 0, {
+            plank: placed => planks.push(placed),
+            line: (_, points) => lines.push(points),
+            block() {},
+          })
+          for (const points of lines)
+            for (let i = 2; i < points.length; i += 2) {
+              const [x1, y1, x2, y2] = points.slice(i - 2, i + 2) as [number, number, number, number]
+              for (const { id, x, y, width, height } of planks)
+                expect(
+                  Math.max(x1, x2) > x + 1 &&
+                    Math.min(x1, x2) < x + width - 1 &&
+                    Math.max(y1, y2) > y + 1 &&
+                    Math.min(y1, y2) < y + height - 1,
+                  `a bracket through ${id}`,
+                ).toBe(false)
+            }
+        },
+      ),
+    )
   })
   it('places are kept through another arrangement and back', () => {
     const tree = grow({ arrangement: 'hand' }, ['A', 'c', { x: 200, y: -50 }])

@@ -151,9 +151,23 @@ export class HandGrove implements Grove {
     show(root, 0, 0, 0)
   }
 
+  /** Those of a cell's children that stand side by side in a row below it, as they do downward. */
+  private rowOf(cell: Cell): ReadonlySet<Cell> {
+    const tops = new Map<number, Cell[]>()
+    for (const kid of cell.kids) {
+      const top = Math.round(kid.dy - this.ground.size(kid.id).height / 2)
+      if (top <= this.ground.size(cell.id).height / 2 + 4) continue
+      const beside = tops.get(top) ?? tops.get(top - 1) ?? tops.get(top + 1)
+      if (beside) beside.push(kid)
+      else tops.set(top, [kid])
+    }
+    return new Set([...tops.values()].filter(kids => kids.length > 1).flat())
+  }
+
   private showLines(view: Rect, cell: Cell, x: number, y: number, onlooker: GroveOnlooker): void {
     if (cell.kids.length === 0) return
     const from = { x, y, ...this.ground.size(cell.id) }
+    const row = this.rowOf(cell)
     for (const kid of cell.kids) {
       const to = { x: x + kid.dx, y: y + kid.dy }
       if (
@@ -165,7 +179,7 @@ export class HandGrove implements Grove {
         })
       )
         continue
-      onlooker.line(kid.id, elbow(from, { ...to, ...this.ground.size(kid.id) }))
+      onlooker.line(kid.id, elbow(from, { ...to, ...this.ground.size(kid.id) }, row.has(kid)))
     }
   }
 }
@@ -177,13 +191,17 @@ function directionOf(dx: number): Spot['direction'] {
 }
 
 /**
- * From one plank's edge to the other's by straight pieces: sideways where they stand beside each other, else downward.
- * `x`, `y` are middles.
+ * From one plank's edge to the other's by straight pieces: sideways where they stand beside each other, else downward, and
+ * downward to all of a row. `x`, `y` are middles.
  */
-function elbow(from: { x: number; y: number; width: number; height: number }, to: typeof from): number[] {
+function elbow(
+  from: { x: number; y: number; width: number; height: number },
+  to: typeof from,
+  isInRow: boolean,
+): number[] {
   const sideways = Math.abs(to.x - from.x) - (to.width + from.width) / 2
   const upright = Math.abs(to.y - from.y) - (to.height + from.height) / 2
-  if (sideways >= upright || sideways > 12) {
+  if (!isInRow && (sideways >= upright || sideways > 12)) {
     const sign = to.x < from.x ? -1 : 1
     const a = from.x + (sign * from.width) / 2
     const b = to.x - (sign * to.width) / 2
