@@ -1,5 +1,6 @@
 import { ref, shallowRef } from 'vue'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import { LOOKS, MARKERS } from '#core/tree'
 import * as keymap from './keymap'
 
 /* The keys, the commands and the help are written in three places; here they are held together. */
@@ -66,6 +67,12 @@ describe('keys', () => {
     for (const id of ['edit', 'child', 'remove', 'make-meeting', 'next-meeting', 'lay-out'])
       expect(commands.commandOf(id)?.changes).toBe(true)
     for (const id of ['find', 'fold', 'meeting', 'keys']) expect(commands.commandOf(id)?.changes).toBe(false)
+  })
+  it('no two rows of one name, in the lists of commands and keys, of markers and of looks', () => {
+    const twice = (names: readonly string[]): string[] => names.filter((name, i) => names.indexOf(name) !== i)
+    expect(twice(commands.COMMANDS.map(({ name }) => name.toLowerCase()))).toEqual([])
+    expect(twice(MARKERS.map(({ name }) => name.toLowerCase()))).toEqual([])
+    expect(twice(LOOKS.map(({ name }) => name.toLowerCase()))).toEqual([])
   })
   it('that the help names are there, each with a key', () => {
     const named = help.HELP.flatMap(({ body }) =>

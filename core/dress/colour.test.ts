@@ -1,3 +1,4 @@
+import { differenceCiede2000 } from 'culori'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { LOOKS } from '../tree/looks'
@@ -28,6 +29,21 @@ describe('contrast', () => {
 })
 
 describe('looks', () => {
+  it('have swatches that stand apart: ΔE of CIEDE2000 (CIE 142-2001) at least 10 by day and 7.5 at dusk', () => {
+    // From about 2 on a difference is seen at a glance; the rest is room for small areas. Common practice, no source.
+    const apart = differenceCiede2000()
+    for (const look of LOOKS)
+      for (const [dusk, least] of [
+        [false, 10],
+        [true, 7.5],
+      ] as const) {
+        const { hues } = wearOf(look, dusk)
+        for (const [i, hue] of hues.entries())
+          for (const other of hues.slice(i + 1))
+            expect(apart(hue, other), `${look.name} ${hue} ${other}`).toBeGreaterThan(least)
+      }
+  })
+
   it('are at least six, and all their branch colours can be read on their planks, by day and at dusk', () => {
     expect(new Set(LOOKS.map(look => look.id)).size).toBeGreaterThanOrEqual(6)
     for (const look of LOOKS) {

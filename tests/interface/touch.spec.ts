@@ -156,3 +156,15 @@ test('what is being typed stays above a keyboard that comes up', async ({ browse
   }
   await context.close()
 })
+
+for (const width of [360, 390, 820])
+  test(`no page is wider than the screen, and no button reaches out of it (${width})`, async ({ browser }) => {
+    const { page, context, id } = await laidOut(browser, width)
+    for (const path of ['/', '/trees', '/work', '/meetings', '/letterbox', `/trees/${id}`]) {
+      await page.goto(path)
+      await expect(page.locator('main, .room').first()).toBeVisible()
+      await page.waitForLoadState('networkidle')
+      expect(await cut(page), path).toEqual([])
+    }
+    await context.close()
+  })
