@@ -104,5 +104,9 @@ describe('a thread', () => {
     ]
     const below = { x: 230, y: 21, width: 60, height: 26 }
     expect(labelPlace(thread(a, b, [below]), 40, 14, [a, b, below])).toEqual({ x: 205, y: 15 })
+    // Beside a wide plank that it passes closely: near an end of the stretch, where the plank has ended.
+    const beside = { x: 150, y: 21, width: 190, height: 26 }
+    const at = labelPlace(thread(a, b, [beside]), 40, 14, [a, b, beside])
+    expect(at.x + 20 <= 150 || at.x - 20 >= 340).toBe(true)
   })
 })

@@ -246,6 +246,9 @@ function elbow(from: Point, to: Point): Point[] {
   return straightened([from, { x: to.x, y: from.y }, to])
 }
 
+/** Parts of a stretch at which a label is tried, the middle first, then by turns to both ends. */
+const FROM_THE_MIDDLE = Array.from({ length: 19 }, (_, i) => 0.5 + Math.ceil(i / 2) * (i % 2 ? -0.05 : 0.05))
+
 /** Where a label of this size stands on the thread, over no plank if that can be: on the longest stretch that has room. */
 export function labelPlace({ points }: Thread, width: number, height: number, planks: readonly Rect[]): Point {
   const stretches = points
@@ -265,7 +268,7 @@ export function labelPlace({ points }: Thread, width: number, height: number, pl
     y: from.y + (to.y - from.y) * part,
   })
   for (const stretch of stretches)
-    for (const part of [0.5, 0.35, 0.65, 0.2, 0.8]) {
+    for (const part of FROM_THE_MIDDLE) {
       const at = partOf(stretch, part)
       if (free(at)) return at
     }

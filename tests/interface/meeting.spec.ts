@@ -259,7 +259,7 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await expect(rana.page.getByRole('treeitem').filter({ hasText: 'Two offers' })).toHaveCount(0)
 })
 
-test('in the demo, next week’s meeting is prepared, held with a second browser, ended and followed, by keyboard, in less than five minutes', async ({
+test('in the demo, next week’s meeting is prepared, held with a second browser, ended and followed, by keyboard, in less than five minutes @alone', async ({
   browser,
 }) => {
   const began = Date.now()

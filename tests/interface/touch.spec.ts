@@ -16,7 +16,7 @@ const cut = (page: Page): Promise<string[]> =>
       'header button, header input, footer button, .foot button, nav a',
     )) {
       const box = one.getBoundingClientRect()
-      if (box.width === 0) continue
+      if (box.width <= 1 || one.classList.contains('visually-hidden')) continue
       if (box.left < -0.5 || box.right > window.innerWidth + 0.5) found.push(one.outerHTML.slice(0, 80))
       if (one.scrollWidth > one.clientWidth + 1 && getComputedStyle(one).overflow !== 'visible')
         found.push(`cut: ${one.outerHTML.slice(0, 80)}`)
