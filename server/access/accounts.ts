@@ -1,10 +1,11 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { eq, inArray, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import { nanoid } from 'nanoid'
 import { database, databaseErrorCode } from '../database/connect'
-import { sessions, signInFailures, users } from '../database/schema'
+import { sessions, users } from '../database/schema'
 import { Fault } from './fault'
+import { countTry } from './tries'
 
 export interface Account {
   readonly id: string
@@ -14,9 +15,6 @@ export interface Account {
 }
 
 export const hashed = (secret: string): string => createHash('sha256').update(secret).digest('hex')
-
-const FREE_TRIES = { account: 5, address: 30 } as const
-const LONGEST_WAIT = 15 * 60
 
 export async function createAccount(email: string, name: string, password: string): Promise<string> {
   const id = nanoid(16)
@@ -36,37 +34,15 @@ export async function createAccount(email: string, name: string, password: strin
 let decoy: Promise<string> | undefined
 
 /**
- * Checks a mail address and a password. After five failures for an account, or thirty from an address, each further try
- * has to wait twice as long as the one before, a quarter of an hour at most.
+ * Checks a mail address and a password. The try is counted before it's looked at (see `countTry`). Throws `slowed` or `wrong`.
  */
 export async function checkPassword(email: string, password: string, address: string): Promise<string> {
-  const db = database()
-  const accountKey = `account ${email}`
-  const addressKey = `address ${address}`
-  const failures = await db
-    .select()
-    .from(signInFailures)
-    .where(inArray(signInFailures.what, [accountKey, addressKey]))
-  const wait = Math.max(0, ...failures.map(row => row.until.getTime() - Date.now()))
-  if (wait > 0)
-    throw new Fault(429, 'slowed', `Too many tries. Wait ${Math.ceil(wait / 1000)} seconds, then try again.`, {
-      seconds: Math.ceil(wait / 1000),
-    })
-  const [user] = await db.select().from(users).where(eq(users.email, email))
+  const tried = await countTry(email, address)
+  const [user] = await database().select().from(users).where(eq(users.email, email))
   decoy ??= hashPassword(randomBytes(16).toString('hex'))
   const right = await verifyPassword(user?.passwordHash ?? (await decoy), password)
-  if (!user || !right) {
-    for (const [what, free] of [
-      [accountKey, FREE_TRIES.account],
-      [addressKey, FREE_TRIES.address],
-    ] as const) {
-      await db.execute(sql`insert into sign_in_failures (what, count, until) values (${what}, 1, utc_timestamp(3))
-        on duplicate key update count = if(until < utc_timestamp(3) - interval 1 hour, 1, count + 1),
-        until = utc_timestamp(3) + interval if(count < ${free}, 0, least(${LONGEST_WAIT}, pow(2, count - ${free}))) second`)
-    }
-    throw new Fault(401, 'wrong', 'That mail address and password don’t match.')
-  }
-  await db.delete(signInFailures).where(eq(signInFailures.what, accountKey))
+  if (!user || !right) throw new Fault(401, 'wrong', 'That mail address and password don’t match.')
+  await tried.forgive()
   return user.id
 }
 

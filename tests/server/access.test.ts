@@ -83,6 +83,39 @@ describe('accounts', () => {
     ).toBe(200)
   })
 
+  it('looks at no more of 200 guesses at once than of so many one after the other', async () => {
+    const ines = await signUp(url)
+    const answers = await Promise.all(
+      Array.from({ length: 200 }, (_, i) =>
+        new Caller(url).refusal('POST', '/api/sign-in', { email: ines.email, password: `guess ${i}` }),
+      ),
+    )
+    // Five, and one more for each wait that passes meanwhile.
+    const looked = answers.filter(said => said === '401 wrong').length
+    expect(looked).toBeGreaterThanOrEqual(5)
+    expect(looked).toBeLessThanOrEqual(8)
+    expect(answers.filter(said => said === '429 slowed')).toHaveLength(200 - looked)
+  })
+
+  it('takes a request’s own word for where it comes from only behind a proxy', async () => {
+    const ines = await signUp(url)
+    for (let i = 0; i < 5; i++)
+      await new Caller(url).refusal(
+        'POST',
+        '/api/sign-in',
+        { email: ines.email, password: `guess ${i}` },
+        { 'x-forwarded-for': `192.0.2.${i}` },
+      )
+    expect(
+      await new Caller(url).refusal(
+        'POST',
+        '/api/sign-in',
+        { email: ines.email, password: 'guess' },
+        { 'x-forwarded-for': '192.0.2.77' },
+      ),
+    ).toBe('429 slowed')
+  })
+
   it('says the same of a missing account and a wrong password', async () => {
     expect(
       await new Caller(url).refusal('POST', '/api/sign-in', { email: 'nobody@porch.example', password: 'x' }),
