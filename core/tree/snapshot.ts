@@ -2,7 +2,7 @@ import { CONTENT_NAMES, isBlank, newTopic, type Topic } from './topic'
 import { emptyTree, type Tree } from './tree'
 import { FRESH_FIELDS } from './tree-fields'
 import { giveBranchHues } from './branch-hue'
-import { giveSplits, splitAsSided } from './split'
+import { splitAsSided } from './split'
 import { EDIT_FORMAT, upgradeFields, upgradeTopics } from './upgrade'
 import { compareSiblings } from './siblings'
 
@@ -68,7 +68,6 @@ export function fromSnapshot(snapshot: Snapshot): Tree {
   if ((snapshot.format ?? 1) < WITH_SPLITS) {
     const sided = snapshot.topics as readonly (Lean & { readonly side?: unknown })[]
     splitAsSided(tree, new Set(sided.filter(({ side }) => side === 'left').map(({ id }) => id)))
-    giveSplits(tree)
   }
   return tree
 }

@@ -168,12 +168,12 @@ export function giveSplits(tree: Tree): void {
 
 /**
  * Of a tree in which each main branch had a side of its own: as many on the right as there were, the first ones. Alters
- * the tree.
+ * the tree. The same as migration 0007 does, so that a copy that a browser kept agrees with the server's.
  */
 export function splitAsSided(tree: Tree, wasLeft: ReadonlySet<TopicId>): void {
   const standing = standingBelow(tree, tree.centre)
   const left = standing.filter(({ id }) => wasLeft.has(id)).length
-  if (left === 0 || left === standing.length) return
+  if (left === 0) return
   setSplit(tree, topicOf(tree, tree.centre), keyAt(standing, standing.length - left))
 }
 
