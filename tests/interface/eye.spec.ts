@@ -7,7 +7,9 @@ import type { Page } from '@playwright/test'
 const hidden = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
     const at = document.querySelector('[role="tree"]')!.getAttribute('aria-activedescendant')!
-    const plank = document.getElementById(at)!.getBoundingClientRect()
+    const plank = document.getElementById(at)?.getBoundingClientRect()
+    // It comes with the next frame.
+    if (!plank) return [`${at} isn’t there`]
     const view = document.querySelector('main')!.getBoundingClientRect()
     const found: string[] = []
     if (plank.left < view.left || plank.right > view.right || plank.top < view.top || plank.bottom > view.bottom)
