@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { addSibling } from '~/capture/building'
 import { useDesk } from '~/desk/desk'
-import { COMMANDS, commandOf } from '~/keys/commands'
+import { commandOf } from '~/keys/commands'
 import { usePage } from './page'
 
 /**
@@ -35,8 +35,6 @@ const TYPING = [
   { name: 'One level out', icon: 'lucide:indent-decrease', word: 'Out', run: () => desk.moveWhileTyping('out') },
   { name: 'Keep the title', icon: 'lucide:check', word: 'Keep', run: () => desk.keep() },
 ] as const
-/** The menu goes by the topic's place in the document, wherever the bar is. */
-const hasMore = COMMANDS.some(({ menu }) => menu === 'more')
 </script>
 
 <template>
@@ -64,7 +62,7 @@ const hasMore = COMMANDS.some(({ menu }) => menu === 'more')
           <Icon :name="item.icon" size="19" /><span>{{ item.word }}</span>
         </button>
       </div>
-      <button v-if="hasMore" class="more" tabindex="-1" aria-label="More for this topic" @click="emit('menu', $event)">
+      <button class="more" tabindex="-1" aria-label="More for this topic" @click="emit('menu', $event)">
         <Icon name="lucide:ellipsis" size="19" /><span>More</span>
       </button>
     </template>

@@ -32,10 +32,9 @@ export function freeGround(
   layout: Layout,
   wish: { readonly x: number; readonly y: number },
   { width, height }: Size,
-  without?: (id: TopicId) => boolean,
 ): { x: number; y: number } {
   const isClear = (x: number, y: number): boolean =>
-    isFree(layout, { x: x - CLEAR, y: y - CLEAR, width: width + 2 * CLEAR, height: height + 2 * CLEAR }, without)
+    isFree(layout, { x: x - CLEAR, y: y - CLEAR, width: width + 2 * CLEAR, height: height + 2 * CLEAR })
   if (isClear(wish.x, wish.y)) return { ...wish }
   for (let ring = 1; ring <= 12; ring++) {
     const away = ring * (CLEAR + height / 2)

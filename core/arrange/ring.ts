@@ -29,7 +29,6 @@ interface Cell {
   width: number
   widths: readonly number[]
   talls: readonly number[]
-  count: number
   fresh: boolean
 }
 
@@ -119,17 +118,7 @@ export class RingGrove implements Grove {
     if (!cell)
       this.cells.set(
         id,
-        (cell = {
-          id,
-          plot: newPlot(id),
-          kids: [],
-          own: NOWHERE,
-          width: 0,
-          widths: [],
-          talls: [],
-          count: 1,
-          fresh: false,
-        }),
+        (cell = { id, plot: newPlot(id), kids: [], own: NOWHERE, width: 0, widths: [], talls: [], fresh: false }),
       )
     const own = this.ground.extents(id)
     const kids = this.ground.kids(id).map(kid => this.cellOf(kid))
@@ -145,9 +134,7 @@ export class RingGrove implements Grove {
     )
     const widths = [own.left + own.right]
     const talls = [plot.across]
-    cell.count = 1
     for (const kid of kids) {
-      cell.count += kid.count
       for (let i = 0; i < kid.widths.length; i++) {
         widths[i + 1] = Math.max(widths[i + 1] ?? 0, kid.widths[i]!)
         talls[i + 1] = Math.max(talls[i + 1] ?? 0, kid.talls[i]!)
