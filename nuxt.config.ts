@@ -66,9 +66,6 @@ export default defineNuxtConfig({
   },
   auth: { loadStrategy: 'none' },
   runtimeConfig: {
-    databaseUrl: '',
-    smtpUrl: '',
-    demo: 'on',
     session: { name: 'sun-porch', password: '', maxAge: 60 * 60 * 24 * 30, cookie: { secure: false, sameSite: 'lax' } },
   },
   primevue: {
@@ -107,6 +104,8 @@ export default defineNuxtConfig({
     serverBundle: { collections: ['lucide'] },
   },
   nitro: {
+    // Static files are answered before anything of ours runs.
+    routeRules: { '/**': { headers: { 'x-content-type-options': 'nosniff' } } },
     experimental: { websocket: true },
     compressPublicAssets: { brotli: true, gzip: true },
     alias: { '#core': here('./core'), '#demo': here('./demo') },

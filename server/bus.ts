@@ -1,3 +1,4 @@
+import { log } from './log'
 import type { NewsEdit, Present } from '#core/contract'
 
 /*
@@ -14,8 +15,8 @@ export type Word =
   | { readonly about: 'left'; readonly tree: string; readonly client: string }
   /** Who has which role in a tree has changed, or the tree went to the trash. */
   | { readonly about: 'rights'; readonly tree: string }
-  /** Somebody was signed out everywhere. */
-  | { readonly about: 'signed-out'; readonly account: string }
+  /** A session has ended. */
+  | { readonly about: 'signed-out'; readonly session: string }
 
 export interface Bus {
   tell(word: Word): void
@@ -32,7 +33,7 @@ export class MemoryBus implements Bus {
       try {
         listener(word)
       } catch (error) {
-        console.error('Word could not be heard:', error instanceof Error ? error.message : 'not an Error')
+        log.error({ error }, 'word could not be heard')
       }
   }
 

@@ -16,7 +16,7 @@ import {
 } from '#core/tree'
 
 /** Refusals that pass: the edit is kept and sent again. */
-const PASSING = ['slowed', 'unavailable', 'stopping']
+const PASSING = ['slowed', 'unavailable', 'stopping', 'disk-full']
 
 export interface SyncEvents {
   send(message: ClientMessage | string): void

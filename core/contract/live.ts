@@ -86,6 +86,8 @@ export type ServerMessage =
         readonly role: Role
       }[]
     }
+  /** How heavy the tree is, of how much it may be, both in bytes: told when it comes near. */
+  | { readonly type: 'weight'; readonly bytes: number; readonly most: number }
   | { readonly type: 'gone'; readonly code: string; readonly message: string }
   | { readonly type: 'elsewhere'; readonly tree: string }
   /** `at`: the server's clock, ms since 1970 UTC; from it browsers tell how far off their own is. */

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { ROLES, type Role } from '../access/roles'
+import { whole, words } from '../tree/atoms'
 
 /*
  * Every REST operation: what it takes and who may call it. The server checks requests against these schemas and
@@ -12,8 +13,8 @@ export const email = z
   .max(254)
   .transform(text => text.toLowerCase())
 export const password = z.string().min(10, 'A password needs at least 10 characters.').max(200)
-export const name = z.string().trim().min(1, 'Please give a name.').max(120)
-export const title = z.string().max(10_000)
+export const name = z.string().trim().min(1, 'Please give a name.').max(120).refine(whole, 'must be well-formed text')
+export const title = words(10_000)
 export const role = z.enum(ROLES)
 export const tree = z.object({ id: idSchema })
 export const meeting = z.object({ id: idSchema, topic: idSchema })

@@ -1,3 +1,4 @@
+import { ACCOUNT } from './operations/account'
 import { LETTERS } from './operations/letters'
 import { MEETINGS } from './operations/meetings'
 import { MEMBERS } from './operations/members'
@@ -5,4 +6,4 @@ import { PERSON } from './operations/person'
 import { TREES } from './operations/trees'
 
 /** Every REST operation. */
-export const OPERATIONS = { ...PERSON, ...TREES, ...MEMBERS, ...MEETINGS, ...LETTERS } as const
+export const OPERATIONS = { ...PERSON, ...ACCOUNT, ...TREES, ...MEMBERS, ...MEETINGS, ...LETTERS } as const

@@ -5,6 +5,8 @@ import { orderKey } from '../tree/order-key'
 import { mapTable, schemasOf } from '../tree/field-spec'
 import { FIELDS } from '../tree/fields'
 import { LIMITS } from '../tree/limits'
+import { isNote } from '../tree/note'
+import { shorten } from '../tree/title'
 import { SETS } from '../tree/sets'
 import { TREE_FIELDS, TREE_SETS } from '../tree/tree-fields'
 import { fromSnapshot, type Snapshot, toSnapshot } from '../tree/snapshot'
@@ -67,6 +69,9 @@ export function readJson(text: string): { tree: Tree; people: Record<string, str
     )
   }
   const snapshot = parsed.data.tree as unknown as Snapshot
+  for (const { title, note } of snapshot.topics)
+    if (note && !isNote(note))
+      throw new Unreadable(`The note of “${shorten(title ?? '')}” can’t be read. Nothing was changed.`)
   const parents = new Map(snapshot.topics.map(topic => [topic.id, topic.parent]))
   if (parents.size !== snapshot.topics.length)
     throw new Unreadable('Two topics in this file have the same id. Nothing was changed.')

@@ -1,6 +1,6 @@
 import * as Y from 'yjs'
 import { isSafeAddress } from '../tree/address'
-import { NOTE_FRAGMENT, openNote } from '../tree/note'
+import { readNote } from '../tree/note'
 import { escapeHtml } from './clipboard'
 
 /*
@@ -99,5 +99,5 @@ export function noteFile(src: string): string | null {
 
 /** A note as HTML; '' when there is none. */
 export function noteToHtml(note: string | null, fileAddress: (file: string) => string): string {
-  return note === null ? '' : html(openNote(note).getXmlFragment(NOTE_FRAGMENT), fileAddress)
+  return note === null ? '' : html(readNote(note), fileAddress)
 }

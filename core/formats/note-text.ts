@@ -10,7 +10,7 @@ import type { Nodes, PhrasingContent, Root, RootContent } from 'mdast'
 import * as Y from 'yjs'
 import { isSafeAddress } from '../tree/address'
 import { noteFile } from './note-html'
-import { NOTE_FRAGMENT, openNote, toBase64, wordsIn } from '../tree/note'
+import { NOTE_FRAGMENT, readNote, toBase64, wordsIn } from '../tree/note'
 
 /*
  * Notes as Markdown and back. A note is a Yjs document whose fragment holds the editor's nodes by name
@@ -299,6 +299,6 @@ function mdast(parent: Y.XmlFragment): RootContent[] {
 /** A note as Markdown; '' when it's empty. */
 export function noteToMarkdown(note: string | null): string {
   if (note === null) return ''
-  const root: Root = { type: 'root', children: mdast(openNote(note).getXmlFragment(NOTE_FRAGMENT)) }
+  const root: Root = { type: 'root', children: mdast(readNote(note)) }
   return printMarkdown(root).trim()
 }

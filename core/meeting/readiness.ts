@@ -4,6 +4,7 @@
  */
 
 import type { Intent } from '../tree/meeting'
+import { shorten } from '../tree/title'
 
 /** One sentence for why is as much as people keep in mind. Common practice, no source. */
 export const LONGEST_WHY = 200
@@ -81,7 +82,7 @@ export interface Finding {
     | { readonly person: string }
 }
 
-const named = (title: string): string => `“${title.length > 40 ? `${title.slice(0, 39)}…` : title || 'untitled'}”`
+const named = (title: string): string => `“${shorten(title)}”`
 
 /** What stands between a meeting and its being ready, the gravest first; none when it is. */
 export function findingsOf({ lead, why, musts, mostMusts, items, slot, start, laidOut, people }: Planned): Finding[] {

@@ -6,7 +6,7 @@ import { BLANK, newTopic, type Topic, type TopicId } from './topic'
 import { swapTopic, type Tree } from './tree'
 import { TREE_SETS, type TreeFields } from './tree-fields'
 
-export type RefusalCode = 'missing' | 'exists' | 'loop' | 'centre' | 'full' | 'deep' | 'many' | 'note'
+export type RefusalCode = 'missing' | 'exists' | 'loop' | 'centre' | 'full' | 'deep' | 'many' | 'note' | 'heavy'
 
 /** Why a change can't be made. Carries words for the person and a code for the program. */
 export class Refused extends Error {
@@ -72,7 +72,17 @@ function checkReference(tree: Tree, topic: TopicId, reference: Topic['reference'
   }
 }
 
+/** A note wherever it comes in: never bytes that nobody could read again. */
+function joinNote(note: string | null, update: string): string {
+  try {
+    return mergeNote(note, update)
+  } catch {
+    throw new Refused('note', 'That note can’t be read.')
+  }
+}
+
 function born(id: TopicId, parent: TopicId | null, order: string, given: Initial = {}): Topic {
+  if (given.note) joinNote(null, given.note)
   const topic = Object.assign(newTopic(id, parent, order), given) as Topic
   for (const set of SET_NAMES) {
     const members = given[set]
@@ -116,11 +126,7 @@ function next(tree: Tree, change: TopicChange): Topic {
       return left.length === members.length ? topic : { ...topic, [change.set]: left }
     }
     case 'note':
-      try {
-        return { ...topic, note: mergeNote(topic.note, change.update) }
-      } catch {
-        throw new Refused('note', 'That note can’t be read.')
-      }
+      return { ...topic, note: joinNote(topic.note, change.update) }
   }
 }
 

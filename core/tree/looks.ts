@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { words } from './atoms'
 import { levelStyle } from './style-fields'
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i)
@@ -9,7 +10,7 @@ const hex = z.string().regex(/^#[0-9a-f]{6}$/i)
  */
 export const lookSchema = z.strictObject({
   id: z.string().regex(/^[\w-]{1,40}$/),
-  name: z.string().min(1).max(60),
+  name: words(60).refine(text => text !== '', 'must say something'),
   page: hex,
   plank: hex,
   ink: hex,

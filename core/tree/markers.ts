@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { words } from './atoms'
 
 /** Outlines and signs of our own drawing; each pair tells a marker apart without its colour. */
 export const MARKER_SHAPES = [
@@ -53,18 +54,18 @@ const id = z.string().regex(/^[\w-]{1,40}$/)
 
 const markerSchema = z.strictObject({
   id,
-  name: z.string().min(1).max(60),
+  name: words(60).refine(text => text !== '', 'must say something'),
   shape: z.enum(MARKER_SHAPES),
   sign: z.enum(MARKER_SIGNS),
   hue: z.enum(MARKER_HUES),
   /** One emoji instead of a drawn sign. */
-  emoji: z.string().max(16).optional(),
+  emoji: words(16).optional(),
 })
 
 /** A set that a team makes for a tree. `exclusive`: a topic has one of its markers at most. */
 export const customMarkerSet = z.strictObject({
   id,
-  name: z.string().min(1).max(60),
+  name: words(60).refine(text => text !== '', 'must say something'),
   exclusive: z.boolean(),
   markers: z.array(markerSchema).max(60),
 })

@@ -26,11 +26,55 @@ export function mergeNote(note: string | null, update: string): string {
   return toBase64(Y.mergeUpdates([fromBase64(note), bytes]))
 }
 
+/** Whether something is a note that can be read. */
+export function isNote(note: string): boolean {
+  try {
+    openNote(note)
+    return true
+  } catch {
+    return false
+  }
+}
+
 /** A fresh Yjs document that holds the note. */
 export function openNote(note: string | null): Y.Doc {
   const doc = new Y.Doc()
   if (note !== null) Y.applyUpdate(doc, fromBase64(note))
   return doc
+}
+
+/** Levels that a note may nest to be read block by block. The editor makes a handful. */
+const DEEPEST_NOTE = 60
+
+const ofWords = (text: string): Y.XmlFragment => {
+  const fragment = new Y.Doc().getXmlFragment(NOTE_FRAGMENT)
+  const paragraph = new Y.XmlElement('paragraph')
+  paragraph.insert(0, [new Y.XmlText(text)])
+  fragment.insert(0, [paragraph])
+  return fragment
+}
+
+/**
+ * A note's nodes for reading. What can't be read says so in a paragraph, and what nests so deeply that going down into it would end
+ * badly comes as its bare words: no note keeps a tree from being shown or exported.
+ */
+export function readNote(note: string | null): Y.XmlFragment {
+  let fragment: Y.XmlFragment
+  try {
+    fragment = openNote(note).getXmlFragment(NOTE_FRAGMENT)
+  } catch {
+    return ofWords('(This note can’t be read.)')
+  }
+  const found: string[] = []
+  let deep = false
+  const left: { node: unknown; level: number }[] = [{ node: fragment, level: 0 }]
+  for (let at = left.pop(); at; at = left.pop()) {
+    deep ||= at.level > DEEPEST_NOTE
+    if (at.node instanceof Y.XmlText) found.push(at.node.toString())
+    else if (at.node instanceof Y.XmlFragment)
+      for (const node of at.node.toArray().reverse()) left.push({ node, level: at.level + 1 })
+  }
+  return deep ? ofWords(found.join('\n')) : fragment
 }
 
 const BLOCKS = new Set([
@@ -68,7 +112,7 @@ export function wordsIn(node: Y.XmlElement | Y.XmlFragment): string {
 export function noteWords(note: string | null): string {
   return note === null
     ? ''
-    : wordsIn(openNote(note).getXmlFragment(NOTE_FRAGMENT))
+    : wordsIn(readNote(note))
         .replace(/\n{2,}/g, '\n')
         .trim()
 }
@@ -87,9 +131,8 @@ export function undoNote(before: string | null, update: string): string | null {
 }
 
 /** A note as one sees it: its blocks, written out. */
-function blocksOf(doc: Y.Doc): string[] {
-  return doc
-    .getXmlFragment(NOTE_FRAGMENT)
+function blocksOf(note: string | null): string[] {
+  return readNote(note)
     .toArray()
     .map(block => block.toString())
 }
@@ -100,8 +143,8 @@ function blocksOf(doc: Y.Doc): string[] {
  */
 export function noteBetween(from: string | null, to: string | null): string | null {
   if (from === to) return null
-  const [doc, want] = [openNote(from), openNote(to)]
-  const [old, now] = [blocksOf(doc), blocksOf(want)]
+  const doc = openNote(from)
+  const [old, now] = [blocksOf(from), blocksOf(to)]
   let start = 0
   while (start < old.length && start < now.length && old[start] === now[start]) start++
   let end = 0
@@ -109,7 +152,7 @@ export function noteBetween(from: string | null, to: string | null): string | nu
   if (start === old.length && start === now.length) return null
   const state = Y.encodeStateVector(doc)
   const fragment = doc.getXmlFragment(NOTE_FRAGMENT)
-  const wanted = want.getXmlFragment(NOTE_FRAGMENT).toArray()
+  const wanted = readNote(to).toArray()
   doc.transact(() => {
     fragment.delete(start, old.length - start - end)
     fragment.insert(
@@ -122,5 +165,5 @@ export function noteBetween(from: string | null, to: string | null): string | nu
 
 /** Whether two notes say the same, however they came to it. */
 export function sameNote(a: string | null, b: string | null): boolean {
-  return a === b || blocksOf(openNote(a)).join('\n') === blocksOf(openNote(b)).join('\n')
+  return a === b || blocksOf(a).join('\n') === blocksOf(b).join('\n')
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { words } from './atoms'
 
 /*
  * What a filter asks: single conditions, joined by and/or, each of which may be turned round. As data, so that it can
@@ -21,7 +22,7 @@ const turned = { not: z.boolean().optional() }
 export const conditionSchema = z.discriminatedUnion('about', [
   z.strictObject({
     about: z.literal('text'),
-    words: z.string().max(200),
+    words: words(200),
     where: z.enum(['anywhere', 'title', 'note']),
     ...turned,
   }),

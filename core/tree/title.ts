@@ -15,12 +15,19 @@ export function shorten(title: string, most = 40): string {
   return line
 }
 
+/** At most `most` UTF-16 units of a text, cut between characters as people see them, and well-formed. */
+export function cut(text: string, most: number): string {
+  const whole = text.toWellFormed()
+  if (whole.length <= most) return whole
+  let end = 0
+  for (const { index, segment } of characters.segment(whole.slice(0, most + 64))) {
+    if (index + segment.length > most) break
+    end = index + segment.length
+  }
+  return whole.slice(0, end)
+}
+
 /** A title as a file name that any file system takes, without its ending. */
 export function fileStem(title: string): string {
-  return (
-    title
-      .replace(/[\p{C}\\/:*?"<>|]+/gu, ' ')
-      .trim()
-      .slice(0, 80) || 'tree'
-  )
+  return cut(title.replace(/[\p{C}\\/:*?"<>|]+/gu, ' ').trim(), 80) || 'tree'
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { whole, words } from './atoms'
 import { querySchema } from './query'
 
 /** Columns that the outline can show beside the title. */
@@ -20,9 +21,9 @@ export type OutlineShape = Readonly<z.infer<typeof outlineShape>>
 /** A way to look at a tree under a name: a filter, what becomes of the rest, the view, and how deep. */
 export const savedView = z.strictObject({
   id: z.string().regex(/^[\w-]{1,40}$/),
-  name: z.string().trim().min(1).max(120),
+  name: z.string().trim().min(1).max(120).refine(whole, 'must be well-formed text'),
   query: querySchema.nullable(),
-  text: z.string().max(200),
+  text: words(200),
   rest: z.enum(['dim', 'hide']),
   view: z.enum(['canvas', 'outline']),
   depth: z.int().min(1).max(6).nullable(),

@@ -1,11 +1,14 @@
 import type { EventHandler, H3Event } from 'h3'
+import { RateLimiterMemory } from 'rate-limiter-flexible'
 import type { z } from 'zod'
-import { LIMITS } from '#core/tree'
-import type { Operation, Role } from '#core/contract'
+import { LIMITS, Refused } from '#core/tree'
+import { nestsDeeper, OPERATIONS, type Operation, type Role } from '#core/contract'
 import { Unreadable } from '#core/capture/nested'
-import { databaseErrorCode } from '../database/connect'
+import { databaseErrorCode, isDiskFull } from '../database/error-code'
+import { log } from '../log'
+import { settings } from '../settings'
 import { type Account, whoIs } from './accounts'
-import { Fault } from './fault'
+import { diskFull, Fault } from './fault'
 import { packed } from './packed'
 import { needRole } from './roles'
 
@@ -53,11 +56,31 @@ async function bodyOf(event: H3Event, most: number): Promise<unknown> {
   if (raw.length === 0) return {}
   if (!/^application\/json\b/.test(getHeader(event, 'content-type') ?? ''))
     throw new Fault(415, 'not-json', 'Send JSON with the content type application/json.')
+  const text = raw.toString('utf8')
+  if (nestsDeeper(text)) throw new Fault(400, 'deep', 'The body nests too deeply. Nothing was changed.')
   try {
-    return JSON.parse(raw.toString('utf8'))
+    return JSON.parse(text)
   } catch {
     throw new Fault(400, 'not-json', 'The body isn’t JSON.')
   }
+}
+
+let writes: RateLimiterMemory | undefined
+
+/** Throws for what a token may not do, and when somebody writes more than one may in a minute. */
+async function checkDoing(operation: Operation, account: Account): Promise<void> {
+  const reads = operation.method === 'GET'
+  if (account.token) {
+    if (operation.path.startsWith('/api/account') || operation.path === OPERATIONS.signOutEverywhere.path)
+      throw new Fault(403, 'token', 'A token doesn’t reach the account itself. Do this in the app.')
+    if (account.token.scope === 'read' && !reads) throw new Fault(403, 'scope', 'This token may read and nothing else.')
+  }
+  if (reads) return
+  writes ??= new RateLimiterMemory({ points: settings().WRITES_A_MINUTE, duration: 60 })
+  await writes.consume(account.id).catch((left: { msBeforeNext: number }) => {
+    const seconds = Math.max(1, Math.ceil(left.msBeforeNext / 1000))
+    throw new Fault(429, 'slowed', `Too many requests at once. Wait ${seconds} seconds.`, { seconds })
+  })
 }
 
 function prepared(prepare: (body: unknown) => unknown, body: unknown): unknown {
@@ -85,6 +108,7 @@ export function answer<O extends Operation>(
     try {
       const account = await whoIs(event)
       if (operation.access !== 'nobody' && !account) throw new Fault(401, 'sign-in', 'Please sign in.')
+      if (account) await checkDoing(operation, account)
       const params = check(operation.params, getRouterParams(event, { decode: true }), 'path')
       const role =
         operation.access === 'nobody' || operation.access === 'person'
@@ -112,8 +136,12 @@ export function sayError(
       ? error
       : error instanceof Unreadable
         ? new Fault(422, 'unreadable', error.message)
-        : unforeseen(error)
+        : error instanceof Refused
+          ? new Fault(413, error.code, error.message)
+          : unforeseen(error)
   setResponseStatus(event, fault.status)
+  const seconds = (fault.details as { seconds?: unknown } | undefined)?.seconds
+  if (typeof seconds === 'number') setResponseHeader(event, 'retry-after', seconds)
   return {
     error: {
       code: fault.code,
@@ -125,11 +153,10 @@ export function sayError(
 
 /** Neither queries nor stacks leave the house; the log gets the kind of error, not the data in it. */
 function unforeseen(error: unknown): Fault {
-  const code = databaseErrorCode(error)
-  if (code) {
-    console.error('Database error:', code)
+  log.error({ error }, 'a request failed')
+  if (isDiskFull(error)) return diskFull()
+  if (databaseErrorCode(error)) {
     return new Fault(503, 'unavailable', 'The database doesn’t answer. Please try again in a moment.')
   }
-  console.error('Unforeseen error:', error instanceof Error ? error.stack : 'not an Error')
   return new Fault(500, 'unforeseen', 'Something went wrong here. Nothing was changed.')
 }

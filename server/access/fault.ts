@@ -10,3 +10,11 @@ export class Fault extends Error {
     this.name = 'Fault'
   }
 }
+
+/** The database has no room: what was sent isn't stored, and will be when there is. */
+export const diskFull = (): Fault =>
+  new Fault(
+    507,
+    'disk-full',
+    'The disk of Sun Porch is full. Your edits wait and will be stored as soon as there’s room.',
+  )

@@ -1,15 +1,19 @@
 import { randomBytes } from 'node:crypto'
-import { and, desc, eq, isNull, like } from 'drizzle-orm'
+import { and, desc, eq, gt, isNull, like, or } from 'drizzle-orm'
 import type { Role } from '#core/contract'
 import { ROLES } from '#core/contract'
+import { shorten } from '#core/tree'
 import { database } from '../database/connect'
 import { invitations, letters, members, trees, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
 import { bus } from '../bus'
 import { welcomeWishes } from '../meetings/wishes'
 import { peopleOf } from '../trees/store'
-import { type Account, hashed } from './accounts'
+import type { Account } from './accounts'
+import { settings } from '../settings'
+import { writeAccess } from './access-log'
 import { Fault } from './fault'
+import { hashed } from './hashed'
 
 /** An invitation that waits. The id says nothing about the token. */
 export interface PendingInvitation {
@@ -18,7 +22,13 @@ export interface PendingInvitation {
   readonly role: Role
   readonly by: string
   readonly at: string
+  /** When it ends; null for never. */
+  readonly until: string | null
 }
+
+/** Not taken up, and not past its time. */
+const isWaiting = () =>
+  and(isNull(invitations.usedAt), or(isNull(invitations.until), gt(invitations.until, new Date())))
 
 const publicId = (tokenHash: string): string => hashed(tokenHash).slice(0, 24)
 
@@ -30,24 +40,26 @@ export async function pendingInvitations(treeId: string): Promise<PendingInvitat
       role: invitations.role,
       by: users.name,
       at: invitations.createdAt,
+      until: invitations.until,
     })
     .from(invitations)
     .leftJoin(users, eq(users.id, invitations.invitedBy))
-    .where(and(eq(invitations.treeId, treeId), isNull(invitations.usedAt)))
+    .where(and(eq(invitations.treeId, treeId), isWaiting()))
     .orderBy(invitations.createdAt)
-  return rows.map(({ tokenHash, email, role, by, at }) => ({
+  return rows.map(({ tokenHash, email, role, by, at, until }) => ({
     id: publicId(tokenHash),
     email,
     role,
     by: by ?? 'Somebody',
     at: at.toISOString(),
+    until: until?.toISOString() ?? null,
   }))
 }
 
 /** Withdraws an invitation: whoever opens its letter finds nothing. */
-export async function withdrawInvitation(treeId: string, id: string): Promise<void> {
+export async function withdrawInvitation(treeId: string, id: string, by: string): Promise<void> {
   const rows = await database()
-    .select({ tokenHash: invitations.tokenHash })
+    .select({ tokenHash: invitations.tokenHash, email: invitations.email })
     .from(invitations)
     .where(and(eq(invitations.treeId, treeId), isNull(invitations.usedAt)))
   const found = rows.find(row => publicId(row.tokenHash) === id)
@@ -55,6 +67,7 @@ export async function withdrawInvitation(treeId: string, id: string): Promise<vo
   await database()
     .delete(invitations)
     .where(and(eq(invitations.tokenHash, found.tokenHash), isNull(invitations.usedAt)))
+  await writeAccess({ treeId, by, what: 'invitation-withdrawn', about: found.email })
 }
 
 /** Invitations to somebody that still wait, with the way to take them up that their letters hold. */
@@ -64,7 +77,7 @@ export async function invitationsFor(email: string): Promise<{ link: string; tre
     .from(invitations)
     .innerJoin(trees, eq(trees.id, invitations.treeId))
     .leftJoin(users, eq(users.id, invitations.invitedBy))
-    .where(and(eq(invitations.email, email), isNull(invitations.usedAt), isNull(trees.trashedAt)))
+    .where(and(eq(invitations.email, email), isWaiting(), isNull(trees.trashedAt)))
   if (rows.length === 0) return []
   const sent = await database()
     .select({ link: letters.link })
@@ -104,12 +117,23 @@ async function invite(treeId: string, email: string, role: Role, from: Account):
   const [tree] = await database().select({ title: trees.title }).from(trees).where(eq(trees.id, treeId))
   await database()
     .insert(invitations)
-    .values({ tokenHash: hashed(token), treeId, email, role, invitedBy: from.id, createdAt: new Date() })
+    .values({
+      tokenHash: hashed(token),
+      treeId,
+      email,
+      role,
+      invitedBy: from.id,
+      createdAt: new Date(),
+      until: new Date(Date.now() + settings().INVITATION_DAYS * 86_400_000),
+    })
+  await writeAccess({ treeId, by: from.id, what: 'invited', about: `${email}: ${role}` })
   const does = { viewer: 'read', commenter: 'read and comment', editor: 'edit', owner: 'own' }[role]
   await sendLetter({
     to: email,
-    subject: `${from.name} invites you to “${tree!.title.slice(0, 120)}”`,
-    body: `${from.name} (${from.email}) invites you to ${does} the tree “${tree!.title.slice(0, 500)}” in Sun Porch.\n\nOpen the invitation to take part.`,
+    by: from.id,
+    tree: treeId,
+    subject: `${from.name} invites you to “${shorten(tree!.title, 120)}”`,
+    body: `${from.name} (${from.email}) invites you to ${does} the tree “${shorten(tree!.title, 500)}” in Sun Porch.\n\nOpen the invitation to take part.`,
     link: `/invitation/${token}`,
   })
 }
@@ -129,6 +153,8 @@ export async function acceptInvitation(token: string, account: Account): Promise
         'This invitation isn’t for this account, or doesn’t exist. Sign in with the mail address it was sent to.',
       )
     if (found.usedAt) return found
+    if (found.until && found.until < new Date())
+      throw new Fault(410, 'ended', 'This invitation has ended. Ask whoever sent it for a new one.')
     const [now] = await tx
       .select({ role: members.role })
       .from(members)
@@ -143,6 +169,7 @@ export async function acceptInvitation(token: string, account: Account): Promise
       .update(invitations)
       .set({ usedAt: new Date() })
       .where(and(eq(invitations.tokenHash, found.tokenHash), isNull(invitations.usedAt)))
+    await writeAccess({ treeId: found.treeId, by: account.id, what: 'joined', about: found.role }, tx)
     return found
   })
   bus.tell({ about: 'rights', tree: accepted.treeId })

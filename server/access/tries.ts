@@ -1,59 +1,128 @@
 import { createHash } from 'node:crypto'
-import { eq, inArray, sql } from 'drizzle-orm'
-import { database, type Transaction } from '../database/connect'
-import { signInFailures } from '../database/schema'
+import { RateLimiterMySQL, type RateLimiterRes } from 'rate-limiter-flexible'
+import { connections, databaseName } from '../database/connect'
 import { Fault } from './fault'
 
-/**
- * Wrong tries that cost nothing: at one account from one address, at an account from anywhere, from an address at
- * anything. So whoever guesses from elsewhere soon waits, and the owner doesn't wait for them.
- */
-const FREE = { pair: 5, account: 40, address: 30 } as const
+const HOUR_SECONDS = 3600
 const LONGEST_WAIT_SECONDS = 15 * 60
 
-interface Try {
+const limiter = (keyPrefix: string, points: number, duration: number): RateLimiterMySQL =>
+  new RateLimiterMySQL({
+    storeClient: connections().pool,
+    storeType: 'pool',
+    dbName: databaseName(),
+    tableName: 'rate_limits',
+    tableCreated: true,
+    clearExpiredByTimeout: false,
+    keyPrefix,
+    points,
+    duration,
+  })
+
+const slowed = (ms: number): Fault => {
+  const seconds = Math.max(1, Math.ceil(ms / 1000))
+  return new Fault(429, 'slowed', `Too many tries. Wait ${seconds} seconds, then try again.`, { seconds })
+}
+
+/** What the limiter rejects with when the database fails is an `Error`; else it says how long to wait. */
+function refusal(error: unknown): RateLimiterRes {
+  if (error instanceof Error) throw error
+  return error as RateLimiterRes
+}
+
+/**
+ * Tries of which some an hour cost nothing and each further one has to wait twice as long as the one before, a quarter of an
+ * hour at most. Counted before anything is looked at, so that of many at once no more pass than of as many one after the
+ * other.
+ */
+class GrowingWait {
+  private readonly free: RateLimiterMySQL
+  /** Shut while one has to wait. */
+  private readonly gate: RateLimiterMySQL
+  /** Tries beyond the free ones that were looked at. */
+  private readonly further: RateLimiterMySQL
+
+  constructor(name: string, free: number) {
+    this.free = limiter(`${name} free`, free, HOUR_SECONDS)
+    this.gate = limiter(`${name} gate`, 1, 1)
+    this.further = limiter(`${name} further`, 1_000_000, HOUR_SECONDS)
+  }
+
+  /** Throws `slowed` while one has to wait. */
+  async pass(key: string): Promise<void> {
+    const count = await this.free.consume(key).catch(refusal)
+    if (count.consumedPoints <= this.free.points) {
+      if (count.remainingPoints === 0) await this.gate.consume(key, 1, { customDuration: 1 }).catch(refusal)
+      return
+    }
+    const further = ((await this.further.get(key))?.consumedPoints ?? 0) + 1
+    const wait = Math.min(LONGEST_WAIT_SECONDS, 2 ** Math.min(further, 20))
+    const gate = await this.gate.consume(key, 1, { customDuration: wait }).catch(refusal)
+    if (gate.consumedPoints > 1) throw slowed(gate.msBeforeNext)
+    await this.further.set(key, further, HOUR_SECONDS)
+  }
+
+  async forget(key: string): Promise<void> {
+    await Promise.all([this.free.delete(key), this.gate.delete(key), this.further.delete(key)])
+  }
+
+  /** One that passed was none of those that are meant. */
+  async takeBack(key: string): Promise<void> {
+    await this.free.reward(key, 1)
+  }
+}
+
+let waits: Record<'pair' | 'account' | 'address' | 'known', GrowingWait> | undefined
+const all = (): NonNullable<typeof waits> =>
+  (waits ??= {
+    pair: new GrowingWait('sign-in pair', 5),
+    account: new GrowingWait('sign-in account', 40),
+    address: new GrowingWait('sign-in address', 30),
+    known: new GrowingWait('sign-in known', 10),
+  })
+
+const digest = (text: string): string => createHash('sha256').update(text).digest('base64url')
+
+export interface Try {
   /** It was right: what was counted for it is taken back. */
   forgive(): Promise<void>
 }
 
 /**
- * Counts a try at an account before anything is looked at, so that of many at once no more are looked at than of as many
- * one after the other. Beyond the free ones each has to wait twice as long as the one before, a quarter of an hour at
- * most; an hour without any begins anew. Throws `slowed` while one has to wait.
+ * Counts a try at an account from a network address: at the account from anywhere, from the address at anything, and at
+ * both. So whoever guesses from elsewhere soon waits, and the owner doesn't wait for them. From a browser where the account
+ * was signed in to before (`known` names it) only that browser's own tries count. Throws `slowed` while one has to wait.
  */
-export async function countTry(email: string, address: string): Promise<Try> {
-  const account = createHash('sha256').update(email).digest('hex')
-  const keys = { account: `account ${account}`, address: `address ${address}`, pair: `pair ${account} ${address}` }
-  // Always in one order, so that two that count at once wait for each other and never for themselves.
-  const kinds = ['account', 'address', 'pair'] as const
-  await database().transaction(async tx => {
-    for (const kind of kinds)
-      await tx.execute(sql`insert into sign_in_failures (what, count, until) values (${keys[kind]}, 0, utc_timestamp(3))
-        on duplicate key update what = what`)
-    const rows = await tx
-      .select()
-      .from(signInFailures)
-      .where(inArray(signInFailures.what, Object.values(keys)))
-    const wait = Math.ceil(Math.max(0, ...rows.map(row => row.until.getTime() - Date.now())) / 1000)
-    if (wait > 0)
-      throw new Fault(429, 'slowed', `Too many tries. Wait ${wait} seconds, then try again.`, { seconds: wait })
-    for (const kind of kinds) await countOne(tx, keys[kind], FREE[kind])
-  })
+export async function countTry(email: string, address: string, known: string | null): Promise<Try> {
+  const { pair, account, address: from, known: own } = all()
+  if (known !== null) {
+    await own.pass(known)
+    return { forgive: () => own.forget(known) }
+  }
+  const keys = { account: digest(email), from: digest(address), pair: digest(`${email} ${address}`) }
+  await pair.pass(keys.pair)
+  await from.pass(keys.from)
+  await account.pass(keys.account)
   return {
     async forgive() {
-      const db = database()
-      await db.delete(signInFailures).where(inArray(signInFailures.what, [keys.account, keys.pair]))
-      await db
-        .update(signInFailures)
-        .set({ count: sql`greatest(count - 1, 0)`, until: sql`if(count < ${FREE.address}, utc_timestamp(3), until)` })
-        .where(eq(signInFailures.what, keys.address))
+      await Promise.all([pair.forget(keys.pair), account.forget(keys.account), from.takeBack(keys.from)])
     },
   }
 }
 
-async function countOne(tx: Transaction, what: string, free: number): Promise<void> {
-  await tx.execute(sql`update sign_in_failures set
-    count = if(until < utc_timestamp(3) - interval 1 hour, 1, count + 1),
-    until = utc_timestamp(3) + interval if(count < ${free}, 0, least(${LONGEST_WAIT_SECONDS}, pow(2, count - ${free}))) second
-    where what = ${what}`)
+const budgets = new Map<string, RateLimiterMySQL>()
+
+/** Takes one from what somebody may do of something in a time. False when it's used up. */
+export async function spend(what: string, who: string, most: number, seconds: number): Promise<boolean> {
+  const name = `${what} ${most}`
+  const budget = budgets.get(name) ?? limiter(name, most, seconds)
+  budgets.set(name, budget)
+  const { consumedPoints } = await budget.consume(digest(who)).catch(refusal)
+  return consumedPoints <= most
+}
+
+/** As `spend`, and throws `slowed` when it's used up. */
+export async function mustSpend(what: string, who: string, most: number, seconds: number): Promise<void> {
+  if (!(await spend(what, who, most, seconds)))
+    throw new Fault(429, 'slowed', 'That was asked for too often. Try again later.')
 }

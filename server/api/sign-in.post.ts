@@ -1,10 +1,11 @@
 import { OPERATIONS } from '#core/contract'
-import { checkPassword, openSession } from '../access/accounts'
+import { checkSignIn } from '../access/accounts'
 import { addressOf } from '../access/address'
 import { answer } from '../access/answer'
+import { openSession } from '../access/sessions'
 
 export default answer(OPERATIONS.signIn, async ({ event, body }) => {
-  const id = await checkPassword(body.email, body.password, addressOf(event))
+  const { id } = await checkSignIn(event, body, addressOf(event))
   await openSession(event, id)
   return { id }
 })

@@ -1,8 +1,8 @@
 import { OPERATIONS } from '#core/contract'
-import { endSession } from '../access/accounts'
 import { answer } from '../access/answer'
+import { endSession, forgetSession } from '../access/sessions'
 
 export default answer(OPERATIONS.signOut, async ({ event, account }) => {
-  if (account) await endSession(account.session)
-  await clearUserSession(event)
+  if (account?.session) await endSession(account.session)
+  await forgetSession(event)
 })

@@ -1,9 +1,15 @@
 import { OPERATIONS } from '#core/contract'
-import { createAccount, openSession } from '../access/accounts'
+import { signUp } from '../access/accounts'
+import { addressOf } from '../access/address'
 import { answer } from '../access/answer'
+import { openSession } from '../access/sessions'
+import { mustSpend } from '../access/tries'
+import { settings } from '../settings'
 
 export default answer(OPERATIONS.signUp, async ({ event, body }) => {
-  const id = await createAccount(body.email, body.name, body.password)
+  await mustSpend('sign-up', addressOf(event), settings().SIGN_UPS_AN_HOUR, 3600)
+  const id = await signUp(body.email, body.name, body.password)
+  if (id === null) return { confirm: true }
   await openSession(event, id)
   return { id, name: body.name, email: body.email }
 })

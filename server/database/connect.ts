@@ -1,10 +1,13 @@
 import { existsSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { DrizzleQueryError } from 'drizzle-orm/errors'
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { migrate } from 'drizzle-orm/mysql2/migrator'
 import mysql from 'mysql2/promise'
+import { settings } from '../settings'
+import { databaseErrorCode } from './error-code'
 import * as schema from './schema'
+
+export { databaseErrorCode }
 
 export type Database = MySql2Database<typeof schema>
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
@@ -16,7 +19,7 @@ let ready: Promise<void> | undefined
 /** The one pool of this process. Times go in and out as UTC. */
 export function database(): Database {
   if (!handle) {
-    const url = useRuntimeConfig().databaseUrl || process.env.DATABASE_URL
+    const url = settings().DATABASE_URL
     if (!url) throw new Error('DATABASE_URL is not set. Start the app with `npm start`, which also starts a database.')
     pool = mysql.createPool({
       uri: url,
@@ -37,6 +40,9 @@ export function connections(): mysql.Pool {
   database()
   return pool!
 }
+
+/** The name of the database that the connections lead to. */
+export const databaseName = (): string => new URL(settings().DATABASE_URL!).pathname.slice(1)
 
 export async function closeDatabase(): Promise<void> {
   await pool?.end()
@@ -72,13 +78,6 @@ export function migrated(): Promise<void> {
     ready = undefined
   })
   return ready
-}
-
-/** The database's own error code (ER_DUP_ENTRY, ECONNREFUSED…), or '' when the error is no database error. */
-export function databaseErrorCode(error: unknown): string {
-  const cause = error instanceof DrizzleQueryError ? error.cause : error
-  const code = (cause as { code?: unknown } | undefined)?.code
-  return typeof code === 'string' ? code : ''
 }
 
 /** Errors after which the same transaction may go through when tried again whole. */

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import {
+  bigint,
   boolean,
   customType,
   datetime,
@@ -37,8 +38,54 @@ export const users = mysqlTable(
     name: varchar('name', { length: 120 }).notNull(),
     passwordHash: varchar('password_hash', { length: 400 }).notNull(),
     createdAt: instant('created_at').notNull(),
+    /** When a letter to the address was answered; until then nothing that is meant for the address is shown. */
+    confirmedAt: instant('confirmed_at'),
+    /** Locked by an operator: no session is opened and none counts. */
+    lockedAt: instant('locked_at'),
+    /** Deleted by themselves: the row stays so that what they did keeps an author, and says nothing about them. */
+    deletedAt: instant('deleted_at'),
+    /** May ask the app about all of it. */
+    operator: boolean('operator').notNull().default(false),
+    /** IANA name of the zone they live in; null for what their browser says. */
+    zone: varchar('zone', { length: 64 }),
+    /** A small picture of them, WebP. */
+    picture: bytes('picture'),
+    /** The second factor: its secret in base32, and the newest time step that was used, so that no code counts twice. */
+    totpSecret: varchar('totp_secret', { length: 64 }),
+    totpStep: int('totp_step').notNull().default(0),
+    /** Hashes of recovery codes that haven't been used. */
+    recovery: json('recovery').$type<readonly string[]>(),
   },
   table => [uniqueIndex('users_email').on(table.email)],
+)
+
+/** What only whoever reads the letter knows: to confirm an address, to take a new one, to set a new password. */
+export const accountLinks = mysqlTable(
+  'account_links',
+  {
+    tokenHash: key('token_hash', { length: 64 }).primaryKey(),
+    userId: key('user_id', { length: 40 }).notNull(),
+    kind: mysqlEnum('kind', ['confirm', 'address', 'reset']).notNull(),
+    email: varchar('email', { length: 254 }).notNull(),
+    until: instant('until').notNull(),
+  },
+  table => [index('account_links_user').on(table.userId)],
+)
+
+/** Access tokens that people give to scripts. */
+export const accessTokens = mysqlTable(
+  'access_tokens',
+  {
+    id: key('id', { length: 40 }).primaryKey(),
+    userId: key('user_id', { length: 40 }).notNull(),
+    name: varchar('name', { length: 120 }).notNull(),
+    tokenHash: key('token_hash', { length: 64 }).notNull(),
+    scope: mysqlEnum('scope', ['read', 'write']).notNull(),
+    createdAt: instant('created_at').notNull(),
+    usedAt: instant('used_at'),
+    until: instant('until'),
+  },
+  table => [uniqueIndex('access_tokens_hash').on(table.tokenHash), index('access_tokens_user').on(table.userId)],
 )
 
 export const sessions = mysqlTable(
@@ -48,15 +95,17 @@ export const sessions = mysqlTable(
     userId: key('user_id', { length: 40 }).notNull(),
     agent: varchar('agent', { length: 300 }).notNull(),
     createdAt: instant('created_at').notNull(),
+    /** When it was used last, to a few minutes. */
+    seenAt: instant('seen_at'),
   },
   table => [index('sessions_user').on(table.userId)],
 )
 
-/** Failed sign-ins, per account and per address; `until` is when the next try is heard. */
-export const signInFailures = mysqlTable('sign_in_failures', {
-  what: varchar('what', { length: 300 }).primaryKey(),
-  count: int('count').notNull(),
-  until: instant('until').notNull(),
+/** What rate-limiter-flexible counts; the columns are its own. `expire`: ms since 1970 UTC. */
+export const rateLimits = mysqlTable('rate_limits', {
+  key: key('key', { length: 255 }).primaryKey(),
+  points: int('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number', unsigned: true }),
 })
 
 export const trees = mysqlTable(
@@ -103,8 +152,10 @@ export const invitations = mysqlTable(
     invitedBy: key('invited_by', { length: 40 }).notNull(),
     createdAt: instant('created_at').notNull(),
     usedAt: instant('used_at'),
+    /** Until when it holds; null for those from before they ended. */
+    until: instant('until'),
   },
-  table => [index('invitations_tree').on(table.treeId)],
+  table => [index('invitations_tree').on(table.treeId), index('invitations_email').on(table.email)],
 )
 
 /** A file that goes with a letter: text of a media type. */
@@ -133,6 +184,46 @@ export const letters = mysqlTable(
     index('letters_to').on(table.toEmail, table.createdAt),
     index('letters_from').on(table.fromUser, table.createdAt),
   ],
+)
+
+/** Letters on their way to a mail server. */
+export const mailQueue = mysqlTable(
+  'mail_queue',
+  {
+    id: key('id', { length: 40 }).primaryKey(),
+    toEmail: varchar('to_email', { length: 254 }).notNull(),
+    mail: json('mail').$type<unknown>().notNull(),
+    /** Whom it's told when it can't be delivered. */
+    fromUser: key('from_user', { length: 40 }),
+    tries: int('tries').notNull().default(0),
+    state: mysqlEnum('state', ['waiting', 'sent', 'returned']).notNull().default('waiting'),
+    nextAt: instant('next_at').notNull(),
+    why: varchar('why', { length: 300 }),
+    createdAt: instant('created_at').notNull(),
+  },
+  table => [index('mail_queue_next').on(table.state, table.nextAt)],
+)
+
+/** Addresses that want no more letters from here but those about their account. */
+export const mailStopped = mysqlTable('mail_stopped', {
+  email: varchar('email', { length: 254 }).primaryKey(),
+  at: instant('at').notNull(),
+})
+
+/** Who was let into a tree or out of it, and what left it. Never altered. */
+export const accessLog = mysqlTable(
+  'access_log',
+  {
+    id: bigint('id', { mode: 'number' }).autoincrement().primaryKey(),
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    at: instant('at').notNull(),
+    /** Who did it; null for the app itself. */
+    by: key('by_user', { length: 40 }),
+    what: varchar('what', { length: 40 }).notNull(),
+    /** Whom or what it was about, in words. */
+    about: varchar('about', { length: 300 }).notNull().default(''),
+  },
+  table => [index('access_log_tree').on(table.treeId, table.id)],
 )
 
 /** Every topic as it is now, kept current in the transaction of each edit. */

@@ -1,12 +1,11 @@
 import { createHash } from 'node:crypto'
 import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm'
 import { database } from '../database/connect'
+import { hasRoom } from './room'
 import { fileChunks, files } from '../database/schema'
 
 /** Bytes in one row; well under the database's largest packet. */
 export const CHUNK = 512 * 1024
-/** What all files of one tree may take together. */
-export const MOST_BYTES = 500 * 1024 * 1024
 
 export interface StoredFile {
   readonly id: string
@@ -35,11 +34,7 @@ export async function storeFile(
     createdBy: userId,
   }
   const fits = await database().transaction(async tx => {
-    const [used] = await tx
-      .select({ bytes: sql<string | null>`sum(${files.size})` })
-      .from(files)
-      .where(eq(files.treeId, treeId))
-    if (Number(used?.bytes ?? 0) + data.length > MOST_BYTES) return false
+    if (!(await hasRoom(tx, treeId, userId, data.length))) return false
     await tx.insert(files).ignore().values(row)
     for (let number = 0; number * CHUNK < data.length; number++)
       await tx

@@ -9,7 +9,8 @@ import { database } from '../database/connect'
 import { fileChunks, files } from '../database/schema'
 import { keepPicture } from './keep-picture'
 import { fileLimit, inMegabytes } from './limit'
-import { CHUNK, MOST_BYTES, readChunks } from './store'
+import { hasRoom } from './room'
+import { CHUNK, readChunks } from './store'
 
 /*
  * Files come in as a stream and go into the database piece by piece, under an address of their own until the last byte
@@ -123,11 +124,7 @@ async function settle(
   { file, type, size }: { file: string; type: string; size: number },
 ): Promise<void> {
   const fits = await database().transaction(async tx => {
-    const [used] = await tx
-      .select({ bytes: sql<string | null>`sum(${files.size})` })
-      .from(files)
-      .where(eq(files.treeId, treeId))
-    if (Number(used?.bytes ?? 0) + size > MOST_BYTES) return false
+    if (!(await hasRoom(tx, treeId, userId, size))) return false
     const [there] = await tx
       .select({ number: fileChunks.number })
       .from(fileChunks)
@@ -144,7 +141,7 @@ async function settle(
     throw new Fault(
       413,
       'no-room',
-      `The files of this tree take up all the room they have (${inMegabytes(MOST_BYTES)}). Nothing was changed.`,
+      'There’s no room for this file: the tree’s files, or all of yours, would take more than they may. Nothing was changed.',
     )
 }
 

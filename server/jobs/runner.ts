@@ -4,6 +4,7 @@ import { Worker } from 'node:worker_threads'
 import { Ambiguous } from '#core/formats/csv'
 import { Unreadable } from '#core/capture/nested'
 import { Fault } from '../access/fault'
+import { settings } from '../settings'
 import type { Answer, Input, Kind, Result } from './work'
 
 /*
@@ -13,7 +14,7 @@ import type { Answer, Input, Kind, Result } from './work'
  */
 
 /** Milliseconds that a job may take once it runs. */
-export const MOST_MS = Number(process.env.JOB_SECONDS ?? 15) * 1000
+export const mostMs = (): number => settings().JOB_SECONDS * 1000
 /** Megabytes of memory that a job may use. */
 const MOST_MB = 512
 const SIDE_BY_SIDE = 2
@@ -67,11 +68,11 @@ function inThread(kind: Kind, input: unknown, signal: AbortSignal | undefined): 
             new Fault(
               422,
               'too-heavy',
-              `Reading this takes longer than ${MOST_MS / 1000} seconds, so it was stopped. Nothing was changed.`,
+              `Reading this takes longer than ${mostMs() / 1000} seconds, so it was stopped. Nothing was changed.`,
             ),
           ),
         ),
-      MOST_MS,
+      mostMs(),
     )
     if (signal?.aborted) {
       cancel()

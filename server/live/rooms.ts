@@ -1,88 +1,38 @@
 import { eq, max } from 'drizzle-orm'
 import { peopleOf } from '../trees/store'
-import { nanoid } from 'nanoid'
 import {
   type ClientMessage,
   clientMessage,
+  nestsDeeper,
   type NewsEdit,
-  type Present,
   type Role,
   type ServerMessage,
 } from '#core/contract'
-import { Part, isWhole, sees, type Sight } from '#core/access/sees'
+import { isWhole, Part, type Sight } from '#core/access/sees'
 import { LIMITS, upgradeEdit } from '#core/tree'
-import { type Account, whoIs } from '../access/accounts'
+import { type Account, principalOf, whoIs } from '../access/accounts'
 import { Fault } from '../access/fault'
 import { roleOn } from '../access/roles'
 import { bus } from '../bus'
-import { database, databaseErrorCode } from '../database/connect'
+import { database } from '../database/connect'
 import { edits, trees } from '../database/schema'
 import { submit } from '../trees/door'
 import { heldNow, readTree } from '../trees/held'
 import type { LiveTree } from '../trees/live-tree'
 import { readLog } from '../trees/log'
-
-/** The line to one browser tab, however the socket is made. */
-export interface Line {
-  send(text: string): void
-  close(code: number, reason: string): void
-}
+import { mostBytes, nearness } from '../trees/weights'
+import { log } from '../log'
+import { type Line, Seat } from './seat'
 
 /** Edits sent one by one to a client that was away; beyond that the whole tree is cheaper. */
 const MOST_CATCH_UP = 1000
-/** Messages a second that a line may send in the long run, and at once. */
-const STEADY = 100
-const BURST = 1000
 const RECHECK_MS = 20_000
-
-/** One browser tab in one tree. */
-class Seat {
-  readonly client = nanoid(10)
-  present: Present
-  said = false
-  /** News that came while the missed edits were being read. */
-  held: NewsEdit[] | null = null
-  sentVersion = 0
-  /** What of the tree it may have, where that isn't all of it. */
-  part: Part | null = null
-  /** Other trees whose changes this tab wants to hear of. */
-  watched: ReadonlySet<string> = new Set()
-  private tokens = BURST
-  private refilled = Date.now()
-
-  constructor(
-    readonly line: Line,
-    readonly treeId: string,
-    readonly account: Account,
-    public role: Role,
-    readonly request: Request,
-  ) {
-    this.present = { id: account.id, name: account.name, client: this.client, selected: [], typing: null }
-  }
-
-  say(message: ServerMessage): void {
-    this.line.send(JSON.stringify(message))
-  }
-
-  /** Whether one more message is within what a line may send. */
-  spend(): boolean {
-    const now = Date.now()
-    this.tokens = Math.min(BURST, this.tokens + ((now - this.refilled) / 1000) * STEADY)
-    this.refilled = now
-    if (this.tokens < 1) return false
-    this.tokens--
-    return true
-  }
-}
 
 const rooms = new Map<string, Set<Seat>>()
 
 function others(seat: Seat): Seat[] {
   return [...(rooms.get(seat.treeId) ?? [])].filter(other => other !== seat && other.said)
 }
-
-/** What somebody may have of a tree; a role that shows nothing has no seat. */
-const sightOf = (seat: Seat): Sight => sees({ kind: 'account', id: seat.account.id }, seat.role)!
 
 /** Lets a checked person in. Nothing is sent before the client's hello. */
 export function enter(line: Line, treeId: string, account: Account, role: Role, request: Request): Seat {
@@ -95,33 +45,33 @@ export function enter(line: Line, treeId: string, account: Account, role: Role, 
 export function leave(seat: Seat): void {
   const room = rooms.get(seat.treeId)
   if (!room?.delete(seat)) return
+  seat.gone()
   if (room.size === 0) rooms.delete(seat.treeId)
   bus.tell({ about: 'left', tree: seat.treeId, client: seat.client })
 }
 
 /** Hears one message. Whatever is wrong with it, it's refused in words and changes nothing. */
 export function hear(seat: Seat, text: string): void {
+  // Counted before anything else is done with it, that it's refused included.
+  if (!seat.spend(text.length)) {
+    const edit = /^\{"type":"edit","edit":\{"id":"([\w-]{1,40})"/.exec(text.slice(0, 120))?.[1] ?? null
+    seat.say({ type: 'refused', edit, code: 'slowed', message: 'Too many messages at once. Wait a moment.' })
+    return
+  }
   if (Buffer.byteLength(text) > LIMITS.message) {
-    seat.say({
-      type: 'refused',
-      edit: null,
-      code: 'too-long',
-      message: 'A message holds 2 MB at most. Nothing was changed.',
-    })
+    const message = 'A message holds 2 MB at most. Nothing was changed.'
+    seat.say({ type: 'refused', edit: null, code: 'too-long', message })
     return
   }
   let raw: unknown
   try {
+    if (nestsDeeper(text)) throw new RangeError()
     raw = JSON.parse(text)
   } catch {
     seat.say({ type: 'refused', edit: null, code: 'not-json', message: 'That message isn’t JSON.' })
     return
   }
   const editId = editIdOf(raw)
-  if (!seat.spend()) {
-    seat.say({ type: 'refused', edit: editId, code: 'slowed', message: 'Too many messages at once. Wait a moment.' })
-    return
-  }
   const parsed = clientMessage.safeParse(upgraded(raw))
   if (!parsed.success) {
     const issue = parsed.error.issues[0]
@@ -158,14 +108,14 @@ function act(seat: Seat, message: ClientMessage): void {
       seat.say({ type: 'pong', at: Date.now() })
       return
     case 'hello':
+      if (seat.greeting || !seat.spendHello()) return
       welcome(seat, message.since, message.epoch).catch((error: unknown) => {
-        console.error('A client could not be welcomed:', databaseErrorCode(error) || (error as Error).message)
+        log.error({ error }, 'a client could not be welcomed')
         seat.line.close(1013, 'try again')
       })
       return
     case 'presence':
-      seat.present = { ...seat.present, selected: message.selected, typing: message.typing }
-      bus.tell({ about: 'here', tree: seat.treeId, present: seat.present })
+      seat.move(message.selected, message.typing)
       return
     case 'watch':
       watchOthers(seat, message.trees).catch(() => {
@@ -173,7 +123,7 @@ function act(seat: Seat, message: ClientMessage): void {
       })
       return
     case 'edit':
-      submit(seat.treeId, seat.account.id, message.edit).then(
+      submit(seat.treeId, principalOf(seat.account), message.edit).then(
         ({ news, again }) => {
           // An edit that was in already isn't told again to the room; its sender still hears that it counts.
           if (again) seat.say({ type: 'news', edits: [news] })
@@ -196,6 +146,17 @@ async function watchOthers(seat: Seat, trees: readonly string[]): Promise<void> 
 }
 
 async function welcome(seat: Seat, since: number | null, epoch?: string): Promise<void> {
+  seat.greeting = true
+  try {
+    // Asked here again, with the seat in its room: whatever right goes from now on is heard of, and none went unheard before.
+    await recheckRights(seat)
+    if (rooms.get(seat.treeId)?.has(seat)) await greet(seat, since, epoch)
+  } finally {
+    seat.greeting = false
+  }
+}
+
+async function greet(seat: Seat, since: number | null, epoch?: string): Promise<void> {
   seat.held = []
   const db = database()
   const [row] = await db
@@ -212,7 +173,7 @@ async function welcome(seat: Seat, since: number | null, epoch?: string): Promis
     present: others(seat).map(other => other.present),
     at: Date.now(),
   })
-  const sight = sightOf(seat)
+  const sight = seat.sight
   const another = epoch !== undefined && epoch !== (row?.epoch ?? '')
   if (since === null || another || since > version || version - since > MOST_CATCH_UP || !isWhole(sight)) {
     const live = await readTree(seat.treeId, version, row?.epoch)
@@ -227,7 +188,8 @@ async function welcome(seat: Seat, since: number | null, epoch?: string): Promis
   seat.held = null
   tell(seat, waiting)
   seat.said = true
-  bus.tell({ about: 'here', tree: seat.treeId, present: seat.present })
+  tellWeight(seat)
+  seat.tellPresence()
 }
 
 function sendTree(seat: Seat, live: LiveTree, sight: Sight): void {
@@ -235,7 +197,7 @@ function sendTree(seat: Seat, live: LiveTree, sight: Sight): void {
   if (isWhole(sight)) {
     seat.part = null
     // Put together as text, so that a large tree is written down once for all who come.
-    seat.line.send(`{"type":"tree","version":${live.version},"snapshot":${live.snapshotText()}}`)
+    seat.sendText(`{"type":"tree","version":${live.version},"snapshot":${live.snapshotText()}}`)
     return
   }
   seat.part = new Part(live.tree, sight)
@@ -247,7 +209,7 @@ function tell(seat: Seat, news: readonly NewsEdit[], text?: string): void {
   if (fresh.length === 0) return
   seat.sentVersion = fresh.at(-1)!.number
   if (!seat.part) {
-    seat.line.send(
+    seat.sendText(
       text && fresh.length === news.length
         ? text
         : JSON.stringify({ type: 'news', edits: fresh } satisfies ServerMessage),
@@ -281,7 +243,7 @@ bus.hear(word => {
     case 'signed-out':
       for (const room of [...rooms.values()])
         for (const seat of [...room])
-          if (seat.account.id === word.account) expel(seat, 'signed-out', 'You have been signed out.')
+          if (seat.account.session === word.session) expel(seat, 'signed-out', 'You have been signed out.')
   }
 })
 
@@ -294,10 +256,20 @@ function hearEdits(treeId: string, news: readonly NewsEdit[]): void {
   // An edit that was made here may be larger than the tree is.
   const live = text.length > LIMITS.message ? heldNow(treeId) : undefined
   for (const seat of room) {
-    if (live && seat.said && !seat.held) sendTree(seat, live, sightOf(seat))
+    tellWeight(seat)
+    if (live && seat.said && !seat.held) sendTree(seat, live, seat.sight)
     else if (seat.held) seat.held.push(...news)
     else if (seat.said) tell(seat, news, text)
   }
+}
+
+/** Says that a tree comes near to what it may weigh, once a share. */
+function tellWeight(seat: Seat): void {
+  const live = heldNow(seat.treeId)
+  if (!live || !seat.said) return
+  const near = nearness(live.weight)
+  if (near > seat.nearness) seat.say({ type: 'weight', bytes: live.weight, most: mostBytes() })
+  seat.nearness = near
 }
 
 /** Looks again at what the people in a tree may do, and acts on it at once. */
@@ -364,7 +336,8 @@ async function catchUpRoom(treeId: string): Promise<void> {
     .from(edits)
     .where(eq(edits.treeId, treeId))
   for (const seat of room)
-    if (seat.said && !seat.held && (row?.newest ?? 0) > seat.sentVersion) await welcome(seat, seat.sentVersion)
+    if (seat.said && !seat.held && !seat.greeting && (row?.newest ?? 0) > seat.sentVersion)
+      await welcome(seat, seat.sentVersion)
 }
 
 /** Tells everybody that the server stops, so that their browsers come back by themselves. */

@@ -3,6 +3,7 @@ import { lengthOfMeeting } from '#core/meeting/agenda'
 import { briefOf, instantOfStart } from '#core/meeting/brief'
 import { addDays } from '#core/schedule/days'
 import { isLive, topicOf, type Tree } from '#core/tree'
+import { isConfirmed } from '../access/accounts'
 import { database } from '../database/connect'
 import { users } from '../database/schema'
 import { readTree } from '../trees/held'
@@ -29,6 +30,14 @@ async function meetingsAround(day: string, viewer: string): Promise<Row[]> {
   return rows
 }
 
+/** Accounts that somebody shares a tree with, themselves included. */
+async function acquaintances(viewer: string): Promise<ReadonlySet<string>> {
+  const [rows] = (await database().execute(
+    sql`select distinct b.user_id as id from members a join members b on b.tree_id = a.tree_id where a.user_id = ${viewer}`,
+  )) as unknown as [{ id: string }[]]
+  return new Set([viewer, ...rows.map(({ id }) => id)])
+}
+
 /** Whoever a person is in any tree: an account by its id or its mail address, or a guest by theirs. */
 async function identities(
   trees: readonly (readonly [Tree, string])[],
@@ -41,10 +50,10 @@ async function identities(
     mails.size === 0
       ? []
       : await database()
-          .select({ id: users.id, email: users.email })
+          .select({ id: users.id, email: users.email, confirmedAt: users.confirmedAt })
           .from(users)
           .where(inArray(users.email, [...mails]))
-  const account = new Map(rows.map(row => [row.email.toLowerCase(), row.id]))
+  const account = new Map(rows.filter(isConfirmed).map(row => [row.email.toLowerCase(), row.id]))
   return (tree, meeting) =>
     new Map(
       briefOf(topicOf(tree, meeting)).people.flatMap(({ id, user, mail }) => {
@@ -56,7 +65,8 @@ async function identities(
 
 /**
  * People of a meeting (by their ids in its brief) who are in another meeting at the same time, with its title; trees
- * that the viewer has no role in say no more than that there is one. Whoever declined one of the two isn't in it.
+ * that the viewer has no role in say no more than that there is one, and that only of people whom the viewer shares a tree
+ * with. Whoever declined one of the two isn't in it.
  */
 export async function elsewhereOf(
   treeId: string,
@@ -81,6 +91,7 @@ export async function elsewhereOf(
   }
   const peopleIn = await identities([[tree, meeting], ...others.map(other => [other.tree, other.id] as const)])
   const here = peopleIn(tree, meeting)
+  const acquainted = await acquaintances(viewer)
   const found = new Map<string, string>()
   for (const other of others) {
     const declined = new Set(
@@ -92,6 +103,7 @@ export async function elsewhereOf(
       const ours = here.get(who)
       if (
         ours !== undefined &&
+        (other.mine || acquainted.has(who)) &&
         !declined.has(theirs) &&
         brief.people.find(({ id }) => id === ours)?.answer !== 'declined'
       )

@@ -6,7 +6,8 @@ import { lengthOfMeeting } from '#core/meeting/agenda'
 import { type Brief, briefOf, instantOfStart, startOf } from '#core/meeting/brief'
 import { invitationDigest, invitationText, whenInWords } from '#core/meeting/invitation'
 import { type Answer, isLive, shorten, topicOf, type Tree } from '#core/tree'
-import { type Account, hashed } from '../access/accounts'
+import type { Account } from '../access/accounts'
+import { hashed } from '../access/hashed'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { meetingGuests, trees } from '../database/schema'
@@ -107,6 +108,7 @@ export async function inviteAll(
       .update(`${treeId}/${topicId}/invitation/${sequence}/${brief.invitation?.at ?? 'first'}`)
       .digest('base64url')
       .slice(0, 32),
+    deed: true,
     changes: [
       {
         op: 'put',
@@ -160,6 +162,7 @@ export async function inviteAll(
       to,
       subject,
       from: from.id,
+      tree: treeId,
       link,
       attachments: calendar,
       body: `${cancel ? `${from.name} has cancelled this meeting.` : `${from.name} (${from.email}) asks you to ${person.needed ? 'come to' : 'join, if you like,'} this meeting.`}\n\n${invitationText(tree, topicId, nameFrom(accounts))}`,
@@ -174,6 +177,7 @@ export async function inviteAll(
     await sendLetter({
       to: mail,
       from: from.id,
+      tree: treeId,
       subject: `You aren’t needed any more: ${title}`,
       body: `${from.name} has taken you off “${topic.title}”. You needn’t come.`,
       attachments: meeting

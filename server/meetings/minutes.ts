@@ -106,6 +106,7 @@ export async function mailMinutes(
     await sendLetter({
       to,
       from: from.id,
+      tree: treeId,
       subject: minutesSubject(topic.title),
       ...letterTo(minutes, person.user),
       ...(person.user === null ? {} : { link: `/trees/${treeId}?topic=${topicId}&view=meeting` }),

@@ -46,7 +46,7 @@ export function moveMeeting(
       .update(`${treeId}/${topicId}/${brief.run?.began ?? number}/${moved.step}`)
       .digest('base64url')
       .slice(0, 32)
-    const { again } = await submit(treeId, userId, { id, changes: moved.changes })
+    const { again } = await submit(treeId, userId, { id, changes: moved.changes, deed: true })
     return { already: again, at: now, step: moved.step }
   })
 }

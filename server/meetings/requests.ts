@@ -44,6 +44,7 @@ export async function requestSections(
       await sendLetter({
         to,
         from: from.id,
+        tree: treeId,
         subject: `Please fill in: ${shorten(item.title || 'your section', 150)}`,
         link: `/trees/${treeId}?topic=${item.id}`,
         body: `${from.name} asks you to fill in “${item.title}” for “${topic.title}” by ${dayInWords(by)}: the news, what worries you, the documents, so that nobody sees them for the first time there.\n\nMark it ready when it is.`,

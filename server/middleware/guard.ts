@@ -1,4 +1,5 @@
 import { sameOrigin } from '../live/origin'
+import { settings } from '../settings'
 
 /** What every answer says to browsers, and the check that a write comes from a page of ours. */
 export default defineEventHandler(event => {
@@ -7,7 +8,9 @@ export default defineEventHandler(event => {
     'referrer-policy': 'same-origin',
     'x-frame-options': 'DENY',
     'cross-origin-opener-policy': 'same-origin',
+    'cross-origin-resource-policy': 'same-origin',
     'permissions-policy': 'camera=(), microphone=(), geolocation=()',
+    ...(settings().TLS ? { 'strict-transport-security': 'max-age=31536000; includeSubDomains' } : {}),
   })
   if (event.path.startsWith('/api/')) setResponseHeader(event, 'cache-control', 'no-store')
   if (!['GET', 'HEAD', 'OPTIONS'].includes(event.method) && !sameOrigin(event.headers)) {

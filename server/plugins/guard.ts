@@ -23,7 +23,7 @@ export default defineNitroPlugin(nitro => {
         "style-src 'self' 'unsafe-inline'",
         "img-src 'self' data: blob:",
         "font-src 'self'",
-        "connect-src 'self' ws: wss:",
+        "connect-src 'self'",
         "worker-src 'self' blob:",
         "object-src 'none'",
         "base-uri 'none'",

@@ -1,24 +1,30 @@
+import { LIMITS } from '#core/tree'
 import { closeDatabase, migrated } from '../database/connect'
+import { startSending, stopSending } from '../letters/queue'
 import { closeRooms } from '../live/rooms'
+import { log } from '../log'
+import { readSettings, settings } from '../settings'
 import { closeDoor } from '../trees/door'
 import { sweepArriving } from '../files/upload'
 import { loadDemoWhenEmpty } from '../trees/demo'
 import { startReminding, stopReminding } from '../work/reminders'
+import { startPruning, stopPruning } from '../work/pruning'
 
-/** Starting: the schema is brought up to date before the first answer. Stopping: edits in hand are finished. */
+/** Starting: the settings are checked, and the schema is brought up to date before the first answer. Stopping: edits in hand are finished. */
 export default defineNitroPlugin(nitro => {
-  const config = useRuntimeConfig()
-  const password = config.session.password || process.env.NUXT_SESSION_PASSWORD || ''
+  readSettings(process.env)
+  const password = process.env.NUXT_SESSION_PASSWORD ?? ''
   if (password.length < 32)
     throw new Error('NUXT_SESSION_PASSWORD must have 32 characters or more. `npm start` makes one.')
-  const ready = migrated().then(() => (config.demo === 'off' ? undefined : loadDemoWhenEmpty()))
-  ready.then(startReminding, () => {
-    /* said above */
-  })
-  ready.then(sweepArriving).catch(() => {
-    /* the next start sweeps */
-  })
-  ready.catch((error: Error) => console.error('The database is not ready:', error.message.split('\n')[0]))
+  const ready = migrated().then(() => (settings().DEMO ? loadDemoWhenEmpty() : undefined))
+  ready
+    .then(() => {
+      startReminding()
+      startSending()
+      startPruning()
+      return sweepArriving()
+    })
+    .catch((error: unknown) => log.error({ error }, 'the database is not ready'))
 
   nitro.hooks.hook('request', async event => {
     if (event.path.startsWith('/api/'))
@@ -29,6 +35,8 @@ export default defineNitroPlugin(nitro => {
   // Only the live path may be upgraded; without this any path would be.
   nitro.h3App.options.websocket = {
     ...nitro.h3App.options.websocket,
+    // A message that is longer is cut off while it arrives, before any of it is kept.
+    ...({ serverOptions: { maxPayload: LIMITS.message + 1024 } } as object),
     hooks: {
       upgrade(request) {
         if (!/^\/api\/trees\/[\w-]{1,40}\/live$/.test(new URL(request.url, 'http://host').pathname))
@@ -41,6 +49,8 @@ export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('close', async () => {
     closeRooms()
     stopReminding()
+    stopPruning()
+    await stopSending()
     await closeDoor()
     await closeDatabase()
   })

@@ -19,7 +19,7 @@ export async function loadDemoWhenEmpty(): Promise<void> {
   const today = new Date().toISOString().slice(0, 10)
   const people: { id: string; name: string; email: string }[] = []
   for (const { name, email } of DEMO_PEOPLE)
-    people.push({ id: await createAccount(email, name, DEMO_PASSWORD), name, email })
+    people.push({ id: await createAccount(email, name, DEMO_PASSWORD, true), name, email })
   const [ines, rana, oskar, lev] = people as [
     (typeof people)[0],
     (typeof people)[0],

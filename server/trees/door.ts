@@ -1,14 +1,17 @@
+import { isDeepStrictEqual } from 'node:util'
 import { sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import { accountOf, type EditSource, type NewsEdit, type Principal, type Role } from '#core/contract'
+import { accountOf, actorOf, type EditSource, type NewsEdit, type Principal, type Role } from '#core/contract'
 import { type Edit, Refused } from '#core/tree'
-import { Fault } from '../access/fault'
+import { diskFull, Fault } from '../access/fault'
 import { bus } from '../bus'
 import { database, databaseErrorCode, isPassing } from '../database/connect'
+import { isDiskFull } from '../database/error-code'
 import { commit } from './commit'
 import { heldNow, holdTree, letGo, snapshotWhenDue } from './held'
 import { type LiveTree, NotAllowed, type Staged } from './live-tree'
 import { editsById } from './log'
+import { log } from '../log'
 
 /*
  * The one way in for edits: it keeps their order. Edits wait by tree. Those of all trees that nobody is storing just now go
@@ -24,7 +27,8 @@ export interface Outcome {
   readonly again: boolean
 }
 
-type SourcedEdit = Edit & { readonly source?: EditSource | undefined }
+/** `deed`: the id names what is done, so that whoever does it once more, and however it looks by then, has done it already. */
+type SourcedEdit = Edit & { readonly source?: EditSource | undefined; readonly deed?: true }
 
 interface Ask {
   readonly treeId: string
@@ -78,9 +82,11 @@ export async function closeDoor(): Promise<void> {
 }
 
 /** Whether all that an edit needs is in memory: the tree, and the role of whoever makes it. */
-function isReady({ treeId, principal }: Ask): boolean {
+function isReady({ treeId, principal, edit }: Ask): boolean {
   const live = heldNow(treeId)
   const account = accountOf(principal)
+  // What is stored under the same id has to be read, to be compared.
+  if (live?.has(edit.id)) return false
   return live !== undefined && (account === null || principal.kind === 'app' || live.roles.has(account))
 }
 
@@ -178,7 +184,8 @@ async function store(asks: readonly Ask[]): Promise<void> {
 }
 
 function unavailable(error: unknown): Fault {
-  console.error('An edit could not be stored:', databaseErrorCode(error) || (error as Error).message)
+  log.error({ error }, 'an edit could not be stored')
+  if (isDiskFull(error)) return diskFull()
   return new Fault(503, 'unavailable', 'The database doesn’t answer. Your edit is kept here and will be sent again.')
 }
 
@@ -191,10 +198,9 @@ function stage(asks: readonly Ask[], staged: Staged[], at: Date): Map<Ask, Outco
     const { treeId, principal, edit } = ask
     const live = heldNow(treeId)
     if (!live || !isReady(ask)) throw new Stale()
-    const number = live.numberOf(edit.id)
-    if (number !== undefined) {
-      const user = accountOf(principal) ?? ''
-      answers.set(ask, { news: { ...edit, number, user, at: at.toISOString() }, again: true })
+    const twin = live.stagedAs(edit.id)
+    if (twin) {
+      answers.set(ask, answerAgain(twin, ask))
       continue
     }
     try {
@@ -208,6 +214,23 @@ function stage(asks: readonly Ask[], staged: Staged[], at: Date): Map<Ask, Outco
     }
   }
   return answers
+}
+
+/**
+ * What to say of an edit whose id was used before: the same once more is acknowledged and made once; other changes, or
+ * somebody else's, under the same id are refused.
+ */
+function answerAgain(stored: NewsEdit, { principal, edit }: Ask): Outcome | Fault {
+  const { kind, id } = actorOf(principal)
+  const same =
+    edit.deed ??
+    (stored.user === id &&
+      (stored.actor ?? 'account') === kind &&
+      // As JSON has it: what is left out and what is undefined are one.
+      isDeepStrictEqual(JSON.parse(JSON.stringify(stored.changes)), JSON.parse(JSON.stringify(edit.changes))))
+  return same
+    ? { news: stored, again: true }
+    : new Fault(409, 'edit-id', 'Another edit has this id already. Nothing was changed.')
 }
 
 function notAllowed(role: Role | null): Fault {
@@ -251,8 +274,10 @@ async function sift(asks: readonly Ask[]): Promise<Ask[]> {
     if (!fact || (account !== null && principal.kind !== 'app' && role === null)) ask.settle(notAllowed(null))
     else if (fact.trashed_at)
       ask.settle(new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to edit it.'))
-    else if (stored) ask.settle({ news: stored, again: true })
+    else if (stored) ask.settle(answerAgain(stored, ask))
     else {
+      // It was thought to be stored, and isn't: what's in memory can't be trusted.
+      if (heldNow(treeId)?.has(edit.id)) letGo(treeId)
       await bringUp(fact)
       const live = heldNow(treeId)
       if (!live) {
@@ -282,9 +307,7 @@ function tell(staged: readonly Staged[]): void {
   }
   for (const [live, edits] of told) {
     bus.tell({ about: 'edits', tree: live.id, edits })
-    snapshotWhenDue(live).catch((error: unknown) =>
-      console.error('A snapshot could not be stored:', databaseErrorCode(error)),
-    )
+    snapshotWhenDue(live).catch((error: unknown) => log.error({ error }, 'a snapshot could not be stored'))
   }
 }
 

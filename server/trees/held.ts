@@ -7,22 +7,27 @@ import { database, type Database, type Transaction } from '../database/connect'
 import { snapshots, trees } from '../database/schema'
 import { LiveTree } from './live-tree'
 import { readLog } from './log'
+import { checkWholeWeight } from './weights'
 
 /*
  * Trees kept in memory so that an edit needn't read them again. Each is brought up to the number that the database has
  * before anything is decided from it.
  */
 
-/** Topics held at most, over all trees; the trees used longest ago go first. */
+/** Topics, and bytes, held at most over all trees; the trees used longest ago go first. */
 const MOST_TOPICS = 400_000
+const MOST_BYTES = 256 * 1024 * 1024
 
 const held = new Map<string, LiveTree>()
 
 const zip = promisify(gzip)
 const unzip = promisify(gunzip)
 
+/** A whole tree as it's stored. Throws `Refused` when it, or something in it, is heavier than it may be. */
 export async function packSnapshot(tree: Tree): Promise<Buffer> {
-  return zip(JSON.stringify(toSnapshot(tree)), { level: 1 })
+  const text = Buffer.from(JSON.stringify(toSnapshot(tree)))
+  checkWholeWeight(tree.topics.values(), text.length)
+  return zip(text, { level: 1 })
 }
 
 /** The tree at `version`, from the newest snapshot before it and the edits after that. Undefined when there is no such tree. */
@@ -39,8 +44,9 @@ export async function loadTree(
     .orderBy(desc(snapshots.number))
     .limit(1)
   if (!base) return undefined
-  const snapshot = JSON.parse((await unzip(base.data)).toString()) as Snapshot
-  const live = new LiveTree(treeId, fromSnapshot(snapshot), base.number, base.epoch)
+  const bytes = await unzip(base.data)
+  const tree = fromSnapshot(JSON.parse(bytes.toString()) as Snapshot)
+  const live = new LiveTree(treeId, tree, base.number, base.epoch, bytes.length)
   await catchUp(db, live, version)
   return live
 }
@@ -85,11 +91,16 @@ export async function holdTree(
 
 function makeRoom(keep: string): void {
   let topics = 0
-  for (const live of held.values()) topics += live.tree.topics.size
+  let bytes = 0
+  for (const live of held.values()) {
+    topics += live.tree.topics.size
+    bytes += live.weight
+  }
   for (const [id, live] of held) {
-    if (topics <= MOST_TOPICS) break
+    if (topics <= MOST_TOPICS && bytes <= MOST_BYTES) break
     if (id === keep || live.isOpen) continue
     topics -= live.tree.topics.size
+    bytes -= live.weight
     held.delete(id)
   }
 }

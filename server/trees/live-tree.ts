@@ -10,7 +10,19 @@ import {
 } from '#core/contract'
 import { Derivation } from '#core/derive/derived'
 import { RollUps } from '#core/derive/roll-ups'
-import { applyChanges, type Change, type Edit, type Patch, toSnapshot, touchedBy, type Tree, unapply } from '#core/tree'
+import {
+  addedWeight,
+  applyChanges,
+  type Change,
+  type Edit,
+  type Patch,
+  toSnapshot,
+  touchedBy,
+  type Tree,
+  unapply,
+} from '#core/tree'
+
+import { checkWeights } from './weights'
 
 /** An edit that was made in memory and isn't stored yet. */
 export interface Staged {
@@ -21,6 +33,8 @@ export interface Staged {
   readonly role: Role | null
   readonly news: NewsEdit
   readonly patches: readonly Patch[]
+  /** Bytes that it adds to the tree. */
+  readonly added: number
 }
 
 /** Why an edit may not be made by whoever wants to. */
@@ -57,17 +71,26 @@ export class LiveTree {
     /** The number of the newest edit, staged ones included. */
     public version: number,
     public epoch: string,
+    /** Bytes of the tree as its snapshot is written. */
+    public weight: number,
   ) {}
 
   /** Takes in an edit that is stored already. */
   catchUp(edit: { readonly id: string; readonly number: number; readonly changes: readonly Change[] }): void {
-    this.tell(applyChanges(this.tree, edit.changes))
+    const patches = applyChanges(this.tree, edit.changes)
+    this.weight += addedWeight(patches, this.tree.fields)
+    this.tell(patches)
     this.remember(edit.id, edit.number, edit.changes.length)
   }
 
-  /** The number of an edit that is in already. */
-  numberOf(editId: string): number | undefined {
-    return this.recent.get(editId)
+  /** Whether an edit of that id is stored already. */
+  has(editId: string): boolean {
+    return this.recent.has(editId) && !this.stagedAs(editId)
+  }
+
+  /** An edit of that id that is staged. */
+  stagedAs(editId: string): NewsEdit | undefined {
+    return this.staged.find(({ news }) => news.id === editId)?.news
   }
 
   /**
@@ -77,6 +100,14 @@ export class LiveTree {
     const account = accountOf(principal)
     const role = account === null ? null : (this.roles.get(account) ?? null)
     const patches = this.make(principal, role, edit.changes)
+    const added = addedWeight(patches, this.tree.fields)
+    try {
+      checkWeights(patches, added, this.weight + added)
+    } catch (error) {
+      unapply(this.tree, patches)
+      throw error
+    }
+    this.weight += added
     this.tell(patches)
     const actor = actorOf(principal)
     const news: NewsEdit = {
@@ -89,7 +120,7 @@ export class LiveTree {
       ...(edit.source ? { source: edit.source } : {}),
       at: at.toISOString(),
     }
-    const staged: Staged = { live: this, principal, actor, role, news, patches }
+    const staged: Staged = { live: this, principal, actor, role, news, patches, added }
     this.remember(edit.id, news.number, edit.changes.length)
     this.staged.push(staged)
     return staged
@@ -119,8 +150,9 @@ export class LiveTree {
 
   /** What was staged couldn't be stored: the tree is as it was before. */
   rollBack(): void {
-    for (const { patches, news } of this.staged.reverse()) {
+    for (const { patches, news, added } of this.staged.reverse()) {
       unapply(this.tree, patches)
+      this.weight -= added
       this.tell(patches)
       this.version = news.number - 1
       this.recent.delete(news.id)

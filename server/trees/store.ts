@@ -95,6 +95,7 @@ export async function storeTree(
   giveSplits(tree)
   const id = nanoid(16)
   const at = new Date()
+  const data = await packSnapshot(tree)
   await database().transaction(async tx => {
     await tx
       .insert(trees)
@@ -116,7 +117,7 @@ export async function storeTree(
         { treeId: id, userId: ownerId, role: 'owner' as Role, seenAt: at },
         ...others.map(other => ({ treeId: id, ...other })),
       ])
-    await tx.insert(snapshots).values({ treeId: id, number: 0, data: await packSnapshot(tree) })
+    await tx.insert(snapshots).values({ treeId: id, number: 0, data })
     await writeWholeTree(tx, id, tree)
   })
   return id

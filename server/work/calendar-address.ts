@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import { writeCalendar } from '#core/formats/icalendar'
-import { hashed } from '../access/accounts'
+import { hashed } from '../access/hashed'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { calendarAddresses } from '../database/schema'

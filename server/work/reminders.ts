@@ -1,10 +1,12 @@
 import { inArray, sql } from 'drizzle-orm'
+import { cut } from '#core/tree'
 import { addDays, dayInWords, isoDay } from '#core/schedule/days'
-import { database, databaseErrorCode } from '../database/connect'
+import { database } from '../database/connect'
 import { reminders, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
 import { sectionsDueOn } from '../meetings/due-sections'
 import { dueOn, type OpenTask } from './tasks'
+import { log } from '../log'
 
 /*
  * Letters a day before something is due (a task, or a section to fill in) and on the day, once each. That one was
@@ -63,7 +65,7 @@ function letterFor(
     to,
     subject:
       tasks.length === 1
-        ? `Due ${when}: ${(first!.title || 'untitled').slice(0, 200)}`
+        ? `Due ${when}: ${cut(first!.title || 'untitled', 200)}`
         : `Due ${when}: ${tasks.length} tasks`,
     body: `Due ${when}, ${dayInWords(due)}:\n\n${tasks.map(line).join('\n')}`,
     link: tasks.length === 1 ? `/trees/${first!.treeId}?topic=${first!.id}` : '/work',
@@ -75,9 +77,7 @@ let timer: NodeJS.Timeout | undefined
 /** Looks now and every ten minutes from then on. The day is the one where the server stands. */
 export function startReminding(): void {
   const look = (): void => {
-    remind(isoDay(new Date())).catch((error: unknown) =>
-      console.error('Reminders wait for the next round:', databaseErrorCode(error) || (error as Error).message),
-    )
+    remind(isoDay(new Date())).catch((error: unknown) => log.error({ error }, 'reminders wait for the next round'))
   }
   look()
   timer = setInterval(look, EVERY_MS)

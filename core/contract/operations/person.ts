@@ -9,7 +9,7 @@ export const PERSON = {
     body: z.strictObject({ email, name, password }),
   }),
   signIn: operation('POST', '/api/sign-in', 'nobody', 'Signs in. Slowed after failures, per account and per address.', {
-    body: z.strictObject({ email, password: z.string().max(200) }),
+    body: z.strictObject({ email, password: z.string().max(200), code: z.string().trim().max(20).optional() }),
   }),
   signOut: operation('POST', '/api/sign-out', 'nobody', 'Ends this session.'),
   signOutEverywhere: operation(

@@ -1,3 +1,4 @@
+import { principalOf } from '../../../access/accounts'
 import { LIMITS, upgradeEdit } from '#core/tree'
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../access/answer'
@@ -8,7 +9,7 @@ export default answer(
   async ({ params, body, account }) => {
     const {
       news: { number, at },
-    } = await submit(params.id, account.id, body)
+    } = await submit(params.id, principalOf(account), body)
     return { number, at }
   },
   LIMITS.message,

@@ -1,3 +1,4 @@
+import { principalOf } from '../../../access/accounts'
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../access/answer'
 import { newEditId, submit } from '../../../trees/door'
@@ -7,7 +8,7 @@ export default answer(OPERATIONS.renameTree, async ({ params, body, account, ver
   const item = await readTree(params.id, version)
   const {
     news: { number, at },
-  } = await submit(params.id, account.id, {
+  } = await submit(params.id, principalOf(account), {
     id: newEditId(),
     changes: [{ op: 'set', topic: item!.tree.centre, field: 'title', value: body.title }],
   })

@@ -1,7 +1,11 @@
+import type { WebSocket } from 'ws'
 import { whoIs } from '../../../access/accounts'
 import { roleOn } from '../../../access/roles'
-import { enter, hear, leave } from '../../../live/rooms'
+import { countLine, dropLine } from '../../../live/count'
 import { sameOrigin } from '../../../live/origin'
+import { enter, hear, leave } from '../../../live/rooms'
+import type { Line } from '../../../live/seat'
+import { settings } from '../../../settings'
 
 type Seat = ReturnType<typeof enter>
 const seats = new Map<string, Promise<Seat | null>>()
@@ -12,10 +16,17 @@ const treeIdOf = (request: Request): string =>
 async function admit(request: Request) {
   const account = await whoIs(request)
   if (!account) throw new Response('Please sign in.', { status: 401 })
+  if (account.token) throw new Response('A token has no live line. Use the REST operations.', { status: 403 })
   const found = await roleOn(treeIdOf(request), account.id)
   if (!found || found.trashed) throw new Response('There is no such tree, or you have no role in it.', { status: 404 })
   return { account, role: found.role }
 }
+
+/** Whom a line comes from, as far as that's known. */
+const addressOf = (peer: { remoteAddress?: string; request: unknown }): string =>
+  (settings().TRUST_PROXY && (peer.request as Request).headers.get('x-forwarded-for')?.split(',')[0]?.trim()) ||
+  peer.remoteAddress ||
+  'unknown'
 
 export default defineWebSocketHandler({
   async upgrade(request) {
@@ -28,19 +39,29 @@ export default defineWebSocketHandler({
   },
   open(peer) {
     const request = peer.request as Request
-    const line = {
-      send: (text: string) => {
-        peer.send(text)
-      },
-      close: (code: number, reason: string) => {
+    const socket = peer.websocket as unknown as WebSocket
+    const line: Line = {
+      send: text => void peer.send(text),
+      close: (code, reason) => {
         peer.close(code, reason)
       },
+      cut: () => {
+        peer.terminate()
+      },
+      waiting: () => socket.bufferedAmount,
     }
+    const address = addressOf(peer)
     // Looked at again here: between upgrade and open a role may have gone.
     seats.set(
       peer.id,
       admit(request).then(
-        ({ account, role }) => enter(line, treeIdOf(request), account, role, request),
+        ({ account, role }) => {
+          if (!countLine(peer.id, account.id, address)) {
+            peer.close(4008, 'too-many')
+            return null
+          }
+          return enter(line, treeIdOf(request), account, role, request)
+        },
         () => {
           peer.close(4003, 'no-role')
           return null
@@ -55,10 +76,12 @@ export default defineWebSocketHandler({
   async close(peer) {
     const seat = await seats.get(peer.id)
     seats.delete(peer.id)
+    dropLine(peer.id)
     if (seat) leave(seat)
   },
   async error(peer) {
     const seat = await seats.get(peer.id)
+    dropLine(peer.id)
     if (seat) leave(seat)
   },
 })

@@ -4,6 +4,7 @@ import { answer } from '../../../../access/answer'
 import { Fault } from '../../../../access/fault'
 import { database } from '../../../../database/connect'
 import { letters } from '../../../../database/schema'
+import { saveAs } from '../../../../files/disposition'
 
 export default answer(OPERATIONS.openLetterFile, async ({ event, account, params }) => {
   const [letter] = await database()
@@ -12,9 +13,6 @@ export default answer(OPERATIONS.openLetterFile, async ({ event, account, params
     .where(and(eq(letters.id, params.id), or(eq(letters.toEmail, account.email), eq(letters.fromUser, account.id))))
   const file = letter?.attachments?.[params.number]
   if (!file) throw new Fault(404, 'no-file', 'There is no such file with this letter.')
-  setResponseHeaders(event, {
-    'content-type': file.type,
-    'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-  })
+  setResponseHeaders(event, { 'content-type': file.type, 'content-disposition': saveAs(file.name) })
   return file.text
 })

@@ -4,15 +4,13 @@ import { Fault } from '../../../../access/fault'
 import { treeToFile } from '../../../../trees/export'
 import { readTree } from '../../../../trees/held'
 import { peopleOf } from '../../../../trees/store'
+import { saveAs } from '../../../../files/disposition'
 
 export default answer(OPERATIONS.exportTree, async ({ event, params, version }) => {
   const people = Object.fromEntries((await peopleOf(params.id)).map(({ id, name }) => [id, name]))
   const item = await readTree(params.id, version)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
   const { text, type, name } = treeToFile(item.tree, params.format, people)
-  setResponseHeaders(event, {
-    'content-type': `${type}; charset=utf-8`,
-    'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
-  })
+  setResponseHeaders(event, { 'content-type': `${type}; charset=utf-8`, 'content-disposition': saveAs(name) })
   return text
 })

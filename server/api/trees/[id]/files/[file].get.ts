@@ -2,6 +2,7 @@ import { Readable } from 'node:stream'
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../../access/answer'
 import { Fault } from '../../../../access/fault'
+import { saveAs } from '../../../../files/disposition'
 import { rangeOf } from '../../../../files/range'
 import { findFile, readChunks } from '../../../../files/store'
 
@@ -15,11 +16,10 @@ export default answer(OPERATIONS.openFile, async ({ event, params, query }) => {
   const file = await findFile(params.id, params.file)
   if (!file) throw new Fault(404, 'no-file', 'This tree has no such file.')
   const drawnHere = file.width !== null && SHOWN.includes(file.type)
-  const name = query.name ? `; filename*=UTF-8''${encodeURIComponent(query.name)}` : ''
   const range = rangeOf(getHeader(event, 'range'), file.size)
   setResponseHeaders(event, {
     'content-type': drawnHere ? file.type : 'application/octet-stream',
-    'content-disposition': drawnHere ? 'inline' : `attachment${name}`,
+    'content-disposition': drawnHere ? 'inline' : query.name ? saveAs(query.name) : 'attachment',
     'content-security-policy': "default-src 'none'; sandbox",
     'x-content-type-options': 'nosniff',
     'cache-control': 'private, max-age=31536000, immutable',

@@ -1,0 +1,51 @@
+import { Readable } from 'node:stream'
+import { eq, or } from 'drizzle-orm'
+import { OPERATIONS } from '#core/contract'
+import { answer } from '../../access/answer'
+import { listSessions } from '../../access/sessions'
+import { listTokens } from '../../access/tokens'
+import { database } from '../../database/connect'
+import { letters, ownViews, users } from '../../database/schema'
+import { treeToFile } from '../../trees/export'
+import { readTree } from '../../trees/held'
+import { listTrees, peopleOf } from '../../trees/store'
+
+/**
+ * Everything that's one's own: the account, sessions, tokens (never their secrets), letters, own views, and each tree that one
+ * owns, as its JSON export. A piece at a time, so that many large trees don't stand in memory together.
+ */
+async function* pieces(id: string, session: string): AsyncGenerator<string> {
+  const db = database()
+  const [user] = await db.select().from(users).where(eq(users.id, id))
+  const { name, email, zone, createdAt, picture } = user!
+  const about = { id, name, email, zone, since: createdAt, picture: picture?.toString('base64') ?? null }
+  yield `{"account":${JSON.stringify(about)}`
+  yield `,\n"sessions":${JSON.stringify(await listSessions(id, session))}`
+  yield `,\n"tokens":${JSON.stringify(await listTokens(id))}`
+  const mail = await db
+    .select()
+    .from(letters)
+    .where(or(eq(letters.toEmail, email), eq(letters.fromUser, id)))
+  // What a letter to somebody else opens is theirs.
+  yield `,\n"letters":${JSON.stringify(mail.map(one => (one.toEmail === email ? one : { ...one, link: null })))}`
+  yield `,\n"views":${JSON.stringify(await db.select().from(ownViews).where(eq(ownViews.userId, id)))}`
+  yield ',\n"trees":['
+  let first = true
+  for (const scope of ['mine', 'trash'] as const)
+    for (const tree of await listTrees(id, { scope })) {
+      const live = await readTree(tree.id, tree.version)
+      if (!live) continue
+      const people = Object.fromEntries((await peopleOf(tree.id)).map(one => [one.id, one.name]))
+      yield `${first ? '' : ',\n'}${treeToFile(live.tree, 'json', people).text}`
+      first = false
+    }
+  yield ']}\n'
+}
+
+export default answer(OPERATIONS.takeData, ({ event, account }) => {
+  setResponseHeaders(event, {
+    'content-type': 'application/json; charset=utf-8',
+    'content-disposition': 'attachment; filename="sun-porch-my-data.json"',
+  })
+  return sendStream(event, Readable.from(pieces(account.id, account.session ?? '')))
+})

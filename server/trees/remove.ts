@@ -1,0 +1,44 @@
+import { eq, sql } from 'drizzle-orm'
+import { database } from '../database/connect'
+import {
+  editTopics,
+  edits,
+  files,
+  invitations,
+  meetingGuests,
+  members,
+  ownViews,
+  reminders,
+  snapshots,
+  topicMarkers,
+  topicPeople,
+  topics,
+  trees,
+} from '../database/schema'
+import { letGo } from './held'
+
+/** Removes a tree for good, with its log and the files that no other tree has. What its access log says stays. */
+export async function removeTree(treeId: string): Promise<void> {
+  letGo(treeId)
+  await database().transaction(async tx => {
+    for (const table of [
+      topics,
+      topicPeople,
+      topicMarkers,
+      edits,
+      editTopics,
+      snapshots,
+      files,
+      members,
+      invitations,
+      meetingGuests,
+      reminders,
+      ownViews,
+    ])
+      await tx.delete(table).where(eq(table.treeId, treeId))
+    await tx.delete(trees).where(eq(trees.id, treeId))
+  })
+  await database().execute(
+    sql`delete from file_chunks where id not like 'arriving-%' and not exists (select 1 from files f where f.id = file_chunks.id)`,
+  )
+}
