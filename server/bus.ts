@@ -15,6 +15,8 @@ export type Word =
   | { readonly about: 'left'; readonly tree: string; readonly client: string }
   /** Who has which role in a tree has changed, or the tree went to the trash. */
   | { readonly about: 'rights'; readonly tree: string }
+  /** A tree was stored anew under another epoch: all take it anew. */
+  | { readonly about: 'replaced'; readonly tree: string }
   /** A session has ended. */
   | { readonly about: 'signed-out'; readonly session: string }
 

@@ -78,7 +78,7 @@ export async function openHouse(options: { demo?: boolean; env?: Record<string, 
     })
     for (let i = 0; i < 300; i++) {
       if (
-        await fetch(`${url}/api/health`).then(
+        await fetch(`${url}/api/ready`).then(
           response => response.ok,
           () => false,
         )

@@ -89,7 +89,7 @@ export class Sync {
         // A browser that waited through a restore must not go on from numbers that mean other edits now.
         if (this.epoch !== undefined && this.epoch !== message.epoch) {
           this.replacing =
-            'This tree was restored from a backup. What you did and wasn’t stored yet has been put on again.'
+            'This tree was restored from a backup, or a text was taken out of it for good. What you did and wasn’t stored yet has been put on again.'
           this.target = Infinity
         }
         this.epoch = message.epoch

@@ -77,6 +77,35 @@ export function readNote(note: string | null): Y.XmlFragment {
   return deep ? ofWords(found.join('\n')) : fragment
 }
 
+/**
+ * A note that says the same but for a text, in a document of its own: nothing of what was ever typed and deleted in the old one is
+ * in it. `found`: whether the text was in it.
+ */
+export function noteWithout(note: string, text: string, instead: string): { note: string; found: boolean } {
+  const fragment = readNote(note)
+  let found = false
+  const left: unknown[] = [fragment]
+  for (let at = left.pop(); at; at = left.pop()) {
+    if (at instanceof Y.XmlText) {
+      const words = (at.toDelta() as Delta[])
+        .map(({ insert }) => (typeof insert === 'string' ? insert : '\u0000'))
+        .join('')
+      // From the end, so that what is replaced moves nothing that is still to come.
+      for (let from = words.lastIndexOf(text); from >= 0; from = from === 0 ? -1 : words.lastIndexOf(text, from - 1)) {
+        found = true
+        at.delete(from, text.length)
+        at.insert(from, instead)
+      }
+    } else if (at instanceof Y.XmlFragment) left.push(...at.toArray())
+  }
+  const doc = new Y.Doc()
+  doc.getXmlFragment(NOTE_FRAGMENT).insert(
+    0,
+    fragment.toArray().map(block => (block as Y.XmlElement | Y.XmlText).clone()),
+  )
+  return { note: toBase64(Y.encodeStateAsUpdate(doc)), found }
+}
+
 const BLOCKS = new Set([
   'paragraph',
   'heading',

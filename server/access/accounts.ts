@@ -22,7 +22,6 @@ export interface Account {
   readonly session: string | null
   /** Where it's a script with somebody's token. */
   readonly token: { readonly id: string; readonly scope: 'read' | 'write' } | null
-  readonly operator: boolean
 }
 export type User = typeof users.$inferSelect
 
@@ -39,14 +38,14 @@ export async function whoIs(source: H3Event | { readonly headers: Headers }): Pr
   const by = await tokenOf(source.headers)
   if (by && isConfirmed(by.user)) {
     const { id, name, email } = by.user
-    return { id, name, email, session: null, token: { id: by.id, scope: by.scope }, operator: false }
+    return { id, name, email, session: null, token: { id: by.id, scope: by.scope } }
   }
   // Whoever shows a token that doesn't count isn't somebody else by their cookie.
   if (source.headers.has('authorization')) return null
   const session = await sessionOf(source)
   if (!session) return null
-  const { id, name, email, operator } = session.user
-  return { id, name, email, session: session.id, token: null, operator }
+  const { id, name, email } = session.user
+  return { id, name, email, session: session.id, token: null }
 }
 
 /** An account as it is, whatever it may be used for. */
@@ -123,7 +122,9 @@ let decoy: Promise<string> | undefined
 
 export async function isPassword(user: Pick<User, 'passwordHash'> | undefined, password: string): Promise<boolean> {
   decoy ??= hashPassword(randomBytes(16).toString('hex'))
-  return (await verifyPassword(user?.passwordHash ?? (await decoy), password)) && user !== undefined
+  // What is stored may be no hash: of an account that nobody has set a password for.
+  const right = await verifyPassword(user?.passwordHash ?? (await decoy), password).catch(() => false)
+  return right && user !== undefined
 }
 
 /**

@@ -1,4 +1,5 @@
 import type { EventHandler, H3Event } from 'h3'
+import { nanoid } from 'nanoid'
 import { RateLimiterMemory } from 'rate-limiter-flexible'
 import type { z } from 'zod'
 import { LIMITS, Refused } from '#core/tree'
@@ -6,8 +7,10 @@ import { nestsDeeper, OPERATIONS, type Operation, type Role } from '#core/contra
 import { Unreadable } from '#core/capture/nested'
 import { databaseErrorCode, isDiskFull } from '../database/error-code'
 import { log } from '../log'
+import { requests } from '../metrics'
 import { settings } from '../settings'
 import { type Account, whoIs } from './accounts'
+import { addressOf } from './address'
 import { diskFull, Fault } from './fault'
 import { packed } from './packed'
 import { needRole } from './roles'
@@ -105,6 +108,17 @@ export function answer<O extends Operation>(
   prepare: (body: unknown) => unknown = body => body,
 ): EventHandler {
   return defineEventHandler(async event => {
+    const began = performance.now()
+    const name = `${operation.method} ${operation.path}`
+    const request = nanoid(12)
+    setResponseHeader(event, 'x-request-id', request)
+    event.node.res.once('close', () => {
+      const status = event.node.res.statusCode
+      const seconds = (performance.now() - began) / 1000
+      requests.observe({ operation: name, status: String(status) }, seconds)
+      // The path as it's described, not as it was asked for: that may hold a token.
+      log.debug({ request, operation: name, status, ms: Math.round(seconds * 1000) }, 'answered')
+    })
     try {
       const account = await whoIs(event)
       if (operation.access !== 'nobody' && !account) throw new Fault(401, 'sign-in', 'Please sign in.')
@@ -122,14 +136,23 @@ export function answer<O extends Operation>(
       const result = await handle({ event, params, query, body, account, ...role } as never)
       return await packed(event, result === undefined ? { done: true } : result)
     } catch (error) {
-      return sayError(event, error)
+      if (error instanceof Fault && SECURITY.includes(error.code))
+        log.warn(
+          { security: true, request, operation: name, refused: error.code, address: addressOf(event) },
+          'refused',
+        )
+      return sayError(event, error, { request, operation: name })
     }
   })
 }
 
+/** Refusals that whoever watches over the house wants to see. */
+const SECURITY = ['wrong', 'code', 'slowed', 'locked', 'token', 'scope', 'no-link', 'closed']
+
 export function sayError(
   event: H3Event,
   error: unknown,
+  about: object = {},
 ): { error: { code: string; message: string; details?: unknown } } {
   const fault =
     error instanceof Fault
@@ -138,7 +161,7 @@ export function sayError(
         ? new Fault(422, 'unreadable', error.message)
         : error instanceof Refused
           ? new Fault(413, error.code, error.message)
-          : unforeseen(error)
+          : unforeseen(error, about)
   setResponseStatus(event, fault.status)
   const seconds = (fault.details as { seconds?: unknown } | undefined)?.seconds
   if (typeof seconds === 'number') setResponseHeader(event, 'retry-after', seconds)
@@ -152,8 +175,8 @@ export function sayError(
 }
 
 /** Neither queries nor stacks leave the house; the log gets the kind of error, not the data in it. */
-function unforeseen(error: unknown): Fault {
-  log.error({ error }, 'a request failed')
+function unforeseen(error: unknown, about: object): Fault {
+  log.error({ ...about, error }, 'a request failed')
   if (isDiskFull(error)) return diskFull()
   if (databaseErrorCode(error)) {
     return new Fault(503, 'unavailable', 'The database doesn’t answer. Please try again in a moment.')

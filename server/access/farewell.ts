@@ -103,7 +103,6 @@ export async function deleteAccount(userId: string, to: Readonly<Record<string, 
         zone: null,
         totpSecret: null,
         recovery: null,
-        operator: false,
       })
       .where(eq(users.id, userId))
     return mine.map(({ treeId }) => treeId)

@@ -44,8 +44,6 @@ export const users = mysqlTable(
     lockedAt: instant('locked_at'),
     /** Deleted by themselves: the row stays so that what they did keeps an author, and says nothing about them. */
     deletedAt: instant('deleted_at'),
-    /** May ask the app about all of it. */
-    operator: boolean('operator').notNull().default(false),
     /** IANA name of the zone they live in; null for what their browser says. */
     zone: varchar('zone', { length: 64 }),
     /** A small picture of them, WebP. */

@@ -26,14 +26,7 @@ export async function enqueue(mail: Mail, fromUser: string | null, db: Database 
   const now = new Date()
   await db
     .insert(mailQueue)
-    .values({
-      id: nanoid(16),
-      toEmail: mail.to,
-      mail: mail,
-      fromUser,
-      nextAt: now,
-      createdAt: now,
-    })
+    .values({ id: nanoid(16), toEmail: mail.to, mail: mail, fromUser, nextAt: now, createdAt: now })
 }
 
 type Row = typeof mailQueue.$inferSelect

@@ -240,6 +240,13 @@ bus.hear(word => {
         /* the database is away; the next round looks again */
       })
       break
+    case 'replaced':
+      for (const seat of rooms.get(word.tree) ?? [])
+        if (seat.said)
+          welcome(seat, null).catch(() => {
+            seat.line.close(1013, 'try again')
+          })
+      break
     case 'signed-out':
       for (const room of [...rooms.values()])
         for (const seat of [...room])

@@ -44,6 +44,8 @@ export default defineNitroPlugin(nitro => {
       },
     },
   }
+  // Whoever started it has been killed: it doesn't stay behind.
+  if (process.send) process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'))
   // Before the server cuts its sockets, so that browsers hear that it comes back.
   for (const signal of ['SIGTERM', 'SIGINT']) process.once(signal, closeRooms)
   nitro.hooks.hook('close', async () => {

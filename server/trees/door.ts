@@ -12,6 +12,7 @@ import { heldNow, holdTree, letGo, snapshotWhenDue } from './held'
 import { type LiveTree, NotAllowed, type Staged } from './live-tree'
 import { editsById } from './log'
 import { log } from '../log'
+import { editsRefused, editsStored } from '../metrics'
 
 /*
  * The one way in for edits: it keeps their order. Edits wait by tree. Those of all trees that nobody is storing just now go
@@ -166,6 +167,8 @@ async function store(asks: readonly Ask[]): Promise<void> {
       if (staged.length > 0 && !(await commit(staged, at))) throw new Stale()
       for (const live of treesOf(staged)) live.commit()
       for (const [ask, outcome] of settled) ask.settle(outcome)
+      editsStored.inc(staged.length)
+      for (const outcome of settled.values()) if (outcome instanceof Fault) editsRefused.inc({ code: outcome.code })
       tell(staged)
       return
     } catch (error) {

@@ -30,6 +30,12 @@ export async function packSnapshot(tree: Tree): Promise<Buffer> {
   return zip(text, { level: 1 })
 }
 
+/** What `packSnapshot` stored, and its bytes. */
+export async function unpackSnapshot(data: Buffer): Promise<{ tree: Tree; bytes: number }> {
+  const text = await unzip(data)
+  return { tree: fromSnapshot(JSON.parse(text.toString()) as Snapshot), bytes: text.length }
+}
+
 /** The tree at `version`, from the newest snapshot before it and the edits after that. Undefined when there is no such tree. */
 export async function loadTree(
   db: Database | Transaction,
@@ -44,9 +50,8 @@ export async function loadTree(
     .orderBy(desc(snapshots.number))
     .limit(1)
   if (!base) return undefined
-  const bytes = await unzip(base.data)
-  const tree = fromSnapshot(JSON.parse(bytes.toString()) as Snapshot)
-  const live = new LiveTree(treeId, tree, base.number, base.epoch, bytes.length)
+  const { tree, bytes } = await unpackSnapshot(base.data)
+  const live = new LiveTree(treeId, tree, base.number, base.epoch, bytes)
   await catchUp(db, live, version)
   return live
 }
@@ -122,5 +127,7 @@ export async function snapshotWhenDue(live: LiveTree): Promise<void> {
   live.unsaved = 0
   const number = live.version
   const data = await zip(live.snapshotText(), { level: 1 })
+  // Meanwhile a text may have been taken out for good.
+  if (held.get(live.id) !== live) return
   await database().insert(snapshots).ignore().values({ treeId: live.id, number, data })
 }

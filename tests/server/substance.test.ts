@@ -83,7 +83,9 @@ describe('files', () => {
     })
     const whole = await fetchFile(ines, tree, sent.data.file!, {}, '?name=Plans%20of%20the%20loft.bin')
     expect(Buffer.from(await whole.arrayBuffer()).equals(bytes)).toBe(true)
-    expect(whole.headers.get('content-disposition')).toBe("attachment; filename*=UTF-8''Plans%20of%20the%20loft.bin")
+    expect(whole.headers.get('content-disposition')).toBe(
+      `attachment; filename="Plans of the loft.bin"; filename*=UTF-8''Plans%20of%20the%20loft.bin`,
+    )
     expect(whole.headers.get('x-content-type-options')).toBe('nosniff')
     for (const [from, to] of [
       [0, 9],

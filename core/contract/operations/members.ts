@@ -48,6 +48,16 @@ export const MEMBERS = {
     'Withdraws an invitation; its letter leads nowhere from then on.',
     { params: z.object({ id: idSchema, invitation: idSchema }) },
   ),
+  accessLog: operation('GET', '/api/trees/{id}/access', 'owner', 'Who was let in or out, and what left the tree.', {
+    params: tree,
+  }),
+  purge: operation(
+    'POST',
+    '/api/trees/{id}/purge',
+    'owner',
+    'Takes a text out of the tree, its notes and its whole history, for good.',
+    { params: tree, body: z.strictObject({ text: z.string().min(4).max(1000) }) },
+  ),
   acceptInvitation: operation('POST', '/api/invitations/{token}', 'person', 'Takes an invitation up.', {
     params: z.object({ token: z.string().min(20).max(100) }),
   }),

@@ -3,7 +3,8 @@ import { email, password, name, operation } from '../operation'
 
 /** An account, what is one's own across trees, and the app itself. */
 export const PERSON = {
-  health: operation('GET', '/api/health', 'nobody', 'Says whether the app and its database answer.'),
+  health: operation('GET', '/api/health', 'nobody', 'Says that the app lives.'),
+  ready: operation('GET', '/api/ready', 'nobody', 'Says whether the app and its database can work.'),
   openapi: operation('GET', '/api/openapi.json', 'nobody', 'This document.'),
   signUp: operation('POST', '/api/sign-up', 'nobody', 'Makes an account and signs in.', {
     body: z.strictObject({ email, name, password }),

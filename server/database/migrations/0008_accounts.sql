@@ -61,7 +61,6 @@ ALTER TABLE `sessions` ADD `seen_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `users` ADD `confirmed_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `users` ADD `locked_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `users` ADD `deleted_at` datetime(3);--> statement-breakpoint
-ALTER TABLE `users` ADD `operator` boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE `users` ADD `zone` varchar(64);--> statement-breakpoint
 ALTER TABLE `users` ADD `picture` mediumblob;--> statement-breakpoint
 ALTER TABLE `users` ADD `totp_secret` varchar(64);--> statement-breakpoint

@@ -1,4 +1,5 @@
 import { OPERATIONS } from '#core/contract'
+import { writeAccess } from '../../../../access/access-log'
 import { answer } from '../../../../access/answer'
 import { Fault } from '../../../../access/fault'
 import { treeToFile } from '../../../../trees/export'
@@ -6,10 +7,11 @@ import { readTree } from '../../../../trees/held'
 import { peopleOf } from '../../../../trees/store'
 import { saveAs } from '../../../../files/disposition'
 
-export default answer(OPERATIONS.exportTree, async ({ event, params, version }) => {
+export default answer(OPERATIONS.exportTree, async ({ event, params, version, account }) => {
   const people = Object.fromEntries((await peopleOf(params.id)).map(({ id, name }) => [id, name]))
   const item = await readTree(params.id, version)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
+  await writeAccess({ treeId: params.id, by: account.id, what: 'exported', about: params.format })
   const { text, type, name } = treeToFile(item.tree, params.format, people)
   setResponseHeaders(event, { 'content-type': `${type}; charset=utf-8`, 'content-disposition': saveAs(name) })
   return text
