@@ -21,6 +21,7 @@ function checkFirstLook(folder: string): void {
 }
 
 const ROOMS = [
+  'account',
   'canvas',
   'capture',
   'dress',

@@ -12,11 +12,19 @@ const places = [
 ]
 const items = computed(() => [
   { label: account.me?.email ?? '', disabled: true },
+  { label: 'Your account', command: () => navigateTo('/account') },
   { label: 'Light or dusk', command: theme.toggle },
   { label: 'Sign out', command: () => leave(false) },
   { label: 'Sign out everywhere', command: () => leave(true) },
 ])
-async function leave(everywhere: boolean): Promise<void> {
+/** Edits that would be lost with what this browser keeps: asked about before. */
+const losing = ref<{ count: number; everywhere: boolean } | null>(null)
+async function leave(everywhere: boolean, anyhow = false): Promise<void> {
+  const count = anyhow ? 0 : await account.waiting().catch(() => 0)
+  if (count > 0) {
+    losing.value = { count, everywhere }
+    return
+  }
   await account.signOut(everywhere)
   await navigateTo('/sign-in')
 }
@@ -70,9 +78,19 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
         :aria-label="`${account.me.name}: account`"
         aria-haspopup="menu"
         @click="menu.toggle($event)">
-        {{ initialsOf(account.me.name) }}
+        <PersonFace :id="account.me.id" :name="account.me.name" :picture="account.me.picture" :size="30" />
       </button>
       <Menu ref="menu" :model="items" popup />
+      <PorchDialog v-if="losing" header="Sign out?" :style="{ width: 'min(440px, 94vw)' }" @closed="losing = null">
+        <p>
+          {{ losing.count === 1 ? 'One edit of yours waits' : `${losing.count} edits of yours wait` }} here and
+          {{ losing.count === 1 ? 'isn’t' : 'aren’t' }} stored yet. Signing out wipes what this browser keeps.
+        </p>
+        <template #footer>
+          <Button label="Stay, and let them go out" data-first @click="losing = null" />
+          <Button text severity="danger" label="Sign out and lose them" @click="leave(losing.everywhere, true)" />
+        </template>
+      </PorchDialog>
     </nav>
     <div class="room">
       <slot />
@@ -133,6 +151,9 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
 .me {
   width: 34px;
   height: 34px;
+  padding: 0;
+  display: grid;
+  place-items: center;
   border-radius: 50%;
   border: 2px solid var(--surface);
   color: #fff;

@@ -9,7 +9,7 @@ import { useMeeting } from '~/meeting/useMeeting'
 /** When and where, and how the series goes on. A day can be words: "fri", "in 2 weeks". */
 const meeting = useMeeting()
 const { desk, brief, needed, may } = meeting
-const own = Intl.DateTimeFormat().resolvedOptions().timeZone
+const own = ownZone()
 const ZONES = Intl.supportedValuesOf('timeZone')
 const zones = computed(() =>
   [...new Set([brief.value.begins?.zone ?? own, own, 'UTC', ...ZONES])].map(id => ({

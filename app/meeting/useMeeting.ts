@@ -198,7 +198,7 @@ export function makeMeeting() {
     step = 0
   })
 
-  const zone = computed(() => brief.value.begins?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone)
+  const zone = computed(() => brief.value.begins?.zone ?? ownZone())
   /** A time on the meeting's wall: "14:20". */
   const timeAt = (instant: number): string => wallTime(instant, zone.value).time
   const may = computed(

@@ -1,6 +1,9 @@
+/** Pages for whoever holds a letter, signed in or not. */
+const OUTSIDE = /^\/(?:answer|stop|account\/(?:confirm|address|reset))\//
+
 export default defineNuxtRouteMiddleware(async to => {
   // Guests answer an invitation without an account.
-  if (to.path.startsWith('/answer/')) return
+  if (OUTSIDE.test(to.path)) return
   const account = useAccount()
   if (!account.asked) await account.load()
   if (!account.me && to.path !== '/sign-in')

@@ -2,23 +2,56 @@
 definePageMeta({ layout: false })
 const account = useAccount()
 const route = useRoute()
-const fresh = ref(false)
+type Way = 'in' | 'up' | 'forgot'
+const way = ref<Way>('in')
 const email = ref('')
 const name = ref('')
 const password = ref('')
+const code = ref('')
+const asksCode = ref(false)
 const wrong = ref('')
+const said = ref('')
 const busy = ref(false)
+const house = ref<{ signUp: 'open' | 'invited' | 'closed'; confirm: boolean; demo: boolean } | null>(null)
+onMounted(async () => {
+  house.value = await callApi<NonNullable<typeof house.value>>('/api/about').catch(() => null)
+})
+const ABOUT: Record<Way, string> = {
+  in: 'Where the team keeps the shape of its work.',
+  up: 'Make an account, and start a tree in a minute.',
+  forgot: 'We write to your address; its link sets a new password.',
+}
+const DO: Record<Way, string> = { in: 'Sign in', up: 'Make the account', forgot: 'Write to me' }
+function turn(to: Way): void {
+  way.value = to
+  wrong.value = said.value = code.value = ''
+  asksCode.value = false
+}
 
 async function go(): Promise<void> {
-  wrong.value = ''
+  wrong.value = said.value = ''
   busy.value = true
   try {
-    if (fresh.value) await account.signUp(email.value, name.value, password.value)
-    else await account.signIn(email.value, password.value)
+    if (way.value === 'forgot') {
+      await callApi('/api/account/reset', { method: 'POST', body: { email: email.value } })
+      said.value = `If there is an account for ${email.value}, a letter is on its way. Its link holds for two hours.`
+      return
+    }
+    if (way.value === 'up') {
+      const { confirm } = await account.signUp(email.value, name.value, password.value)
+      if (confirm) {
+        said.value = `A letter is on its way to ${email.value}. Open its link to come in; it holds for three days.`
+        return
+      }
+    } else await account.signIn(email.value, password.value, asksCode.value ? code.value : undefined)
     const then = typeof route.query.then === 'string' && /^\/(?!\/)/.test(route.query.then) ? route.query.then : '/'
     await navigateTo(then)
   } catch (error) {
-    wrong.value = error instanceof Error ? error.message.replace(/^body\.\w+: /, '') : 'Something went wrong.'
+    if (error instanceof ApiError && error.code === 'code' && !asksCode.value) {
+      asksCode.value = true
+      await nextTick()
+      document.querySelector<HTMLInputElement>('#sign-in-code')?.focus()
+    } else wrong.value = error instanceof Error ? error.message.replace(/^body\.\w+: /, '') : 'Something went wrong.'
   } finally {
     busy.value = false
   }
@@ -26,89 +59,45 @@ async function go(): Promise<void> {
 </script>
 
 <template>
-  <main class="porch">
-    <div class="boards" aria-hidden="true" />
-    <form class="card" @submit.prevent="go">
-      <div class="mark">
-        <PorchMark :size="44" />
-        <h1>Sun Porch</h1>
-      </div>
-      <p class="quiet">
-        {{ fresh ? 'Make an account, and start a tree in a minute.' : 'Where the team keeps the shape of its work.' }}
-      </p>
-      <label v-if="fresh">Your name<InputText v-model="name" autocomplete="name" required maxlength="120" /></label>
+  <PorchCard :about="ABOUT[way]">
+    <form @submit.prevent="go">
+      <label v-if="way === 'up'"
+        >Your name<InputText v-model="name" autocomplete="name" required maxlength="120"
+      /></label>
       <label>Mail address<InputText v-model="email" type="email" autocomplete="username" required autofocus /></label>
-      <label
+      <label v-if="way !== 'forgot'"
         >Password<InputText
           v-model="password"
           type="password"
-          :autocomplete="fresh ? 'new-password' : 'current-password'"
+          :autocomplete="way === 'up' ? 'new-password' : 'current-password'"
           required
-          :minlength="fresh ? 10 : undefined"
+          :minlength="way === 'up' ? 10 : undefined"
       /></label>
+      <label v-if="asksCode"
+        >Code from your authenticator<InputText
+          id="sign-in-code"
+          v-model="code"
+          inputmode="numeric"
+          autocomplete="one-time-code"
+          required
+      /></label>
+      <Message v-if="said" severity="success" role="status">{{ said }}</Message>
       <Message v-if="wrong" severity="error" role="alert">{{ wrong }}</Message>
-      <Button type="submit" :label="fresh ? 'Make the account' : 'Sign in'" :loading="busy" />
+      <Button type="submit" :label="DO[way]" :loading="busy" />
       <Button
+        v-if="way === 'in' && house?.signUp !== 'closed'"
         type="button"
         text
-        :label="fresh ? 'I have an account' : 'I’m new here'"
-        @click="
-          () => {
-            fresh = !fresh
-            wrong = ''
-          }
-        " />
+        label="I’m new here"
+        @click="turn('up')" />
+      <Button
+        v-if="way === 'in'"
+        type="button"
+        text
+        size="small"
+        label="I’ve forgotten my password"
+        @click="turn('forgot')" />
+      <Button v-if="way !== 'in'" type="button" text label="I have an account" @click="turn('in')" />
     </form>
-  </main>
+  </PorchCard>
 </template>
-
-<style scoped>
-.porch {
-  height: 100%;
-  display: grid;
-  place-items: center;
-  background: var(--page);
-  overflow: auto;
-  padding: 16px;
-  position: relative;
-}
-.boards {
-  position: absolute;
-  inset: 0 0 auto;
-  height: 34%;
-  background: repeating-linear-gradient(
-    90deg,
-    color-mix(in srgb, var(--ceiling) 96%, #000) 0 1px,
-    var(--ceiling) 1px 64px
-  );
-  border-bottom: 10px solid var(--surface);
-  box-shadow: 0 1px 0 var(--line);
-}
-.card {
-  position: relative;
-  width: min(380px, 100%);
-  background: var(--surface);
-  border: 1px solid var(--line);
-  border-radius: 10px;
-  padding: 28px 28px 18px;
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-  box-shadow: var(--shadow);
-}
-.mark {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-}
-p {
-  margin: 0;
-}
-label {
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-weight: 600;
-  font-size: 13px;
-}
-</style>

@@ -72,3 +72,17 @@ export async function waitingEdits(treeId: string, userId: string): Promise<Edit
     item => upgradeEdit(item.edit) as Edit,
   )
 }
+
+/** How many edits of somebody wait in this browser, over all trees. */
+export async function waitingCount(userId: string): Promise<number> {
+  const all = await (await open()).getAll('waiting').catch(() => [])
+  return all.filter(item => item.userId === userId).length
+}
+
+/** All that this browser keeps of somebody goes, edits that wait included. Other people's stay. */
+export async function forgetAll(userId: string): Promise<void> {
+  const tx = (await open()).transaction(['trees', 'waiting'], 'readwrite')
+  for (const name of ['trees', 'waiting'] as const)
+    for await (const cursor of tx.objectStore(name).iterate()) if (cursor.value.userId === userId) await cursor.delete()
+  await tx.done
+}

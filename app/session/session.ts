@@ -195,6 +195,13 @@ export class TreeSession {
       case 'people':
         this.people = message.people
         break
+      case 'weight': {
+        const mb = (bytes: number): number => Math.round((bytes / 1024 / 1024) * 10) / 10
+        this.events.said(
+          `This tree has ${mb(message.bytes)} of the ${mb(message.most)} MB that a tree may have. Beyond that nothing can be added.`,
+        )
+        break
+      }
       case 'gone':
         this.state = 'gone'
         this.goneWhy = message.message

@@ -4,7 +4,7 @@ import { wallTime } from '#core/meeting/zones'
 
 /** A meeting in a list: when it is where one stands, one's part in it, and how ready it is. */
 const { meeting, clash = [] } = defineProps<{ meeting: ListedMeeting; clash?: readonly string[] }>()
-const own = Intl.DateTimeFormat().resolvedOptions().timeZone
+const own = ownZone()
 const at = computed(() => (meeting.start === null ? null : wallTime(meeting.start, own)))
 const soon = computed(() => (at.value ? dueInWords(at.value.day).text : 'no day yet'))
 const PARTS = {

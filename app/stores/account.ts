@@ -1,22 +1,31 @@
 import { defineStore } from 'pinia'
+import { forgetAll, waitingCount } from '~/session/offline'
 
 export interface Me {
   readonly id: string
   readonly name: string
   readonly email: string
+  /** IANA name of the zone one has chosen; null for the browser's. */
+  readonly zone?: string | null
+  readonly picture?: boolean
 }
 
 const KEPT = 'sun-porch-me'
+/** What isn't about anybody: it stays when somebody signs out. */
+const PLAIN = ['theme']
 
 /** Who is signed in. The last answer is kept, so that a tree opens offline too. */
 export const useAccount = defineStore('account', () => {
   const me = ref<Me | null>(null)
   const asked = ref(false)
+  /** Changes when one's own picture may have. */
+  const pictureAt = ref(0)
 
   async function load(): Promise<void> {
     try {
       me.value = await callApi<Me>('/api/me')
       localStorage.setItem(KEPT, JSON.stringify(me.value))
+      pictureAt.value++
     } catch (error) {
       const offline = error instanceof ApiError && error.status !== 401
       const kept = localStorage.getItem(KEPT)
@@ -26,21 +35,38 @@ export const useAccount = defineStore('account', () => {
     asked.value = true
   }
 
-  async function signIn(email: string, password: string): Promise<void> {
-    await callApi('/api/sign-in', { method: 'POST', body: { email, password } })
+  async function signIn(email: string, password: string, code?: string): Promise<void> {
+    await callApi('/api/sign-in', { method: 'POST', body: { email, password, ...(code ? { code } : {}) } })
     await load()
   }
 
-  async function signUp(email: string, name: string, password: string): Promise<void> {
-    await callApi('/api/sign-up', { method: 'POST', body: { email, name, password } })
+  /** `confirm`: a letter has to be answered first. */
+  async function signUp(email: string, name: string, password: string): Promise<{ confirm: boolean }> {
+    const answer = await callApi<{ confirm?: true }>('/api/sign-up', {
+      method: 'POST',
+      body: { email, name, password },
+    })
+    if (answer.confirm) return { confirm: true }
     await load()
+    return { confirm: false }
+  }
+
+  /** Edits of one's own that this browser holds and the server hasn't. */
+  const waiting = (): Promise<number> => (me.value ? waitingCount(me.value.id) : Promise.resolve(0))
+
+  /** Whatever this browser keeps of anybody goes. */
+  async function forget(): Promise<void> {
+    const id = me.value?.id
+    me.value = null
+    if (id) await forgetAll(id).catch(() => {})
+    for (const key of Object.keys(localStorage)) if (!PLAIN.includes(key)) localStorage.removeItem(key)
+    sessionStorage.clear()
   }
 
   async function signOut(everywhere = false): Promise<void> {
     await callApi(everywhere ? '/api/sign-out-everywhere' : '/api/sign-out', { method: 'POST' })
-    localStorage.removeItem(KEPT)
-    me.value = null
+    await forget()
   }
 
-  return { me, asked, load, signIn, signUp, signOut }
+  return { me, asked, pictureAt, load, signIn, signUp, signOut, waiting, forget }
 })

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { IncomingMessage } from 'node:http'
-import { and, eq, like, sql } from 'drizzle-orm'
+import { and, eq, like } from 'drizzle-orm'
 import { fileTypeFromBuffer } from 'file-type'
 import { nanoid } from 'nanoid'
 import type { Attachment } from '#core/tree'

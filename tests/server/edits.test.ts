@@ -95,7 +95,9 @@ describe('the door', () => {
     expect([first.data.number, again.data.number]).toEqual([1, 1])
     // Other changes under an id that was used are refused, not taken for made.
     expect((await ines.edit(tree, [add('b', centre, 'Lamps')], 'edit-1')).data.error?.code).toBe('edit-id')
-    const both = await Promise.all([add('c', centre, 'One'), add('d', centre, 'Two')].map(one => ines.edit(tree, [one], 'edit-2')))
+    const both = await Promise.all(
+      [add('c', centre, 'One'), add('d', centre, 'Two')].map(one => ines.edit(tree, [one], 'edit-2')),
+    )
     expect(both.map(({ status }) => status).sort()).toEqual([200, 409])
     await ines.edit(tree, [{ op: 'remove', topic: both[0].status === 200 ? 'c' : 'd' }])
     await ines.edit(tree, [

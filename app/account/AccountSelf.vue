@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { type AccountView, useAccountPart } from './useAccountPart'
+
+/** Who one is to others: a name, a picture, the zone that one's days are told in. */
+const { account } = defineProps<{ account: AccountView }>()
+const emit = defineEmits<{ changed: [] }>()
+const store = useAccount()
+const { said, wrong, attempt } = useAccountPart()
+const name = ref(account.name)
+const zone = ref(account.zone ?? '')
+const zones = Intl.supportedValuesOf('timeZone').map(value => ({ value, label: value.replaceAll('_', ' ') }))
+const own = Intl.DateTimeFormat().resolvedOptions().timeZone
+const choices = [{ value: '', label: `As this browser says (${own.replaceAll('_', ' ')})` }, ...zones]
+
+async function keep(): Promise<void> {
+  await attempt(async () => {
+    await callApi('/api/account', {
+      method: 'PATCH',
+      body: { name: name.value.trim().toWellFormed(), zone: zone.value || null },
+    })
+    await store.load()
+    emit('changed')
+  }, 'Kept.')
+}
+async function choose(event: Event): Promise<void> {
+  const field = event.target as HTMLInputElement
+  const [file] = field.files ?? []
+  field.value = ''
+  if (!file) return
+  await attempt(async () => {
+    await callApi('/api/account/picture', {
+      method: 'PUT',
+      body: file,
+      headers: { 'content-type': 'application/octet-stream' },
+    })
+    await store.load()
+    emit('changed')
+  }, 'That’s you from now on.')
+}
+async function remove(): Promise<void> {
+  await attempt(async () => {
+    await callApi('/api/account/picture', { method: 'DELETE' })
+    await store.load()
+    emit('changed')
+  }, 'Taken away.')
+}
+</script>
+
+<template>
+  <AccountPart
+    name="You"
+    about="How others see you, and the zone your meetings are told in."
+    :said="said"
+    :wrong="wrong">
+    <div class="face">
+      <PersonFace :id="account.id" :name="account.name" :picture="account.picture" :size="56" />
+      <label class="file">
+        <span>{{ account.picture ? 'Another picture' : 'Add a picture' }}</span>
+        <input type="file" accept="image/*" class="hidden" @change="choose" />
+      </label>
+      <button v-if="account.picture" class="plain" @click="remove">Take it away</button>
+    </div>
+    <form @submit.prevent="keep">
+      <label>Name<InputText v-model="name" autocomplete="name" required maxlength="120" /></label>
+      <label
+        >Zone<Select
+          v-model="zone"
+          :options="choices"
+          option-value="value"
+          option-label="label"
+          filter
+          aria-label="Zone"
+      /></label>
+      <Button type="submit" label="Keep" />
+    </form>
+  </AccountPart>
+</template>
+
+<style scoped>
+.face {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+}
+.file {
+  flex: none !important;
+  color: var(--porch);
+  cursor: pointer;
+  min-height: 28px;
+  justify-content: center;
+}
+.file:focus-within {
+  outline: 2px solid var(--sun);
+  outline-offset: 2px;
+}
+.hidden {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  opacity: 0;
+}
+.plain {
+  border: 0;
+  background: none;
+  color: var(--quiet);
+  cursor: pointer;
+  font: inherit;
+  min-height: 28px;
+}
+</style>

@@ -1,0 +1,45 @@
+<script setup lang="ts">
+/** Somebody's picture, or their initials on their own colour. */
+const {
+  id,
+  name,
+  picture = false,
+  size = 34,
+} = defineProps<{ id: string; name: string; picture?: boolean; size?: number }>()
+const failed = ref(false)
+watch(
+  () => [id, picture],
+  () => {
+    failed.value = false
+  },
+)
+/** Asked for anew when one has just changed one's own. */
+const address = computed(() => `/api/people/${id}/picture?${useAccount().pictureAt}`)
+</script>
+
+<template>
+  <span
+    class="face"
+    aria-hidden="true"
+    :style="{ width: `${size}px`, height: `${size}px`, background: hueOf(id), fontSize: `${size * 0.36}px` }">
+    <img v-if="picture && !failed" :src="address" alt="" @error="failed = true" />
+    <template v-else>{{ initialsOf(name) }}</template>
+  </span>
+</template>
+
+<style scoped>
+.face {
+  display: inline-grid;
+  place-items: center;
+  border-radius: 50%;
+  color: #fff;
+  font-weight: 700;
+  overflow: hidden;
+  flex: none;
+}
+img {
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+}
+</style>
