@@ -11,7 +11,10 @@ export interface Answer<T> {
 
 /** Somebody who uses the API: keeps a cookie and speaks JSON. */
 export class Caller {
+  /** The session's. */
   cookie = ''
+  /** All that were set, as a browser keeps them. */
+  cookies: string[] = []
   id = ''
   email = ''
 
@@ -32,7 +35,12 @@ export class Caller {
       },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     })
-    for (const set of response.headers.getSetCookie()) this.cookie = set.split(';')[0]!
+    for (const set of response.headers.getSetCookie()) {
+      const pair = set.split(';')[0]!
+      const name = pair.split('=')[0]!
+      this.cookies = [...this.cookies.filter(one => !one.startsWith(`${name}=`)), pair]
+      if (name === 'sun-porch') this.cookie = pair
+    }
     const text = await response.text()
     return {
       status: response.status,

@@ -15,7 +15,7 @@ const sole = ref<readonly Sole[]>([])
 const heirs = reactive<Record<string, string>>({})
 const password = ref('')
 const code = ref('')
-const TRASH = ''
+const TRASH = 'trash'
 
 async function begin(): Promise<void> {
   await attempt(async () => {
@@ -35,7 +35,7 @@ async function go(): Promise<void> {
       body: {
         password: password.value,
         ...(account.secondFactor ? { code: code.value } : {}),
-        trees: Object.fromEntries(sole.value.map(({ id }) => [id, heirs[id] || null])),
+        trees: Object.fromEntries(sole.value.map(({ id }) => [id, heirs[id] === TRASH ? null : heirs[id]])),
       },
     })
     await store.forget()
@@ -54,7 +54,7 @@ async function go(): Promise<void> {
     name="Delete the account"
     about="What you shared stays with the others, under “A former member”. There is no way back."
     :wrong="open ? '' : wrong">
-    <div><Button severity="danger" outlined label="Delete my account …" :loading="busy && !open" @click="begin" /></div>
+    <div><Button outlined class="grave" label="Delete my account …" :loading="busy && !open" @click="begin" /></div>
     <PorchDialog v-model:visible="open" header="Delete the account" :style="{ width: 'min(560px, 94vw)' }">
       <form id="farewell" class="farewell" @submit.prevent="go">
         <p v-if="sole.length">Only you own these trees. Who has them from now on?</p>
@@ -77,7 +77,7 @@ async function go(): Promise<void> {
       </form>
       <template #footer>
         <Button text label="Keep it" @click="open = false" />
-        <Button type="submit" form="farewell" severity="danger" label="Delete for good" :loading="busy" />
+        <Button type="submit" form="farewell" class="grave" label="Delete for good" :loading="busy" />
       </template>
     </PorchDialog>
   </AccountPart>

@@ -69,7 +69,7 @@ p {
 .do :deep(li:last-child) {
   border: 0;
 }
-.do :deep(li > span) {
+.do :deep(li > span:not(.iconify)) {
   flex: 1;
   min-width: 0;
   overflow-wrap: anywhere;

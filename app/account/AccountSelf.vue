@@ -7,16 +7,18 @@ const emit = defineEmits<{ changed: [] }>()
 const store = useAccount()
 const { said, wrong, attempt } = useAccountPart()
 const name = ref(account.name)
-const zone = ref(account.zone ?? '')
+/** A choice of its own: a list takes an empty one for none. */
+const AS_BROWSER = 'browser'
+const zone = ref(account.zone ?? AS_BROWSER)
 const zones = Intl.supportedValuesOf('timeZone').map(value => ({ value, label: value.replaceAll('_', ' ') }))
 const own = Intl.DateTimeFormat().resolvedOptions().timeZone
-const choices = [{ value: '', label: `As this browser says (${own.replaceAll('_', ' ')})` }, ...zones]
+const choices = [{ value: AS_BROWSER, label: `As this browser says (${own.replaceAll('_', ' ')})` }, ...zones]
 
 async function keep(): Promise<void> {
   await attempt(async () => {
     await callApi('/api/account', {
       method: 'PATCH',
-      body: { name: name.value.trim().toWellFormed(), zone: zone.value || null },
+      body: { name: name.value.trim().toWellFormed(), zone: zone.value === AS_BROWSER ? null : zone.value },
     })
     await store.load()
     emit('changed')

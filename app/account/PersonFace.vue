@@ -30,7 +30,7 @@ const address = computed(() => `/api/people/${id}/picture?${useAccount().picture
 <style scoped>
 .face {
   display: inline-grid;
-  place-items: center;
+  place-content: center;
   border-radius: 50%;
   color: #fff;
   font-weight: 700;

@@ -88,7 +88,7 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
         </p>
         <template #footer>
           <Button label="Stay, and let them go out" data-first @click="losing = null" />
-          <Button text severity="danger" label="Sign out and lose them" @click="leave(losing.everywhere, true)" />
+          <Button text class="grave" label="Sign out and lose them" @click="leave(losing.everywhere, true)" />
         </template>
       </PorchDialog>
     </nav>

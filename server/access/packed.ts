@@ -12,10 +12,12 @@ const WORTH = 4096
  * Whatever isn't JSON is left as it is.
  */
 export async function packed(event: H3Event, result: unknown): Promise<unknown> {
-  const isText = typeof result === 'string' && /json/.test(String(getResponseHeader(event, 'content-type') ?? ''))
+  const isText =
+    (typeof result === 'string' || Buffer.isBuffer(result)) &&
+    /json/.test(String(getResponseHeader(event, 'content-type') ?? ''))
   const isData = typeof result === 'object' && result !== null && isPlain(result)
   if (!isText && !isData) return result
-  const text = isText ? (result as string) : JSON.stringify(result)
+  const text = isText ? (result as string | Buffer) : JSON.stringify(result)
   if (!isText) setResponseHeader(event, 'content-type', 'application/json')
   appendResponseHeader(event, 'vary', 'accept-encoding')
   if (text.length < WORTH || !/\bgzip\b/.test(getHeader(event, 'accept-encoding') ?? '')) return text

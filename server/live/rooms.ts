@@ -196,8 +196,8 @@ function sendTree(seat: Seat, live: LiveTree, sight: Sight): void {
   seat.sentVersion = live.version
   if (isWhole(sight)) {
     seat.part = null
-    // Put together as text, so that a large tree is written down once for all who come.
-    seat.sendText(`{"type":"tree","version":${live.version},"snapshot":${live.snapshotText()}}`)
+    // A large tree is written down once for all who come.
+    seat.sendText(`{"type":"tree","version":${live.version},"snapshot":`, live.snapshotBytes(), '}')
     return
   }
   seat.part = new Part(live.tree, sight)

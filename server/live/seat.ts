@@ -7,7 +7,8 @@ import { Allowance } from './allowance'
 
 /** The line to one browser tab, however the socket is made. */
 export interface Line {
-  send(text: string): void
+  /** Sends one message, which may be given in pieces. */
+  send(...pieces: readonly (string | Buffer)[]): void
   close(code: number, reason: string): void
   /** Ends it at once, without waiting for the other end. */
   cut(): void
@@ -63,9 +64,9 @@ export class Seat {
   }
 
   /** Sends, or cuts the line where what was sent before isn't taken. */
-  sendText(text: string): void {
+  sendText(...pieces: readonly (string | Buffer)[]): void {
     if (this.line.waiting() > MOST_WAITING) this.line.cut()
-    else this.line.send(text)
+    else this.line.send(...pieces)
   }
 
   /** Counts a message, whatever is in it. False when it isn't to be looked at. */

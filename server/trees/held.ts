@@ -1,7 +1,7 @@
 import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
 import { and, desc, eq, lte } from 'drizzle-orm'
-import { fromSnapshot, type Snapshot, toSnapshot, type Tree } from '#core/tree'
+import { EDIT_FORMAT, fromSnapshot, type Snapshot, toSnapshot, type Tree } from '#core/tree'
 import { bus } from '../bus'
 import { database, type Database, type Transaction } from '../database/connect'
 import { snapshots, trees } from '../database/schema'
@@ -30,10 +30,11 @@ export async function packSnapshot(tree: Tree): Promise<Buffer> {
   return zip(text, { level: 1 })
 }
 
-/** What `packSnapshot` stored, and its bytes. */
-export async function unpackSnapshot(data: Buffer): Promise<{ tree: Tree; bytes: number }> {
-  const text = await unzip(data)
-  return { tree: fromSnapshot(JSON.parse(text.toString()) as Snapshot), bytes: text.length }
+/** What `packSnapshot` stored, its bytes, and whether they are what would be written now. */
+export async function unpackSnapshot(data: Buffer): Promise<{ tree: Tree; bytes: Buffer; asNow: boolean }> {
+  const bytes = await unzip(data)
+  const snapshot = JSON.parse(bytes.toString()) as Snapshot
+  return { tree: fromSnapshot(snapshot), bytes, asNow: snapshot.format === EDIT_FORMAT }
 }
 
 /** The tree at `version`, from the newest snapshot before it and the edits after that. Undefined when there is no such tree. */
@@ -50,8 +51,9 @@ export async function loadTree(
     .orderBy(desc(snapshots.number))
     .limit(1)
   if (!base) return undefined
-  const { tree, bytes } = await unpackSnapshot(base.data)
-  const live = new LiveTree(treeId, tree, base.number, base.epoch, bytes)
+  const { tree, bytes, asNow } = await unpackSnapshot(base.data)
+  const live = new LiveTree(treeId, tree, base.number, base.epoch, bytes.length)
+  if (asNow) live.wasRead(bytes)
   await catchUp(db, live, version)
   return live
 }
@@ -119,14 +121,18 @@ bus.hear(word => {
   if (word.about === 'rights') held.get(word.tree)?.roles.clear()
 })
 
-/** After this many changes a snapshot is stored, so that opening any moment reads few edits. */
+/** After this many changes, or bytes, a snapshot is stored, so that opening any moment reads few edits and light ones. */
 const SNAPSHOT_EVERY = 500
+const SNAPSHOT_EVERY_BYTES = 4 * 1024 * 1024
+/** Of a heavy tree only once so much of it is new: storing it takes as long as it's heavy. */
+const SNAPSHOT_SHARE = 0.2
 
 export async function snapshotWhenDue(live: LiveTree): Promise<void> {
-  if (live.unsaved < SNAPSHOT_EVERY || live.isOpen) return
-  live.unsaved = 0
+  const heavy = live.unsavedBytes > Math.max(SNAPSHOT_EVERY_BYTES, live.weight * SNAPSHOT_SHARE)
+  if ((live.unsaved < SNAPSHOT_EVERY && !heavy) || live.isOpen) return
+  live.unsaved = live.unsavedBytes = 0
   const number = live.version
-  const data = await zip(live.snapshotText(), { level: 1 })
+  const data = await zip(live.snapshotBytes(), { level: 1 })
   // Meanwhile a text may have been taken out for good.
   if (held.get(live.id) !== live) return
   await database().insert(snapshots).ignore().values({ treeId: live.id, number, data })

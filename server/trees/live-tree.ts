@@ -57,12 +57,14 @@ export class LiveTree {
   readonly roles = new Map<string, Role | null>()
   /** Changes since the last stored snapshot. */
   unsaved = 0
+  /** Bytes that were added since. */
+  unsavedBytes = 0
   /** What is worked out from the tree, as in a browser. */
   private readonly derivation = new Derivation()
   readonly rollUps = this.derivation.add(new RollUps(() => this.tree))
   private readonly recent = new Map<string, number>()
   private staged: Staged[] = []
-  private text: string | null = null
+  private bytes: Buffer | null = null
   private waiting: (() => void)[] = []
 
   constructor(
@@ -78,7 +80,9 @@ export class LiveTree {
   /** Takes in an edit that is stored already. */
   catchUp(edit: { readonly id: string; readonly number: number; readonly changes: readonly Change[] }): void {
     const patches = applyChanges(this.tree, edit.changes)
-    this.weight += addedWeight(patches, this.tree.fields)
+    const added = addedWeight(patches, this.tree.fields)
+    this.weight += added
+    this.unsavedBytes += Math.max(0, added)
     this.tell(patches)
     this.remember(edit.id, edit.number, edit.changes.length)
   }
@@ -102,12 +106,14 @@ export class LiveTree {
     const patches = this.make(principal, role, edit.changes)
     const added = addedWeight(patches, this.tree.fields)
     try {
-      checkWeights(patches, added, this.weight + added)
+      // Taking something away is never refused, though saying so has some bytes.
+      if (!edit.changes.every(isTakingAway)) checkWeights(patches, added, this.weight + added)
     } catch (error) {
       unapply(this.tree, patches)
       throw error
     }
     this.weight += added
+    this.unsavedBytes += Math.max(0, added)
     this.tell(patches)
     const actor = actorOf(principal)
     const news: NewsEdit = {
@@ -159,7 +165,7 @@ export class LiveTree {
       this.unsaved -= news.changes.length
     }
     this.staged = []
-    this.text = null
+    this.bytes = null
     this.release()
   }
 
@@ -173,10 +179,18 @@ export class LiveTree {
     while (this.isOpen) await new Promise<void>(done => this.waiting.push(done))
   }
 
-  /** The snapshot as JSON, kept for the next who opens the tree at the same number. Nothing may be staged. */
-  snapshotText(): string {
-    this.text ??= JSON.stringify(toSnapshot(this.tree))
-    return this.text
+  /**
+   * The snapshot as JSON in UTF-8, kept for the next who opens the tree at the same number. Bytes and not text, so that a heavy tree
+   * takes its room once and outside the heap. Nothing may be staged.
+   */
+  snapshotBytes(): Buffer {
+    this.bytes ??= Buffer.from(JSON.stringify(toSnapshot(this.tree)))
+    return this.bytes
+  }
+
+  /** These are the bytes of the snapshot that it was made from. */
+  wasRead(bytes: Buffer): void {
+    this.bytes = bytes
   }
 
   private tell(patches: readonly Patch[]): void {
@@ -185,7 +199,7 @@ export class LiveTree {
 
   private remember(editId: string, number: number, changes: number): void {
     this.version = number
-    this.text = null
+    this.bytes = null
     this.recent.set(editId, number)
     this.unsaved += changes
     if (this.recent.size > RECENT) this.recent.delete(this.recent.keys().next().value!)
@@ -197,5 +211,7 @@ export class LiveTree {
     for (const done of waiting) done()
   }
 }
+
+const isTakingAway = ({ op }: Change): boolean => op === 'remove' || op === 'take' || op === 'tree-take'
 
 const FREE: Change = { op: 'tree', field: 'description', value: '' }

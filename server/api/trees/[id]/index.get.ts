@@ -10,7 +10,8 @@ export default answer(OPERATIONS.openTree, async ({ event, params, role, version
   // Last of all: from here to the answer nothing may come between, or an edit that isn't stored yet could show.
   const item = await readTree(params.id, version, epoch)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
-  // Put together as text, so that a large tree is written down once for all who open it.
+  // Put together as bytes, so that a large tree is written down once for all who open it.
   setResponseHeader(event, 'content-type', 'application/json')
-  return `${JSON.stringify({ id: params.id, version: item.version, epoch, role, people, fileLimit: fileLimit() }).slice(0, -1)},"snapshot":${item.snapshotText()}}`
+  const head = JSON.stringify({ id: params.id, version: item.version, epoch, role, people, fileLimit: fileLimit() })
+  return Buffer.concat([Buffer.from(`${head.slice(0, -1)},"snapshot":`), item.snapshotBytes(), Buffer.from('}')])
 })

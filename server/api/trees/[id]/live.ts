@@ -41,7 +41,10 @@ export default defineWebSocketHandler({
     const request = peer.request as Request
     const socket = peer.websocket as unknown as WebSocket
     const line: Line = {
-      send: text => void peer.send(text),
+      send: (...pieces) => {
+        for (const [i, piece] of pieces.entries())
+          socket.send(piece, { fin: i === pieces.length - 1, binary: false, compress: false })
+      },
       close: (code, reason) => {
         peer.close(code, reason)
       },
