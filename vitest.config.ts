@@ -8,7 +8,7 @@ const alias = {
 }
 
 /** What looks at the clock, or starts the whole product, runs with nothing beside it. */
-const TIMED = ['tests/server/jobs.test.ts', 'tests/server/start-command.test.ts']
+const TIMED = ['tests/server/jobs.test.ts', 'tests/server/start-command.test.ts', 'tests/server/operation.test.ts']
 
 export default defineConfig({
   resolve: { alias },

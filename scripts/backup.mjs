@@ -148,7 +148,7 @@ export async function check(path) {
       : new Error(`${path} can't be read (${error.code ?? error.message}).`)
   }
   if (hash.digest('hex') !== head.sha256 || !tail.includes(LAST_LINE))
-    throw new Error(`${path} isn't whole: what is in it isn't what was written.`)
+    throw new Error(`${path} isn’t whole: what is in it isn’t what was written.`)
   return head
 }
 

@@ -10,6 +10,8 @@ const LONGEST_PAUSE_MS = 30_000
 const MOST_ENDS = 8
 const WITHIN_MS = 5 * 60_000
 const PATIENCE_MS = 15_000
+/** Ends so when a setting is wrong (EX_CONFIG of sysexits.h): starting again wouldn't help. */
+const WRONG_SETTINGS = 78
 
 export class Supervisor {
   /** `start` resolves to the child process; `stop`, where given, ends it cleanly. */
@@ -37,6 +39,11 @@ export class Supervisor {
     if (child !== this.child) return
     this.child = null
     if (!this.wanted) return
+    if (why === `code ${WRONG_SETTINGS}`) {
+      this.wanted = false
+      this.hooks.gaveUp?.('Mend what stands above, then start again.')
+      return
+    }
     const now = Date.now()
     this.ends = [...this.ends.filter(at => now - at < WITHIN_MS), now]
     if (this.ends.length >= MOST_ENDS) {

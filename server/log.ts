@@ -1,6 +1,6 @@
 import pino from 'pino'
 import { databaseErrorCode } from './database/error-code'
-import { settings } from './settings'
+import { LEVELS } from './settings'
 
 /*
  * The log: a line of JSON an event, on standard error. It never says a title, a note, a token or a mail address; network
@@ -21,9 +21,12 @@ function tellable(error: unknown): Record<string, unknown> {
   }
 }
 
+/** Before the settings are checked, which says what is wrong with them. */
+const levelOf = (said: string | undefined): string => LEVELS.find(level => level === said) ?? 'info'
+
 export const log = pino(
   {
-    level: settings().LOG_LEVEL,
+    level: levelOf(process.env.LOG_LEVEL),
     base: undefined,
     timestamp: pino.stdTimeFunctions.isoTime,
     formatters: { level: label => ({ level: label }) },

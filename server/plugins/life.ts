@@ -10,12 +10,19 @@ import { loadDemoWhenEmpty } from '../trees/demo'
 import { startReminding, stopReminding } from '../work/reminders'
 import { startPruning, stopPruning } from '../work/pruning'
 
+/** EX_CONFIG of sysexits.h: whoever supervises the app needn't start it again. */
+const WRONG_SETTINGS = 78
+
 /** Starting: the settings are checked, and the schema is brought up to date before the first answer. Stopping: edits in hand are finished. */
 export default defineNitroPlugin(nitro => {
-  readSettings(process.env)
-  const password = process.env.NUXT_SESSION_PASSWORD ?? ''
-  if (password.length < 32)
-    throw new Error('NUXT_SESSION_PASSWORD must have 32 characters or more. `npm start` makes one.')
+  try {
+    readSettings(process.env)
+    if ((process.env.NUXT_SESSION_PASSWORD ?? '').length < 32)
+      throw new Error('The setting NUXT_SESSION_PASSWORD has 32 characters or more. `npm start` makes one.')
+  } catch (error) {
+    process.stderr.write(`${(error as Error).message}\n`)
+    process.exit(WRONG_SETTINGS)
+  }
   const ready = migrated().then(() => (settings().DEMO ? loadDemoWhenEmpty() : undefined))
   ready
     .then(() => {

@@ -1,70 +1,11 @@
-import { type ChildProcess, spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
 import { createServer, type Server } from 'node:net'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { afterAll, describe, expect, inject, it } from 'vitest'
-import { freePort, root } from '../../scripts/machine.mjs'
+import { freePort } from '../../scripts/machine.mjs'
+import { endRuns, folder, start } from './run'
 
 /* `npm start` as somebody runs it, on the build that is there. */
 
-const folders: string[] = []
-const running: ChildProcess[] = []
-afterAll(async () => {
-  for (const child of running) {
-    if (child.exitCode !== null) continue
-    child.kill('SIGTERM')
-    await new Promise(done => child.once('exit', done))
-  }
-  for (const folder of folders) rmSync(folder, { recursive: true, force: true })
-})
-
-function folder(): string {
-  const made = mkdtempSync(join(tmpdir(), 'sun-porch-start-'))
-  folders.push(made)
-  return made
-}
-
-interface Run {
-  readonly child: ChildProcess
-  said(): string
-  until(words: RegExp): Promise<void>
-  ended: Promise<number | null>
-}
-
-function start(env: Record<string, string>): Run {
-  const child = spawn(process.execPath, [join(root, 'scripts', 'start.mjs')], {
-    cwd: root,
-    env: { ...process.env, ...env },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  })
-  running.push(child)
-  let said = ''
-  const ended = new Promise<number | null>(done => child.on('exit', done))
-  const looks = new Set<() => void>()
-  const hear = (piece: Buffer): void => {
-    said += piece.toString()
-    for (const look of looks) look()
-  }
-  child.stdout.on('data', hear)
-  child.stderr.on('data', hear)
-  return {
-    child,
-    ended,
-    said: () => said,
-    until: words =>
-      new Promise((done, reject) => {
-        const look = (): void => {
-          if (!words.test(said)) return
-          looks.delete(look)
-          done()
-        }
-        looks.add(look)
-        void ended.then(() => (words.test(said) ? done() : reject(new Error(`ended without ${words}: ${said}`))))
-        look()
-      }),
-  }
-}
+afterAll(endRuns)
 
 describe('npm start', () => {
   it('serves with its own database, says where and who, refuses a second on the same folder, and stops cleanly', async () => {

@@ -327,7 +327,10 @@ it('a text is taken out for good: of titles, notes typed letter by letter, the l
   expect(notes.some(bytes => bytes.includes('The code'))).toBe(true)
   for (const bytes of notes) expect(bytes).not.toMatch(/hunter|tannery/)
   const access = (await ines.call<{ what: string; about: string }[]>('GET', `/api/trees/${tree}/access`)).data
-  expect(access.find(({ what }) => what === 'purged')).toMatchObject({ what: 'purged', about: `${secret.length} characters` })
+  expect(access.find(({ what }) => what === 'purged')).toMatchObject({
+    what: 'purged',
+    about: `${secret.length} characters`,
+  })
   // Edits go on.
   expect((await rana.edit(tree, [add('c', null, 'Doors')])).status).toBe(200)
   await line.close()
