@@ -22,6 +22,7 @@ const app = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs'
     HOST: '127.0.0.1',
     PORT: String(port),
     NUXT_DATABASE_URL: database.url,
+    NUXT_DEMO: 'on',
     NUXT_SESSION_PASSWORD: 'only for pictures, and long enough for them',
   },
   stdio: 'ignore',
@@ -29,7 +30,7 @@ const app = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs'
 for (
   let i = 0;
   i < 200 &&
-  !(await fetch(`${url}/api/health`).then(
+  !(await fetch(`${url}/api/ready`).then(
     response => response.ok,
     () => false,
   ));
@@ -90,6 +91,9 @@ try {
   await ines.goto('/work')
   await ines.getByRole('treeitem').first().waitFor()
   await shot(ines, 'work')
+  await ines.goto(`${url}/account`)
+  await ines.getByRole('heading', { name: 'Your account' }).waitFor()
+  await shot(ines, 'account')
   const rana = await visit('rana')
   await openMove(rana)
   await rana.getByRole('treeitem', { name: /^Crates/ }).click()
@@ -99,14 +103,6 @@ try {
   await ines.keyboard.press('Space')
   await ines.getByRole('dialog', { name: 'What hangs on Reading room' }).waitFor()
   await shot(ines, 'substance')
-  await ines.keyboard.press('Escape')
-  await ines.keyboard.press('/')
-  await ines.keyboard.type('Offer from Two')
-  await ines.keyboard.press('Enter')
-  await ines.getByRole('button', { name: 'Offer of the carriers.pdf', exact: true }).click()
-  await ines.locator('.viewer canvas').first().waitFor()
-  await ines.waitForTimeout(800)
-  await shot(ines, 'viewer')
   await ines.keyboard.press('Escape')
   await ines.getByRole('tree').focus()
   await ines.keyboard.press('Escape')

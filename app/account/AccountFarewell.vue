@@ -29,7 +29,7 @@ const choices = (tree: Sole) => [
   { value: TRASH, label: 'goes to the trash' },
 ]
 async function go(): Promise<void> {
-  const done = await attempt(async () => {
+  await attempt(async () => {
     await callApi('/api/account/farewell', {
       method: 'POST',
       body: {
@@ -40,7 +40,6 @@ async function go(): Promise<void> {
     })
     await store.forget()
   })
-  if (done) await navigateTo('/sign-in')
 }
 </script>
 

@@ -26,7 +26,6 @@ async function leave(everywhere: boolean, anyhow = false): Promise<void> {
     return
   }
   await account.signOut(everywhere)
-  await navigateTo('/sign-in')
 }
 /** Letters that wait to be read: asked for now and then, and when one goes from place to place. */
 const unread = ref(0)

@@ -46,7 +46,14 @@ function open(): Promise<IDBPDatabase<Shelf>> {
   return shelf
 }
 
+/** Who has signed out of this page: whatever is still open of theirs on its way out keeps nothing any more. */
+const gone = new Set<string>()
+export function keepFor(userId: string): void {
+  gone.delete(userId)
+}
+
 export async function keepTree(treeId: string, userId: string, text: string): Promise<void> {
+  if (gone.has(userId)) return
   await (await open()).put('trees', { treeId, userId, text })
 }
 
@@ -81,6 +88,7 @@ export async function waitingCount(userId: string): Promise<number> {
 
 /** All that this browser keeps of somebody goes, edits that wait included. Other people's stay. */
 export async function forgetAll(userId: string): Promise<void> {
+  gone.add(userId)
   const tx = (await open()).transaction(['trees', 'waiting'], 'readwrite')
   for (const name of ['trees', 'waiting'] as const)
     for await (const cursor of tx.objectStore(name).iterate()) if (cursor.value.userId === userId) await cursor.delete()

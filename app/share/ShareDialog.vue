@@ -173,6 +173,7 @@ const remove = (user: string): Promise<void> =>
     <p class="formats">
       <a v-for="[format, name] in FORMATS" :key="format" :href="`${base}/export/${format}`" download>{{ name }}</a>
     </p>
+    <AccessPart v-if="owner" :base="base" />
   </PorchDialog>
 </template>
 

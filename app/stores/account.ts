@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { forgetAll, waitingCount } from '~/session/offline'
+import { forgetAll, keepFor, waitingCount } from '~/session/offline'
 
 export interface Me {
   readonly id: string
@@ -24,6 +24,7 @@ export const useAccount = defineStore('account', () => {
   async function load(): Promise<void> {
     try {
       me.value = await callApi<Me>('/api/me')
+      keepFor(me.value.id)
       localStorage.setItem(KEPT, JSON.stringify(me.value))
       pictureAt.value++
     } catch (error) {
@@ -54,11 +55,14 @@ export const useAccount = defineStore('account', () => {
   /** Edits of one's own that this browser holds and the server hasn't. */
   const waiting = (): Promise<number> => (me.value ? waitingCount(me.value.id) : Promise.resolve(0))
 
-  /** Whatever this browser keeps of anybody goes. */
+  /** Whatever this browser keeps of them goes, and one stands before the door. */
   async function forget(): Promise<void> {
     const id = me.value?.id
     me.value = null
     if (id) await forgetAll(id).catch(() => {})
+    await navigateTo('/sign-in')
+    await nextTick()
+    // Last, since what is left behind may have kept something on its way out.
     for (const key of Object.keys(localStorage)) if (!PLAIN.includes(key)) localStorage.removeItem(key)
     sessionStorage.clear()
   }

@@ -31,11 +31,3 @@ export async function needRole(
   if (!allows(found.role, needed)) throw new Fault(403, 'role', `This needs the role ${needed}; you are ${found.role}.`)
   return found
 }
-
-export async function ownersOf(treeId: string): Promise<string[]> {
-  const rows = await database()
-    .select({ id: members.userId })
-    .from(members)
-    .where(and(eq(members.treeId, treeId), eq(members.role, 'owner')))
-  return rows.map(row => row.id)
-}

@@ -5,7 +5,7 @@ import { fileTypeFromBuffer } from 'file-type'
 import { nanoid } from 'nanoid'
 import type { Attachment } from '#core/tree'
 import { Fault } from '../access/fault'
-import { database } from '../database/connect'
+import { database, databaseErrorCode, isPassing } from '../database/connect'
 import { fileChunks, files } from '../database/schema'
 import { keepPicture } from './keep-picture'
 import { fileLimit, inMegabytes } from './limit'
@@ -116,8 +116,21 @@ async function previewOf(treeId: string, userId: string, arriving: string): Prom
   return { file: id, ratio: height / width }
 }
 
+const TRIES = 5
+
+/** The same file that arrives twice at once is given its address by whoever is quicker; the other then finds it there. */
+async function settle(...given: Parameters<typeof settleOnce>): Promise<void> {
+  for (let attempt = 1; ; attempt++)
+    try {
+      await settleOnce(...given)
+      return
+    } catch (error) {
+      if (attempt === TRIES || !(databaseErrorCode(error) === 'ER_DUP_ENTRY' || isPassing(error))) throw error
+    }
+}
+
 /** Gives what arrived its own address, in one step with the row that names it. */
-async function settle(
+async function settleOnce(
   treeId: string,
   userId: string,
   arriving: string,

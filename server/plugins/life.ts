@@ -8,6 +8,7 @@ import { closeDoor } from '../trees/door'
 import { sweepArriving } from '../files/upload'
 import { loadDemoWhenEmpty } from '../trees/demo'
 import { startReminding, stopReminding } from '../work/reminders'
+import { startLookingAtDisk, stopLookingAtDisk } from '../work/disk'
 import { startPruning, stopPruning } from '../work/pruning'
 
 /** EX_CONFIG of sysexits.h: whoever supervises the app needn't start it again. */
@@ -29,6 +30,7 @@ export default defineNitroPlugin(nitro => {
       startReminding()
       startSending()
       startPruning()
+      startLookingAtDisk()
       return sweepArriving()
     })
     .catch((error: unknown) => log.error({ error }, 'the database is not ready'))
@@ -59,6 +61,7 @@ export default defineNitroPlugin(nitro => {
     closeRooms()
     stopReminding()
     stopPruning()
+    stopLookingAtDisk()
     await stopSending()
     await closeDoor()
     await closeDatabase()

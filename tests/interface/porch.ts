@@ -10,7 +10,12 @@ export interface Visitor {
 
 export const houseUrl = (): string => process.env.HOUSE!
 
-async function browserFor(browser: Browser, caller: Caller, url: string, options: object = {}): Promise<Visitor> {
+export async function browserFor(
+  browser: Browser,
+  caller: Caller,
+  url: string,
+  options: object = {},
+): Promise<Visitor> {
   const context = await browser.newContext({ baseURL: url, ...options })
   const [name, value] = caller.cookie.split(/=(.*)/s)
   await context.addCookies([{ name: name!, value: value!, url }])

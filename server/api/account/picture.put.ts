@@ -14,14 +14,15 @@ export default answer(
   async ({ event, account }) => {
     const bytes = await rawBody(event, MOST_BYTES)
     // Drawn anew, so that nothing but the picture itself is kept: no place, no camera.
-    const picture = await sharp(bytes, { limitInputPixels: 50_000_000, failOn: 'error' })
-      .rotate()
-      .resize(PIXELS, PIXELS, { fit: 'cover' })
-      .webp({ quality: 85 })
-      .toBuffer()
-      .catch(() => {
-        throw new Fault(422, 'no-picture', 'That can’t be read as a picture. PNG, JPEG, WebP and GIF can.')
-      })
+    const drawn = async (): Promise<Buffer> =>
+      sharp(bytes, { limitInputPixels: 50_000_000, failOn: 'error' })
+        .rotate()
+        .resize(PIXELS, PIXELS, { fit: 'cover' })
+        .webp({ quality: 85 })
+        .toBuffer()
+    const picture = await drawn().catch(() => {
+      throw new Fault(422, 'no-picture', 'That can’t be read as a picture. PNG, JPEG, WebP and GIF can.')
+    })
     await database().update(users).set({ picture }).where(eq(users.id, account.id))
   },
   0,

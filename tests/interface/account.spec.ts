@@ -1,0 +1,148 @@
+import { expect, test } from '@playwright/test'
+import { Secret, TOTP } from 'otpauth'
+import { bringIn, Caller, newId, signUp } from '../caller'
+import { browserFor, houseUrl } from './porch'
+
+test.describe('one’s account', () => {
+  test('a name and a picture are one’s own at once, and others see the name', async ({ browser }) => {
+    const ines = await signUp(houseUrl())
+    const { page } = await browserFor(browser, ines, houseUrl())
+    await page.goto('/')
+    await page.getByRole('button', { name: /: account/ }).click()
+    await page.getByRole('menuitem', { name: 'Your account' }).click()
+    await expect(page.getByRole('heading', { name: 'Your account' })).toBeVisible()
+    const you = page.getByRole('region', { name: 'You' })
+    await you.getByLabel('Name').fill('Ines Brandt-Okafor')
+    await page.keyboard.press('Enter')
+    await expect(you.getByText('Kept.')).toBeVisible()
+    const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg=='
+    await you
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'me.png', mimeType: 'image/png', buffer: Buffer.from(dot, 'base64') })
+    await expect(page.getByRole('navigation').locator('.face img')).toBeVisible()
+    expect((await ines.call<{ name: string }>('GET', '/api/me')).data.name).toBe('Ines Brandt-Okafor')
+  })
+
+  test('a second factor is turned on, and asked for when one comes again', async ({ browser }) => {
+    const ines = await signUp(houseUrl())
+    const { page } = await browserFor(browser, ines, houseUrl())
+    await page.goto('/account')
+    const part = page.getByRole('region', { name: 'Second factor' })
+    await part.getByLabel('Your password').fill('a long enough one')
+    await part.getByRole('button', { name: 'Begin' }).click()
+    await expect(part.getByRole('img', { name: /square/ })).toBeVisible()
+    const secret = (await part.locator('.secret').textContent())!.trim()
+    const totp = new TOTP({ secret: Secret.fromBase32(secret) })
+    await part.getByLabel('The code that it shows').fill(totp.generate())
+    await page.keyboard.press('Enter')
+    await expect(part.locator('.codes li')).toHaveCount(10)
+    const recovery = (await part.locator('.codes li').first().textContent())!.trim()
+
+    await page.getByRole('button', { name: /: account/ }).click()
+    await page.getByRole('menuitem', { name: 'Sign out', exact: true }).click()
+    await page.getByRole('textbox', { name: 'Mail address' }).fill(ines.email)
+    await page.getByRole('textbox', { name: 'Password' }).fill('a long enough one')
+    await page.keyboard.press('Enter')
+    // The code’s field has the focus: what is typed next goes there.
+    await expect(page.getByLabel('Code from your authenticator')).toBeFocused()
+    await page.keyboard.type(recovery)
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('navigation', { name: 'Main' })).toBeVisible()
+  })
+
+  test('a token is shown once and works; withdrawn it doesn’t', async ({ browser }) => {
+    const ines = await signUp(houseUrl())
+    const { page } = await browserFor(browser, ines, houseUrl())
+    await page.goto('/account')
+    const part = page.getByRole('region', { name: 'Access tokens' })
+    await part.getByLabel('What it’s for').fill('Budget report')
+    await page.keyboard.press('Enter')
+    const token = (await part.locator('.made code').textContent())!.trim()
+    const script = new Caller(houseUrl())
+    const ask = () => script.call('GET', '/api/trees', undefined, { authorization: `Bearer ${token}` })
+    expect((await ask()).status).toBe(200)
+    await part.getByRole('button', { name: 'Withdraw' }).click()
+    await expect(part.getByText('Budget report')).toBeHidden()
+    expect((await ask()).status).toBe(401)
+  })
+
+  test('signing out wipes what the browser kept, and asks first when edits wait', async ({ browser }) => {
+    const ines = await signUp(houseUrl())
+    const tree = await ines.makeTree('Shelves')
+    const { page } = await browserFor(browser, ines, houseUrl())
+    await page.goto(`/trees/${tree}`)
+    await expect(page.getByRole('tree')).toBeFocused()
+    await page.context().setOffline(true)
+    await page.keyboard.press('Tab')
+    await page.keyboard.type('Lift')
+    await page.keyboard.press('Enter')
+    const kept = (): Promise<number> =>
+      page.evaluate(
+        () =>
+          new Promise<number>(done => {
+            const asked = indexedDB.open('sun-porch')
+            asked.onsuccess = () => {
+              const tx = asked.result.transaction(['waiting', 'trees'])
+              const counts = ['waiting', 'trees'].map(name => tx.objectStore(name).count())
+              tx.oncomplete = () => {
+                asked.result.close()
+                done(counts.reduce((sum, one) => sum + one.result, 0))
+              }
+            }
+          }),
+      )
+    await expect.poll(kept).toBeGreaterThan(0)
+    await page.getByRole('button', { name: /: account/ }).click()
+    await page.getByRole('menuitem', { name: 'Sign out', exact: true }).click()
+    const dialog = page.getByRole('dialog', { name: 'Sign out?' })
+    await expect(dialog).toContainText('wait')
+    await dialog.getByRole('button', { name: /Stay/ }).click()
+    await page.context().setOffline(false)
+    await expect.poll(async () => (await ines.open(tree)).snapshot.topics.length, { timeout: 20_000 }).toBe(2)
+    await page.getByRole('button', { name: /: account/ }).click()
+    await page.getByRole('menuitem', { name: 'Sign out', exact: true }).click()
+    await expect(page.getByRole('textbox', { name: 'Mail address' })).toBeVisible()
+    expect(await kept()).toBe(0)
+    expect(await page.evaluate(() => Object.keys(localStorage).filter(key => key !== 'theme'))).toEqual([])
+  })
+
+  test('whoever owns a tree sees who was let in, and takes a text out for good', async ({ browser }) => {
+    const [ines, rana] = [await signUp(houseUrl()), await signUp(houseUrl(), 'Rana Tahiri')]
+    const tree = await ines.makeTree('Shelves')
+    await bringIn(ines, tree, rana, 'editor')
+    const { centre } = (await ines.open(tree)).snapshot
+    await ines.edit(tree, [
+      { op: 'add', topic: newId(), parent: centre, order: 'a0', with: { title: 'Code 4711-tan' } },
+    ])
+    const { page } = await browserFor(browser, ines, houseUrl())
+    await page.goto(`/trees/${tree}`)
+    await expect(page.getByRole('tree')).toBeFocused()
+    await page.getByRole('button', { name: 'Share' }).click()
+    await page.getByText('Who was let in and out').click()
+    await expect(page.getByRole('list', { name: 'Access log' })).toContainText('Rana Tahiri came in, as editor')
+    await page.getByText('Take a text out for good').click()
+    await page.getByLabel('The text, letter by letter').fill('4711-tan')
+    await page.getByRole('button', { name: 'Take it out …' }).click()
+    await page.getByRole('button', { name: 'Yes, for good' }).click()
+    await expect(page.getByText(/for good\.$/)).toBeVisible()
+    // This very page takes the tree anew.
+    await page.keyboard.press('Escape')
+    await expect(page.getByRole('tree').getByText('Code ▮▮▮')).toBeVisible()
+    expect(JSON.stringify((await rana.open(tree)).snapshot)).not.toContain('4711-tan')
+  })
+
+  test('an account is deleted after each of its trees was asked about', async ({ browser }) => {
+    const [ines, rana] = [await signUp(houseUrl()), await signUp(houseUrl(), 'Rana Tahiri')]
+    const tree = await ines.makeTree('Shelves')
+    await bringIn(ines, tree, rana, 'viewer')
+    const { page } = await browserFor(browser, ines, houseUrl())
+    await page.goto('/account')
+    await page.getByRole('button', { name: /Delete my account/ }).click()
+    const dialog = page.getByRole('dialog', { name: 'Delete the account' })
+    await expect(dialog).toContainText('goes to Rana Tahiri')
+    await dialog.getByLabel('Your password').fill('a long enough one')
+    await dialog.getByRole('button', { name: 'Delete for good' }).click()
+    await expect(page.getByRole('textbox', { name: 'Mail address' })).toBeVisible()
+    expect((await rana.open(tree)).role).toBe('owner')
+  })
+})
