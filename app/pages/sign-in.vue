@@ -95,7 +95,7 @@ async function go(): Promise<void> {
         type="button"
         text
         size="small"
-        label="I’ve forgotten my password"
+        label="I can’t get in"
         @click="turn('forgot')" />
       <Button v-if="way !== 'in'" type="button" text label="I have an account" @click="turn('in')" />
     </form>
