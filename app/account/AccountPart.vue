@@ -54,6 +54,9 @@ p {
   flex: 1 1 200px;
   min-width: 0;
 }
+.do :deep(label .p-select) {
+  font-weight: 400;
+}
 .do :deep(ul) {
   list-style: none;
   margin: 0;

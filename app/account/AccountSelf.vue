@@ -12,7 +12,7 @@ const AS_BROWSER = 'browser'
 const zone = ref(account.zone ?? AS_BROWSER)
 const zones = Intl.supportedValuesOf('timeZone').map(value => ({ value, label: value.replaceAll('_', ' ') }))
 const own = Intl.DateTimeFormat().resolvedOptions().timeZone
-const choices = [{ value: AS_BROWSER, label: `As this browser says (${own.replaceAll('_', ' ')})` }, ...zones]
+const choices = [{ value: AS_BROWSER, label: `The browser’s: ${own.replaceAll('_', ' ')}` }, ...zones]
 
 async function keep(): Promise<void> {
   await attempt(async () => {

@@ -90,13 +90,7 @@ async function go(): Promise<void> {
         text
         label="I’m new here"
         @click="turn('up')" />
-      <Button
-        v-if="way === 'in'"
-        type="button"
-        text
-        size="small"
-        label="I can’t get in"
-        @click="turn('forgot')" />
+      <Button v-if="way === 'in'" type="button" text size="small" label="I can’t get in" @click="turn('forgot')" />
       <Button v-if="way !== 'in'" type="button" text label="I have an account" @click="turn('in')" />
     </form>
   </PorchCard>

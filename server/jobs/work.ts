@@ -1,4 +1,5 @@
 import { Ambiguous, type WhichParent } from '#core/formats/csv'
+import { readReplies, type Reply } from '#core/formats/icalendar'
 import type { Left } from '#core/formats/markdown'
 import { Unreadable } from '#core/capture/nested'
 import { type Snapshot, toSnapshot } from '#core/tree'
@@ -26,6 +27,9 @@ export const WORK = {
   import({ format, name, text, parents }: ImportInput): ImportResult {
     const { tree, left } = treeFromFile(format, name, text, parents)
     return { snapshot: toSnapshot(tree), left }
+  },
+  replies({ text }: { readonly text: string }): Reply[] {
+    return readReplies(text)
   },
 } as const
 export type Kind = keyof typeof WORK

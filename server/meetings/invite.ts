@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
 import type { GuestMeeting, Principal } from '#core/contract'
-import { type CalendarMeeting, type Reply, readReplies, writeInvitation } from '#core/formats/icalendar'
+import { type CalendarMeeting, writeInvitation } from '#core/formats/icalendar'
 import { lengthOfMeeting } from '#core/meeting/agenda'
 import { type Brief, briefOf, instantOfStart, startOf } from '#core/meeting/brief'
 import { invitationDigest, invitationText, whenInWords } from '#core/meeting/invitation'
@@ -11,6 +11,7 @@ import { hashed } from '../access/hashed'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { meetingGuests, trees } from '../database/schema'
+import { runJob } from '../jobs/runner'
 import { sendLetter } from '../letters/send'
 import { newEditId, submit } from '../trees/door'
 import { accountsOf, everybodyIn, mailOf, nameFrom, openMeeting } from './meeting'
@@ -307,7 +308,7 @@ export async function takeReplies(
   account: Account,
   text: string,
 ): Promise<{ name: string; answer: Answer; meeting: string }[]> {
-  const replies: Reply[] = readReplies(text)
+  const replies = await runJob('replies', { text }, { person: account.id })
   const accounts = await everybodyIn(tree)
   const taken: { name: string; answer: Answer; meeting: string }[] = []
   for (const { uid, mail, answer, comment, instead } of replies) {

@@ -45,7 +45,7 @@ beforeAll(async () => {
   data = folder()
   port = await freePort()
   run = start(env())
-  await run.until(/Ready in/)
+  await run.until(/Ctrl\+C stops/)
 }, 120_000)
 afterAll(endRuns)
 
@@ -107,7 +107,7 @@ describe('npm start in earnest', () => {
     process.kill(before.pid, 'SIGKILL')
     await run.ended
     run = start(env())
-    await run.until(/Ready in/)
+    await run.until(/Ctrl\+C stops/)
     expect(running().databasePid).not.toBe(before.databasePid)
     for (const pid of [before.appPid, before.databasePid]) expect(() => process.kill(pid, 0)).toThrow()
   }, 120_000)
