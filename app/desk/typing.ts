@@ -27,6 +27,8 @@ export class Typing {
 
   /** What words after `//` are read with. */
   known(): Known {
+    // Whoever joins while words are typed is known at once, not with the next key.
+    void this.desk.status.people
     return { people: this.desk.session.people, markers: markersOf(this.desk.tree.fields), ...daySense() }
   }
 
