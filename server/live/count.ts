@@ -11,9 +11,20 @@ const add = (key: string, by: number): void => {
   else open.delete(key)
 }
 
-/** Counts a line in. False, and not counted, when the person or the address has as many as they may. */
+/** Whoever was cut off for flooding has no line for so long. */
+const HUSH_MS = 5000
+const hushed = new Map<string, number>()
+export function hush(person: string): void {
+  hushed.set(person, Date.now() + HUSH_MS)
+  setTimeout(() => {
+    if ((hushed.get(person) ?? 0) <= Date.now()) hushed.delete(person)
+  }, HUSH_MS + 100).unref()
+}
+
+/** Counts a line in. False, and not counted, when the person or the address has as many as they may, or was just cut off. */
 export function countLine(id: string, person: string, address: string): boolean {
   const { SOCKETS_PER_PERSON, SOCKETS_PER_ADDRESS } = settings()
+  if ((hushed.get(person) ?? 0) > Date.now()) return false
   if ((open.get(`person ${person}`) ?? 0) >= SOCKETS_PER_PERSON) return false
   if ((open.get(`address ${address}`) ?? 0) >= SOCKETS_PER_ADDRESS) return false
   lines.set(id, { person, address })

@@ -4,6 +4,7 @@ import { type Part, sees, type Sight } from '#core/access/sees'
 import type { Account } from '../access/accounts'
 import { bus } from '../bus'
 import { Allowance } from './allowance'
+import { hush } from './count'
 
 /** The line to one browser tab, however the socket is made. */
 export interface Line {
@@ -72,14 +73,19 @@ export class Seat {
   /** Counts a message, whatever is in it. False when it isn't to be looked at. */
   spend(bytes: number): boolean {
     const said = [this.messages.spend(), this.bytes.spend(bytes)]
-    if (said.includes('cut')) this.line.cut()
+    if (said.includes('cut')) this.cutOff()
     return said.every(one => one === 'fine')
   }
 
   spendHello(): boolean {
     const said = this.hellos.spend()
-    if (said === 'cut') this.line.cut()
+    if (said === 'cut') this.cutOff()
     return said === 'fine'
+  }
+
+  private cutOff(): void {
+    hush(this.account.id)
+    this.line.cut()
   }
 
   /** Tells the others where this person is: at once, and then no oftener than `PRESENCE_MS`, the newest alone. */

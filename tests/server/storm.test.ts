@@ -69,6 +69,10 @@ describe('the live line', () => {
     await flooding
     await flood.until(() => flood.closed !== null, 'the cut')
     expect(flood.of('refused').some(({ code }) => code === 'slowed')).toBe(true)
+    // And doesn't come back at once.
+    const back = rana.line(tree)
+    await back.until(() => back.closed !== null, 'the refusal')
+    expect(back.closed!.code).toBe(4008)
     await line.close()
   })
 
