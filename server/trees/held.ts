@@ -1,6 +1,7 @@
+import { Readable } from 'node:stream'
 import { promisify } from 'node:util'
-import { gunzip, gzip } from 'node:zlib'
-import { and, desc, eq, lte } from 'drizzle-orm'
+import { createGunzip, gunzip, gzip } from 'node:zlib'
+import { and, desc, eq, lte, sql } from 'drizzle-orm'
 import { EDIT_FORMAT, fromSnapshot, type Snapshot, toSnapshot, type Tree } from '#core/tree'
 import { bus } from '../bus'
 import { database, type Database, type Transaction } from '../database/connect'
@@ -32,9 +33,38 @@ export async function packSnapshot(tree: Tree): Promise<Buffer> {
 
 /** What `packSnapshot` stored, its bytes, and whether they are what would be written now. */
 export async function unpackSnapshot(data: Buffer): Promise<{ tree: Tree; bytes: Buffer; asNow: boolean }> {
-  const bytes = await unzip(data)
+  return read(await unzip(data))
+}
+
+function read(bytes: Buffer): { tree: Tree; bytes: Buffer; asNow: boolean } {
   const snapshot = JSON.parse(bytes.toString()) as Snapshot
   return { tree: fromSnapshot(snapshot), bytes, asNow: snapshot.format === EDIT_FORMAT }
+}
+
+/** Packed bytes that are read at a time: a heavy snapshot never stands in memory twice over on its way. */
+const PIECE = 4 * 1024 * 1024
+
+/** A snapshot's bytes, unpacked. */
+async function readPacked(db: Database | Transaction, treeId: string, number: number, size: number): Promise<Buffer> {
+  const piece = async (from: number, count: number): Promise<Buffer> => {
+    const [row] = await db
+      .select({ data: sql<Buffer>`substring(${snapshots.data}, ${from + 1}, ${count})` })
+      .from(snapshots)
+      .where(and(eq(snapshots.treeId, treeId), eq(snapshots.number, number)))
+    return row!.data
+  }
+  if (size <= PIECE) return unzip(await piece(0, size))
+  // The last four bytes of gzip are the length unpacked (RFC 1952, section 2.3.1).
+  const whole = Buffer.allocUnsafe((await piece(size - 4, 4)).readUInt32LE())
+  async function* pieces(): AsyncGenerator<Buffer> {
+    for (let from = 0; from < size; from += PIECE) yield await piece(from, PIECE)
+  }
+  let at = 0
+  for await (const chunk of Readable.from(pieces()).pipe(createGunzip())) {
+    ;(chunk as Buffer).copy(whole, at)
+    at += (chunk as Buffer).length
+  }
+  return whole
 }
 
 /** The tree at `version`, from the newest snapshot before it and the edits after that. Undefined when there is no such tree. */
@@ -44,14 +74,14 @@ export async function loadTree(
   version = 2 ** 31 - 1,
 ): Promise<LiveTree | undefined> {
   const [base] = await db
-    .select({ number: snapshots.number, data: snapshots.data, epoch: trees.epoch })
+    .select({ number: snapshots.number, size: sql<number>`length(${snapshots.data})`, epoch: trees.epoch })
     .from(snapshots)
     .innerJoin(trees, eq(trees.id, snapshots.treeId))
     .where(and(eq(snapshots.treeId, treeId), lte(snapshots.number, version)))
     .orderBy(desc(snapshots.number))
     .limit(1)
   if (!base) return undefined
-  const { tree, bytes, asNow } = await unpackSnapshot(base.data)
+  const { tree, bytes, asNow } = read(await readPacked(db, treeId, base.number, Number(base.size)))
   const live = new LiveTree(treeId, tree, base.number, base.epoch, bytes.length)
   if (asNow) live.wasRead(bytes)
   await catchUp(db, live, version)
