@@ -1,9 +1,10 @@
-import { randomInt } from 'node:crypto'
 import { and, eq, lt } from 'drizzle-orm'
+import { customAlphabet } from 'nanoid'
 import { Secret, TOTP } from 'otpauth'
 import { database } from '../database/connect'
 import { users } from '../database/schema'
 import { hashed } from './hashed'
+import { countCode } from './tries'
 
 /*
  * The second factor: time-based one-time passwords (RFC 6238: SHA-1, 6 digits, steps of 30 s, one step either way allowed
@@ -34,17 +35,24 @@ export function stepOf(secret: string, code: string, now = Date.now()): number |
   return delta === null ? null : Math.floor(now / 1000 / STEP_SECONDS) + delta
 }
 
-const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789'
-/** Ten codes of 50 bits. */
+/** Letters that aren't taken for one another. */
+const part = customAlphabet('abcdefghjkmnpqrstuvwxyz23456789', 5)
+/** Ten codes of 49 bits. */
 export function freshRecovery(): string[] {
-  const part = (): string => Array.from({ length: 5 }, () => LETTERS[randomInt(LETTERS.length)]).join('')
   return Array.from({ length: 10 }, () => `${part()}-${part()}`)
 }
 
 type Holder = Pick<typeof users.$inferSelect, 'id' | 'totpSecret' | 'recovery'>
 
-/** Takes a code, one time. False when it's wrong or was used. */
+/** Takes a code, one time. False when it's wrong or was used; throws `slowed` after too many that were. */
 export async function takeCode(user: Holder, code: string): Promise<boolean> {
+  const tried = await countCode(user.id)
+  const right = await useUp(user, code)
+  if (right) await tried.forgive()
+  return right
+}
+
+async function useUp(user: Holder, code: string): Promise<boolean> {
   const step = user.totpSecret === null ? null : stepOf(user.totpSecret, code)
   if (step !== null) {
     // In one statement, so that of two at once one is too late.

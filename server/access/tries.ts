@@ -72,13 +72,14 @@ class GrowingWait {
   }
 }
 
-let waits: Record<'pair' | 'account' | 'address' | 'known', GrowingWait> | undefined
+let waits: Record<'pair' | 'account' | 'address' | 'known' | 'code', GrowingWait> | undefined
 const all = (): NonNullable<typeof waits> =>
   (waits ??= {
     pair: new GrowingWait('sign-in pair', 5),
     account: new GrowingWait('sign-in account', 40),
     address: new GrowingWait('sign-in address', 30),
     known: new GrowingWait('sign-in known', 10),
+    code: new GrowingWait('code', 5),
   })
 
 const digest = (text: string): string => createHash('sha256').update(text).digest('base64url')
@@ -108,6 +109,13 @@ export async function countTry(email: string, address: string, known: string | n
       await Promise.all([pair.forget(keys.pair), account.forget(keys.account), from.takeBack(keys.from)])
     },
   }
+}
+
+/** Counts a guess at somebody's second factor, wherever it's asked for and whatever else was right. Throws `slowed`. */
+export async function countCode(userId: string): Promise<Try> {
+  const { code } = all()
+  await code.pass(userId)
+  return { forgive: () => code.forget(userId) }
 }
 
 const budgets = new Map<string, RateLimiterMySQL>()

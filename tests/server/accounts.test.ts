@@ -254,6 +254,24 @@ describe('a second factor', () => {
     ).toBe('200 no error')
     expect(await signIn({})).toBe('200 no error')
   })
+
+  it('isn’t guessed by whoever knows the password, at sign-in, in an open session, or by asking in between', async () => {
+    const ines = await confirmed()
+    const { secret } = (
+      await ines.call<{ secret: string }>('POST', '/api/account/second-factor', { password: PASSWORD })
+    ).data
+    await ines.call('PUT', '/api/account/second-factor', { secret, code: code(secret) })
+    const said: string[] = []
+    for (let i = 0; i < 5; i++) {
+      const right = { email: ines.email, password: PASSWORD }
+      said.push(await new Caller(house.url).refusal('POST', '/api/sign-in', { ...right, code: 'aaaaaa' }))
+      // The password alone, which is right, takes nothing of it back.
+      await new Caller(house.url).refusal('POST', '/api/sign-in', right)
+      said.push(await ines.refusal('POST', '/api/account/second-factor/end', { password: PASSWORD, code: 'aaaaaa' }))
+    }
+    expect(said.filter(one => one === '401 code' || one === '403 code').length).toBeLessThanOrEqual(7)
+    expect(said.at(-1)).toBe('429 slowed')
+  })
 })
 
 describe('an access token', () => {
