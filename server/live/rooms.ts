@@ -108,7 +108,11 @@ function act(seat: Seat, message: ClientMessage): void {
       seat.say({ type: 'pong', at: Date.now() })
       return
     case 'hello':
-      if (seat.greeting || !seat.spendHello()) return
+      if (!seat.spendHello()) return
+      if (seat.greeting) {
+        seat.next = message
+        return
+      }
       welcome(seat, message.since, message.epoch).catch((error: unknown) => {
         log.error({ error }, 'a client could not be welcomed')
         seat.line.close(1013, 'try again')
@@ -150,7 +154,10 @@ async function welcome(seat: Seat, since: number | null, epoch?: string): Promis
   try {
     // Asked here again, with the seat in its room: whatever right goes from now on is heard of, and none went unheard before.
     await recheckRights(seat)
-    if (rooms.get(seat.treeId)?.has(seat)) await greet(seat, since, epoch)
+    for (let at: Seat['next'] = { since, epoch }; at && rooms.get(seat.treeId)?.has(seat); at = seat.next) {
+      seat.next = null
+      await greet(seat, at.since, at.epoch)
+    }
   } finally {
     seat.greeting = false
   }
@@ -262,8 +269,9 @@ function hearEdits(treeId: string, news: readonly NewsEdit[]): void {
   const text = JSON.stringify({ type: 'news', edits: news } satisfies ServerMessage)
   // An edit that was made here may be larger than the tree is.
   const live = text.length > LIMITS.message ? heldNow(treeId) : undefined
+  const near = nearness(heldNow(treeId)?.weight ?? 0)
   for (const seat of room) {
-    tellWeight(seat)
+    if (near > seat.nearness) tellWeight(seat)
     if (live && seat.said && !seat.held) sendTree(seat, live, seat.sight)
     else if (seat.held) seat.held.push(...news)
     else if (seat.said) tell(seat, news, text)

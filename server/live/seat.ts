@@ -42,8 +42,9 @@ export class Seat {
   watched: ReadonlySet<string> = new Set()
   /** How many of the shares of what a tree may weigh it was told of. */
   nearness = 0
-  /** A hello is being answered; others wait for none. */
+  /** A hello is being answered; of those that come meanwhile the last is answered then. */
   greeting = false
+  next: { readonly since: number | null; readonly epoch?: string | undefined } | null = null
   private readonly messages = new Allowance(...MESSAGES)
   private readonly bytes = new Allowance(...BYTES)
   private readonly hellos = new Allowance(...HELLOS)

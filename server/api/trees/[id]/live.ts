@@ -1,11 +1,11 @@
 import type { WebSocket } from 'ws'
 import { whoIs } from '../../../access/accounts'
+import { addressFrom } from '../../../access/address'
 import { roleOn } from '../../../access/roles'
 import { countLine, dropLine } from '../../../live/count'
 import { sameOrigin } from '../../../live/origin'
 import { enter, hear, leave } from '../../../live/rooms'
 import type { Line } from '../../../live/seat'
-import { settings } from '../../../settings'
 
 type Seat = ReturnType<typeof enter>
 const seats = new Map<string, Promise<Seat | null>>()
@@ -21,12 +21,6 @@ async function admit(request: Request) {
   if (!found || found.trashed) throw new Response('There is no such tree, or you have no role in it.', { status: 404 })
   return { account, role: found.role }
 }
-
-/** Whom a line comes from, as far as that's known. */
-const addressOf = (peer: { remoteAddress?: string; request: unknown }): string =>
-  (settings().TRUST_PROXY && (peer.request as Request).headers.get('x-forwarded-for')?.split(',')[0]?.trim()) ||
-  peer.remoteAddress ||
-  'unknown'
 
 export default defineWebSocketHandler({
   async upgrade(request) {
@@ -53,7 +47,7 @@ export default defineWebSocketHandler({
       },
       waiting: () => socket.bufferedAmount,
     }
-    const address = addressOf(peer)
+    const address = addressFrom(request.headers, peer.remoteAddress)
     // Looked at again here: between upgrade and open a role may have gone.
     seats.set(
       peer.id,
