@@ -6,6 +6,7 @@ import { database } from '../database/connect'
 import { sessions, users } from '../database/schema'
 import { settings } from '../settings'
 import { hashed } from './hashed'
+import { IDENTITY } from './identity'
 
 /*
  * Sessions. The cookie holds a secret, sealed; the database its hash. A session ends when its row goes, whatever cookies
@@ -56,7 +57,7 @@ export async function sessionOf(source: H3Event | { readonly headers: Headers })
   if (!secret) return null
   const id = hashed(secret)
   const [row] = await database()
-    .select({ user: users, seenAt: sessions.seenAt })
+    .select({ user: IDENTITY, seenAt: sessions.seenAt })
     .from(sessions)
     .innerJoin(users, eq(users.id, sessions.userId))
     .where(

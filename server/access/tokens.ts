@@ -5,6 +5,7 @@ import { database } from '../database/connect'
 import { accessTokens, users } from '../database/schema'
 import { Fault } from './fault'
 import { hashed } from './hashed'
+import { IDENTITY } from './identity'
 
 const MOST_TOKENS = 50
 const DAY_MS = 86_400_000
@@ -18,7 +19,7 @@ export async function tokenOf(headers: Headers) {
   const shown = /^Bearer (\S{20,200})$/i.exec(headers.get('authorization') ?? '')?.[1]
   if (!shown) return null
   const [row] = await database()
-    .select({ token: accessTokens, user: users })
+    .select({ token: accessTokens, user: IDENTITY })
     .from(accessTokens)
     .innerJoin(users, eq(users.id, accessTokens.userId))
     .where(
