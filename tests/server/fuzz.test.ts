@@ -65,11 +65,17 @@ it.each(Object.entries<Operation>(OPERATIONS).filter(([, operation]) => !ENDING.
           )
           const began = Date.now()
           const caller = value.in ? ines : nobody
-          const { status, data } = await caller.call(
-            '' + operation.method,
-            `${path}?${query}`,
-            operation.method === 'GET' ? undefined : (value.body ?? {}),
-          )
+          const ask = () =>
+            caller.call(
+              '' + operation.method,
+              `${path}?${query}`,
+              operation.method === 'GET' ? undefined : (value.body ?? {}),
+            )
+          // A kept connection may close just as it's used again: what only reads is asked once more (RFC 9112, section 9.3.1).
+          const { status, data } = await ask().catch((error: unknown) => {
+            if (operation.method !== 'GET') throw error
+            return ask()
+          })
           expect([operation.path, path.slice(0, 200), status < 500, JSON.stringify(value.body)?.slice(0, 400)]).toEqual(
             [operation.path, path.slice(0, 200), true, JSON.stringify(value.body)?.slice(0, 400)],
           )
@@ -91,7 +97,10 @@ it('the live line', async () => {
   line.say({ type: 'ping' })
   await line.until(() => line.of('pong').length > 0 || line.closed !== null, 'an answer')
   expect((await fetch(`${house.url}/api/ready`)).status).toBe(200)
-  const again = ines.line(mine)
+  // By somebody else, since whoever sent so many hellos was cut off for a while.
+  const rana = await signUp(house.url, 'Rana')
+  await bringIn(ines, mine, rana, 'viewer')
+  const again = rana.line(mine)
   await again.hello(null)
   await again.until(() => again.of('tree').length === 1, 'the tree')
   await again.close()
