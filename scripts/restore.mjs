@@ -28,10 +28,11 @@ async function pause(on) {
   throw new Error(on ? 'Sun Porch doesn’t pause. Nothing was changed.' : 'Sun Porch doesn’t go on. Start it again.')
 }
 
+let before = ''
 try {
   const { at } = await check(path)
   mkdirSync(join(folder, 'backups'), { recursive: true, mode: 0o700 })
-  const before = join(folder, 'backups', `before-restore-${new Date().toISOString().replaceAll(':', '-')}.backup`)
+  before = join(folder, 'backups', `before-restore-${new Date().toISOString().replaceAll(':', '-')}.backup`)
   await pause(true)
   try {
     await backup(url, before)
@@ -53,5 +54,5 @@ try {
   }
   say(`Restored as it was at ${at}. All have to sign in again. What was there before is in ${resolve(before)}`)
 } catch (error) {
-  fail(error.message)
+  fail(existsSync(before) ? `${error.message}\nWhat was there before is in ${resolve(before)}` : error.message)
 }

@@ -1,21 +1,13 @@
 /** What one part of the account page asks of the server, and what came of it, in words. */
 export function useAccountPart() {
+  const { busy, wrong, attempt: run } = useAttempt()
   const said = ref('')
-  const wrong = ref('')
-  const busy = ref(false)
-  async function attempt(what: () => Promise<unknown>, done = ''): Promise<boolean> {
-    said.value = wrong.value = ''
-    busy.value = true
-    try {
-      await what()
-      said.value = done
-      return true
-    } catch (error) {
-      wrong.value = error instanceof Error ? error.message.replace(/^body\.\w+: /, '') : 'Something went wrong.'
-      return false
-    } finally {
-      busy.value = false
-    }
+  /** `done`: what to say when it went well. Resolves to whether it did. */
+  async function attempt(work: () => Promise<unknown>, done = ''): Promise<boolean> {
+    said.value = ''
+    await run(work)
+    if (wrong.value === '') said.value = done
+    return wrong.value === ''
   }
   return { said, wrong, busy, attempt }
 }

@@ -24,6 +24,7 @@ const WORDS: Record<string, (about: string) => string> = {
   trashed: () => 'put the tree into the trash',
   'brought-back': () => 'brought the tree back from the trash',
   exported: about => `took the tree along, as ${about}`,
+  'guest-asked': about => `gave ${about} a link to answer a meeting`,
   purged: about => `took a text out for good (${about})`,
 }
 async function look(event: Event): Promise<void> {

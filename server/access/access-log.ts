@@ -1,4 +1,5 @@
 import { desc, eq, inArray } from 'drizzle-orm'
+import { cut } from '#core/tree'
 import { database, type Database, type Transaction } from '../database/connect'
 import { accessLog, users } from '../database/schema'
 
@@ -29,7 +30,7 @@ export interface AccessEvent {
 
 /** Notes who was let into a tree or out of it, or what left it. */
 export async function writeAccess(event: AccessEvent, db: Database | Transaction = database()): Promise<void> {
-  await db.insert(accessLog).values({ ...event, about: event.about.slice(0, 300), at: new Date() })
+  await db.insert(accessLog).values({ ...event, about: cut(event.about, 300), at: new Date() })
 }
 
 const MOST = 1000

@@ -52,21 +52,14 @@ export async function whoIs(source: H3Event | { readonly headers: Headers }): Pr
 export async function createAccount(
   email: string,
   name: string,
-  password: string,
+  passwordHash: string,
   confirmed: boolean,
 ): Promise<string> {
   const id = nanoid(16)
   const now = new Date()
   await database()
     .insert(users)
-    .values({
-      id,
-      email,
-      name,
-      passwordHash: await hashPassword(password),
-      createdAt: now,
-      confirmedAt: confirmed ? now : null,
-    })
+    .values({ id, email, name, passwordHash, createdAt: now, confirmedAt: confirmed ? now : null })
   return id
 }
 
@@ -88,6 +81,8 @@ export async function signUp(email: string, name: string, password: string): Pro
   const { SIGN_UP, CONFIRM } = settings()
   if (SIGN_UP === 'closed')
     throw new Fault(403, 'closed', 'New accounts aren’t made here. Ask whoever runs this Sun Porch.')
+  // Hashed in every case, which is what takes the time: else that would tell.
+  const passwordHash = await hashPassword(password)
   if (SIGN_UP === 'invited' && !(await isInvited(email))) {
     // Said alike to everybody: else one could ask who is invited.
     if (CONFIRM) return null
@@ -96,12 +91,10 @@ export async function signUp(email: string, name: string, password: string): Pro
   const [there] = await database().select().from(users).where(eq(users.email, email))
   if (!CONFIRM) {
     if (there) throw taken()
-    return createAccount(email, name, password, false).catch((error: unknown) => {
+    return createAccount(email, name, passwordHash, false).catch((error: unknown) => {
       throw databaseErrorCode(error) === 'ER_DUP_ENTRY' ? taken() : error
     })
   }
-  // Hashed in either case, which is what takes the time.
-  const passwordHash = await hashPassword(password)
   if (there?.confirmedAt) await sendTaken(there)
   else if (there) {
     await database().update(users).set({ name, passwordHash }).where(eq(users.id, there.id))

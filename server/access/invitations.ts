@@ -115,26 +115,32 @@ export async function inviteAll(
 async function invite(treeId: string, email: string, role: Role, from: Account): Promise<void> {
   const token = randomBytes(24).toString('base64url')
   const [tree] = await database().select({ title: trees.title }).from(trees).where(eq(trees.id, treeId))
-  await database()
-    .insert(invitations)
-    .values({
-      tokenHash: hashed(token),
-      treeId,
-      email,
-      role,
-      invitedBy: from.id,
-      createdAt: new Date(),
-      until: new Date(Date.now() + settings().INVITATION_DAYS * 86_400_000),
-    })
-  await writeAccess({ treeId, by: from.id, what: 'invited', about: `${email}: ${role}` })
-  const does = { viewer: 'read', commenter: 'read and comment', editor: 'edit', owner: 'own' }[role]
-  await sendLetter({
-    to: email,
-    by: from.id,
-    tree: treeId,
-    subject: `${from.name} invites you to “${shorten(tree!.title, 120)}”`,
-    body: `${from.name} (${from.email}) invites you to ${does} the tree “${shorten(tree!.title, 500)}” in Sun Porch.\n\nOpen the invitation to take part.`,
-    link: `/invitation/${token}`,
+  // Together with its letter or not at all: the day may have no letters left.
+  await database().transaction(async tx => {
+    await tx
+      .insert(invitations)
+      .values({
+        tokenHash: hashed(token),
+        treeId,
+        email,
+        role,
+        invitedBy: from.id,
+        createdAt: new Date(),
+        until: new Date(Date.now() + settings().INVITATION_DAYS * 86_400_000),
+      })
+    await writeAccess({ treeId, by: from.id, what: 'invited', about: `${email}: ${role}` }, tx)
+    const does = { viewer: 'read', commenter: 'read and comment', editor: 'edit', owner: 'own' }[role]
+    await sendLetter(
+      {
+        to: email,
+        by: from.id,
+        tree: treeId,
+        subject: `${from.name} invites you to “${shorten(tree!.title, 120)}”`,
+        body: `${from.name} (${from.email}) invites you to ${does} the tree “${shorten(tree!.title, 500)}” in Sun Porch.\n\nOpen the invitation to take part.`,
+        link: `/invitation/${token}`,
+      },
+      tx,
+    )
   })
 }
 

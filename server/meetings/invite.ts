@@ -5,12 +5,13 @@ import { type CalendarMeeting, writeInvitation } from '#core/formats/icalendar'
 import { lengthOfMeeting } from '#core/meeting/agenda'
 import { type Brief, briefOf, instantOfStart, startOf } from '#core/meeting/brief'
 import { invitationDigest, invitationText, whenInWords } from '#core/meeting/invitation'
-import { type Answer, isLive, shorten, topicOf, type Tree } from '#core/tree'
+import { type Answer, cut, isLive, shorten, topicOf, type Tree } from '#core/tree'
 import type { Account } from '../access/accounts'
 import { hashed } from '../access/hashed'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { meetingGuests, trees } from '../database/schema'
+import { writeAccess } from '../access/access-log'
 import { runJob } from '../jobs/runner'
 import { sendLetter } from '../letters/send'
 import { newEditId, submit } from '../trees/door'
@@ -157,7 +158,7 @@ export async function inviteAll(
     if (to === null) continue
     const link =
       person.user === null
-        ? `/answer/${await guestToken(treeId, topicId, person.id)}`
+        ? `/answer/${await guestToken(treeId, topicId, person.id, from.id, to)}`
         : `/trees/${treeId}?topic=${topicId}&view=meeting`
     await sendLetter({
       to,
@@ -201,11 +202,12 @@ export async function inviteAll(
 }
 
 /** A guest's link; the one before goes on working, since it stands in letters that have been sent. */
-async function guestToken(treeId: string, topicId: string, person: string): Promise<string> {
+async function guestToken(treeId: string, topicId: string, person: string, by: string, mail: string): Promise<string> {
   const token = randomBytes(24).toString('base64url')
   await database()
     .insert(meetingGuests)
     .values({ tokenHash: hashed(token), treeId, topicId, person, createdAt: new Date() })
+  await writeAccess({ treeId, by, what: 'guest-asked', about: mail })
   return token
 }
 
@@ -218,7 +220,7 @@ function answerPart(person: string, answer: Answer, comment: string) {
       kind: 'answer' as const,
       of: person,
       answer,
-      comment: comment.trim().toWellFormed().slice(0, 1000),
+      comment: cut(comment.trim(), 1000),
       at: Date.now(),
     },
   }

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import { accountOf, type Principal } from '#core/contract'
 import { type Move, moveOn } from '#core/meeting/running'
 import { Fault } from '../access/fault'
 import { submit } from '../trees/door'
@@ -31,7 +32,7 @@ function inTurn<T>(key: string, work: () => Promise<T>): Promise<T> {
 export function moveMeeting(
   treeId: string,
   topicId: string,
-  userId: string,
+  principal: Principal,
   version: number,
   move: Move,
   from: number | null,
@@ -39,14 +40,14 @@ export function moveMeeting(
   return inTurn(`${treeId}/${topicId}`, async () => {
     const { tree, version: number, brief } = await openMeeting(treeId, topicId, version)
     const now = Date.now()
-    const moved = moveOn(tree, topicId, move, from, now, userId, number)
+    const moved = moveOn(tree, topicId, move, from, now, accountOf(principal)!, number)
     if (moved.kind === 'refused') throw new Fault(409, 'not-now', moved.words)
     if (moved.kind === 'already') return { already: true, at: now, step: brief.run?.step ?? 0 }
     const id = createHash('sha256')
       .update(`${treeId}/${topicId}/${brief.run?.began ?? number}/${moved.step}`)
       .digest('base64url')
       .slice(0, 32)
-    const { again } = await submit(treeId, userId, { id, changes: moved.changes, deed: true })
+    const { again } = await submit(treeId, principal, { id, changes: moved.changes, deed: true })
     return { already: again, at: now, step: moved.step }
   })
 }

@@ -1,3 +1,4 @@
+import type { Principal } from '#core/contract'
 import { changesBetween } from '#core/compare/changes-between'
 import { applyChanges, invertOver, isTreeChange, type Stays, type TopicId } from '#core/tree'
 import { Fault } from '../access/fault'
@@ -17,7 +18,7 @@ import { editAt, readLog } from './log'
  */
 export async function bringBack(
   treeId: string,
-  userId: string,
+  principal: Principal,
   version: number,
   number: number,
   branch: TopicId | null,
@@ -29,7 +30,7 @@ export async function bringBack(
     throw new Fault(404, 'no-branch', 'That branch wasn’t there at that moment. Nothing was changed.')
   const changes = changesBetween(now.tree, then.tree, branch)
   if (changes.length === 0) throw new Fault(409, 'same', 'It is as it was at that moment already.')
-  const { news } = await submit(treeId, userId, {
+  const { news } = await submit(treeId, principal, {
     id: newEditId(),
     changes,
     source: { kind: 'moment', number, branch },
@@ -43,7 +44,7 @@ export async function bringBack(
  */
 export async function takeBack(
   treeId: string,
-  userId: string,
+  principal: Principal,
   version: number,
   number: number,
 ): Promise<{ number: number; stays: readonly Stays[] }> {
@@ -58,6 +59,6 @@ export async function takeBack(
   const { changes, stays } = invertOver(now.tree, edit.changes, patches, id => worked.has(id))
   if (changes.length === 0)
     throw new Fault(409, 'nothing-left', 'Others have since gone on from there: nothing of it can be taken back.')
-  const { news } = await submit(treeId, userId, { id: newEditId(), changes, source: { kind: 'taken-back', number } })
+  const { news } = await submit(treeId, principal, { id: newEditId(), changes, source: { kind: 'taken-back', number } })
   return { number: news.number, stays }
 }

@@ -17,9 +17,10 @@ export async function loadDemoWhenEmpty(): Promise<void> {
   const [row] = await database().select({ people: count() }).from(users)
   if (row!.people > 0) return
   const today = new Date().toISOString().slice(0, 10)
+  const passwordHash = await hashPassword(DEMO_PASSWORD)
   const people: { id: string; name: string; email: string }[] = []
   for (const { name, email } of DEMO_PEOPLE)
-    people.push({ id: await createAccount(email, name, DEMO_PASSWORD, true), name, email })
+    people.push({ id: await createAccount(email, name, passwordHash, true), name, email })
   const [ines, rana, oskar, lev] = people as [
     (typeof people)[0],
     (typeof people)[0],

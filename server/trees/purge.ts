@@ -1,3 +1,4 @@
+import { setImmediate as breathe } from 'node:timers/promises'
 import { and, asc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { applyChanges, type Change, fromSnapshot, noteWithout, toSnapshot, type Topic, type Tree } from '#core/tree'
@@ -52,9 +53,11 @@ async function tainted(tx: Transaction, treeId: string, text: string): Promise<M
   }
   for (const topic of first!.tree.topics.values()) look(topic)
   // After each edit, since whoever typed it letter by letter left it in no single one.
-  for (const edit of await readLog(tx, treeId, 0))
+  for (const edit of await readLog(tx, treeId, 0)) {
+    await breathe()
     for (const { after, before } of applyChanges(first!.tree, edit.changes))
       if (after?.note !== before?.note) look(after)
+  }
   const notes = new Map<string, string>()
   for (const id of had) {
     const now = first!.tree.topics.get(id)?.note

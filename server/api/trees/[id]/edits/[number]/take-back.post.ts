@@ -1,7 +1,8 @@
 import { OPERATIONS } from '#core/contract'
+import { principalOf } from '../../../../../access/accounts'
 import { answer } from '../../../../../access/answer'
 import { takeBack } from '../../../../../trees/bring-back'
 
 export default answer(OPERATIONS.takeBack, ({ params, account, version }) =>
-  takeBack(params.id, account.id, version, params.number),
+  takeBack(params.id, principalOf(account), version, params.number),
 )

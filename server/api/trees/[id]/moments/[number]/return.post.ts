@@ -1,7 +1,8 @@
 import { OPERATIONS } from '#core/contract'
+import { principalOf } from '../../../../../access/accounts'
 import { answer } from '../../../../../access/answer'
 import { bringBack } from '../../../../../trees/bring-back'
 
 export default answer(OPERATIONS.bringBack, ({ params, body, account, version }) =>
-  bringBack(params.id, account.id, version, params.number, body.branch ?? null),
+  bringBack(params.id, principalOf(account), version, params.number, body.branch ?? null),
 )
