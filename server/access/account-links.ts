@@ -83,6 +83,17 @@ export async function sendNewAddress(userId: string, email: string): Promise<voi
   })
 }
 
+/** To the address that somebody had until now: whoever didn't do it must hear of it. */
+export async function tellFormerAddress(email: string): Promise<void> {
+  if (!(await maySend(email))) return
+  await sendLetter({
+    about: 'account',
+    to: email,
+    subject: 'Your account has another mail address now',
+    body: 'Your account in Sun Porch has another mail address from now on. If that wasn’t you, tell whoever runs it at once.',
+  })
+}
+
 const gone = (): Fault =>
   new Fault(404, 'no-link', 'This link has been used or has ended. Ask for a new one, and open the newest letter.')
 

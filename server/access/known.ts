@@ -41,7 +41,8 @@ export function rememberBrowser(event: H3Event, user: { readonly id: string; rea
     httpOnly: true,
     sameSite: 'lax',
     secure: settings().TLS,
-    path: '/api/sign-in',
+    // Also where a password is changed, so that what others are known by here is kept.
+    path: '/api',
     maxAge: 180 * 86_400,
   })
 }

@@ -119,6 +119,8 @@ describe('an address', () => {
     expect((await ines.call<{ email: string }>('GET', '/api/me')).data.email).toBe(ines.email)
     expect((await new Caller(house.url).call('POST', `/api${newestLink(to)}`, {})).status).toBe(200)
     expect((await ines.call<{ email: string }>('GET', '/api/me')).data.email).toBe(to)
+    // Whoever had the account until now hears of it at the old address.
+    expect(lettersTo(ines.email)).toHaveLength(2)
     await ines.call('POST', '/api/account/address', { email: rana.email, password: PASSWORD })
     expect(newestLink(rana.email)).toBe('/sign-in')
   })

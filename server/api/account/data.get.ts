@@ -4,6 +4,7 @@ import { OPERATIONS } from '#core/contract'
 import { answer } from '../../access/answer'
 import { listSessions } from '../../access/sessions'
 import { listTokens } from '../../access/tokens'
+import { mustSpend } from '../../access/tries'
 import { database } from '../../database/connect'
 import { letters, ownViews, users } from '../../database/schema'
 import { treeToFile } from '../../trees/export'
@@ -42,7 +43,11 @@ async function* pieces(id: string, session: string): AsyncGenerator<string> {
   yield ']}\n'
 }
 
-export default answer(OPERATIONS.takeData, ({ event, account }) => {
+const AN_HOUR = 12
+
+export default answer(OPERATIONS.takeData, async ({ event, account }) => {
+  // It reads every tree one owns.
+  await mustSpend('data', account.id, AN_HOUR, 3600)
   setResponseHeaders(event, {
     'content-type': 'application/json; charset=utf-8',
     'content-disposition': 'attachment; filename="sun-porch-my-data.json"',

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { OPERATIONS } from '#core/contract'
-import { readLink, useLink } from '../../../access/account-links'
+import { readLink, tellFormerAddress, useLink } from '../../../access/account-links'
 import { answer } from '../../../access/answer'
 import { Fault } from '../../../access/fault'
 import { database, databaseErrorCode } from '../../../database/connect'
@@ -18,4 +18,5 @@ export default answer(OPERATIONS.takeAddress, async ({ params }) => {
         ? new Fault(409, 'taken', 'Meanwhile there is another account with this address.')
         : error
     })
+  await tellFormerAddress(user.email)
 })
