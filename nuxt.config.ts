@@ -2,6 +2,7 @@ import { cpSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
 import { firstLook } from './scripts/first-look.mjs'
+import { writeServiceWorker } from './scripts/service-worker'
 import { FONT_FILES } from './server/documents/fonts'
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
@@ -132,6 +133,10 @@ export default defineNuxtConfig({
           cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/fonts/${file.split('/').at(-1)}`)
       },
     },
+  },
+  hooks: {
+    // The public files are all there, and their list, which the server answers from, isn't yet made.
+    'nitro:build:public-assets': nitro => writeServiceWorker(nitro.options.output.publicDir),
   },
   vite: {
     worker: { format: 'es' },

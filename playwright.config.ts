@@ -44,6 +44,8 @@ export default defineConfig({
   use: {
     actionTimeout: 40_000,
     viewport: { width: 1280, height: 800 },
+    // A service worker would answer before the tests' own answers do; the test of opening without a line lets it.
+    serviceWorkers: 'block',
     locale: 'en-GB',
     timezoneId: 'Europe/Copenhagen',
     launchOptions: launchOptions(CHROMIUM),

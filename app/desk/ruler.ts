@@ -4,7 +4,7 @@ let context: CanvasRenderingContext2D | null = null
 const widths = new Map<string, Map<string, number>>()
 
 /** As `--emoji` in the style sheet has them. */
-const EMOJI = '"Apple Color Emoji", "Segoe UI Emoji", "Noto Color Emoji", "Noto Emoji"'
+const EMOJI = '"Apple Color Emoji", "Segoe UI Emoji", "Noto Color Emoji", "Twemoji", "Noto Emoji"'
 const fonts = new WeakMap<Face, string>()
 
 function fontOf(face: Face): string {
@@ -54,7 +54,7 @@ function wordWidth(word: string, font: string, known: Map<string, number>): numb
  */
 export function onLateFonts(again: () => void): () => void {
   const heard = (event: FontFaceSetLoadEvent): void => {
-    if (!event.fontfaces.some(face => face.family.includes('Emoji'))) return
+    if (!event.fontfaces.some(face => /emoji/i.test(face.family))) return
     widths.clear()
     again()
   }

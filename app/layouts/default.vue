@@ -94,6 +94,7 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
     <div class="room">
       <slot />
     </div>
+    <NewerApp />
   </div>
 </template>
 

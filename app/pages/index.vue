@@ -59,6 +59,7 @@ useHead({ title: 'Home · Sun Porch' })
     <Message v-if="wrong" severity="error" role="alert"
       >{{ wrong }} <button class="plain" @click="load">Try again</button></Message
     >
+    <KeptTrees v-if="wrong && !home" />
     <div v-if="home" class="columns">
       <section>
         <template v-if="home.invited.length">

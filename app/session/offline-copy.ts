@@ -35,12 +35,13 @@ export class OfflineCopy {
   async keep(): Promise<void> {
     if (!this.changed) return
     this.changed = false
-    await this.keepText(JSON.stringify(this.confirmed()))
+    const tree = this.confirmed()
+    await this.keepText(JSON.stringify(tree), titleOf(tree))
   }
 
   /** A full or private store refuses: the tree just won't open offline. */
-  async keepText(text: string): Promise<void> {
-    await keepTree(this.treeId, this.userId, text).catch(() => {})
+  async keepText(text: string, title: string): Promise<void> {
+    await keepTree(this.treeId, this.userId, text, title).catch(() => {})
   }
 
   async kept(): Promise<SentTree | undefined> {
@@ -60,4 +61,9 @@ export class OfflineCopy {
   async dropEdits(ids: ReadonlySet<string>): Promise<void> {
     await dropWaiting(this.treeId, this.userId, ids).catch(() => {})
   }
+}
+
+/** What a tree is called: the title of its centre. */
+export function titleOf({ snapshot }: SentTree): string {
+  return snapshot.topics.find(({ id }) => id === snapshot.centre)?.title ?? ''
 }

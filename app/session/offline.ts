@@ -19,7 +19,14 @@ interface KeptTree {
   readonly treeId: string
   readonly userId: string
   readonly text: string
+  /** Absent in what was kept before. */
+  readonly title?: string
+  /** When it was kept: ms since 1970 UTC. */
+  readonly at?: number
 }
+
+/** Trees of a person that are kept at most: those one has had open lately. */
+const MOST_TREES = 30
 
 interface Shelf extends DBSchema {
   trees: { key: [string, string]; value: KeptTree }
@@ -52,9 +59,22 @@ export function keepFor(userId: string): void {
   gone.delete(userId)
 }
 
-export async function keepTree(treeId: string, userId: string, text: string): Promise<void> {
+export async function keepTree(treeId: string, userId: string, text: string, title: string): Promise<void> {
   if (gone.has(userId)) return
-  await (await open()).put('trees', { treeId, userId, text })
+  const store = await open()
+  await store.put('trees', { treeId, userId, text, title, at: Date.now() })
+  for (const { id } of (await keptTrees(userId)).slice(MOST_TREES)) await store.delete('trees', [id, userId])
+}
+
+/** The trees that are kept of somebody, the one kept last first. */
+export async function keptTrees(
+  userId: string,
+): Promise<readonly { readonly id: string; readonly title: string; readonly at: number }[]> {
+  const found: { id: string; title: string; at: number }[] = []
+  const { store } = (await open()).transaction('trees')
+  for await (const { value } of store.iterate())
+    if (value.userId === userId) found.push({ id: value.treeId, title: value.title ?? '', at: value.at ?? 0 })
+  return found.sort((a, b) => b.at - a.at)
 }
 
 export async function keptTree(treeId: string, userId: string): Promise<SentTree | undefined> {

@@ -13,7 +13,7 @@ import {
 } from '#core/tree'
 import type { SentTree } from './offline'
 import { Line } from './line'
-import { OfflineCopy } from './offline-copy'
+import { OfflineCopy, titleOf } from './offline-copy'
 import { ServerClock } from './server-clock'
 import { Sync } from './sync'
 import { type Turned, UndoRecord } from './undo-record'
@@ -133,7 +133,8 @@ export class TreeSession {
       const text = await callApi<string>(`/api/trees/${this.treeId}`, { responseType: 'text' })
       sent = JSON.parse(text) as SentTree
       if (sent.fileLimit) this.fileLimit = sent.fileLimit
-      requestIdleCallback(() => void this.copy.keepText(text), { timeout: 10_000 })
+      const title = titleOf(sent)
+      requestIdleCallback(() => void this.copy.keepText(text, title), { timeout: 10_000 })
     } catch (error) {
       if (error instanceof ApiError && error.status >= 400 && error.status < 500) throw error
       const kept = await this.copy.kept()

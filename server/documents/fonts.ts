@@ -4,7 +4,7 @@ import { dirname, join, resolve } from 'node:path'
 /*
  * The fonts of documents that hold their own, and which of them a letter is drawn with: Figtree first, DejaVu Sans for
  * scripts it hasn't (Greek, Cyrillic, Hebrew, Arabic and others), Kosugi for Japanese, Noto Emoji for pictures in the
- * text. One place for every document.
+ * text, over which Twemoji's colours are drawn. One place for every document.
  */
 
 export const FONT_FILES = {
@@ -14,9 +14,11 @@ export const FONT_FILES = {
   otherBold: 'dejavu-fonts-ttf/ttf/DejaVuSans-Bold.ttf',
   japanese: '@expo-google-fonts/kosugi/Kosugi_400Regular.ttf',
   emoji: '@fontsource/noto-emoji/files/noto-emoji-emoji-400-normal.woff',
+  colour: 'twemoji-colr-font/twemoji.woff2',
 } as const
 export type FontName = keyof typeof FONT_FILES
-export const FONT_NAMES = Object.keys(FONT_FILES) as readonly FontName[]
+/** Those that text is set in. */
+export const FONT_NAMES = (Object.keys(FONT_FILES) as readonly FontName[]).filter(name => name !== 'colour')
 
 /** In a build the fonts lie beside the server's entry, in development in their packages. */
 function fileOf(name: FontName): string {

@@ -1,4 +1,5 @@
 import PDFDocument from 'pdfkit'
+import { emojiPicture } from './colour-emoji'
 import { FONT_NAMES, fontFor, type FontName, fontOf } from './fonts'
 import { layOutParagraph, type Ruler } from './paragraph'
 
@@ -17,6 +18,10 @@ const USUAL_SIZE = 10.5
 /** Points between lines, and between the paragraphs of one text. */
 const LEADING = 1.5
 const BETWEEN = 5
+/** Where a picture among letters stands, of its size below the top of its line. */
+const EMOJI_FOOT = 0.95
+
+const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
 
 export interface Style {
   readonly size?: number
@@ -91,13 +96,15 @@ export class PageWriter {
         const top = this.doc.y
         const from = rightToLeft ? x + width - line.width : x
         for (const { text, font, style, x: at } of line.pieces) {
+          const size = style.size ?? USUAL_SIZE
+          // Small print stands on the same foot as the rest of its line.
+          const y = top + height - LEADING - size * 1.2
+          const coloured = font === 'emoji' && this.picture(text, from + at, y, size)
           this.doc
             .font(font)
-            .fontSize(style.size ?? USUAL_SIZE)
-            .fillColor(style.color ?? INK)
-          // Small print stands on the same foot as the rest of its line.
-          const drop = height - LEADING - (style.size ?? USUAL_SIZE) * 1.2
-          this.doc.text(text, from + at, top + drop, {
+            .fontSize(size)
+            .fillColor(style.color ?? INK, coloured ? 0 : 1)
+          this.doc.text(text, from + at, y, {
             lineBreak: false,
             link: style.link ?? null,
             underline: style.link !== undefined,
@@ -108,6 +115,28 @@ export class PageWriter {
       this.doc.y += i < paragraphs.length - 1 ? BETWEEN : after
     })
     this.doc.x = MARGIN
+  }
+
+  /** Draws emoji in colour, each as wide as its letter. False, and nothing drawn, where one of them has no colours. */
+  private picture(text: string, x: number, y: number, size: number): boolean {
+    const letters = [...graphemes.segment(text)].map(({ segment }) => segment)
+    const pictures = letters.map(emojiPicture)
+    if (pictures.includes(null)) return false
+    let left = x
+    const foot = y + size * EMOJI_FOOT
+    pictures.forEach((picture, i) => {
+      const width = this.doc.font('emoji').fontSize(size).widthOfString(letters[i]!)
+      const scale = width / picture!.width
+      this.doc.save().translate(left, foot).scale(scale, -scale)
+      for (const { path, color, opacity } of picture!.shapes)
+        this.doc
+          .path(path)
+          .fillColor([...color], opacity)
+          .fill()
+      this.doc.restore()
+      left += width
+    })
+    return true
   }
 
   private heightOf(text: string, width: number, style: Style): number {

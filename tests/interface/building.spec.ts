@@ -307,7 +307,7 @@ test('folds are one’s own; one branch alone and back; overview; find goes from
   await expect.poll(shift).toBeLessThan(was - 40)
 })
 
-test('an emoji is drawn, on a machine without a font for it too', async ({ browser }) => {
+test('an emoji is drawn in colour, on a machine without a font for it too', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   await openTree(page, id)
@@ -321,6 +321,14 @@ test('an emoji is drawn, on a machine without a font for it too', async ({ brows
     return channels.some(channel => channel.stdev > 8)
   }
   await expect.poll(inked).toBe(true)
+  const { data } = await sharp(await sheet.getByRole('button', { name: 'Love it' }).screenshot())
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true })
+  // A heart is red where it's drawn in colour: far more red than blue.
+  let red = 0
+  for (let i = 0; i < data.length; i += 3) if (data[i]! - data[i + 2]! > 100) red++
+  expect(red).toBeGreaterThan(40)
 })
 
 test('moved under what one has folded, a topic stays in sight, and nobody else’s folds move', async ({ browser }) => {

@@ -1,9 +1,11 @@
 import mammoth from 'mammoth'
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
+import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { describe, expect, it } from 'vitest'
 import type { Minutes, MinutesLine } from '#core/meeting/minutes'
 import { minutesAsDocx } from '../../server/documents/minutes-docx'
 import { minutesAsPdf } from '../../server/documents/minutes-pdf'
+import { emojiPicture } from '../../server/documents/colour-emoji'
+import { PageWriter } from '../../server/documents/page-writer'
 import { layOutParagraph, type Ruler } from '../../server/documents/paragraph'
 
 const line = (title: string): MinutesLine => ({
@@ -96,6 +98,37 @@ describe('the DOCX', () => {
     expect(xml).toMatch(/TOC [^<]*\\o (?:"|&quot;)1-2/)
     expect(xml).toMatch(/w:dirty="(?:true|1)"/)
     expect((await mammoth.convertToHtml({ buffer: data })).value).toContain('図書館の引っ越し')
+  })
+})
+
+describe('emoji in a PDF', () => {
+  /** How many shapes are filled on the first page, and its words. */
+  async function drawn(text: string): Promise<{ fills: number; words: string }> {
+    const writer = new PageWriter('Opening day')
+    writer.write([[text]])
+    const data = await writer.finish()
+    const task = getDocument({ data: new Uint8Array(data), useSystemFonts: false, verbosity: 0 })
+    const page = await (await task.promise).getPage(1)
+    const { fnArray, argsArray } = await page.getOperatorList()
+    const fills = fnArray.filter(
+      (op, i) => op === OPS.fill || (op === OPS.constructPath && (argsArray[i] as unknown[])[0] === OPS.fill),
+    ).length
+    const { items } = await page.getTextContent()
+    await task.destroy()
+    return { fills, words: items.map(item => ('str' in item ? item.str : '')).join('') }
+  }
+  it('are drawn in their colours, a person of several characters as one, and can still be searched', async () => {
+    const plain = await drawn('Books by van')
+    const lively = await drawn('Books 📚 by 👩‍🚒')
+    const layers = ['📚', '👩‍🚒'].map(one => emojiPicture(one)!.shapes.length)
+    expect(layers.every(count => count > 3)).toBe(true)
+    expect(lively.fills - plain.fills).toBe(layers[0]! + layers[1]!)
+    for (const emoji of ['📚', '👩‍🚒']) expect(lively.words).toContain(emoji)
+  })
+  it('that have no colours in the font stay in ink', async () => {
+    // U+1FAE9 came with Unicode 16, after the font.
+    expect(emojiPicture('\u{1FAE9}')).toBeNull()
+    expect((await drawn('Tired \u{1FAE9}')).fills).toBe((await drawn('Tired')).fills)
   })
 })
 

@@ -158,6 +158,7 @@ useHead({ title: 'Trees · Sun Porch' })
     <Message v-if="wrong" severity="error" role="alert"
       >{{ wrong }} <button class="plain" @click="load">Try again</button></Message
     >
+    <KeptTrees v-if="wrong && !trees" />
     <p v-if="busy" class="quiet" role="status">{{ busy }} <button class="plain" @click="stop">Stop</button></p>
     <p v-if="said" role="status">
       {{ said.text }} <button class="plain" @click="restore(said.id)">Bring it back</button>
