@@ -12,6 +12,7 @@ import { onLateFonts } from '~/desk/ruler'
 import { Passage } from '~/files/passage'
 import { labelPlace } from './landing-label'
 import { FAR_OUT, type ShownPlank, Sight } from './sight'
+import { type StandingPost, standing } from './standing'
 import { type DrawnTie, labelScale, TieDrawer } from './ties'
 import { useDragColour } from './useDragColour'
 import { stripPlace, useNearStrip } from './useNearStrip'
@@ -33,6 +34,7 @@ const zoom = ref(1)
 /** Counts up with each painting, for what goes along with the view. */
 const painted = ref(0)
 const shown = shallowRef<readonly ShownPlank[]>([])
+const posts = shallowRef<readonly StandingPost[]>([])
 const tieDrawer = new TieDrawer()
 const drawnTies = shallowRef<readonly DrawnTie[]>([])
 /** A cross-link whose middle is being pulled. */
@@ -100,6 +102,7 @@ function paint(): void {
   world.value!.style.transform = over.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.zoom})`
   const list = sight.draw(context)
   paintTies(passage.part())
+  posts.value = standing(sight.posts, view, posts.value)
   if (list.length !== shown.value.length || list.some((item, i) => item !== shown.value[i])) shown.value = list
   zoom.value = view.zoom
   painted.value++
@@ -350,6 +353,15 @@ defineExpose({
       </div>
     </div>
     <div ref="over" class="world">
+      <div
+        v-for="post in posts"
+        :key="post.id"
+        class="post"
+        :class="{ centre: post.centre, left: post.left, focused: post.focused }"
+        :style="post.style"
+        aria-hidden="true">
+        <span v-for="(line, i) in post.lines" :key="i">{{ line }}</span>
+      </div>
       <TieLayer v-if="drawnTies.length" :ties="drawnTies" :zoom="zoom" :to-world="worldAt" @pulled="pullTie" />
       <template v-if="landing">
         <svg v-if="landing.guides?.length" class="new-bracket guides" width="1" height="1" aria-hidden="true">

@@ -1,4 +1,4 @@
-import type { Placed, Rect, Tick } from '#core/arrange/place'
+import type { Rect, Tick } from '#core/arrange/place'
 import type { Wear } from '#core/dress/wear'
 import type { Viewport } from './viewport'
 
@@ -13,8 +13,7 @@ interface Axis {
 }
 
 /**
- * What is drawn under the planks: brackets, blocks, time axes, and far out the planks themselves as bars with the big
- * titles. Gathers by colour while the layout is scanned, and draws each colour in one go.
+ * What is drawn under the planks: brackets, blocks, time axes, and far out the planks themselves as bars. Gathers by colour while the layout is scanned, and draws each colour in one go.
  */
 export class Paper {
   private lines = new Map<string, Path2D>()
@@ -109,59 +108,6 @@ export class Paper {
         context.fillText(words, tick.x - (tick.unit === 'none' ? 0 : 2), y - 11)
         free = tick.x + width + 14
       }
-    }
-  }
-
-  /** Far out, the big titles stay legible: written over the bars at the size of small print. */
-  titles(
-    planks: readonly {
-      readonly placed: Placed
-      readonly title: string
-      readonly centre: boolean
-      readonly hue: string
-      readonly focused: boolean
-    }[],
-    wear: Wear,
-    accent: string,
-  ): void {
-    const { context, view } = this
-    const ratio = window.devicePixelRatio || 1
-    context.setTransform(ratio, 0, 0, ratio, 0, 0)
-    context.textBaseline = 'middle'
-    const taken: Rect[] = []
-    for (const { placed, title, centre, hue, focused } of planks) {
-      context.font = centre ? '650 15px "Bricolage Grotesque Variable"' : '650 12px "Figtree Variable"'
-      const text = (title || 'untitled').slice(0, 60)
-      const width = context.measureText(text).width + 12
-      const height = centre ? 24 : 18
-      const rect = {
-        x: (placed.x + placed.width / 2) * view.zoom + view.x - width / 2,
-        y: (placed.y + placed.height / 2) * view.zoom + view.y - height / 2,
-        width,
-        height,
-      }
-      if (
-        !centre &&
-        taken.some(
-          other =>
-            other.x < rect.x + rect.width &&
-            rect.x < other.x + other.width &&
-            other.y < rect.y + rect.height &&
-            rect.y < other.y + other.height,
-        )
-      )
-        continue
-      taken.push(rect)
-      context.fillStyle = wear.plank
-      context.fillRect(rect.x, rect.y, width, height)
-      context.fillStyle = hue
-      context.fillRect(rect.x, rect.y, 3, height)
-      context.fillStyle = wear.ink
-      context.fillText(text, rect.x + 7, rect.y + height / 2 + 0.5)
-      if (!focused) continue
-      context.strokeStyle = accent
-      context.lineWidth = 2
-      context.strokeRect(rect.x - 2, rect.y - 2, width + 4, height + 4)
     }
   }
 }

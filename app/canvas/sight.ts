@@ -1,15 +1,20 @@
 import type { Layout, Placed, Rect } from '#core/arrange/layout'
-import type { Direction } from '#core/arrange/place'
+import { type Direction, meets } from '#core/arrange/place'
 import type { Wear } from '#core/dress/wear'
 import { childrenOf, depthOf, placeOf, topicOf, type TopicId } from '#core/tree'
 import type { Desk, Drawn } from '~/desk/desk'
 import { rankOf } from '~/desk/face'
 import type { Passage } from '~/files/passage'
+import { browserRuler } from '~/desk/ruler'
 import { Paper } from './paper'
+import { LEAST_PX, type Post, putUp, type Wanted } from './signposts'
 import type { Viewport } from './viewport'
 
 /** Below this zoom planks are bars drawn on the paper, and the document holds only what has the focus. */
 export const FAR_OUT = 0.38
+
+/** From this zoom on every title can be read as it stands, the smallest of a main branch's too. */
+const SMALL = 0.95
 
 /** A plank as the document shows it; one that hasn't changed is the very same object. */
 export interface ShownPlank {
@@ -43,7 +48,9 @@ export interface ShownPlank {
 /** What a canvas shows of its layout at this moment: planks in the document, brackets and far bars on the paper. */
 export class Sight {
   private known = new Map<TopicId, ShownPlank>()
-  private colours = { quiet: '', sun: '', accent: '' }
+  /** The names of the big branches where their planks can't be read, on the screen. */
+  posts: readonly Post[] = []
+  private colours = { quiet: '', sun: '' }
 
   constructor(
     private readonly desk: Desk,
@@ -56,7 +63,7 @@ export class Sight {
   wear(at: CSSStyleDeclaration): void {
     const style = getComputedStyle(document.documentElement)
     const of = (name: string): string => style.getPropertyValue(name).trim()
-    this.colours = { quiet: of('--quiet'), sun: of('--sun'), accent: of('--porch') }
+    this.colours = { quiet: of('--quiet'), sun: of('--sun') }
     const { wear } = this.desk.dressing
     for (const [name, value] of Object.entries({
       page: wear.page,
@@ -79,10 +86,12 @@ export class Sight {
     const { desk, layout, view, passage, colours } = this
     const { dressing, finding } = desk
     const far = view.zoom < FAR_OUT
+    const small = view.zoom < SMALL
     const part = passage.part()
     const others = othersAt(desk)
     const next = new Map<TopicId, ShownPlank>()
-    const titles: { placed: Placed; title: string; centre: boolean; hue: string; focused: boolean }[] = []
+    const wanted: Wanted[] = []
+    const taken: (Rect & { id: TopicId })[] = []
     const focus = desk.focus.value
     const editing = desk.editing.value?.id
     const sheet = new Paper(context, view)
@@ -91,27 +100,38 @@ export class Sight {
       const before = this.known.get(made.id)
       next.set(made.id, before && same(before, made) ? before : made)
     }
+    const inView = view.seen()
+    /** Asks for a post, if it's a name to be put up and can't be read as it stands. */
+    const want = (id: TopicId, at: Rect, direction: Direction, hue: string): void => {
+      const rank = rankOf(desk.tree, topicOf(desk.tree, id))
+      const focused = far && id === focus
+      if (id === editing || (rank === 'plain' && !focused)) return
+      const { guise, plank } = desk.drawnOf(id)
+      if (plank.face.size * view.zoom >= LEAST_PX) return
+      const title = guise.number ? `${guise.number} ${guise.topic.title}` : guise.topic.title
+      wanted.push({ id, title, rect: view.onScreen(at), centre: rank === 'centre', direction, hue, focused })
+    }
     layout.scan(passage.running ? wider(view.seen()) : view.seen(), far ? 3 / view.zoom : 0, {
       plank(placed) {
-        if (!far) {
-          add(placed)
-          return
-        }
-        const topic = topicOf(desk.tree, placed.id)
-        const rank = rankOf(desk.tree, topic)
         const hue = finding.isDim(placed.id) ? colours.quiet : dressing.hueOf(placed.id)
         const at = passage.at(placed, part)
-        if (rank !== 'plain' || placed.id === focus)
-          titles.push({ placed: at, title: topic.title, centre: rank === 'centre', hue, focused: placed.id === focus })
-        sheet.bar(finding.isHit(placed.id) ? colours.sun : hue, at)
+        if (small && meets(at, inView)) {
+          want(placed.id, at, placed.direction, hue)
+          if (!far) taken.push({ id: placed.id, ...view.onScreen(at) })
+        }
+        if (far) sheet.bar(finding.isHit(placed.id) ? colours.sun : hue, at)
+        else add(placed)
       },
       line: (owner, points) =>
         sheet.line(owner === layout.root ? colours.quiet : dressing.hueOf(owner), points, finding.isDim(owner)),
-      block: (rect, id) => sheet.bar(dressing.hueOf(id), rect),
+      block(rect, id) {
+        sheet.bar(dressing.hueOf(id), rect)
+        if (meets(rect, inView)) want(id, rect, 'down', dressing.hueOf(id))
+      },
       axis: (y, from, to, ticks) => sheet.axis(y, from, to, ticks),
     })
     sheet.draw(dressing.wear, colours.quiet, colours.sun, part)
-    if (far) sheet.titles(titles, dressing.wear, colours.accent)
+    this.posts = putUp(wanted, taken, browserRuler)
     // What has the focus stays in the document wherever it is, so that the keyboard and the screen reader never lose it.
     for (const id of [focus, editing]) {
       const placed = id && !next.has(id) ? layout.find(id) : null

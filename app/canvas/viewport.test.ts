@@ -40,7 +40,7 @@ describe('the viewport', () => {
     view.zoomAt(99)
     expect(view.zoom).toBe(3)
     view.zoomAt(0)
-    expect(view.zoom).toBe(0.02)
+    expect(view.zoom).toBe(0.008)
   })
   it('fits a rectangle whole and centred, at 100 % at most', () => {
     const view = made()

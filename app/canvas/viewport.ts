@@ -1,7 +1,7 @@
 import type { Rect } from '#core/arrange/layout'
 import { meets } from '#core/arrange/place'
 
-const ZOOMS = { least: 0.02, most: 3 } as const
+const ZOOMS = { least: 0.008, most: 3 } as const
 /** Clear space around what is fitted or brought into view, in pixels. */
 const MARGIN = { fit: 48, reveal: 40 } as const
 const GLIDE_MS = 160
@@ -32,6 +32,12 @@ export class Viewport {
 
   toWorld({ x, y }: { readonly x: number; readonly y: number }): { x: number; y: number } {
     return { x: (x - this.x) / this.zoom, y: (y - this.y) / this.zoom }
+  }
+
+  /** Where a rectangle of the world lies on the screen. */
+  onScreen({ x, y, width, height }: Rect): Rect {
+    const { zoom } = this
+    return { x: x * zoom + this.x, y: y * zoom + this.y, width: width * zoom, height: height * zoom }
   }
 
   pan(dx: number, dy: number): void {

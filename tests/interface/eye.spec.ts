@@ -49,6 +49,76 @@ for (const width of [1280, 820])
     await expect.poll(() => hidden(page)).toEqual([])
   })
 
+const WAYS = { both: 'Both sides', right: 'Rightward', left: 'Leftward', down: 'Downward', around: 'Around the centre' }
+for (const [count, mains] of [
+  [60, 9],
+  [150, 12],
+  [400, 16],
+] as const)
+  test(`fitted, all ${mains} main branches of ${count} topics can be read, over nothing else’s words`, async ({
+    browser,
+  }) => {
+    const { page, caller } = await visitor(browser)
+    const id = await caller.makeTree('Move to the tannery')
+    const { snapshot } = await caller.open(id)
+    await caller.edit(
+      id,
+      Array.from({ length: count }, (_, i) => ({
+        op: 'add' as const,
+        topic: `t${i}`,
+        parent: i < mains ? snapshot.centre : i < mains * 5 ? `t${i % mains}` : `t${mains + ((i * 7) % (mains * 4))}`,
+        order: `a${String(i).padStart(3, '0')}V`,
+        with: { title: i < mains ? `Branch number ${i}` : `Topic ${i} of the plan` },
+      })),
+    )
+    await openTree(page, id)
+    for (const way of ['both', 'right', 'left', 'down', 'around'] as const) {
+      await caller.edit(id, [{ op: 'tree', field: 'arrangement', value: way }])
+      await expect(page.getByRole('button', { name: 'Arrangement of the tree' })).toHaveText(WAYS[way])
+      await page.getByRole('button', { name: 'Fit' }).click()
+      /** What can't be read, or lies where it shouldn't. */
+      const wrong = (): Promise<string[]> =>
+        page.evaluate(most => {
+          const found: string[] = []
+          const box = (element: Element): DOMRect => element.getBoundingClientRect()
+          const lettering = (element: Element): number =>
+            Number.parseFloat(getComputedStyle(element).fontSize) *
+            (box(element).width / (element as HTMLElement).offsetWidth)
+          const posts = [...document.querySelectorAll('.post')]
+          const view = box(document.querySelector('main')!)
+          const far = document.querySelector('.planks.far') !== null
+          const planks = [...document.querySelectorAll('[role="treeitem"]')]
+          const named = new Map(posts.map(post => [post.textContent!.replace(/\s+/g, ' ').trim(), post]))
+          for (let i = 0; i < most; i++) {
+            const title = `Branch number ${i}`
+            const at = [...named].find(([name]) => name.replaceAll(' ', '') === title.replaceAll(' ', ''))?.[1]
+            const shown = at ?? planks.find(one => one.getAttribute('aria-label')!.split(',')[0] === title)
+            if (!shown) found.push(`${title} has no name`)
+            else if (lettering(shown) < 10.99) found.push(`${title} has ${lettering(shown)} px`)
+          }
+          const meet = (a: DOMRect, b: DOMRect): boolean =>
+            a.left < b.right - 1 && b.left < a.right - 1 && a.top < b.bottom - 1 && b.top < a.bottom - 1
+          posts.forEach((post, i) => {
+            const own = post.textContent!.replace(/\s/g, '')
+            for (const other of posts.slice(i + 1))
+              if (meet(box(post), box(other))) found.push(`${own} over ${other.textContent}`)
+            if (far) return
+            for (const plank of planks)
+              if (
+                plank.getAttribute('aria-label')!.split(',')[0]!.replace(/\s/g, '') !== own &&
+                meet(box(post), box(plank))
+              )
+                found.push(`${own} over ${plank.getAttribute('aria-label')}`)
+          })
+          const centre = posts.find(post => post.classList.contains('centre'))
+          if (centre && (box(centre).left < view.left || box(centre).right > view.right))
+            found.push('the centre is cut')
+          return found
+        }, mains)
+      await expect.poll(wrong, { message: way }).toEqual([])
+    }
+  })
+
 test('a loose topic lands on free ground, and so does a branch that is detached', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
