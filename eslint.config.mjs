@@ -9,6 +9,7 @@ const CORE = [
   'schedule',
   'meeting',
   'compare',
+  'history',
   'find',
   'capture',
   'dress',

@@ -1,8 +1,8 @@
 import type { Change, Initial } from '../tree/change'
 import { entriesOf } from '../tree/field-spec'
-import { FIELD_ENTRIES } from '../tree/fields'
+import { type Field, FIELD_ENTRIES } from '../tree/fields'
 import { noteBetween } from '../tree/note'
-import { type Member, memberKey, SET_NAMES } from '../tree/sets'
+import { type Member, memberKey, SET_NAMES, type SetName } from '../tree/sets'
 import { CONTENT_NAMES, isBlank, type Topic, type TopicId } from '../tree/topic'
 import type { Tree } from '../tree/tree'
 import { TREE_FIELDS, TREE_SET_NAMES } from '../tree/tree-fields'
@@ -44,6 +44,27 @@ export function changesBetween(from: Tree, to: Tree, branch: TopicId | null = nu
   }
   for (const id of strangers(from, branch, ids)) changes.push({ op: 'remove', topic: id })
   return changes
+}
+
+/** What of one topic is brought back: all that it is in itself, or one field, set or the note. */
+export type TopicPart = 'whole' | 'note' | Field | SetName
+
+/**
+ * The changes that make one topic what it is in another state, and nothing below it; its place stays. Throws `RangeError`
+ * when one of the states doesn't know it.
+ */
+export function topicBetween(from: Tree, to: Tree, id: TopicId, part: TopicPart = 'whole'): Change[] {
+  const [now, wanted] = [from.topics.get(id), to.topics.get(id)]
+  if (!now || !wanted) throw new RangeError('there is no such topic at that moment')
+  const changes = topicChanges(now, wanted, true, to.centre)
+  if (part === 'whole') return changes
+  return changes.filter(change =>
+    change.op === 'set'
+      ? change.field === part
+      : change.op === 'put' || change.op === 'take'
+        ? change.set === part
+        : change.op === 'note' && part === 'note',
+  )
 }
 
 /** Topics that the other state doesn't know and that hang on one it knows: the uppermost of each branch. */

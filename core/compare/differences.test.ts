@@ -84,6 +84,15 @@ describe('the differences between two states of a tree', () => {
     applyChanges(tree, changes)
     expect(told(before, tree).sort()).toEqual([...expected].sort())
   })
+  it('count a change of order alone where it’s asked for, as the one topic that explains it', () => {
+    const tree = grow()
+    applyChanges(tree, addAt(tree, lastChild(tree, 'fit'), () => 'ramp', { title: 'ramp' }).changes)
+    const before = copyOf(tree)
+    applyChanges(tree, [{ op: 'place', topic: 'shelves', parent: 'fit', order: 'b0V' }])
+    expect(differencesOf(before, tree, { order: true }).map(({ kind, id }) => `${kind} ${id}`)).toEqual([
+      'moved shelves',
+    ])
+  })
   it('name the path, the fields and what a title was', () => {
     const tree = grow()
     const before = copyOf(tree)

@@ -2,6 +2,7 @@ import { type Field, FIELD_ENTRIES, FIELDS } from '../tree/fields'
 import { SETS } from '../tree/sets'
 import { STYLE_FIELDS } from '../tree/style-fields'
 import type { Topic, TopicId } from '../tree/topic'
+import { movedAmong } from './moves'
 import { isLive, type Tree } from '../tree/tree'
 import { pathTo } from '../tree/walk'
 
@@ -24,7 +25,7 @@ export interface Difference {
   readonly was: string | null
 }
 
-/** Fields that say where a topic stands, not what it is; order counts as moved only together with another parent. */
+/** Fields that say where a topic stands, not what it is. */
 const PLACE: ReadonlySet<keyof Topic> = new Set<keyof Topic>([
   'id',
   'parent',
@@ -46,17 +47,31 @@ function changedFields(before: Topic, after: Topic): (keyof Topic)[] {
   )
 }
 
+const NOTHING: ReadonlySet<TopicId> = new Set()
+
+/** Topics that changed places among the same siblings: as few as explain the new order. */
+function shiftedIn(before: Tree, after: Tree): ReadonlySet<TopicId> {
+  const found = new Set<TopicId>()
+  for (const [parent, children] of after.children) {
+    const old = before.children.get(parent)
+    if (!old || old === children || parent === '') continue
+    for (const id of movedAmong(old, children)) found.add(id)
+  }
+  return found
+}
+
 /**
- * The differences, in the order in which the topics stand in the later state, what went last. Cost: all topics of
- * both.
+ * The differences, in the order in which the topics stand in the later state, what went last. With `order`, topics that
+ * only changed places among their siblings count as moved too, as few of them as explain it. Cost: all topics of both.
  */
-export function differencesOf(before: Tree, after: Tree): Difference[] {
+export function differencesOf(before: Tree, after: Tree, { order = false }: { order?: boolean } = {}): Difference[] {
   const found: Difference[] = []
   const gone: Difference[] = []
   const pathOf = (tree: Tree, id: TopicId): string[] =>
     pathTo(tree, id)
       .slice(0, -1)
       .map(({ title }) => title)
+  const shifted = order ? shiftedIn(before, after) : NOTHING
   for (const topic of after.topics.values()) {
     const old = before.topics.get(topic.id)
     const [was, is] = [old !== undefined && isLive(before, topic.id), isLive(after, topic.id)]
@@ -79,7 +94,7 @@ export function differencesOf(before: Tree, after: Tree): Difference[] {
         was: null,
       })
     if (!was || !is || !old) continue
-    if (old.parent !== topic.parent)
+    if (old.parent !== topic.parent || shifted.has(topic.id))
       found.push({
         id: topic.id,
         kind: 'moved',

@@ -1,6 +1,18 @@
 import type { Principal } from '#core/contract'
-import { changesBetween } from '#core/compare/changes-between'
-import { applyChanges, invertOver, isTreeChange, type Stays, type TopicId } from '#core/tree'
+import { changesBetween, topicBetween, type TopicPart } from '#core/compare/changes-between'
+import {
+  applyChanges,
+  childrenOf,
+  invertOver,
+  isLive,
+  isTreeChange,
+  keysAt,
+  pathTo,
+  type Stays,
+  topicOf,
+  type TopicId,
+  type Tree,
+} from '#core/tree'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { newEditId, submit } from './door'
@@ -12,8 +24,22 @@ import { editAt, readLog } from './log'
  * from, is stored and told like others, and is taken back as one.
  */
 
+export interface Wanted {
+  /** All of it, or a branch with what hangs below. */
+  readonly branch: TopicId | null
+  /** One topic alone, instead of a branch. */
+  readonly topic?: TopicId | undefined
+  readonly part?: TopicPart | undefined
+}
+export interface BroughtBack {
+  readonly number: number
+  /** Titles from the centre down to where a branch hangs now, when what it hung under is gone; null where it stands as it did. */
+  readonly under: readonly string[] | null
+}
+
 /**
- * Makes a tree, or one branch, what it was at a moment, without rewriting what happened since. Throws a `Fault` for a moment
+ * Makes a tree, one branch, one topic or one part of it what it was at a moment, without rewriting what happened since. A
+ * branch whose parent is gone is hung under the nearest of its forebears that is still there. Throws a `Fault` for a moment
  * that isn't there, and when nothing is different.
  */
 export async function bringBack(
@@ -21,21 +47,52 @@ export async function bringBack(
   principal: Principal,
   version: number,
   number: number,
-  branch: TopicId | null,
-): Promise<{ number: number }> {
+  { branch, topic, part }: Wanted,
+): Promise<BroughtBack> {
   if (number >= version) throw new Fault(409, 'no-moment', 'That moment hasn’t come yet. Nothing was changed.')
   const [now, then] = [await readTree(treeId, version), await loadTree(database(), treeId, number)]
   if (!now || !then) throw new Fault(404, 'no-tree', 'There is no such tree.')
-  if (branch !== null && !then.tree.topics.has(branch))
+  const wanted = topic ?? branch
+  if (wanted !== null && !then.tree.topics.has(wanted))
     throw new Fault(404, 'no-branch', 'That branch wasn’t there at that moment. Nothing was changed.')
-  const changes = changesBetween(now.tree, then.tree, branch)
+  if (topic !== undefined && !now.tree.topics.has(topic))
+    throw new Fault(
+      404,
+      'no-topic',
+      'That topic has gone for good; its branch can be brought back. Nothing was changed.',
+    )
+  const changes =
+    topic === undefined
+      ? changesBetween(now.tree, then.tree, branch)
+      : topicBetween(now.tree, then.tree, topic, part ?? 'whole')
+  const home = wanted === null || (part ?? 'whole') !== 'whole' ? null : homeFor(now.tree, then.tree, wanted)
+  if (home !== null) changes.push({ op: 'place', topic: wanted!, parent: home, order: lastOrder(now.tree, home) })
   if (changes.length === 0) throw new Fault(409, 'same', 'It is as it was at that moment already.')
   const { news } = await submit(treeId, principal, {
     id: newEditId(),
     changes,
-    source: { kind: 'moment', number, branch },
+    source: { kind: 'moment', number, branch: wanted },
   })
-  return { number: news.number }
+  return { number: news.number, under: home === null ? null : pathTo(now.tree, home).map(({ title }) => title) }
+}
+
+/** A key behind the last child. */
+function lastOrder(tree: Tree, parent: TopicId): string {
+  const orders = childrenOf(tree, parent).map(id => topicOf(tree, id).order)
+  return keysAt(orders, orders.length, 1).keys[0]!
+}
+
+/**
+ * Where a topic that was alive at a moment has to hang now: null where its present place, or that of then for one that isn't
+ * known any more, is a living one; else the nearest of its forebears of then that lives, and at last the centre.
+ */
+function homeFor(now: Tree, then: Tree, id: TopicId): TopicId | null {
+  if (id === then.centre || !isLive(then, id)) return null
+  const parent = (now.topics.get(id) ?? then.topics.get(id)!).parent
+  if (parent === null || isLive(now, parent)) return null
+  for (let at = then.topics.get(id)!.parent; at !== null; at = then.topics.get(at)?.parent ?? null)
+    if (isLive(now, at)) return at
+  return now.centre
 }
 
 /**

@@ -1,5 +1,7 @@
 import { z } from 'zod'
-import { ARRANGEMENTS } from '../../tree/fields'
+import { HAPPENING_KINDS } from '../../history/happenings'
+import { ARRANGEMENTS, FIELD_ENTRIES } from '../../tree/fields'
+import { SET_NAMES } from '../../tree/sets'
 import { editSchema } from '../../tree/change'
 import { savedView } from '../../tree/view'
 import { idSchema, title, tree, EXPORT_FORMATS, IMPORT_FORMATS, operation } from '../operation'
@@ -186,10 +188,61 @@ export const TREES = {
     'POST',
     '/api/trees/{id}/moments/{number}/return',
     'editor',
-    'Makes the tree, or one branch, what it was after an edit, as one edit that can be taken back.',
+    'Makes the tree, one branch, one topic or one part of a topic what it was after an edit, as one edit that can be taken back. Says where a branch hangs whose parent is gone.',
     {
       params: z.object({ id: idSchema, number: z.coerce.number().int().min(0) }),
-      body: z.strictObject({ branch: idSchema.nullable().optional() }),
+      body: z.strictObject({
+        branch: idSchema.nullable().optional(),
+        topic: idSchema.optional(),
+        part: z.enum(['whole', 'note', ...FIELD_ENTRIES.map(([name]) => name), ...SET_NAMES]).optional(),
+      }),
+    },
+  ),
+  openMoment: operation('GET', '/api/trees/{id}/moments/{number}', 'viewer', 'The tree as it was after an edit.', {
+    params: z.object({ id: idSchema, number: z.coerce.number().int().min(0) }),
+  }),
+  copyMoment: operation(
+    'POST',
+    '/api/trees/{id}/moments/{number}/copy',
+    'viewer',
+    'A new tree of one’s own, as this one was after an edit.',
+    {
+      params: z.object({ id: idSchema, number: z.coerce.number().int().min(0) }),
+      body: z.strictObject({ title: title.optional() }),
+    },
+  ),
+  listHistory: operation(
+    'GET',
+    '/api/trees/{id}/history',
+    'viewer',
+    'The sittings of a tree, newest first: work without a pause of half an hour. `before`: a number to go on from. By person, kind of change, topic with all that hangs below it, and period (ISO days, UTC).',
+    {
+      params: tree,
+      query: z.object({
+        before: z.coerce.number().int().min(1).optional(),
+        person: idSchema.optional(),
+        kind: z.enum(HAPPENING_KINDS).optional(),
+        branch: idSchema.optional(),
+        since: z.iso.date().optional(),
+        until: z.iso.date().optional(),
+      }),
+    },
+  ),
+  listHappenings: operation(
+    'GET',
+    '/api/trees/{id}/history/{from}/{to}',
+    'viewer',
+    'What the edits from one number to another did, 300 edits at most.',
+    { params: z.object({ id: idSchema, from: z.coerce.number().int().min(1), to: z.coerce.number().int().min(1) }) },
+  ),
+  listDifferences: operation(
+    'GET',
+    '/api/trees/{id}/differences',
+    'viewer',
+    'What is different between two moments of a tree, topic by topic. `to` is now where it isn’t said.',
+    {
+      params: tree,
+      query: z.object({ from: z.coerce.number().int().min(0), to: z.coerce.number().int().min(0).optional() }),
     },
   ),
   exportTree: operation('GET', '/api/trees/{id}/export/{format}', 'viewer', 'The tree as a file.', {

@@ -4,5 +4,9 @@ import { answer } from '../../../../../access/answer'
 import { bringBack } from '../../../../../trees/bring-back'
 
 export default answer(OPERATIONS.bringBack, ({ params, body, account, version }) =>
-  bringBack(params.id, principalOf(account), version, params.number, body.branch ?? null),
+  bringBack(params.id, principalOf(account), version, params.number, {
+    branch: body.branch ?? null,
+    topic: body.topic,
+    part: body.part,
+  }),
 )

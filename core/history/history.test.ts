@@ -1,0 +1,156 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { movedAmong } from '../compare/moves'
+import { addAt, applyChanges, BLANK, type Change, emptyTree, lastChild, type Tree } from '../tree'
+import { happeningsOf, kindsOf } from './happenings'
+import { sittingsOf, type Stitch } from './sittings'
+import { inWords } from './words'
+
+function plan(): Tree {
+  const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
+  for (const [id, parent, title] of [
+    ['fit', 'c', 'Fit-out'],
+    ['lift', 'fit', 'Lift'],
+    ['ramp', 'fit', 'Ramp'],
+    ['books', 'c', 'Books'],
+  ] as const)
+    applyChanges(tree, addAt(tree, lastChild(tree, parent), () => id, { title }).changes)
+  return tree
+}
+const speaker = {
+  nameOf: (id: string) => ({ oskar: 'Oskar Mølgaard' })[id] ?? 'Somebody',
+  markerOf: (id: string) => ({ risk: 'Risk' })[id] ?? id,
+  day: (iso: string) => `day ${iso}`,
+}
+const words = (changes: Change[]): string[] => happeningsOf(plan(), changes).map(told => inWords(told, speaker))
+
+describe('what an edit did, in words', () => {
+  it.each<[string, Change[], string[]]>([
+    ['a branch moved', [{ op: 'place', topic: 'lift', parent: 'books', order: 'a1' }], ['moved “Lift” under “Books”']],
+    ['its place', [{ op: 'place', topic: 'lift', parent: 'fit', order: 'a9' }], ['moved “Lift” among its siblings']],
+    ['made loose', [{ op: 'place', topic: 'lift', parent: null, order: 'a9' }], ['let “Lift” stand alone']],
+    [
+      'a due date, set and cleared',
+      [
+        { op: 'set', topic: 'lift', field: 'due', value: '2027-05-12' },
+        { op: 'set', topic: 'ramp', field: 'due', value: null },
+      ],
+      ['set the due date of “Lift” to day 2027-05-12', 'cleared the due date of “Ramp”'],
+    ],
+    ['progress', [{ op: 'set', topic: 'lift', field: 'done', value: 50 }], ['set the progress of “Lift” to 50 %']],
+    [
+      'a new title',
+      [{ op: 'set', topic: 'lift', field: 'title', value: 'Lift, ordered' }],
+      ['renamed “Lift” to “Lift, ordered”'],
+    ],
+    [
+      'a new topic with what it was born with, by the title it has in the end',
+      [
+        { op: 'add', topic: 'x', parent: 'fit', order: 'a5', with: { title: 'Lamp' } },
+        { op: 'set', topic: 'x', field: 'title', value: 'Lamps' },
+        { op: 'set', topic: 'x', field: 'due', value: '2027-05-12' },
+      ],
+      ['added “Lamps” under “Fit-out”'],
+    ],
+    ['a branch that went', [{ op: 'remove', topic: 'fit' }], ['took away “Fit-out” with 2 below']],
+    [
+      'people and markers, by name',
+      [
+        { op: 'put', topic: 'lift', set: 'people', member: 'oskar' },
+        { op: 'put', topic: 'lift', set: 'markers', member: 'risk' },
+        { op: 'take', topic: 'lift', set: 'markers', member: 'risk' },
+      ],
+      ['gave “Lift” to Oskar Mølgaard', 'marked “Lift” Risk', 'took the marker Risk from “Lift”'],
+    ],
+    ['folds and splits', [{ op: 'set', topic: 'fit', field: 'folded', value: true }], []],
+    ['the tree’s own', [{ op: 'tree', field: 'arrangement', value: 'down' }], ['changed the tree’s arrangement']],
+  ])('%s', (_, changes, said) => {
+    expect(words(changes)).toEqual(said)
+  })
+  it('finds by the changes alone every kind that it tells', () => {
+    const changes: Change[] = [
+      { op: 'add', topic: 'x', parent: 'fit', order: 'a5' },
+      { op: 'place', topic: 'lift', parent: 'books', order: 'a1' },
+      { op: 'set', topic: 'lift', field: 'title', value: 'L' },
+      { op: 'set', topic: 'lift', field: 'due', value: null },
+      { op: 'set', topic: 'lift', field: 'hue', value: null },
+      { op: 'put', topic: 'lift', set: 'people', member: 'oskar' },
+      { op: 'tree', field: 'arrangement', value: 'down' },
+      { op: 'remove', topic: 'books' },
+    ]
+    const kinds = kindsOf(changes)
+    for (const { kind } of happeningsOf(plan(), changes)) expect(kinds).toContain(kind)
+  })
+})
+
+describe('sittings', () => {
+  const minute = 60_000
+  const stitches = (...list: [number, string][]): Stitch[] =>
+    list.map(([at, by], i) => ({ number: i + 1, by, at: at * minute }))
+  it('end with a pause, whoever worked', () => {
+    expect(sittingsOf(stitches([0, 'ines'], [20, 'rana'], [45, 'ines'], [90, 'ines']))).toEqual([
+      {
+        from: 1,
+        to: 3,
+        began: 0,
+        ended: 45 * minute,
+        edits: 3,
+        people: [
+          { by: 'ines', edits: 2 },
+          { by: 'rana', edits: 1 },
+        ],
+      },
+      { from: 4, to: 4, began: 90 * minute, ended: 90 * minute, edits: 1, people: [{ by: 'ines', edits: 1 }] },
+    ])
+  })
+  it('law: every edit is in one, in order, whatever the clocks said', () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.integer({ min: -1e6, max: 1e6 }), fc.constantFrom('a', 'b'))), list => {
+        const sittings = sittingsOf(stitches(...list))
+        expect(sittings.reduce((sum, one) => sum + one.edits, 0)).toBe(list.length)
+        let last = 0
+        for (const { from, to, edits, people } of sittings) {
+          expect(from).toBe(last + 1)
+          expect(to - from + 1).toBe(edits)
+          expect(people.reduce((sum, part) => sum + part.edits, 0)).toBe(edits)
+          last = to
+        }
+      }),
+    )
+  })
+  it('a clock that is years off ends none and begins none', () => {
+    expect(sittingsOf(stitches([0, 'a'], [-5_000_000, 'b'], [1, 'a'])).map(({ edits }) => edits)).toEqual([3])
+  })
+})
+
+describe('the siblings that were moved', () => {
+  /** The fewest that must be lifted so that the rest is in its old order: every choice is tried. */
+  function fewest(before: readonly number[], after: readonly number[]): number {
+    const both = after.filter(one => before.includes(one))
+    let best = both.length
+    for (let choice = 0; choice < 1 << both.length; choice++) {
+      const stay = both.filter((_, i) => choice & (1 << i))
+      const rising = stay.every((one, i) => i === 0 || before.indexOf(stay[i - 1]!) < before.indexOf(one))
+      if (rising) best = Math.min(best, both.length - stay.length)
+    }
+    return best
+  }
+  it('are as few as an exhaustive search finds, on small lists with some gone and some new', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 0, max: 9 }), { maxLength: 8 }),
+        fc.uniqueArray(fc.integer({ min: 0, max: 9 }), { maxLength: 8 }),
+        (before, after) => {
+          const moved = movedAmong(before, after)
+          expect(moved.length).toBe(fewest(before, after))
+          const stay = after.filter(one => before.includes(one) && !moved.includes(one))
+          expect([...stay].sort((a, b) => before.indexOf(a) - before.indexOf(b))).toEqual(stay)
+        },
+      ),
+      { numRuns: 2000 },
+    )
+  })
+  it('one that went from the front to the back is one, not all the others', () => {
+    expect(movedAmong(['a', 'b', 'c', 'd'], ['b', 'c', 'd', 'a'])).toEqual(['a'])
+  })
+})

@@ -1,0 +1,15 @@
+import { OPERATIONS } from '#core/contract'
+import { topicOf } from '#core/tree'
+import { answer } from '../../../../../access/answer'
+import { shareFiles } from '../../../../../files/store'
+import { momentOf } from '../../../../../trees/history'
+import { storeTree } from '../../../../../trees/store'
+
+export default answer(OPERATIONS.copyMoment, async ({ params, body, account, version }) => {
+  const { tree } = await momentOf(params.id, params.number, version)
+  const centre = topicOf(tree, tree.centre)
+  if (body.title !== undefined) tree.topics.set(tree.centre, { ...centre, title: body.title })
+  const id = await storeTree(tree, account.id)
+  await shareFiles(params.id, id)
+  return { id }
+})
