@@ -28,6 +28,7 @@ const ROOMS = [
   'dress',
   'files',
   'find',
+  'history',
   'keys',
   'meeting',
   'outline',

@@ -270,7 +270,7 @@ onBeforeUnmount(() => {
   view.stop()
 })
 
-watch([desk.selection, desk.focus, desk.editing, desk.tie, () => desk.status.present], request)
+watch([desk.selection, desk.focus, desk.editing, desk.tie, desk.marks, () => desk.status.present], request)
 // What comes over the tree, a notice or a bar, doesn't cover the focus.
 useOverlays(() => {
   if (view.width > 0 && isInSight(desk.focus.value)) reveal(desk.focus.value)

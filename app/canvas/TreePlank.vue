@@ -42,6 +42,7 @@ const label = computed(() => {
     topic.value.annex ? 'has an annex' : '',
     stateInWords(reference),
   ].filter(Boolean)
+  if (props.shown.mark) parts.unshift(props.shown.mark)
   if (props.shown.folded) parts.push(`${props.shown.hidden} folded away`)
   return parts.join(', ')
 })
@@ -166,6 +167,7 @@ function pull(event: PointerEvent): void {
       ...dress,
     }">
     <span class="ground" aria-hidden="true" />
+    <span v-if="shown.mark" class="mark" :class="shown.mark" aria-hidden="true">{{ shown.mark }}</span>
     <span
       v-if="picture"
       class="picture"

@@ -2,7 +2,7 @@ import type { Layout, Placed, Rect } from '#core/arrange/layout'
 import { type Direction, meets } from '#core/arrange/place'
 import type { Wear } from '#core/dress/wear'
 import { childrenOf, depthOf, placeOf, topicOf, type TopicId } from '#core/tree'
-import type { Desk, Drawn } from '~/desk/desk'
+import type { Desk, Drawn, Mark } from '~/desk/desk'
 import { rankOf } from '~/desk/face'
 import type { Passage } from '~/files/passage'
 import { browserRuler } from '~/desk/ruler'
@@ -33,6 +33,8 @@ export interface ShownPlank {
   readonly z: number
   readonly dim: boolean
   readonly hit: boolean
+  /** What is pointed out about it, in a word; empty for most. */
+  readonly mark: Mark | ''
   readonly level: number
   readonly position: number
   readonly siblings: number
@@ -178,6 +180,7 @@ export class Sight {
       editing: desk.editing.value?.id === id,
       dim: desk.finding.isDim(id),
       hit: desk.finding.isHit(id),
+      mark: desk.marks.value.get(id) ?? '',
       others: others.has(id) ? JSON.stringify(others.get(id)) : '',
     }
   }

@@ -27,7 +27,11 @@ export class Authoring {
     const { session } = this.desk
     if (session.canEdit) return true
     this.desk.say(
-      session.state === 'gone' ? session.goneWhy : `As ${session.role} you can read this tree but not change it.`,
+      session.state === 'gone'
+        ? session.goneWhy
+        : session.state === 'then'
+          ? 'This is the tree as it was. Bring something of it back, or go back to now to change it.'
+          : `As ${session.role} you can read this tree but not change it.`,
     )
     return false
   }

@@ -18,7 +18,7 @@ import {
   type Touched,
   type Tree,
 } from '#core/tree'
-import { TreeSession } from '~/session/session'
+import { type SessionEvents, TreeSession } from '~/session/session'
 import { Authoring } from './authoring'
 import { Changes } from './changes'
 import { Dressing } from './dressing'
@@ -41,6 +41,9 @@ export interface Offer {
   readonly run: () => void
   readonly holds?: () => boolean
 }
+
+/** A word of what happened to a topic, shown at its plank. */
+export type Mark = 'new' | 'changed' | 'moved' | 'done'
 
 export const DESK: InjectionKey<Desk> = Symbol('desk')
 
@@ -76,6 +79,8 @@ export class Desk {
   /** How many levels stand below the centre, counted with the topics. */
   readonly levels = ref(0)
   private readonly standing = new Status(this)
+  /** What is to be pointed out on the tree: what came, changed or moved, each with its word. */
+  readonly marks = shallowRef<ReadonlyMap<TopicId, Mark>>(new Map())
   /** Lines of the tray that are being dragged. */
   carried: readonly TopicId[] = []
   /** Whether a filter leaves topics out of the views just now. */
@@ -90,9 +95,11 @@ export class Desk {
     treeId: string,
     readonly userId: string,
     private readonly notify: (message: string, offer: Offer | null) => void,
+    /** The session in which the tree is open: live, or as it was at a moment. */
+    sessionOf = (events: SessionEvents): TreeSession => new TreeSession(treeId, userId, events),
   ) {
     this.showing = new Showing(this, treeId, userId)
-    this.session = new TreeSession(treeId, userId, {
+    const events: SessionEvents = {
       touched: touched => this.onTouched(touched),
       replaced: () => this.onReplaced(),
       status: () => this.standing.changed(),
@@ -104,7 +111,8 @@ export class Desk {
       },
       elsewhere: () => this.elsewhere.ask(),
       caughtUp: () => this.elsewhere.ask(0),
-    })
+    }
+    this.session = sessionOf(events)
     this.changes = new Changes(treeId)
     this.uploads = new Uploads(this)
     this.journey = new Journey(this)

@@ -50,6 +50,8 @@ export interface House {
   /** Shows the meeting, or the tree again. */
   meeting(): void
   makeMeeting(): void
+  /** Opens the history of the tree, seen at a topic; of its branch alone where that's asked for. */
+  history(topic: string | null, alone: boolean): void
 }
 
 type Group = Command['group']

@@ -82,6 +82,8 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   cells: [';'],
   'select-found': ['Shift+A'],
   sheet: ['S'],
+  history: ['U H'],
+  'topic-history': ['U B'],
   fit: ['F'],
   'zoom-in': ['+', '='],
   'zoom-out': ['-'],

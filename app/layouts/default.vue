@@ -2,6 +2,7 @@
 const account = useAccount()
 const theme = useTheme()
 const route = useRoute()
+const newer = useNewerApp()
 const menu = ref()
 const places = [
   { to: '/', name: 'Home', icon: 'lucide:house' },
@@ -94,7 +95,7 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
     <div class="room">
       <slot />
     </div>
-    <NewerApp />
+    <LazyNewerApp v-if="newer" />
   </div>
 </template>
 

@@ -97,6 +97,13 @@ function visitPerson(id: string): void {
         <Icon :name="panel.icon" size="17" /><span class="word">{{ panel.word }}</span>
       </button>
     </template>
+    <button
+      data-tip="History"
+      class="icon-button extra"
+      aria-label="History"
+      @click="page.history(desk.focus.value === desk.tree.centre ? null : desk.focus.value, false)">
+      <Icon name="lucide:history" size="17" /><span class="word">History</span>
+    </button>
     <button data-tip="Help" class="icon-button extra" aria-label="Help" @click="page.open('help')">
       <Icon name="lucide:circle-help" size="17" /><span class="word">Help</span>
     </button>

@@ -12,8 +12,8 @@ const inTree = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target === document.body || target.hasAttribute('data-home') || target.closest('[role="tree"]') !== null)
 
-/** Keys of the tree page: Esc, the cross-link that is selected, and commands. */
-export function usePageKeys(desk: Desk, page: Page): void {
+/** Keys of the tree page: Esc, the cross-link that is selected, and commands; those of `only` alone, where it's given. */
+export function usePageKeys(desk: Desk, page: Page, only?: ReadonlySet<string>): void {
   function escape(): void {
     if (page.canvas.value?.escape() || page.outline.value?.escape() || closeTop()) return
     if (desk.selection.value.size > 1) desk.select(desk.focus.value)
@@ -52,7 +52,7 @@ export function usePageKeys(desk: Desk, page: Page): void {
     const meant = isDialogOpen() || !isHeard(event) ? null : pressed('tree', event)
     if (!meant) return
     const command = 'action' in meant ? commandOf(meant.action) : null
-    if (command && !isForNow(event, command.id)) return
+    if (command && (!isForNow(event, command.id) || only?.has(command.id) === false)) return
     event.preventDefault()
     if (command) page.run(command)
   })

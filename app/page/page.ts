@@ -197,4 +197,11 @@ export class Page implements House {
       else desk.view.value = 'meeting'
     } else if (isMeeting(topicOf(desk.tree, id))) desk.view.value = 'meeting'
   }
+
+  history(topic: TopicId | null, alone: boolean): void {
+    void navigateTo({
+      path: `/trees/${this.desk.session.treeId}/history`,
+      query: topic === null ? {} : alone ? { branch: topic } : { topic },
+    })
+  }
 }

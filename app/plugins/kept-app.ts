@@ -1,5 +1,3 @@
-import { Workbox } from 'workbox-window'
-
 /** How often an open page asks whether there is a newer Sun Porch. */
 const ASK_MS = 60 * 60_000
 
@@ -11,25 +9,27 @@ export default defineNuxtPlugin(() => {
   const newer = useNewerApp()
   // Not while developing, nor on an address without TLS that isn't this machine's own.
   if (import.meta.dev || !('serviceWorker' in navigator)) return
-  const app = new Workbox('/sw.js', { updateViaCache: 'none' })
-  let asked = false
-  app.addEventListener('waiting', () => {
-    newer.value = {
-      take: () => {
-        asked = true
-        app.messageSkipWaiting()
-      },
-    }
-  })
-  app.addEventListener('controlling', () => {
-    if (asked) location.reload()
-  })
-  const begin = (): void => {
-    app.register().catch(() => {})
+  const begin = async (): Promise<void> => {
+    const { Workbox } = await import('workbox-window')
+    const app = new Workbox('/sw.js', { updateViaCache: 'none' })
+    let asked = false
+    app.addEventListener('waiting', () => {
+      newer.value = {
+        take: () => {
+          asked = true
+          app.messageSkipWaiting()
+        },
+      }
+    })
+    app.addEventListener('controlling', () => {
+      if (asked) location.reload()
+    })
+    await app.register()
     setInterval(() => void app.update().catch(() => {}), ASK_MS)
   }
   // What is kept may not be in the way of the first look.
-  const calm = (): void => void setTimeout(() => requestIdleCallback(begin, { timeout: 10_000 }), 3000)
+  const calm = (): void =>
+    void setTimeout(() => requestIdleCallback(() => void begin().catch(() => {}), { timeout: 10_000 }), 3000)
   if (document.readyState === 'complete') calm()
   else addEventListener('load', calm, { once: true })
 })

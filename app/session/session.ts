@@ -27,8 +27,8 @@ export interface TreePerson {
   readonly role?: Role
 }
 
-/** 'live': the line stands and all is told. 'offline': no line; edits wait. 'gone': one may not be here any more. */
-export type LineState = 'opening' | 'live' | 'offline' | 'gone'
+/** 'live': the line stands and all is told. 'offline': no line; edits wait. 'gone': one may not be here any more. 'then': a moment that has passed. */
+export type LineState = 'opening' | 'live' | 'offline' | 'gone' | 'then'
 
 export interface SessionEvents {
   touched(ids: Touched): void
@@ -61,7 +61,7 @@ export class TreeSession {
   fileLimit = 25 * 1024 * 1024
   lastChange: { user: string; at: string } | null = null
   readonly undoRecord: UndoRecord
-  private readonly sync: Sync
+  protected readonly sync: Sync
   private readonly line: Line
   private readonly clock = new ServerClock()
   private readonly copy: OfflineCopy

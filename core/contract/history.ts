@@ -1,3 +1,4 @@
+import type { Role } from '../access/roles'
 import type { Happening } from '../history/happenings'
 import type { Sitting } from '../history/sittings'
 import type { EditSource } from './live'
@@ -9,6 +10,8 @@ export interface SittingPage {
   readonly next: number | null
   /** The number of the newest edit. */
   readonly version: number
+  /** One's own role now. */
+  readonly role: Role
   /** Who is in them, by id; those too who have left. */
   readonly names: Readonly<Record<string, string>>
 }

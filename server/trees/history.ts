@@ -45,7 +45,11 @@ export interface Narrowed {
 }
 
 /** A page of sittings, newest first, with who was in them by name. `next`: the number to go on before, null at the end. */
-export async function sittingsBefore(treeId: string, version: number, narrowed: Narrowed): Promise<SittingPage> {
+export async function sittingsBefore(
+  treeId: string,
+  version: number,
+  narrowed: Narrowed,
+): Promise<Omit<SittingPage, 'role'>> {
   const { before, person, kind, branch, since, until } = narrowed
   const by = sql<string>`coalesce(${edits.behalf}, ${edits.userId})`
   const most = kind === undefined ? PAGE : PAGE_BY_KIND

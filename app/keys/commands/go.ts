@@ -86,6 +86,21 @@ export const GO: readonly Command[] = [
   depth(5),
   depth(6),
   depth(null),
+  looking(
+    'See',
+    'history',
+    'History of the tree',
+    'Who did what, the tree as it was at any moment, and ways to bring it back.',
+    (desk, house) => house.history(desk.tree.centre === desk.focus.value ? null : desk.focus.value, false),
+  ),
+  looking(
+    'See',
+    'topic-history',
+    'History of this branch',
+    'The sittings in which this topic, or something below it, was worked on.',
+    (desk, house) => house.history(desk.focus.value, true),
+    'more',
+  ),
   looking('See', 'fit', 'Fit the whole tree in view', 'As large as it goes, at 100 % at most.', (_, house) =>
     house.fit(),
   ),

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { useDesk } from '~/desk/desk'
+import { sayAll, speakerOf } from './speaking'
+import type { History } from './useHistory'
+
+/** What a sitting did, edit by edit in words; the one that is shown is marked, and a press goes to another. */
+const { history } = defineProps<{ history: History }>()
+const desk = useDesk()
+const box = ref<HTMLElement>()
+const time = new Intl.DateTimeFormat(ownLocale(), { hour: '2-digit', minute: '2-digit' })
+const speaker = computed(() => speakerOf(desk, history.names.value))
+const lines = computed(() =>
+  history.told.value.map(edit => ({
+    number: edit.number,
+    who: history.names.value[edit.by] ?? 'Somebody',
+    hue: hueOf(edit.by),
+    when: time.format(Date.parse(edit.at)),
+    words: sayAll(edit.happenings, speaker.value),
+    more: edit.more,
+    source:
+      edit.source?.kind === 'moment'
+        ? 'brought back from an earlier moment'
+        : edit.source?.kind === 'taken-back'
+          ? 'took an edit back'
+          : '',
+    first: edit.happenings.find(({ topic }) => topic !== null)?.topic ?? null,
+  })),
+)
+async function show(number: number, topic: string | null): Promise<void> {
+  await history.goTo(number)
+  if (topic && desk.tree.topics.has(topic)) desk.visit(topic)
+}
+watch(history.at, () =>
+  nextTick(() => box.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })),
+)
+</script>
+
+<template>
+  <aside ref="box" class="happenings" aria-label="What happened">
+    <h2 v-if="history.here.value">
+      {{ dayInWords(isoDay(new Date(history.here.value.began))) }}, {{ time.format(history.here.value.began) }}–{{
+        time.format(history.here.value.ended)
+      }}
+    </h2>
+    <p v-else class="quiet">
+      {{ history.at.value === 0 ? 'The tree as it was made.' : 'Choose a board below to see what was done.' }}
+    </p>
+    <ol>
+      <li
+        v-for="line in lines"
+        :key="line.number"
+        :aria-current="line.number === history.at.value ? 'step' : undefined">
+        <button :class="{ ahead: line.number > history.at.value }" @click="show(line.number, line.first)">
+          <span class="who"
+            ><i :style="{ background: line.hue }" aria-hidden="true" />{{ line.who }}<time>{{ line.when }}</time></span
+          >
+          <span v-if="line.source" class="quiet">{{ line.source }}</span>
+          <span v-for="(words, i) in line.words" :key="i" class="words" dir="auto">{{ words }}</span>
+          <span v-if="line.more" class="quiet">and {{ line.more }} more</span>
+          <span v-if="line.words.length === 0" class="quiet">looked at it another way</span>
+        </button>
+      </li>
+    </ol>
+  </aside>
+</template>
+
+<style scoped>
+.happenings {
+  background: var(--surface);
+  border-left: 1px solid var(--line);
+  overflow: auto;
+  padding: 12px 0;
+}
+h2 {
+  margin: 0 16px 8px;
+  font: 600 14px var(--text);
+}
+p {
+  margin: 0 16px;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+button {
+  display: block;
+  width: 100%;
+  text-align: left;
+  border: 0;
+  border-left: 4px solid transparent;
+  background: none;
+  color: var(--ink);
+  padding: 7px 14px 7px 12px;
+  cursor: pointer;
+  font: inherit;
+}
+button:hover {
+  background: var(--hover);
+}
+[aria-current] button {
+  border-left-color: var(--sun);
+  background: var(--hover);
+}
+.ahead {
+  opacity: 0.62;
+}
+.who {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-weight: 600;
+  font-size: 12.5px;
+}
+.who i {
+  width: 9px;
+  height: 9px;
+}
+time {
+  margin-left: auto;
+  color: var(--quiet);
+  font-weight: 400;
+}
+.words {
+  display: block;
+  overflow-wrap: anywhere;
+}
+.quiet {
+  display: block;
+  color: var(--quiet);
+}
+</style>

@@ -1,0 +1,203 @@
+import type { SittingPage, ToldEdit } from '#core/contract'
+import type { HappeningKind } from '#core/history/happenings'
+import type { Sitting } from '#core/history/sittings'
+import type { TopicId } from '#core/tree'
+import type { Desk, Mark } from '~/desk/desk'
+import type { MomentSession } from '~/session/moment-session'
+
+export interface Narrowing {
+  person: string
+  kind: HappeningKind | ''
+  branch: TopicId | ''
+  since: string | null
+  until: string | null
+}
+
+/** Edits of a sitting that are told at once, about the one that is shown. */
+const WINDOW = 280
+/** Replay: ms from edit to edit at the speed of one. */
+const REPLAY_MS = 1200
+
+const MARK_OF: Partial<Record<HappeningKind, Mark>> = { added: 'new', restored: 'new', moved: 'moved' }
+
+/** The history of an open tree: its sittings, the moment that is shown, and what happened around it. */
+export function useHistory(desk: Desk, treeId: string) {
+  const session = desk.session as MomentSession
+  const sittings = shallowRef<readonly Sitting[]>([])
+  const names = shallowRef<Record<string, string>>({})
+  const version = ref(0)
+  const role = ref('')
+  const next = ref<number | null>(null)
+  const loading = ref(true)
+  const wrong = ref('')
+  const at = ref(0)
+  const told = shallowRef<readonly ToldEdit[]>([])
+  const narrowing = reactive<Narrowing>({ person: '', kind: '', branch: '', since: null, until: null })
+  const speed = ref(1)
+  const playing = ref(false)
+  let asked = 0
+
+  /** The sitting of the moment that is shown; null before the first edit and between what is narrowed. */
+  const here = computed(() => sittings.value.find(one => at.value >= one.from && at.value <= one.to) ?? null)
+  const edit = computed(() => told.value.find(({ number }) => number === at.value) ?? null)
+  const isNow = computed(() => at.value >= version.value)
+
+  async function page(before: number | null): Promise<void> {
+    const mine = ++asked
+    loading.value = true
+    wrong.value = ''
+    try {
+      const query = Object.fromEntries(Object.entries(narrowing).filter(([, value]) => value)) as Record<string, string>
+      const found = await callApi<SittingPage>(`/api/trees/${treeId}/history`, {
+        query: before === null ? query : { ...query, before: String(before) },
+      })
+      if (mine !== asked) return
+      // Oldest first, as they stand on the floor.
+      const older = [...found.sittings].reverse()
+      sittings.value = before === null ? older : [...older, ...sittings.value]
+      names.value = { ...names.value, ...found.names }
+      next.value = found.next
+      version.value = found.version
+      role.value = found.role
+    } catch (error) {
+      if (mine === asked) wrong.value = (error as Error).message
+    }
+    if (mine === asked) loading.value = false
+  }
+
+  /** Reads the newest sittings, and says which moment the tree is to open at: the newest, or the one asked for. */
+  async function begin(wanted: number | null): Promise<void> {
+    await page(null)
+    if (wrong.value) throw new Error(wrong.value)
+    at.value = session.first = Math.max(0, Math.min(version.value, wanted ?? version.value))
+  }
+
+  /** The tree stands: what happened around its moment is told. */
+  async function settle(): Promise<void> {
+    at.value = session.at
+    await tell()
+  }
+
+  async function goTo(number: number): Promise<void> {
+    const wanted = Math.max(0, Math.min(version.value, number))
+    at.value = wanted
+    try {
+      await session.goTo(wanted)
+    } catch (error) {
+      wrong.value = (error as Error).message
+    }
+    mark()
+  }
+
+  /** One edit, or one sitting, on or back; over what is narrowed out. */
+  function by(edits: number): Promise<void> {
+    const to = at.value + edits
+    const list = sittings.value
+    if (list.length === 0 || list.some(one => to >= one.from - 1 && to <= one.to)) return goTo(to)
+    const other = edits > 0 ? list.find(one => one.from > at.value) : [...list].reverse().find(one => one.to < at.value)
+    return goTo(other ? (edits > 0 ? other.from : other.to) : to)
+  }
+  function bySitting(direction: 1 | -1): Promise<void> {
+    const list = sittings.value
+    const i = list.findIndex(one => at.value <= one.to)
+    if (direction > 0) return goTo(list[i < 0 ? list.length - 1 : at.value === list[i]!.to ? i + 1 : i]?.to ?? at.value)
+    const before = list.filter(one => one.to < at.value).at(-1)
+    return goTo(before?.to ?? (list[0] ? list[0].from - 1 : 0))
+  }
+
+  async function tell(): Promise<void> {
+    const sitting = here.value
+    if (!sitting) {
+      told.value = []
+      mark()
+      return
+    }
+    const from = Math.max(sitting.from, Math.min(at.value - WINDOW / 2, sitting.to - WINDOW))
+    const to = Math.min(sitting.to, from + WINDOW)
+    try {
+      const found = await callApi<{ edits: ToldEdit[]; names: Record<string, string> }>(
+        `/api/trees/${treeId}/history/${Math.max(sitting.from, from)}/${to}`,
+      )
+      names.value = { ...names.value, ...found.names }
+      told.value = found.edits
+    } catch (error) {
+      wrong.value = (error as Error).message
+    }
+    mark()
+  }
+
+  /** Points out on the tree what this sitting has done so far. */
+  function mark(): void {
+    const marks = new Map<TopicId, Mark>()
+    for (const one of told.value) {
+      if (one.number > at.value) break
+      for (const { kind, topic, what, value } of one.happenings) {
+        if (topic === null || kind === 'removed') continue
+        const word = what === 'progress' && value === 100 ? 'done' : (MARK_OF[kind] ?? 'changed')
+        if (marks.get(topic) !== 'new') marks.set(topic, word)
+      }
+    }
+    desk.marks.value = marks
+  }
+  watch(here, (now, before) => {
+    if (now?.from !== before?.from) void tell()
+  })
+  watch(at, now => {
+    const shown = told.value
+    // In a long sitting the words go along.
+    if (here.value && shown.length > 0 && (now < shown[0]!.number || now > shown.at(-1)!.number)) void tell()
+  })
+  watch(narrowing, () => void page(null))
+
+  let timer = 0
+  function step(): void {
+    if (!playing.value) return
+    if (isNow.value) {
+      playing.value = false
+      return
+    }
+    void by(1).then(() => {
+      timer = window.setTimeout(step, REPLAY_MS / speed.value)
+    })
+  }
+  watch(playing, now => {
+    clearTimeout(timer)
+    if (!now) return
+    if (isNow.value) void goTo((sittings.value.at(-1)?.from ?? 1) - 1).then(step)
+    else step()
+  })
+  onScopeDispose(() => {
+    playing.value = false
+    clearTimeout(timer)
+  })
+
+  return {
+    sittings,
+    names,
+    version,
+    next,
+    loading,
+    wrong,
+    at,
+    here,
+    edit,
+    told,
+    narrowing,
+    speed,
+    playing,
+    isNow,
+    role,
+    begin,
+    settle,
+    older: () => page(next.value),
+    goTo,
+    /** Ends a replay. */
+    rest: () => {
+      playing.value = false
+    },
+    by,
+    bySitting,
+  }
+}
+
+export type History = ReturnType<typeof useHistory>

@@ -1,0 +1,278 @@
+<script setup lang="ts">
+import { shorten, topicOf } from '#core/tree'
+import { DESK, Desk } from '~/desk/desk'
+import { fontsReady } from '~/desk/ruler'
+import { MomentSession } from '~/session/moment-session'
+import { useHistory } from '~/history/useHistory'
+import { useNotice } from '~/page/notice'
+import { type CanvasHold, type OutlineHold, PAGE, Page } from '~/page/page'
+import { usePageKeys } from '~/page/page-keys'
+
+/** A tree as it was, over the boards of its floor. */
+definePageMeta({ path: '/trees/:id/history', key: route => String(route.params.id) })
+
+/** Keys that look and go; nothing is changed in the past. */
+const LOOKING = new Set([
+  ...['up', 'down', 'left', 'right', 'first', 'last', 'centre', 'fold', 'fit', 'fit-selection'],
+  ...['zoom-in', 'zoom-out', 'zoom-whole', 'depth-all', 'theme', 'switch-view'],
+  ...[1, 2, 3, 4, 5, 6].map(n => `depth-${n}`),
+])
+
+const route = useRoute()
+const account = useAccount()
+const theme = useTheme()
+const { notice, notify, dismiss } = useNotice()
+const id = String(route.params.id)
+const arriving = useArrivingWords()
+const me = account.me!.id
+const desk = new Desk(id, me, notify, events => new MomentSession(id, me, events))
+provide(DESK, desk)
+const page = new Page(desk, theme.toggle)
+provide(PAGE, page)
+usePageKeys(desk, page, LOOKING)
+const canvas = page.canvas as Ref<CanvasHold | undefined>
+const outline = page.outline as Ref<OutlineHold | undefined>
+const history = useHistory(desk, id)
+const trouble = ref('')
+const mayEdit = computed(() => history.role.value === 'owner' || history.role.value === 'editor')
+const listOpen = ref(!window.matchMedia('(max-width: 900px)').matches)
+useViewHeight()
+
+onMounted(async () => {
+  try {
+    await fontsReady()
+    await history.begin(route.query.at === undefined ? null : Number(route.query.at) || 0)
+    desk.sheetOpen.value = false
+    await desk.open()
+    if (desk.view.value === 'meeting') desk.view.value = 'canvas'
+    await history.settle()
+    const branch = String(route.query.branch ?? '')
+    const topic = branch || String(route.query.topic ?? '')
+    if (desk.tree.topics.has(topic)) desk.visit(topic)
+    if (desk.tree.topics.has(branch)) history.narrowing.branch = branch
+  } catch (error) {
+    trouble.value = error instanceof Error ? error.message : 'This tree’s history can’t be opened.'
+  }
+})
+onBeforeUnmount(() => desk.close())
+
+const title = computed(() => {
+  void desk.lateTick.value
+  return desk.status.ready ? topicOf(desk.tree, desk.tree.centre).title : ''
+})
+const moment = new Intl.DateTimeFormat(ownLocale(), { dateStyle: 'full', timeStyle: 'short' })
+const shownWhen = computed(() => {
+  if (history.isNow.value) return 'as it is now'
+  const edit = history.edit.value
+  if (edit) return `as it was on ${moment.format(Date.parse(edit.at))}`
+  return history.at.value === 0 ? 'as it was made' : 'as it was'
+})
+/** Topics that this sitting has taken away so far: they aren't on the tree any more. */
+const gone = computed(() =>
+  history.told.value
+    .filter(({ number }) => number <= history.at.value)
+    .flatMap(({ happenings }) => happenings)
+    .filter(({ kind, topic }) => kind === 'removed' && topic !== null)
+    .map(({ title: words }) => words),
+)
+function back(topic: string | null, words: string): void {
+  arriving.value = `${words} Undo takes it back.`
+  void navigateTo({ path: `/trees/${id}`, query: topic ? { topic } : {} })
+}
+const leave = (): unknown => navigateTo(`/trees/${id}`)
+useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, history · Sun Porch` : 'Sun Porch')) })
+</script>
+
+<template>
+  <div class="history-page" :class="{ listed: listOpen && desk.status.ready }">
+    <div v-if="trouble" class="trouble">
+      <h1>This history didn’t open</h1>
+      <p>{{ trouble }}</p>
+      <NuxtLink :to="`/trees/${id}`">To the tree</NuxtLink>
+    </div>
+    <p v-else-if="!desk.status.ready" class="trouble quiet" role="status">Opening …</p>
+    <template v-else>
+      <header class="top">
+        <Button size="small" outlined label="Back to now" @click="leave"
+          ><template #icon><Icon name="lucide:arrow-left" size="15" /></template
+        ></Button>
+        <h1 :title="title">{{ title || 'untitled' }}</h1>
+        <p class="when" role="status">{{ shownWhen }}</p>
+        <span class="grow" />
+        <div class="views" role="tablist" aria-label="Views">
+          <button
+            v-for="view in ['canvas', 'outline'] as const"
+            :key="view"
+            role="tab"
+            :aria-selected="desk.view.value === view"
+            :class="{ on: desk.view.value === view }"
+            @click="desk.view.value = view">
+            {{ view === 'canvas' ? 'Canvas' : 'Outline' }}
+          </button>
+        </div>
+        <Button
+          size="small"
+          text
+          :label="listOpen ? 'Hide the words' : 'In words'"
+          :aria-pressed="listOpen"
+          @click="listOpen = !listOpen" />
+        <MomentActs :history="history" :may-edit="mayEdit" @back="back" />
+      </header>
+      <main class="middle">
+        <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" />
+        <TreeOutline v-else ref="outline" />
+        <p v-if="gone.length" class="gone" role="status">
+          Went:
+          {{
+            gone
+              .slice(0, 4)
+              .map(words => `“${shorten(words || 'untitled', 30)}”`)
+              .join(', ')
+          }}{{ gone.length > 4 ? ` and ${gone.length - 4} more` : '' }}
+        </p>
+        <NoticeBar v-if="notice" :notice="notice" @taken="dismiss" />
+        <Message v-if="history.wrong.value" class="wrong" severity="error" role="alert">{{
+          history.wrong.value
+        }}</Message>
+      </main>
+      <HappeningList v-if="listOpen" class="list" :history="history" />
+      <footer class="foot">
+        <div class="bar">
+          <button
+            class="play"
+            :aria-label="history.playing.value ? 'Stop the replay' : 'Replay'"
+            :data-tip="history.playing.value ? 'Stop' : 'Replay'"
+            @click="history.playing.value = !history.playing.value">
+            <Icon :name="history.playing.value ? 'lucide:pause' : 'lucide:play'" size="16" />
+          </button>
+          <select v-model.number="history.speed.value" aria-label="Speed of the replay">
+            <option v-for="speed in [0.5, 1, 2, 4, 8]" :key="speed" :value="speed">{{ speed }} ×</option>
+          </select>
+          <HistoryFilter :history="history" />
+        </div>
+        <TimeLine :history="history" />
+      </footer>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.history-page {
+  height: var(--view-height, 100%);
+  overflow: clip;
+  display: grid;
+  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr) 0;
+}
+.history-page.listed {
+  grid-template-columns: minmax(0, 1fr) 320px;
+}
+.top,
+.foot {
+  grid-column: 1 / -1;
+  background: var(--surface);
+}
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 14px;
+  min-height: 52px;
+  padding: 6px 16px;
+  border-bottom: 3px solid var(--sun);
+}
+.top h1 {
+  margin: 0;
+  font: 600 18px var(--display);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  max-width: 30ch;
+}
+.when {
+  margin: 0;
+  color: var(--quiet);
+}
+.grow {
+  flex: 1;
+}
+.views button {
+  border: 0;
+  background: none;
+  color: var(--quiet);
+  padding: 5px 10px;
+  border-radius: 6px;
+  cursor: pointer;
+  font: inherit;
+}
+.views .on {
+  background: var(--ceiling);
+  color: var(--ink);
+  font-weight: 600;
+}
+.middle {
+  position: relative;
+  min-width: 0;
+  overflow: clip;
+}
+.gone {
+  position: absolute;
+  left: 14px;
+  top: 12px;
+  margin: 0;
+  max-width: 60%;
+  padding: 4px 10px;
+  background: var(--surface);
+  border: 1.5px dashed var(--clay);
+  color: var(--clay);
+}
+.wrong {
+  position: absolute;
+  left: 50%;
+  bottom: 16px;
+  translate: -50%;
+}
+.foot {
+  border-top: 1px solid var(--line);
+  padding: 6px 12px 4px;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+.play {
+  width: 34px;
+  height: 30px;
+  border: 1px solid var(--line);
+  background: var(--porch);
+  color: var(--on-porch);
+  border-radius: 6px;
+  cursor: pointer;
+  display: grid;
+  place-items: center;
+}
+.bar select {
+  height: 30px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--surface);
+  color: var(--ink);
+}
+.trouble {
+  padding: 64px;
+  grid-column: 1 / -1;
+}
+@media (max-width: 900px) {
+  .history-page.listed {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto minmax(0, 1fr) 30% auto;
+  }
+  .list {
+    border-top: 1px solid var(--line);
+  }
+}
+</style>

@@ -1,0 +1,119 @@
+import { expect, openTree, pasteText, test, titlesOf, topic, two } from './porch'
+
+test('a tree that a second person wrecked is seen, understood and put right, and what was good stays', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  const { page, caller } = ines
+  await openTree(page, id)
+  await pasteText(page, { 'text/plain': 'Books\n\tCrates\n\t\tSmall\nFit-out\n\tLift\n\tRamp' })
+  await expect(topic(page, 'Ramp')).toBeVisible()
+  const idOf = async (title: string): Promise<string> =>
+    (await caller.open(id)).snapshot.topics.find(one => one.title === title)!.id
+  const [books, fit, lift, crates] = [
+    await idOf('Books'),
+    await idOf('Fit-out'),
+    await idOf('Lift'),
+    await idOf('Crates'),
+  ]
+  // Rana takes a branch away, moves another and renames it; and adds something that is good.
+  await rana.caller.edit(id, [{ op: 'remove', topic: fit }])
+  await rana.caller.edit(id, [
+    { op: 'set', topic: crates, field: 'title', value: 'asdf' },
+    { op: 'set', topic: crates, field: 'due', value: '2027-05-12' },
+  ])
+  await rana.caller.edit(id, [{ op: 'add', topic: 'good', parent: books, order: 'a8', with: { title: 'Labels' } }])
+  await expect(topic(page, 'Labels')).toBeVisible()
+
+  await topic(page, 'Books').click()
+  await page.keyboard.press('u')
+  await page.keyboard.press('h')
+  await expect(page).toHaveURL(/\/history/)
+  const slider = page.getByRole('slider', { name: 'Moment' })
+  await expect(slider).toBeFocused()
+  await expect(slider).toHaveAttribute('aria-valuetext', 'now')
+  const list = page.getByRole('complementary', { name: 'What happened' })
+  await expect(list).toContainText('took away “Fit-out” with 2 below')
+  await expect(list).toContainText('renamed “Crates” to “asdf”')
+  await expect(list).toContainText('added “Labels” under “Books”')
+  // What came, and what changed, is pointed out on the planks, in words that are heard too.
+  await expect(topic(page, /^new, Labels/)).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'Went: “Fit-out”' })).toBeVisible()
+  // Back along the floor, an edit a key, as quick as hands go.
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowLeft')
+  await expect(topic(page, /(^|, )Fit-out/)).toBeVisible()
+  await expect(topic(page, /(^|, )Crates/)).toBeVisible()
+  await expect(topic(page, /(^|, )Labels/)).toHaveCount(0)
+  // Nothing is changed in the past: a letter that edits only says so.
+  await topic(page, /(^|, )Lift/).click()
+  await page.keyboard.press('Delete')
+  await expect(topic(page, /(^|, )Lift/)).toBeVisible()
+  await topic(page, /(^|, )Fit-out/).click()
+  await page.getByRole('button', { name: 'Bring back …' }).click()
+  await page.getByRole('menuitem', { name: 'The branch “Fit-out”' }).click()
+  // Back at the tree: the branch is there, and Rana’s good work is too.
+  await expect(topic(page, 'Lift')).toBeVisible()
+  await expect(topic(page, 'Labels')).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'is as it was' })).toBeVisible()
+  await page.goto(`/trees/${id}/history?topic=${crates}&at=3`)
+  await expect(slider).toBeFocused()
+  expect(await idOf('Lift')).toBe(lift)
+  await page.goto(`/trees/${id}/history?at=2&topic=${crates}`)
+  await expect(topic(page, /(^|, )Crates/)).toHaveAttribute('aria-selected', 'true')
+  await page.getByRole('button', { name: 'Bring back …' }).click()
+  await page.getByRole('menuitem', { name: 'The title of “Crates”' }).click()
+  await expect(topic(page, /^Crates/)).toBeVisible()
+  const now = (await caller.open(id)).snapshot.topics.find(one => one.id === crates)!
+  expect([now.title, now.due]).toEqual(['Crates', '2027-05-12'])
+  expect(await titlesOf(caller, id)).toEqual([
+    ['Books', ['Crates', 'Small'], 'Labels'],
+    ['Fit-out', 'Lift', 'Ramp'],
+  ])
+})
+
+test('sittings are narrowed, replayed and pulled along; a copy of a moment is a tree of its own; a viewer only looks', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  const { page, caller } = ines
+  const { snapshot } = await caller.open(id)
+  for (let i = 0; i < 6; i++)
+    await (i % 2 ? rana.caller : caller).edit(id, [
+      { op: 'add', topic: `t${i}`, parent: snapshot.centre, order: `a${i}`, with: { title: `Crate ${i}` } },
+    ])
+  await page.goto(`/trees/${id}/history`)
+  const slider = page.getByRole('slider', { name: 'Moment' })
+  await expect(topic(page, /Crate 5/)).toBeVisible()
+  await page.getByRole('combobox', { name: 'Kind of change' }).selectOption('removed')
+  await expect(page.getByText('No sitting fits.')).toBeVisible()
+  await page.getByRole('button', { name: 'All', exact: true }).click()
+  const board = page.locator('.board')
+  await expect(board).toHaveCount(1)
+  const box = (await board.boundingBox())!
+  await page.mouse.move(box.x + box.width - 2, box.y + 30)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 1, box.y + 30, { steps: 8 })
+  await page.mouse.up()
+  await expect(slider).toHaveAttribute('aria-valuenow', '1')
+  await expect(topic(page, /Crate 0/)).toBeVisible()
+  await expect(topic(page, /Crate 5/)).toHaveCount(0)
+  await page.getByRole('combobox', { name: 'Speed of the replay' }).selectOption('8')
+  await page.getByRole('button', { name: 'Replay' }).click()
+  await expect(topic(page, /Crate 5/)).toBeVisible()
+  await expect(slider).toHaveAttribute('aria-valuetext', 'now')
+  await slider.focus()
+  await page.keyboard.press('Home')
+  await expect(slider).toHaveAttribute('aria-valuenow', '0')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await expect(topic(page, /Crate 1/)).toBeVisible()
+  await page.getByRole('button', { name: 'Copy as a new tree' }).click()
+  await expect(page).not.toHaveURL(/history/)
+  await expect(topic(page, 'Crate 1')).toBeVisible()
+  await expect(topic(page, /Crate 2/)).toHaveCount(0)
+  await caller.call('PUT', `/api/trees/${id}/members/${rana.caller.id}`, { role: 'viewer' })
+  await rana.page.goto(`/trees/${id}/history?at=3`)
+  await expect(topic(rana.page, /Crate 2/)).toBeVisible()
+  await expect(rana.page.getByRole('button', { name: 'Copy as a new tree' })).toBeVisible()
+  await expect(rana.page.getByRole('button', { name: 'Bring back …' })).toHaveCount(0)
+})
