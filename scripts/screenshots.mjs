@@ -175,10 +175,17 @@ try {
     await ines.getByRole('button', { name, exact: true }).click()
     await ines.keyboard.press('f')
   }
+  // The meeting has left its edits behind: a board, and what was done in words.
+  await ines.goto('/trees')
+  await ines.getByRole('link', { name: /Coordination meetings/ }).click()
+  await ines.getByRole('tree').waitFor()
+  await ines.getByRole('button', { name: 'History' }).click()
+  await ines.getByRole('slider', { name: 'Moment' }).waitFor()
+  for (let back = 0; back < 3; back++) await ines.keyboard.press('ArrowLeft')
+  await ines.waitForTimeout(500)
+  await shot(ines, 'history')
+
   await openMove(ines)
-  await ines.keyboard.press('m')
-  await ines.getByRole('treeitem', { name: /^Reading room/ }).click()
-  await shot(ines, 'markers')
 
   const dusk = await visit('oskar', { colorScheme: 'dark' })
   await openMove(dusk)

@@ -30,7 +30,6 @@ const branchTitle = computed(() => {
   const topic = narrowing.branch && desk.tree.topics.has(narrowing.branch) ? topicOf(desk.tree, narrowing.branch) : null
   return topic ? shorten(topic.title || 'untitled', 24) : 'a branch'
 })
-const any = computed(() => Object.values(narrowing).some(Boolean))
 function clear(): void {
   Object.assign(narrowing, { person: '', kind: '', branch: '', since: null, until: null })
 }
@@ -55,7 +54,7 @@ function clear(): void {
     </button>
     <DayField v-model="narrowing.since" class="day" label="From" placeholder="from …" />
     <DayField v-model="narrowing.until" class="day" label="Until" placeholder="until …" />
-    <button v-if="any" class="plain" @click="clear">All</button>
+    <button v-if="history.narrowed.value" class="plain" @click="clear">All</button>
   </div>
 </template>
 

@@ -111,7 +111,13 @@ defineExpose({ focus: () => floor.value?.focus() })
           <b v-if="board.at !== null" :style="{ left: `${board.at * 100}%` }" />
         </span>
       </div>
-      <p v-if="!history.loading.value && boards.length === 0" class="none">No sitting fits. Take a condition away.</p>
+      <p v-if="!history.loading.value && boards.length === 0" class="none">
+        {{
+          history.narrowed.value
+            ? 'No sitting fits. Take a condition away.'
+            : 'Nothing has been done here yet since the tree was made.'
+        }}
+      </p>
     </div>
   </div>
 </template>

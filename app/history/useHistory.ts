@@ -40,6 +40,7 @@ export function useHistory(desk: Desk, treeId: string) {
   /** The sitting of the moment that is shown; null before the first edit and between what is narrowed. */
   const here = computed(() => sittings.value.find(one => at.value >= one.from && at.value <= one.to) ?? null)
   const edit = computed(() => told.value.find(({ number }) => number === at.value) ?? null)
+  const narrowed = computed(() => Object.values(narrowing).some(Boolean))
   const isNow = computed(() => at.value >= version.value)
 
   async function page(before: number | null): Promise<void> {
@@ -183,6 +184,7 @@ export function useHistory(desk: Desk, treeId: string) {
     edit,
     told,
     narrowing,
+    narrowed,
     speed,
     playing,
     isNow,

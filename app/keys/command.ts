@@ -1,7 +1,7 @@
 import type { MeetingAct } from '~/meeting/useMeeting'
 import type { Desk } from '~/desk/desk'
 
-export type Panel = 'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes'
+export type Panel = 'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes' | 'since'
 /** What of the side sheet a command goes to. */
 export type SheetPart = 'note' | 'task' | 'link' | 'file' | 'check' | 'place' | 'sketch' | 'tie'
 export type Box = 'everything' | 'keys' | 'share' | 'help' | 'duplicate' | 'starter' | 'about'

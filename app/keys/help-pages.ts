@@ -185,6 +185,23 @@ export const HELP: readonly HelpPage[] = [
     ],
   },
   {
+    id: 'since',
+    title: 'What is new',
+    body: [
+      '{since} points out what came, changed, moved or was done since you last looked, each with its word at the plank, and lists it branch by branch with what went. The arrow keys go from one to the next.',
+      'It can be asked since the last meeting as well. Closing the list takes the words away.',
+    ],
+  },
+  {
+    id: 'history',
+    title: 'History, and the way back',
+    body: [
+      '{history} shows the tree as it was. Below it lie the boards of its floor: one for each sitting, wider for more work, in the colours of who worked. Pull along them, or use the arrow keys: one edit at a time; Page Up and Page Down go from sitting to sitting, Home and End to the ends.',
+      'What a sitting did stands beside it in words; what came, changed or moved is pointed out on the planks. Boards can be narrowed to a person, a kind of change, a period or a branch, and {topic-history} begins with the branch you are on. Replay plays them.',
+      'From any moment you can bring back the whole tree, the branch you have chosen, one topic alone, its title or its note: one edit, which Undo takes back; what was done since is never rewritten. Or copy that moment as a new tree.',
+    ],
+  },
+  {
     id: 'outline',
     title: 'The outline as a table',
     body: [

@@ -82,6 +82,7 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   cells: [';'],
   'select-found': ['Shift+A'],
   sheet: ['S'],
+  since: ['U N'],
   history: ['U H'],
   'topic-history': ['U B'],
   fit: ['F'],

@@ -16,6 +16,7 @@ const NAMES: Record<Panel, string> = {
   key: 'Key',
   filter: 'Filter and views',
   annexes: 'Annexes and numbers',
+  since: 'What is new',
 }
 const close = (): void => {
   page.side.value = null
@@ -39,6 +40,7 @@ const close = (): void => {
     <LazyDressPanel v-else-if="what === 'dress'" />
     <LazyArrangePanel v-else-if="what === 'arrange'" />
     <LazyFilterPanel v-else-if="what === 'filter'" />
+    <LazySincePanel v-else-if="what === 'since'" />
     <LazyAnnexPanel v-else-if="what === 'annexes'" />
     <LazyKeyPanel v-else />
   </aside>

@@ -36,6 +36,8 @@ const history = useHistory(desk, id)
 const trouble = ref('')
 const mayEdit = computed(() => history.role.value === 'owner' || history.role.value === 'editor')
 const listOpen = ref(!window.matchMedia('(max-width: 900px)').matches)
+const narrow = useNarrow()
+const filterOpen = ref(false)
 useViewHeight()
 
 onMounted(async () => {
@@ -148,7 +150,10 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
           <select v-model.number="history.speed.value" aria-label="Speed of the replay">
             <option v-for="speed in [0.5, 1, 2, 4, 8]" :key="speed" :value="speed">{{ speed }} ×</option>
           </select>
-          <HistoryFilter :history="history" />
+          <button v-if="narrow" class="plain" :aria-expanded="filterOpen" @click="filterOpen = !filterOpen">
+            {{ history.narrowed.value ? 'Some sittings' : 'Which sittings' }}
+          </button>
+          <HistoryFilter v-if="!narrow || filterOpen" :history="history" />
         </div>
         <TimeLine :history="history" />
       </footer>

@@ -10,6 +10,8 @@ export interface SentTree {
   readonly snapshot: Snapshot
   /** New after a restore from a backup. */
   readonly epoch?: string
+  /** The number up to which one had seen it before. Absent in what was kept. */
+  readonly seen?: number
   /** Bytes that one file may have. */
   readonly fileLimit?: number
 }

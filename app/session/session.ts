@@ -59,6 +59,8 @@ export class TreeSession {
   goneWhy = ''
   /** Bytes that one file may have. */
   fileLimit = 25 * 1024 * 1024
+  /** The number up to which one had seen the tree when it was opened; null where that isn't known. */
+  seenBefore: number | null = null
   lastChange: { user: string; at: string } | null = null
   readonly undoRecord: UndoRecord
   protected readonly sync: Sync
@@ -133,6 +135,7 @@ export class TreeSession {
       const text = await callApi<string>(`/api/trees/${this.treeId}`, { responseType: 'text' })
       sent = JSON.parse(text) as SentTree
       if (sent.fileLimit) this.fileLimit = sent.fileLimit
+      this.seenBefore = sent.seen ?? null
       const title = titleOf(sent)
       requestIdleCallback(() => void this.copy.keepText(text, title), { timeout: 10_000 })
     } catch (error) {

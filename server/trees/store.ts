@@ -132,6 +132,15 @@ export async function peopleOf(treeId: string): Promise<{ id: string; name: stri
     .orderBy(users.name)
 }
 
+/** The number up to which somebody has seen a tree. */
+export async function seenBy(treeId: string, userId: string): Promise<number> {
+  const [row] = await database()
+    .select({ seen: members.seenVersion })
+    .from(members)
+    .where(and(eq(members.treeId, treeId), eq(members.userId, userId)))
+  return row?.seen ?? 0
+}
+
 export async function setTrashed(treeId: string, trashed: boolean): Promise<void> {
   await database()
     .update(trees)

@@ -117,3 +117,52 @@ test('sittings are narrowed, replayed and pulled along; a copy of a moment is a 
   await expect(rana.page.getByRole('button', { name: 'Copy as a new tree' })).toBeVisible()
   await expect(rana.page.getByRole('button', { name: 'Bring back …' })).toHaveCount(0)
 })
+
+test('what is new since one last looked is one press: on the planks, as a list by branch, gone through by key', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  const { page, caller } = ines
+  await openTree(page, id)
+  await pasteText(page, { 'text/plain': 'Books\n\tCrates\n\tLabels\nFit-out\n\tLift\n\tRamp' })
+  await expect(topic(page, 'Ramp')).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
+  await page.goto('/trees')
+  await expect(page.getByRole('heading', { name: 'Trees' })).toBeVisible()
+  const of = new Map((await caller.open(id)).snapshot.topics.map(one => [one.title, one.id]))
+  await rana.caller.edit(id, [
+    { op: 'set', topic: of.get('Lift')!, field: 'done', value: 100 },
+    { op: 'place', topic: of.get('Crates')!, parent: of.get('Fit-out')!, order: 'a8' },
+    { op: 'remove', topic: of.get('Labels')! },
+    { op: 'add', topic: 'vans', parent: of.get('Books')!, order: 'a9', with: { title: 'Vans' } },
+    { op: 'set', topic: of.get('Ramp')!, field: 'title', value: 'Ramp and doors' },
+  ])
+  await openTree(page, id)
+  await page.keyboard.press('u')
+  await page.keyboard.press('n')
+  const panel = page.getByRole('complementary', { name: 'What is new' })
+  await expect(panel.getByRole('status')).toHaveText('1 new · 1 changed · 1 moved · 1 done · 1 went')
+  await expect(panel).toContainText('was “Ramp”')
+  await expect(topic(page, /^done, Lift/)).toBeVisible()
+  await expect(topic(page, /^moved, Crates/)).toBeVisible()
+  await expect(topic(page, /^new, Vans/)).toBeVisible()
+  await expect(topic(page, /^changed, Ramp and doors/)).toBeVisible()
+  await expect(topic(page, /^Books/)).toBeVisible()
+  // By key, from one to the next; the tree goes along.
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await expect(panel.locator('button.line').nth(1)).toBeFocused()
+  await expect(page.locator('[role="treeitem"][aria-selected="true"] .mark')).toHaveCount(1)
+  // As with any panel: the first Esc leads to the tree, the second closes it.
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await expect(panel).toHaveCount(0)
+  await expect(topic(page, /^Vans/)).toBeVisible()
+  // Looked at now: at the next visit nothing is new.
+  await page.goto('/trees')
+  await openTree(page, id)
+  await page.keyboard.press('u')
+  await page.keyboard.press('n')
+  await expect(panel).toContainText('is new')
+  await expect(panel.getByRole('status')).toContainText('Nothing in')
+})

@@ -2,7 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { SittingPage, ToldEdit } from '../../core/contract'
 import type { Difference } from '../../core/compare/differences'
 import { fromSnapshot, toSnapshot, type Snapshot } from '../../core/tree'
-import { bringIn, Caller, signUp } from '../caller'
+import type { Caller } from '../caller'
+import { bringIn, signUp } from '../caller'
 import { type House, openHouse } from '../house'
 
 let house: House

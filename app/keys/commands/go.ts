@@ -88,6 +88,13 @@ export const GO: readonly Command[] = [
   depth(null),
   looking(
     'See',
+    'since',
+    'What is new',
+    'Since you last looked, or since the last meeting: what came, changed, moved, went or was done.',
+    (_, house) => house.panel('since'),
+  ),
+  looking(
+    'See',
     'history',
     'History of the tree',
     'Who did what, the tree as it was at any moment, and ways to bring it back.',

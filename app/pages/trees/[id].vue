@@ -7,7 +7,7 @@ import { givePicture, takeFiles } from '~/files/pictures'
 import { afterClick } from '~/focus/opened'
 import { commandOf } from '~/keys/commands'
 import { tieTo } from '~/canvas/ties'
-import { useMediaQuery } from '@vueuse/core'
+import { useEventListener, useMediaQuery } from '@vueuse/core'
 import { useNotice } from '~/page/notice'
 import { type CanvasHold, PAGE, Page } from '~/page/page'
 import { usePageClipboard } from '~/page/page-clipboard'
@@ -74,6 +74,14 @@ onMounted(async () => {
   } catch (error) {
     trouble.value = error instanceof Error ? error.message : 'This tree can’t be opened.'
   }
+})
+// A tab that is closed has no time for an answer.
+useEventListener(document, 'visibilitychange', () => {
+  if (document.visibilityState === 'hidden' && desk.status.ready)
+    navigator.sendBeacon(
+      `/api/trees/${desk.session.treeId}/seen`,
+      new Blob([JSON.stringify({ version: desk.session.replica.version })], { type: 'application/json' }),
+    )
 })
 onBeforeUnmount(() => {
   if (desk.status.ready) sawAll()
@@ -226,7 +234,7 @@ function choosePicture(event: Event): void {
         class="side">
         <template v-if="narrow" #grip><SheetGrip v-model="tall" @closed="desk.sheetOpen.value = false" /></template>
       </LazySideSheet>
-      <ThumbBar v-if="thumb && desk.view.value !== 'meeting'" class="thumb" @menu="menu?.show($event)" />
+      <LazyThumbBar v-if="thumb && desk.view.value !== 'meeting'" class="thumb" @menu="menu?.show($event)" />
       <FootStrip
         class="foot"
         :zoom="canvas?.zoom ?? 1"

@@ -1,0 +1,218 @@
+<script setup lang="ts">
+import { type Difference, fieldInWords } from '#core/compare/differences'
+import { briefOf, isMeeting } from '#core/meeting/brief'
+import { allTopics, shorten, topicOf } from '#core/tree'
+import { type Mark, useDesk } from '~/desk/desk'
+
+/**
+ * What is new since one last looked, or since the last meeting began: pointed out on the planks, and listed branch by
+ * branch, to be gone through by the arrow keys. Leaving it takes the marks away.
+ */
+const desk = useDesk()
+const list = ref<HTMLElement>()
+
+/** The number at which the meeting that began last began; null where none has. */
+const lastMeeting = computed(() => {
+  void desk.lateTick.value
+  let last: { version: number; title: string } | null = null
+  for (const topic of allTopics(desk.tree)) {
+    const run = isMeeting(topic) ? briefOf(topic).run : null
+    if (run && (!last || run.version > last.version)) last = { version: run.version, title: topic.title }
+  }
+  return last
+})
+type From = 'looked' | 'meeting'
+const from = ref<From>('looked')
+const since = computed(() => (from.value === 'meeting' ? lastMeeting.value?.version : desk.session.seenBefore) ?? null)
+const found = shallowRef<readonly Difference[] | null>(null)
+const wrong = ref('')
+let asked = 0
+async function ask(): Promise<void> {
+  const mine = ++asked
+  wrong.value = ''
+  found.value = null
+  if (since.value === null) return
+  try {
+    const { differences } = await callApi<{ differences: Difference[] }>(
+      `/api/trees/${desk.session.treeId}/differences`,
+      { query: { from: String(since.value) } },
+    )
+    if (mine === asked) found.value = differences
+  } catch (error) {
+    if (mine === asked) wrong.value = (error as Error).message
+  }
+}
+watch(since, ask, { immediate: true })
+// What others do meanwhile is new as well.
+let timer = 0
+const stop = desk.onChange(() => {
+  clearTimeout(timer)
+  timer = window.setTimeout(ask, 1500)
+})
+
+const isDone = (one: Difference): boolean => one.fields.includes('done') && desk.tree.topics.get(one.id)?.done === 100
+function wordOf(one: Difference): string {
+  if (one.kind === 'added') return 'new'
+  if (one.kind === 'removed') return 'went'
+  if (one.kind === 'moved') return 'moved'
+  return isDone(one) ? 'done' : 'changed'
+}
+const MARKS: ReadonlySet<string> = new Set<Mark>(['new', 'changed', 'moved', 'done'])
+watch([found, desk.lateTick], () => {
+  const marks = new Map<string, Mark>()
+  for (const one of found.value ?? []) {
+    const word = wordOf(one)
+    if (MARKS.has(word) && marks.get(one.id) !== 'new') marks.set(one.id, word as Mark)
+  }
+  desk.marks.value = marks
+})
+onBeforeUnmount(() => {
+  stop()
+  clearTimeout(timer)
+  desk.marks.value = new Map()
+})
+
+const branches = computed(() => {
+  const groups = new Map<string, Difference[]>()
+  for (const one of found.value ?? []) {
+    const branch = one.path[1] ?? one.title
+    groups.set(branch, [...(groups.get(branch) ?? []), one])
+  }
+  return [...groups].map(([title, items]) => ({ title: title || 'untitled', items }))
+})
+const WORDS = ['new', 'changed', 'moved', 'done', 'went'] as const
+const counts = computed(() =>
+  WORDS.map(word => [word, (found.value ?? []).filter(one => wordOf(one) === word).length] as const)
+    .filter(([, count]) => count > 0)
+    .map(([word, count]) => `${count} ${word}`)
+    .join(' · '),
+)
+function more(one: Difference): string {
+  if (one.kind === 'changed') {
+    const fields = [
+      ...new Set(one.fields.filter(field => field !== 'title' && !(field === 'done' && isDone(one))).map(fieldInWords)),
+    ].join(', ')
+    return [one.was === null ? '' : `was “${shorten(one.was, 40)}”`, fields].filter(Boolean).join('; ')
+  }
+  return one.kind === 'moved' ? `to ${one.path.slice(1).join(' › ') || 'the centre'}` : ''
+}
+function show(one: Difference): void {
+  if (desk.tree.topics.has(one.id) && one.kind !== 'removed') desk.visit(one.id)
+}
+function key(event: KeyboardEvent): void {
+  const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+  if (!step) return
+  const all = [...(list.value?.querySelectorAll<HTMLButtonElement>('button') ?? [])]
+  const at = all.indexOf(document.activeElement as HTMLButtonElement)
+  const next = all[Math.min(all.length - 1, Math.max(0, at + step))]
+  event.preventDefault()
+  next?.focus()
+  next?.click()
+}
+const centre = computed(() => topicOf(desk.tree, desk.tree.centre).title)
+</script>
+
+<template>
+  <div class="since" @keydown="key">
+    <span class="segments" role="group" aria-label="Since when"
+      ><button data-first :aria-pressed="from === 'looked'" @click="from = 'looked'">Since I last looked</button
+      ><button
+        :aria-pressed="from === 'meeting'"
+        :disabled="!lastMeeting"
+        :title="lastMeeting ? `Since “${lastMeeting.title}” began` : 'No meeting has begun yet'"
+        @click="from = 'meeting'">
+        Since the last meeting
+      </button></span
+    >
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }} <button class="plain" @click="ask">Try again</button></p>
+    <p v-else-if="since === null" class="quiet">Without a line it isn’t known what is new.</p>
+    <p v-else-if="!found" class="quiet" role="status">Comparing …</p>
+    <p v-else-if="found.length === 0" class="quiet" role="status">Nothing in “{{ shorten(centre, 40) }}” is new.</p>
+    <p v-else class="counts" role="status">{{ counts }}</p>
+    <div ref="list">
+      <template v-for="branch in branches" :key="branch.title">
+        <h3>{{ shorten(branch.title, 40) }}</h3>
+        <button
+          v-for="one in branch.items"
+          :key="`${one.kind} ${one.id}`"
+          class="line"
+          :class="{ went: one.kind === 'removed' }"
+          @click="show(one)">
+          <b class="word" :class="wordOf(one)">{{ wordOf(one) }}</b>
+          <span class="what" dir="auto"
+            >{{ shorten(one.title || 'untitled', 80) }}<small v-if="more(one)">{{ more(one) }}</small></span
+          >
+        </button>
+      </template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.since {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.counts {
+  margin: 4px 0;
+  font-weight: 600;
+}
+h3 {
+  margin: 12px 0 4px;
+  font: 600 13px var(--text);
+  color: var(--quiet);
+}
+.line {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  width: 100%;
+  min-height: 34px;
+  text-align: left;
+  border: 0;
+  background: none;
+  color: var(--ink);
+  font: inherit;
+  padding: 5px 6px;
+  border-radius: 5px;
+  cursor: pointer;
+}
+.line:hover {
+  background: var(--hover);
+}
+.word {
+  flex: none;
+  width: 60px;
+  text-align: center;
+  font: 650 11px/17px var(--text);
+  outline: 1.5px solid var(--sun);
+}
+.word.new {
+  background: var(--sun);
+  color: #352400;
+}
+.word.moved {
+  outline-style: dashed;
+}
+.word.done {
+  background: var(--fern);
+  color: #fff;
+  outline-color: var(--fern);
+}
+.word.went {
+  outline: 1.5px dashed var(--clay);
+  color: var(--clay);
+}
+.went .what {
+  text-decoration: line-through;
+}
+small {
+  display: block;
+  color: var(--quiet);
+  overflow-wrap: anywhere;
+}
+.wrong {
+  color: var(--clay);
+}
+</style>
