@@ -14,15 +14,32 @@ const widthOf = (sitting: Sitting): number => Math.round(Math.min(220, 16 + Math
 const time = new Intl.DateTimeFormat(ownLocale(), { hour: '2-digit', minute: '2-digit' })
 const dayOf = (ms: number): string => isoDay(new Date(ms))
 
+/** Room that the words of a day take over the boards, px. */
+const DAY_WIDTH = 92
+/** Boards with a day over them: the first of each day, as far as there is room, the newest before all. */
+const dated = computed(() => {
+  const all = history.sittings.value
+  const found = new Set<number>()
+  let room = Infinity
+  for (let i = all.length - 1; i >= 0; i--) {
+    room += widthOf(all[i]!) + 3
+    const first = i === 0 || dayOf(all[i - 1]!.began) !== dayOf(all[i]!.began)
+    if (!first || room < DAY_WIDTH) continue
+    found.add(all[i]!.from)
+    room = 0
+  }
+  return found
+})
+
 const boards = computed(() =>
-  history.sittings.value.map((sitting, i, all) => {
+  history.sittings.value.map(sitting => {
     const day = dayOf(sitting.began)
     const isHere = sitting.from === history.here.value?.from
     return {
       sitting,
       isHere,
       width: widthOf(sitting),
-      day: i === 0 || dayOf(all[i - 1]!.began) !== day ? dayInWords(day) : '',
+      day: dated.value.has(sitting.from) ? dayInWords(day) : '',
       strips: sitting.people.map(({ by, edits }) => ({ hue: hueOf(by), part: edits })),
       words: `${dayInWords(day)}, ${time.format(sitting.began)}–${time.format(sitting.ended)}: ${sitting.people
         .map(({ by }) => history.names.value[by] ?? 'Somebody')
