@@ -72,9 +72,13 @@ onBeforeUnmount(() => {
   desk.marks.value = new Map()
 })
 
+/** Letters that titles must have. */
+const words = ref('')
 const branches = computed(() => {
   const groups = new Map<string, Difference[]>()
+  const wanted = words.value.trim().toLocaleLowerCase()
   for (const one of found.value ?? []) {
+    if (!one.title.toLocaleLowerCase().includes(wanted)) continue
     const branch = one.path[1] ?? one.title
     groups.set(branch, [...(groups.get(branch) ?? []), one])
   }
@@ -100,7 +104,8 @@ function show(one: Difference): void {
   if (desk.tree.topics.has(one.id) && one.kind !== 'removed') desk.visit(one.id)
 }
 function key(event: KeyboardEvent): void {
-  const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+  const enters = event.key === 'Enter' && event.target instanceof HTMLInputElement
+  const step = enters ? 1 : { ArrowDown: 1, ArrowUp: -1 }[event.key]
   if (!step) return
   const all = [...(list.value?.querySelectorAll<HTMLButtonElement>('button') ?? [])]
   const at = all.indexOf(document.activeElement as HTMLButtonElement)
@@ -114,8 +119,13 @@ const centre = computed(() => topicOf(desk.tree, desk.tree.centre).title)
 
 <template>
   <div class="since" @keydown="key">
+    <InputText
+      v-model="words"
+      data-first
+      aria-label="Find in what is new"
+      placeholder="A few letters, or the arrow keys" />
     <span class="segments" role="group" aria-label="Since when"
-      ><button data-first :aria-pressed="from === 'looked'" @click="from = 'looked'">Since I last looked</button
+      ><button :aria-pressed="from === 'looked'" @click="from = 'looked'">Since I last looked</button
       ><button
         :aria-pressed="from === 'meeting'"
         :disabled="!lastMeeting"

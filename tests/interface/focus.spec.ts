@@ -28,6 +28,7 @@ const FIELD: ReadonlyMap<string, number> = new Map(
     Find: 1,
     'Arrangement and spacing …': 2,
     'Filter and views': 2,
+    'What is new': 2,
     Markers: 2,
     'Colour and style': 2,
     'Annexes, numbers and cross-links': 2,
@@ -52,6 +53,8 @@ const COVERS = new Set(['Sketch …', 'Duplicate the branch …'])
 /** What leads to the meeting, which has keys of its own; it is tested with the meeting. */
 const TO_MEETING =
   /^(?:Meeting: brief|Make it a meeting|Lay out the agenda|Ask the owners|Invite everybody|Begin the meeting|End the meeting|Mail the minutes|Next meeting)/
+/** What leaves the tree's page for another, which is tested with that. */
+const LEAVES = /^History of /
 const WORD = '21'
 /** How often is looked, ms: there are over a thousand looks. */
 const OFTEN = [5, 20, 40, 80]
@@ -157,9 +160,12 @@ async function laidOut(person: Visitor): Promise<string> {
   return id
 }
 
+/** Between the steps of a key of two. */
+const THEN = ' then '
+
 async function runCommand(page: Page, command: Command, inMeeting: boolean): Promise<void> {
   if (command.chord && !inMeeting) {
-    await page.keyboard.press(command.chord)
+    for (const step of command.chord.split(THEN)) await page.keyboard.press(step)
     return
   }
   await page.keyboard.press('Control+k')
@@ -313,8 +319,11 @@ async function registry(page: Page): Promise<Command[]> {
   const room = found.findIndex(one => one.name === 'Next item, for everybody')
   return found
     .slice(0, room)
-    .map(({ name, chord }) => ({ name, chord: chord === null ? null : chordOf(chord.trim()) }))
-    .filter(one => !TO_MEETING.test(one.name))
+    .map(({ name, chord }) => ({
+      name,
+      chord: chord === null ? null : chord.trim().split(THEN).map(chordOf).join(THEN),
+    }))
+    .filter(one => !TO_MEETING.test(one.name) && !LEAVES.test(one.name))
 }
 
 /**

@@ -272,7 +272,13 @@ describe('a second factor', () => {
       said.push(await ines.refusal('POST', '/api/account/second-factor/end', { password: PASSWORD, code: 'aaaaaa' }))
     }
     expect(said.filter(one => one === '401 code' || one === '403 code').length).toBeLessThanOrEqual(7)
-    expect(said.at(-1)).toBe('429 slowed')
+    // However slow the machine was so far: of many at once, one is looked at.
+    const burst = await Promise.all(
+      Array.from({ length: 8 }, () =>
+        ines.refusal('POST', '/api/account/second-factor/end', { password: PASSWORD, code: 'aaaaaa' }),
+      ),
+    )
+    expect(burst.filter(one => one === '429 slowed').length).toBeGreaterThanOrEqual(7)
   })
 })
 

@@ -111,6 +111,16 @@ it('two moments are compared topic by topic, what only changed places among its 
   ])
 })
 
+it('two hundred at once are answered in turn or told to wait, and the rest of the house goes on', async () => {
+  const asked = Array.from({ length: 200 }, (_, i) =>
+    viewer.call('GET', `/api/trees/${id}/${i % 2 ? `moments/${i % 5}` : 'differences?from=0'}`),
+  )
+  expect((await rana.call('GET', `/api/trees/${id}/moments/2`)).status).toBe(200)
+  const answers = (await Promise.all(asked)).map(({ status }) => status)
+  expect(new Set(answers)).toEqual(new Set([200, 429]))
+  expect((await viewer.call('GET', `/api/trees/${id}/moments/1`)).status).toBe(200)
+})
+
 it('a copy of a moment is a tree of one’s own', async () => {
   const { data } = await viewer.call<{ id: string }>('POST', `/api/trees/${id}/moments/2/copy`, {
     title: 'As we began',
