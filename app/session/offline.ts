@@ -21,10 +21,6 @@ interface KeptTree {
   readonly treeId: string
   readonly userId: string
   readonly text: string
-  /** Absent in what was kept before. */
-  readonly title?: string
-  /** When it was kept: ms since 1970 UTC. */
-  readonly at?: number
 }
 
 /** Trees of a person that are kept at most: those one has had open lately. */
@@ -61,22 +57,40 @@ export function keepFor(userId: string): void {
   gone.delete(userId)
 }
 
+/** What a kept tree is called, and when it was kept (ms since 1970 UTC), beside the trees: they are too heavy to be read for a list. */
+interface Label {
+  readonly title: string
+  readonly at: number
+}
+const labelsOf = (userId: string): string => `sun-porch-kept-${userId}`
+
+function readLabels(userId: string): Record<string, Label> {
+  try {
+    return JSON.parse(localStorage.getItem(labelsOf(userId)) ?? '{}') as Record<string, Label>
+  } catch {
+    return {}
+  }
+}
+
 export async function keepTree(treeId: string, userId: string, text: string, title: string): Promise<void> {
   if (gone.has(userId)) return
   const store = await open()
-  await store.put('trees', { treeId, userId, text, title, at: Date.now() })
-  for (const { id } of (await keptTrees(userId)).slice(MOST_TREES)) await store.delete('trees', [id, userId])
+  await store.put('trees', { treeId, userId, text })
+  if (gone.has(userId)) return
+  const labels = { ...readLabels(userId), [treeId]: { title, at: Date.now() } }
+  localStorage.setItem(labelsOf(userId), JSON.stringify(labels))
+  for (const { id } of (await keptTrees(userId)).slice(MOST_TREES))
+    // One with edits that wait is needed to make more of them.
+    if ((await store.countFromIndex('waiting', 'tree', [id, userId])) === 0) await store.delete('trees', [id, userId])
 }
 
 /** The trees that are kept of somebody, the one kept last first. */
-export async function keptTrees(
-  userId: string,
-): Promise<readonly { readonly id: string; readonly title: string; readonly at: number }[]> {
-  const found: { id: string; title: string; at: number }[] = []
-  const { store } = (await open()).transaction('trees')
-  for await (const { value } of store.iterate())
-    if (value.userId === userId) found.push({ id: value.treeId, title: value.title ?? '', at: value.at ?? 0 })
-  return found.sort((a, b) => b.at - a.at)
+export async function keptTrees(userId: string): Promise<readonly (Label & { readonly id: string })[]> {
+  const labels = readLabels(userId)
+  return (await (await open()).getAllKeys('trees'))
+    .filter(([, user]) => user === userId)
+    .map(([id]) => ({ id, ...(labels[id] ?? { title: '', at: 0 }) }))
+    .sort((a, b) => b.at - a.at)
 }
 
 export async function keptTree(treeId: string, userId: string): Promise<SentTree | undefined> {
