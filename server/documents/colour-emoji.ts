@@ -46,11 +46,16 @@ export interface EmojiPicture {
 }
 
 const known = new Map<string, EmojiPicture | null>()
+/** Sequences of joined emoji have no end; those that are read again and again are few. */
+const MOST_KNOWN = 2000
 
 /** The picture of one emoji (a grapheme), or null where there is none in colour. */
 export function emojiPicture(grapheme: string): EmojiPicture | null {
   let picture = known.get(grapheme)
-  if (picture === undefined) known.set(grapheme, (picture = read(grapheme)))
+  if (picture === undefined) {
+    if (known.size >= MOST_KNOWN) known.clear()
+    known.set(grapheme, (picture = read(grapheme)))
+  }
   return picture
 }
 

@@ -20,6 +20,8 @@ const LEADING = 1.5
 const BETWEEN = 5
 /** Where a picture among letters stands, of its size below the top of its line. */
 const EMOJI_FOOT = 0.95
+/** Pictures of one document that are drawn in colour; each is up to some thirty shapes. The rest stay in ink. */
+export const MOST_PICTURES = 300
 
 const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
 
@@ -42,6 +44,7 @@ interface Glyphs {
 
 export class PageWriter {
   readonly doc: PDFKit.PDFDocument
+  private pictures = 0
   private readonly glyphs = new Map<FontName, Glyphs>()
   private readonly ruler: Ruler<Style>
 
@@ -50,7 +53,8 @@ export class PageWriter {
       size: 'A4',
       margin: MARGIN,
       bufferPages: true,
-      font: fontOf('text') as unknown as string,
+      // None at first: pdfkit would read one that it was given here anew at each use of its name.
+      font: '',
       lang: language,
       displayTitle: true,
       pdfVersion: '1.7',
@@ -120,8 +124,10 @@ export class PageWriter {
   /** Draws emoji in colour, each as wide as its letter. False, and nothing drawn, where one of them has no colours. */
   private picture(text: string, x: number, y: number, size: number): boolean {
     const letters = [...graphemes.segment(text)].map(({ segment }) => segment)
+    if (this.pictures + letters.length > MOST_PICTURES) return false
     const pictures = letters.map(emojiPicture)
     if (pictures.includes(null)) return false
+    this.pictures += letters.length
     let left = x
     const foot = y + size * EMOJI_FOOT
     pictures.forEach((picture, i) => {

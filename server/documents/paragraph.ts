@@ -78,11 +78,22 @@ export function layOutParagraph<S>(
   return { lines, rightToLeft }
 }
 
+/** The index of the first unit that begins at a place in the text or behind it. */
+function unitAt(units: readonly Unit[], place: number): number {
+  let [low, high] = [0, units.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (units[middle]!.start < place) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+
 /** Neighbours in one font and style, from one place in the text to another. */
 function groups(units: readonly Unit[], from: number, to: number): Unit[] {
   const found: Unit[] = []
-  for (const unit of units) {
-    if (unit.start < from || unit.end > to) continue
+  for (let i = unitAt(units, from); i < units.length && units[i]!.end <= to; i++) {
+    const unit = units[i]!
     const last = found.at(-1)
     if (last && last.font === unit.font && last.style === unit.style && last.end === unit.start)
       found[found.length - 1] = { ...last, end: unit.end }
@@ -114,7 +125,8 @@ function linesOf(
       used = 0
     }
     if (used + bare > width) {
-      for (const unit of units.filter(one => one.start >= end && one.end <= place)) {
+      for (let i = unitAt(units, end); i < units.length && units[i]!.end <= place; i++) {
+        const unit = units[i]!
         const own = widthOf(unit.start, unit.end)
         if (used > 0 && used + own > width) {
           lines.push([start, unit.start])

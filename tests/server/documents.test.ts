@@ -2,10 +2,11 @@ import mammoth from 'mammoth'
 import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { describe, expect, it } from 'vitest'
 import type { Minutes, MinutesLine } from '#core/meeting/minutes'
+import { FONT_NAMES } from '../../server/documents/fonts'
 import { minutesAsDocx } from '../../server/documents/minutes-docx'
 import { minutesAsPdf } from '../../server/documents/minutes-pdf'
 import { emojiPicture } from '../../server/documents/colour-emoji'
-import { PageWriter } from '../../server/documents/page-writer'
+import { MOST_PICTURES, PageWriter } from '../../server/documents/page-writer'
 import { layOutParagraph, type Ruler } from '../../server/documents/paragraph'
 
 const line = (title: string): MinutesLine => ({
@@ -101,6 +102,12 @@ describe('the DOCX', () => {
   })
 })
 
+it('each font of a PDF is read once, however many words there are', () => {
+  const writer = new PageWriter('Opening day')
+  for (let i = 0; i < 50; i++) writer.write([['Books by van, ', { bold: i % 2 === 0 }], ['図書館 🎉 ημέρα']])
+  expect((writer.doc as unknown as { _fontCount: number })._fontCount).toBeLessThanOrEqual(FONT_NAMES.length)
+})
+
 describe('emoji in a PDF', () => {
   /** How many shapes are filled on the first page, and its words. */
   async function drawn(text: string): Promise<{ fills: number; words: string }> {
@@ -124,6 +131,10 @@ describe('emoji in a PDF', () => {
     expect(layers.every(count => count > 3)).toBe(true)
     expect(lively.fills - plain.fills).toBe(layers[0]! + layers[1]!)
     for (const emoji of ['📚', '👩‍🚒']) expect(lively.words).toContain(emoji)
+  })
+  it('are drawn in colour up to a number, so that a page of nothing else doesn’t hold everybody up', async () => {
+    const many = await drawn('🎉 '.repeat(MOST_PICTURES + 500))
+    expect(many.fills).toBeLessThanOrEqual(MOST_PICTURES * emojiPicture('🎉')!.shapes.length)
   })
   it('that have no colours in the font stay in ink', async () => {
     // U+1FAE9 came with Unicode 16, after the font.
