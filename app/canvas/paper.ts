@@ -13,7 +13,8 @@ interface Axis {
 }
 
 /**
- * What is drawn under the planks: brackets, blocks, time axes, and far out the planks themselves as bars. Gathers by colour while the layout is scanned, and draws each colour in one go.
+ * What is drawn under the planks: brackets, blocks, time axes, and far out the planks themselves as bars. Gathers by
+ * colour while the layout is scanned, and draws each colour in one go.
  */
 export class Paper {
   private lines = new Map<string, Path2D>()

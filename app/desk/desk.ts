@@ -6,6 +6,7 @@ import { Derivation } from '#core/derive/derived'
 import { Guises } from '#core/derive/guises'
 import { Numbers } from '#core/derive/numbers'
 import { RollUps } from '#core/derive/roll-ups'
+import type { Mark } from '#core/history/marks'
 import {
   type Change,
   countTopics,
@@ -25,6 +26,7 @@ import { Dressing } from './dressing'
 import { Elsewhere } from './elsewhere'
 import { Finding } from '~/find/finding'
 import { Journey } from './journey'
+import type { Offer } from './offer'
 import { type Drawn, Planks } from './planks'
 import { type Direction, Selection } from './selection'
 import { Showing, type ShownView } from './showing'
@@ -34,16 +36,6 @@ import { Uploads } from '~/files/uploads'
 
 export type { Drawn } from './planks'
 export type { ShownView } from './showing'
-
-/** What a notice offers besides its words. `holds`: whether it can be done still; the offer goes away when not. */
-export interface Offer {
-  readonly name: string
-  readonly run: () => void
-  readonly holds?: () => boolean
-}
-
-/** A word of what happened to a topic, shown at its plank. */
-export type Mark = 'new' | 'changed' | 'moved' | 'done'
 
 export const DESK: InjectionKey<Desk> = Symbol('desk')
 

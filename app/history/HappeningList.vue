@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useDesk } from '~/desk/desk'
-import { sayAll, speakerOf } from './speaking'
+import { inWords } from '#core/history/words'
+import { speakerOf } from './speaking'
 import type { History } from './useHistory'
 
 /** What a sitting did, edit by edit in words; the one that is shown is marked, and a press goes to another. */
@@ -15,7 +16,7 @@ const lines = computed(() =>
     who: history.names.value[edit.by] ?? 'Somebody',
     hue: hueOf(edit.by),
     when: time.format(Date.parse(edit.at)),
-    words: sayAll(edit.happenings, speaker.value),
+    words: edit.happenings.map(told => inWords(told, speaker.value)),
     more: edit.more,
     source:
       edit.source?.kind === 'moment'

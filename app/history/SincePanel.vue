@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import { type Difference, fieldInWords } from '#core/compare/differences'
-import { briefOf, isMeeting } from '#core/meeting/brief'
-import { allTopics, shorten, topicOf } from '#core/tree'
-import { type Mark, useDesk } from '~/desk/desk'
+import { useDebounceFn } from '@vueuse/core'
+import { type Difference, differencesOf, fieldInWords } from '#core/compare/differences'
+import { marksOfDifferences, NEWS_WORDS, type NewsWord, wordOf } from '#core/history/marks'
+import { lastBegun } from '#core/meeting/brief'
+import { fromSnapshot, shorten, topicOf, type Tree } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import type { SentTree } from '~/session/offline'
 
 /**
  * What is new since one last looked, or since the last meeting began: pointed out on the planks, and listed branch by
@@ -11,66 +14,47 @@ import { type Mark, useDesk } from '~/desk/desk'
 const desk = useDesk()
 const list = ref<HTMLElement>()
 
-/** The number at which the meeting that began last began; null where none has. */
 const lastMeeting = computed(() => {
   void desk.lateTick.value
-  let last: { version: number; title: string } | null = null
-  for (const topic of allTopics(desk.tree)) {
-    const run = isMeeting(topic) ? briefOf(topic).run : null
-    if (run && (!last || run.version > last.version)) last = { version: run.version, title: topic.title }
-  }
-  return last
+  return lastBegun(desk.tree)
 })
 type From = 'looked' | 'meeting'
 const from = ref<From>('looked')
-const since = computed(() => (from.value === 'meeting' ? lastMeeting.value?.version : desk.session.seenBefore) ?? null)
+const since = computed(() => (from.value === 'meeting' ? lastMeeting.value?.number : desk.session.seenBefore) ?? null)
 const found = shallowRef<readonly Difference[] | null>(null)
 const wrong = ref('')
+/** The tree as it was then: asked for once, and compared here with what it becomes. */
+let before: Tree | null = null
 let asked = 0
 async function ask(): Promise<void> {
   const mine = ++asked
   wrong.value = ''
-  found.value = null
+  found.value = before = null
   if (since.value === null) return
   try {
-    const { differences } = await callApi<{ differences: Difference[] }>(
-      `/api/trees/${desk.session.treeId}/differences`,
-      { query: { from: String(since.value) } },
-    )
-    if (mine === asked) found.value = differences
+    const { snapshot } = await callApi<SentTree>(`/api/trees/${desk.session.treeId}/moments/${since.value}`)
+    if (mine !== asked) return
+    before = fromSnapshot(snapshot)
+    compare()
   } catch (error) {
     if (mine === asked) wrong.value = (error as Error).message
   }
 }
-watch(since, ask, { immediate: true })
-// What others do meanwhile is new as well.
-let timer = 0
-const stop = desk.onChange(() => {
-  clearTimeout(timer)
-  timer = window.setTimeout(ask, 1500)
-})
-
-const isDone = (one: Difference): boolean => one.fields.includes('done') && desk.tree.topics.get(one.id)?.done === 100
-function wordOf(one: Difference): string {
-  if (one.kind === 'added') return 'new'
-  if (one.kind === 'removed') return 'went'
-  if (one.kind === 'moved') return 'moved'
-  return isDone(one) ? 'done' : 'changed'
+function compare(): void {
+  if (!before) return
+  found.value = differencesOf(before, desk.tree, { order: true })
+  desk.marks.value = marksOfDifferences(found.value, desk.tree)
 }
-const MARKS: ReadonlySet<string> = new Set<Mark>(['new', 'changed', 'moved', 'done'])
-watch([found, desk.lateTick], () => {
-  const marks = new Map<string, Mark>()
-  for (const one of found.value ?? []) {
-    const word = wordOf(one)
-    if (MARKS.has(word) && marks.get(one.id) !== 'new') marks.set(one.id, word as Mark)
-  }
-  desk.marks.value = marks
-})
+watch(since, ask, { immediate: true })
+// What is done meanwhile, by others and here, is new as well; it may wait for a pause.
+const compareLater = useDebounceFn(compare, 400)
+const stop = desk.onChange(() => void compareLater())
 onBeforeUnmount(() => {
   stop()
-  clearTimeout(timer)
+  before = null
   desk.marks.value = new Map()
 })
+const word = (one: Difference): NewsWord => wordOf(one, desk.tree)
 
 /** Letters that titles must have. */
 const words = ref('')
@@ -84,17 +68,18 @@ const branches = computed(() => {
   }
   return [...groups].map(([title, items]) => ({ title: title || 'untitled', items }))
 })
-const WORDS = ['new', 'changed', 'moved', 'done', 'went'] as const
 const counts = computed(() =>
-  WORDS.map(word => [word, (found.value ?? []).filter(one => wordOf(one) === word).length] as const)
+  NEWS_WORDS.map(each => [each, (found.value ?? []).filter(one => word(one) === each).length] as const)
     .filter(([, count]) => count > 0)
-    .map(([word, count]) => `${count} ${word}`)
+    .map(([each, count]) => `${count} ${each}`)
     .join(' · '),
 )
 function more(one: Difference): string {
   if (one.kind === 'changed') {
     const fields = [
-      ...new Set(one.fields.filter(field => field !== 'title' && !(field === 'done' && isDone(one))).map(fieldInWords)),
+      ...new Set(
+        one.fields.filter(field => field !== 'title' && !(field === 'done' && word(one) === 'done')).map(fieldInWords),
+      ),
     ].join(', ')
     return [one.was === null ? '' : `was “${shorten(one.was, 40)}”`, fields].filter(Boolean).join('; ')
   }
@@ -148,7 +133,7 @@ const centre = computed(() => topicOf(desk.tree, desk.tree.centre).title)
           class="line"
           :class="{ went: one.kind === 'removed' }"
           @click="show(one)">
-          <b class="word" :class="wordOf(one)">{{ wordOf(one) }}</b>
+          <b class="word" :class="word(one)">{{ word(one) }}</b>
           <span class="what" dir="auto"
             >{{ shorten(one.title || 'untitled', 80) }}<small v-if="more(one)">{{ more(one) }}</small></span
           >

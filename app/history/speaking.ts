@@ -1,6 +1,5 @@
 import { markerOf } from '#core/tree'
-import { inWords, type Speaker } from '#core/history/words'
-import type { Happening } from '#core/history/happenings'
+import type { Speaker } from '#core/history/words'
 import type { Desk } from '~/desk/desk'
 
 /** Happenings in the words of this tree's people and markers, and of the person's own days. */
@@ -11,6 +10,3 @@ export function speakerOf(desk: Desk, names: Readonly<Record<string, string>>): 
     day: dayInWords,
   }
 }
-
-export const sayAll = (happenings: readonly Happening[], speaker: Speaker): readonly string[] =>
-  happenings.map(told => inWords(told, speaker))

@@ -1,5 +1,5 @@
 import type { Ref } from 'vue'
-import type { Offer } from '~/desk/desk'
+import type { Offer } from '~/desk/offer'
 
 export interface Notice {
   readonly words: string

@@ -1,8 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { differencesOf } from '../compare/differences'
 import { movedAmong } from '../compare/moves'
 import { addAt, applyChanges, BLANK, type Change, emptyTree, lastChild, type Tree } from '../tree'
 import { happeningsOf, kindsOf } from './happenings'
+import { marksOf, marksOfDifferences, wordOf } from './marks'
 import { sittingsOf, type Stitch } from './sittings'
 import { inWords } from './words'
 
@@ -80,6 +82,45 @@ describe('what an edit did, in words', () => {
     ]
     const kinds = kindsOf(changes)
     for (const { kind } of happeningsOf(plan(), changes)) expect(kinds).toContain(kind)
+  })
+})
+
+describe('marks', () => {
+  it('of edits: until a number; new stays new, what went has none, and comes back as new', () => {
+    const tree = plan()
+    const edits = (
+      [
+        [{ op: 'add', topic: 'x', parent: 'fit', order: 'a8' }],
+        [{ op: 'set', topic: 'x', field: 'due', value: '2027-05-12' }],
+        [{ op: 'set', topic: 'lift', field: 'done', value: 100 }],
+        [{ op: 'place', topic: 'ramp', parent: 'books', order: 'a1' }],
+        [{ op: 'remove', topic: 'ramp' }],
+        [{ op: 'restore', topic: 'ramp' }],
+      ] as Change[][]
+    ).map((changes, i) => ({ number: i + 1, happenings: happeningsOf(tree, changes) }))
+    const at = (until: number) => Object.fromEntries(marksOf(edits, until))
+    expect(at(4)).toEqual({ x: 'new', lift: 'done', ramp: 'moved' })
+    expect(at(5)).toEqual({ x: 'new', lift: 'done' })
+    expect(at(6)).toEqual({ x: 'new', lift: 'done', ramp: 'new' })
+    expect(at(0)).toEqual({})
+  })
+  it('of differences: each with its word, what went with none', () => {
+    const [before, after] = [plan(), plan()]
+    applyChanges(after, [
+      { op: 'set', topic: 'lift', field: 'done', value: 100 },
+      { op: 'set', topic: 'fit', field: 'title', value: 'Fit-out of it all' },
+      { op: 'place', topic: 'ramp', parent: 'books', order: 'a1' },
+      { op: 'add', topic: 'x', parent: 'c', order: 'a9' },
+      { op: 'remove', topic: 'x' },
+      { op: 'add', topic: 'y', parent: 'c', order: 'a9' },
+    ])
+    expect(Object.fromEntries(marksOfDifferences(differencesOf(before, after), after))).toEqual({
+      lift: 'done',
+      fit: 'changed',
+      ramp: 'moved',
+      y: 'new',
+    })
+    expect(differencesOf(after, before).map(one => wordOf(one, before))).toContain('went')
   })
 })
 

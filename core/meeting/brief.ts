@@ -166,3 +166,14 @@ export function nearestMeeting(tree: Tree, today: string): TopicId | null {
   const next = dated.find(({ brief }) => dayOf(brief) >= today) ?? dated[0]
   return next?.id ?? all.sort((a, b) => (dayOf(a.brief) < dayOf(b.brief) ? 1 : -1))[0]?.id ?? null
 }
+
+/** The number of the tree at which the meeting that was begun last began, and its title; null where none has begun. */
+export function lastBegun(tree: Tree): { readonly number: number; readonly title: string } | null {
+  let last: { number: number; title: string } | null = null
+  for (const id of meetingsOf(tree)) {
+    const topic = topicOf(tree, id)
+    const { run } = briefOf(topic)
+    if (run && (!last || run.version > last.number)) last = { number: run.version, title: topic.title }
+  }
+  return last
+}
