@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { HAPPENING_KINDS, type HappeningKind } from '#core/history/happenings'
-import { shorten, topicOf } from '#core/tree'
+import { collator, shorten, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import type { History } from './useHistory'
 
@@ -23,7 +23,8 @@ const KINDS: Readonly<Record<HappeningKind, string>> = {
   other: 'anything else of a topic',
   tree: 'the tree itself',
 }
-const people = computed(() => Object.entries(history.names.value).sort(([, a], [, b]) => a.localeCompare(b)))
+const words = collator(ownLocale())
+const people = computed(() => Object.entries(history.names.value).sort(([, a], [, b]) => words.compare(a, b)))
 const { narrowing } = history
 const branchTitle = computed(() => {
   void desk.tick.value

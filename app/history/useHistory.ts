@@ -1,8 +1,10 @@
 import type { SittingPage, ToldEdit } from '#core/contract'
 import type { HappeningKind } from '#core/history/happenings'
+import { marksOf } from '#core/history/marks'
 import type { Sitting } from '#core/history/sittings'
+import { addDays } from '#core/schedule/days'
 import type { TopicId } from '#core/tree'
-import type { Desk, Mark } from '~/desk/desk'
+import type { Desk } from '~/desk/desk'
 import type { MomentSession } from '~/session/moment-session'
 
 export interface Narrowing {
@@ -17,8 +19,6 @@ export interface Narrowing {
 const WINDOW = 280
 /** Replay: ms from edit to edit at the speed of one. */
 const REPLAY_MS = 1200
-
-const MARK_OF: Partial<Record<HappeningKind, Mark>> = { added: 'new', restored: 'new', moved: 'moved' }
 
 /** The history of an open tree: its sittings, the moment that is shown, and what happened around it. */
 export function useHistory(desk: Desk, treeId: string) {
@@ -48,7 +48,15 @@ export function useHistory(desk: Desk, treeId: string) {
     loading.value = true
     wrong.value = ''
     try {
-      const query = Object.fromEntries(Object.entries(narrowing).filter(([, value]) => value)) as Record<string, string>
+      const { since, until, ...rest } = narrowing
+      const query = Object.fromEntries(
+        Object.entries({
+          ...rest,
+          // Days are the person's own; the log has instants.
+          since: since && dayDate(since).toISOString(),
+          until: until && dayDate(addDays(until, 1)).toISOString(),
+        }).filter(([, value]) => value),
+      ) as Record<string, string>
       const found = await callApi<SittingPage>(`/api/trees/${treeId}/history`, {
         query: before === null ? query : { ...query, before: String(before) },
       })
@@ -87,6 +95,8 @@ export function useHistory(desk: Desk, treeId: string) {
     } catch (error) {
       wrong.value = (error as Error).message
     }
+    // Where the way ended, unless one has gone on meanwhile.
+    if (at.value === wanted) at.value = session.at
     mark()
   }
 
@@ -106,39 +116,42 @@ export function useHistory(desk: Desk, treeId: string) {
     return goTo(before?.to ?? (list[0] ? list[0].from - 1 : 0))
   }
 
-  async function tell(): Promise<void> {
+  let telling: Promise<void> | null = null
+  let untold = false
+  /** Tells what happened around the moment; asked again on the way, it goes on to where one is by then. */
+  function tell(): Promise<void> {
+    untold = true
+    telling ??= tellAll().finally(() => {
+      telling = null
+    })
+    return telling
+  }
+  async function tellAll(): Promise<void> {
+    while (untold) {
+      untold = false
+      await tellOnce()
+    }
+  }
+  async function tellOnce(): Promise<void> {
     const sitting = here.value
-    if (!sitting) {
-      told.value = []
-      mark()
-      return
-    }
-    const from = Math.max(sitting.from, Math.min(at.value - WINDOW / 2, sitting.to - WINDOW))
-    const to = Math.min(sitting.to, from + WINDOW)
-    try {
-      const found = await callApi<{ edits: ToldEdit[]; names: Record<string, string> }>(
-        `/api/trees/${treeId}/history/${Math.max(sitting.from, from)}/${to}`,
-      )
-      names.value = { ...names.value, ...found.names }
-      told.value = found.edits
-    } catch (error) {
-      wrong.value = (error as Error).message
-    }
+    if (!sitting) told.value = []
+    else
+      try {
+        const from = Math.max(sitting.from, Math.min(at.value - WINDOW / 2, sitting.to - WINDOW))
+        const found = await callApi<{ edits: ToldEdit[]; names: Record<string, string> }>(
+          `/api/trees/${treeId}/history/${from}/${Math.min(sitting.to, from + WINDOW)}`,
+        )
+        names.value = { ...names.value, ...found.names }
+        told.value = found.edits
+      } catch (error) {
+        wrong.value = (error as Error).message
+      }
     mark()
   }
 
   /** Points out on the tree what this sitting has done so far. */
   function mark(): void {
-    const marks = new Map<TopicId, Mark>()
-    for (const one of told.value) {
-      if (one.number > at.value) break
-      for (const { kind, topic, what, value } of one.happenings) {
-        if (topic === null || kind === 'removed') continue
-        const word = what === 'progress' && value === 100 ? 'done' : (MARK_OF[kind] ?? 'changed')
-        if (marks.get(topic) !== 'new') marks.set(topic, word)
-      }
-    }
-    desk.marks.value = marks
+    desk.marks.value = marksOf(told.value, at.value)
   }
   watch(here, (now, before) => {
     if (now?.from !== before?.from) void tell()

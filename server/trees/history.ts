@@ -1,4 +1,4 @@
-import { and, desc, eq, exists, gte, inArray, lt, sql } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, lt, sql } from 'drizzle-orm'
 import { type Difference, differencesOf } from '#core/compare/differences'
 import type { SittingPage, ToldEdit } from '#core/contract'
 import { type HappeningKind, happeningsOf, kindsOf } from '#core/history/happenings'
@@ -39,7 +39,7 @@ export interface Narrowed {
   readonly person?: string | undefined
   readonly kind?: HappeningKind | undefined
   readonly branch?: string | undefined
-  /** ISO days, UTC, both included. */
+  /** ISO 8601 instants, from the one to before the other. */
   readonly since?: string | undefined
   readonly until?: string | undefined
 }
@@ -68,22 +68,17 @@ export async function sittingsBefore(
         eq(edits.treeId, treeId),
         ...(before === undefined ? [] : [lt(edits.number, before)]),
         ...(person === undefined ? [] : [eq(by, person)]),
-        ...(since === undefined ? [] : [gte(edits.at, new Date(`${since}T00:00Z`))]),
-        ...(until === undefined ? [] : [lt(edits.at, new Date(Date.parse(`${until}T00:00Z`) + 86_400_000))]),
+        ...(since === undefined ? [] : [gte(edits.at, new Date(since))]),
+        ...(until === undefined ? [] : [lt(edits.at, new Date(until))]),
         ...(below === null
           ? []
           : [
-              exists(
+              inArray(
+                edits.number,
                 database()
-                  .select({ one: sql`1` })
+                  .select({ number: editTopics.number })
                   .from(editTopics)
-                  .where(
-                    and(
-                      eq(editTopics.treeId, treeId),
-                      eq(editTopics.number, edits.number),
-                      inArray(editTopics.topicId, below),
-                    ),
-                  ),
+                  .where(and(eq(editTopics.treeId, treeId), inArray(editTopics.topicId, below))),
               ),
             ]),
       ),

@@ -89,6 +89,14 @@ test('sittings are narrowed, replayed and pulled along; a copy of a moment is a 
   await page.getByRole('button', { name: 'All', exact: true }).click()
   const board = page.locator('.board')
   await expect(board).toHaveCount(1)
+  // Days are the person's own.
+  const since = page.getByRole('textbox', { name: 'From' })
+  await since.fill('tomorrow')
+  await since.press('Enter')
+  await expect(page.getByText('No sitting fits.')).toBeVisible()
+  await since.fill('today')
+  await since.press('Enter')
+  await expect(board).toHaveCount(1)
   const box = (await board.boundingBox())!
   await page.mouse.move(box.x + box.width - 2, box.y + 30)
   await page.mouse.down()
@@ -165,4 +173,31 @@ test('what is new since one last looked is one press: on the planks, as a list b
   await page.keyboard.press('n')
   await expect(panel).toContainText('is new')
   await expect(panel.getByRole('status')).toContainText('Nothing in')
+})
+
+test('a fast hand goes from end to end of six hundred edits and is told what is there, never to slow down', async ({
+  browser,
+}) => {
+  const { ines, id } = await two(browser)
+  const { page, caller } = ines
+  const { snapshot } = await caller.open(id)
+  for (let i = 0; i < 600; i++)
+    await caller.edit(id, [{ op: 'set', topic: snapshot.centre, field: 'title', value: `Move ${i}` }])
+  await page.goto(`/trees/${id}/history`)
+  const slider = page.getByRole('slider', { name: 'Moment' })
+  await expect(slider).toBeFocused()
+  await expect(topic(page, /Move 599$/)).toBeVisible()
+  for (let i = 0; i < 12; i++) {
+    await page.keyboard.press('Home')
+    for (let step = 0; step < 3; step++) await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('End')
+  }
+  await page.keyboard.press('Home')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await expect(topic(page, /Move 1$/)).toBeVisible()
+  await expect(page.getByRole('complementary', { name: 'What happened' }).locator('[aria-current]')).toContainText(
+    'renamed “Move 0” to “Move 1”',
+  )
+  await expect(page.getByRole('alert')).toHaveCount(0)
 })

@@ -77,7 +77,9 @@ describe('sittings', () => {
     expect((await history('?kind=moved')).sittings).toMatchObject([{ from: 4, to: 4 }])
     expect((await history('?kind=renamed')).sittings).toMatchObject([{ from: 4, to: 4 }])
     expect((await history('?branch=books')).sittings).toMatchObject([{ from: 1, to: 4, edits: 4 }])
-    expect((await history('?until=2001-01-01')).sittings).toEqual([])
+    expect((await history('?until=2001-01-01T00:00:00Z')).sittings).toEqual([])
+    expect((await history(`?since=${new Date(Date.now() + 60_000).toISOString()}`)).sittings).toEqual([])
+    expect((await history('?since=2001-01-01T00:00:00Z')).sittings).toMatchObject([{ from: 1, to: 5 }])
     expect((await history('?before=3')).sittings).toMatchObject([{ from: 1, to: 2 }])
     expect(await viewer.refusal('GET', `/api/trees/${id}/history?kind=nonsense`)).toBe('400 invalid')
   })
@@ -113,7 +115,10 @@ it('two moments are compared topic by topic, what only changed places among its 
 
 it('two hundred at once are answered in turn or told to wait, and the rest of the house goes on', async () => {
   const asked = Array.from({ length: 200 }, (_, i) =>
-    viewer.call('GET', `/api/trees/${id}/${i % 2 ? `moments/${i % 5}` : 'differences?from=0'}`),
+    viewer.call(
+      'GET',
+      `/api/trees/${id}/${i % 2 ? `moments/${i % 5}` : i % 4 ? 'differences?from=0' : 'history?branch=books'}`,
+    ),
   )
   expect((await rana.call('GET', `/api/trees/${id}/moments/2`)).status).toBe(200)
   const answers = (await Promise.all(asked)).map(({ status }) => status)

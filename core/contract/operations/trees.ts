@@ -215,7 +215,7 @@ export const TREES = {
     'GET',
     '/api/trees/{id}/history',
     'viewer',
-    'The sittings of a tree, newest first: work without a pause of half an hour. `before`: a number to go on from. By person, kind of change, topic with all that hangs below it, and period (ISO days, UTC).',
+    'The sittings of a tree, newest first: work without a pause of half an hour. `before`: a number to go on from. By person, kind of change, topic with all that hangs below it, and period (ISO 8601 instants).',
     {
       params: tree,
       query: z.object({
@@ -223,8 +223,8 @@ export const TREES = {
         person: idSchema.optional(),
         kind: z.enum(HAPPENING_KINDS).optional(),
         branch: idSchema.optional(),
-        since: z.iso.date().optional(),
-        until: z.iso.date().optional(),
+        since: z.iso.datetime().optional(),
+        until: z.iso.datetime().optional(),
       }),
     },
   ),
