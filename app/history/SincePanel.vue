@@ -51,6 +51,8 @@ const compareLater = useDebounceFn(compare, 400)
 const stop = desk.onChange(() => void compareLater())
 onBeforeUnmount(() => {
   stop()
+  // An answer that is still on its way points nothing out any more.
+  asked++
   before = null
   desk.marks.value = new Map()
 })

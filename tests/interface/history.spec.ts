@@ -175,6 +175,36 @@ test('what is new since one last looked is one press: on the planks, as a list b
   await expect(panel.getByRole('status')).toContainText('Nothing in')
 })
 
+test('what is new points nothing out once it is closed, though its answer comes late', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser)
+  const { page } = ines
+  const { centre } = (await ines.caller.open(id)).snapshot
+  await openTree(page, id)
+  await page.goto('/trees')
+  await rana.caller.edit(id, [{ op: 'add', topic: 'vans', parent: centre, order: 'a9', with: { title: 'Vans' } }])
+  await openTree(page, id)
+  let answer = (): void => {}
+  const held = new Promise<void>(done => (answer = done))
+  await page.route('**/moments/*', async route => {
+    await held
+    await route.continue()
+  })
+  await page.keyboard.press('u')
+  await page.keyboard.press('n')
+  const panel = page.getByRole('complementary', { name: 'What is new' })
+  await expect(panel.getByRole('status')).toHaveText('Comparing …')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await expect(panel).toHaveCount(0)
+  const answered = page.waitForResponse(/\/moments\//)
+  answer()
+  await (await answered).finished()
+  // Whatever the answer sets off would be on the planks after the next frames.
+  await page.evaluate(() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done))))
+  await page.waitForTimeout(300)
+  await expect(topic(page, /^Vans/)).toBeVisible()
+})
+
 test('a fast hand goes from end to end of six hundred edits and is told what is there, never to slow down', async ({
   browser,
 }) => {
