@@ -1,5 +1,6 @@
 import { log } from './log'
 import type { NewsEdit, Present } from '#core/contract'
+import type { Told } from '#core/talk/saying'
 
 /*
  * How word travels: what was edited, who is here, whose rights have changed. In memory now, within one process; whatever
@@ -10,6 +11,8 @@ import type { NewsEdit, Present } from '#core/contract'
 export type Word =
   /** Edits of a tree that are stored. */
   | { readonly about: 'edits'; readonly tree: string; readonly edits: readonly NewsEdit[] }
+  /** Sayings of a tree's talk that are stored. */
+  | { readonly about: 'said'; readonly tree: string; readonly told: readonly Told[] }
   /** Somebody looks at something in a tree. */
   | { readonly about: 'here'; readonly tree: string; readonly present: Present }
   | { readonly about: 'left'; readonly tree: string; readonly client: string }

@@ -20,6 +20,11 @@ export const editsStored = new Counter({
   help: 'Edits that were stored.',
   registers: [registry],
 })
+export const sayingsStored = new Counter({
+  name: 'sunporch_sayings_stored_total',
+  help: 'Comments and lines of talk, and what became of them, that were stored.',
+  registers: [registry],
+})
 export const editsRefused = new Counter({
   name: 'sunporch_edits_refused_total',
   help: 'Edits that were refused.',

@@ -43,6 +43,7 @@ const welcome = (version: number, epoch = ''): ServerMessage => ({
   role: 'editor',
   present: [],
   at: 0,
+  talk: 0,
 })
 const numbered = (edit: Edit, number: number, user = 'ines'): NewsEdit => ({ ...edit, number, user, at: '' })
 

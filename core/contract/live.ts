@@ -4,6 +4,7 @@ import type { Numbered } from '../tree/replica'
 import type { Snapshot } from '../tree/snapshot'
 import type { Actor } from '../access/principal'
 import type { Role } from '../access/roles'
+import { sayingSchema, type Told } from '../talk/saying'
 
 /*
  * Messages over `/api/trees/{id}/live`, one JSON object a frame. Described for people in docs/api/live.md.
@@ -21,6 +22,7 @@ export const clientMessage = z.discriminatedUnion('type', [
     epoch: z.string().max(20).optional(),
   }),
   z.strictObject({ type: z.literal('edit'), edit: editSchema }),
+  z.strictObject({ type: z.literal('say'), saying: sayingSchema }),
   /** What the person looks at, so that others see it. `typing` names the topic whose title is open. */
   z.strictObject({ type: z.literal('presence'), selected: z.array(id).max(50), typing: id.nullable() }),
   /** Other trees that this one refers to: `elsewhere` says when one of them changed. */
@@ -69,7 +71,12 @@ export type ServerMessage =
       readonly role: Role
       readonly present: readonly Present[]
       readonly at: number
+      /** The number of the newest saying in the tree's talk. */
+      readonly talk: number
     }
+  /** What was said, in order; own sayings come back in it, which is how they are acknowledged. */
+  | { readonly type: 'said'; readonly told: readonly Told[] }
+  | { readonly type: 'unsaid'; readonly saying: string; readonly code: string; readonly message: string }
   | { readonly type: 'tree'; readonly version: number; readonly snapshot: Snapshot }
   | { readonly type: 'news'; readonly edits: readonly NewsEdit[] }
   | { readonly type: 'refused'; readonly edit: string | null; readonly code: string; readonly message: string }

@@ -3,7 +3,6 @@ import {
   bigint,
   boolean,
   customType,
-  datetime,
   double,
   index,
   int,
@@ -22,13 +21,9 @@ import { ROLES } from '../../core/access/roles'
 import type { EditSource } from '../../core/contract/live'
 import type { SavedView } from '../../core/tree/view'
 import type { Link, TreeFields } from '../../core/tree'
+import { bytes, instant, key } from './columns'
 
-/** An address of ours: case matters, so it's compared by its bytes. */
-const key = customType<{ data: string; config: { length: number } }>({
-  dataType: config => `varchar(${config?.length ?? 40}) CHARACTER SET ascii COLLATE ascii_bin`,
-})
-const bytes = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' })
-const instant = (name: string) => datetime(name, { mode: 'date', fsp: 3 })
+export * from './talk-schema'
 
 export const users = mysqlTable(
   'users',
@@ -136,6 +131,8 @@ export const members = mysqlTable(
     role: mysqlEnum('role', ROLES).notNull(),
     seenVersion: int('seen_version').notNull().default(0),
     seenAt: instant('seen_at'),
+    /** The number up to which they have read the talk of the tree. */
+    benchSeen: int('bench_seen').notNull().default(0),
   },
   table => [primaryKey({ columns: [table.treeId, table.userId] }), index('members_user').on(table.userId)],
 )

@@ -15,7 +15,8 @@ import { Fault } from '../access/fault'
 import { roleOn } from '../access/roles'
 import { bus } from '../bus'
 import { database } from '../database/connect'
-import { edits, trees } from '../database/schema'
+import { edits, talks, trees } from '../database/schema'
+import { say } from '../talk/door'
 import { submit } from '../trees/door'
 import { heldNow, readTree } from '../trees/held'
 import type { LiveTree } from '../trees/live-tree'
@@ -126,6 +127,17 @@ function act(seat: Seat, message: ClientMessage): void {
         /* the database is away; the tab asks again on its next line */
       })
       return
+    case 'say':
+      say(seat.treeId, principalOf(seat.account), message.saying).then(
+        ({ told, again }) => {
+          if (again) seat.say({ type: 'said', told: [told] })
+        },
+        (error: unknown) => {
+          const { code, message: why } = faultOf(error)
+          seat.say({ type: 'unsaid', saying: message.saying.id, code, message: why })
+        },
+      )
+      return
     case 'edit':
       submit(seat.treeId, principalOf(seat.account), message.edit).then(
         ({ news, again }) => {
@@ -133,15 +145,15 @@ function act(seat: Seat, message: ClientMessage): void {
           if (again) seat.say({ type: 'news', edits: [news] })
         },
         (error: unknown) => {
-          const fault =
-            error instanceof Fault
-              ? error
-              : new Fault(500, 'unforeseen', 'Something went wrong here. Nothing was changed.')
-          seat.say({ type: 'refused', edit: message.edit.id, code: fault.code, message: fault.message })
+          const { code, message: why } = faultOf(error)
+          seat.say({ type: 'refused', edit: message.edit.id, code, message: why })
         },
       )
   }
 }
+
+const faultOf = (error: unknown): Fault =>
+  error instanceof Fault ? error : new Fault(500, 'unforeseen', 'Something went wrong here. Nothing was changed.')
 
 /** Only trees that the person has a role in are watched; what they show is asked for, and checked, anew each time. */
 async function watchOthers(seat: Seat, trees: readonly string[]): Promise<void> {
@@ -167,8 +179,9 @@ async function greet(seat: Seat, since: number | null, epoch?: string): Promise<
   seat.held = []
   const db = database()
   const [row] = await db
-    .select({ version: trees.version, epoch: trees.epoch })
+    .select({ version: trees.version, epoch: trees.epoch, talk: talks.number })
     .from(trees)
+    .leftJoin(talks, eq(talks.treeId, trees.id))
     .where(eq(trees.id, seat.treeId))
   const version = row?.version ?? 0
   seat.say({
@@ -179,6 +192,7 @@ async function greet(seat: Seat, since: number | null, epoch?: string): Promise<
     role: seat.role,
     present: others(seat).map(other => other.present),
     at: Date.now(),
+    talk: row?.talk ?? 0,
   })
   const sight = seat.sight
   const another = epoch !== undefined && epoch !== (row?.epoch ?? '')
@@ -233,6 +247,11 @@ bus.hear(word => {
   switch (word.about) {
     case 'edits':
       hearEdits(word.tree, word.edits)
+      break
+    case 'said':
+      // Whoever has a part of a tree hears nothing of what is said elsewhere in it, nor do seats that weren't greeted: they ask.
+      for (const seat of rooms.get(word.tree) ?? [])
+        if (seat.said && isWhole(seat.sight)) seat.say({ type: 'said', told: word.told })
       break
     case 'here':
     case 'left':

@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
 import { database } from '../database/connect'
 import {
+  comments,
   editTopics,
   edits,
   files,
@@ -9,7 +10,10 @@ import {
   members,
   ownViews,
   reminders,
+  sayings,
   snapshots,
+  talks,
+  threads,
   topicMarkers,
   topicPeople,
   topics,
@@ -34,6 +38,10 @@ export async function removeTree(treeId: string): Promise<void> {
       meetingGuests,
       reminders,
       ownViews,
+      talks,
+      sayings,
+      threads,
+      comments,
     ])
       await tx.delete(table).where(eq(table.treeId, treeId))
     await tx.delete(trees).where(eq(trees.id, treeId))

@@ -1,0 +1,215 @@
+import { isDeepStrictEqual } from 'node:util'
+import { and, eq, sql } from 'drizzle-orm'
+import { accountOf, type Principal, type Role } from '#core/contract'
+import { maySay, UNSAID } from '#core/access/may-say'
+import { fold } from '#core/find/text'
+import { mentionsIn, textOf } from '#core/talk/body'
+import { BENCH, type Saying, type Told, topicOfPlace } from '#core/talk/saying'
+import type { About, Settled } from '#core/talk/thread'
+import { diskFull, Fault } from '../access/fault'
+import { bus } from '../bus'
+import { database, databaseErrorCode, isPassing, type Transaction } from '../database/connect'
+import { isDiskFull } from '../database/error-code'
+import { comments, sayings, talks, threads, topics } from '../database/schema'
+import { log } from '../log'
+import { sayingsStored } from '../metrics'
+
+/*
+ * The one way in for what is said in a tree. Each saying gets the next number of the tree's talk in a transaction that holds the talk's
+ * row, so that numbers have no gaps and everybody hears everything in the same order, whatever process stores it. Trees talk
+ * independently of one another and of their edits.
+ */
+
+const TRIES = 6
+
+/** Says something for somebody. Resolves when it's committed; rejects with a `Fault` that says why not. `again`: it was in already. */
+export async function say(
+  treeId: string,
+  principal: Principal,
+  saying: Saying,
+): Promise<{ told: Told; again: boolean }> {
+  for (let attempt = 1; ; attempt++)
+    try {
+      const outcome = await database().transaction(tx => store(tx, treeId, principal, saying))
+      if (!outcome.again) {
+        sayingsStored.inc()
+        bus.tell({ about: 'said', tree: treeId, told: [outcome.told] })
+      }
+      return outcome
+    } catch (error) {
+      if (error instanceof Fault) throw error
+      if ((isPassing(error) || databaseErrorCode(error) === 'ER_DUP_ENTRY') && attempt < TRIES) continue
+      log.error({ error }, 'a saying could not be stored')
+      throw isDiskFull(error)
+        ? diskFull()
+        : new Fault(
+            503,
+            'unavailable',
+            'The database doesn’t answer. What you said is kept here and will be sent again.',
+          )
+    }
+}
+
+async function store(
+  tx: Transaction,
+  treeId: string,
+  principal: Principal,
+  saying: Saying,
+): Promise<{ told: Told; again: boolean }> {
+  const by = accountOf(principal)
+  const role = by === null ? null : await roleHeld(tx, treeId, by)
+  if (by === null || role === null)
+    throw new Fault(404, 'no-tree', 'There is no such tree, or you have no role in it any more.')
+  await tx
+    .insert(talks)
+    .values({ treeId, number: 0 })
+    .onDuplicateKeyUpdate({ set: { number: sql`number` } })
+  const [talk] = await tx.select().from(talks).where(eq(talks.treeId, treeId)).for('update')
+  const [before] = await tx
+    .select()
+    .from(sayings)
+    .where(and(eq(sayings.treeId, treeId), eq(sayings.sayingId, saying.id)))
+  if (before) {
+    // As JSON has it: what is left out and what is undefined are one. Words that were withdrawn since can't be compared.
+    const same = before.userId === by && (isWordless(before.data) || isDeepStrictEqual(before.data, plain(saying)))
+    if (!same) throw new Fault(409, 'saying-id', 'Something else was said with this id already.')
+    return { told: toldOf(before), again: true }
+  }
+  const about = await read(tx, treeId, saying)
+  const why = maySay(principal, role, saying, about)
+  if (why === 'no-thread' || why === 'no-comment') throw new Fault(404, why, UNSAID[why])
+  if (why) throw new Fault(why === 'role' || why === 'not-yours' ? 403 : 409, why, UNSAID[why])
+  if ('place' in saying && saying.place) await mustStand(tx, treeId, topicOfPlace(saying.place))
+  const row = {
+    treeId,
+    number: talk!.number + 1,
+    sayingId: saying.id,
+    userId: by,
+    at: new Date(),
+    comment: 'comment' in saying ? saying.comment : '',
+    data: plain(saying),
+  }
+  await tx.insert(sayings).values(row)
+  await tx.update(talks).set({ number: row.number }).where(eq(talks.treeId, treeId))
+  await write(tx, row, about.threadId)
+  return { told: toldOf(row), again: false }
+}
+
+const plain = (saying: Saying): Saying => JSON.parse(JSON.stringify(saying)) as Saying
+const isWordless = (saying: Saying): boolean => 'body' in saying && (saying.body as unknown) === null
+
+/** A stored saying as it's told. */
+export function toldOf({
+  number,
+  userId,
+  at,
+  data,
+}: Pick<typeof sayings.$inferSelect, 'number' | 'userId' | 'at' | 'data'>): Told {
+  return { ...data, number, by: userId, at: at.toISOString() }
+}
+
+/** The role, held until the saying is stored. Throws `trashed`. */
+async function roleHeld(tx: Transaction, treeId: string, by: string): Promise<Role | null> {
+  const [[row]] = (await tx.execute(sql`select m.role,
+    (select trashed_at from trees where id = ${treeId}) as trashed
+    from members m where m.tree_id = ${treeId} and m.user_id = ${by} lock in share mode`)) as unknown as [
+    { role: Role; trashed: Date | null }[],
+  ]
+  if (row?.trashed) throw new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to talk in it.')
+  return row?.role ?? null
+}
+
+async function read(tx: Transaction, treeId: string, saying: Saying): Promise<About & { threadId: string }> {
+  const id = 'comment' in saying ? saying.comment : null
+  const [comment] = id
+    ? await tx
+        .select({ by: comments.by, body: comments.body, thread: comments.threadId })
+        .from(comments)
+        .where(and(eq(comments.treeId, treeId), eq(comments.id, id)))
+    : []
+  const threadId = 'thread' in saying ? saying.thread : (comment?.thread ?? '')
+  const [thread] = await tx
+    .select({ size: threads.size })
+    .from(threads)
+    .where(and(eq(threads.treeId, treeId), eq(threads.id, threadId)))
+  return { comment: comment ?? null, thread: thread ?? null, threadId }
+}
+
+/** A comment hangs on a topic that is in the tree, or in its trash. */
+async function mustStand(tx: Transaction, treeId: string, topic: string | null): Promise<void> {
+  if (topic === null) return
+  const [row] = await tx
+    .select({ id: topics.id })
+    .from(topics)
+    .where(and(eq(topics.treeId, treeId), eq(topics.id, topic)))
+  if (!row) throw new Fault(404, 'no-topic', 'That topic isn’t in this tree.')
+}
+
+type Row = typeof sayings.$inferSelect
+
+/** Threads and comments as they are from now on. */
+async function write(tx: Transaction, row: Row, threadId: string): Promise<void> {
+  const { treeId, number, at, userId: by, data: saying } = row
+  const thread = and(eq(threads.treeId, treeId), eq(threads.id, threadId))
+  const one = and(eq(comments.treeId, treeId), eq(comments.id, row.comment))
+  switch (saying.op) {
+    case 'say': {
+      const place = saying.place ?? { on: 'tree' as const }
+      await tx
+        .insert(threads)
+        .values({ treeId, id: threadId, topicId: topicOfPlace(place), place, settled: null, size: 1, newest: number })
+        .onDuplicateKeyUpdate({ set: { size: sql`size + 1`, newest: number, settled: null } })
+      await tx
+        .insert(comments)
+        .values({
+          treeId,
+          id: saying.comment,
+          threadId,
+          number,
+          by,
+          at,
+          body: saying.body,
+          text: fold(textOf(saying.body)),
+          mentions: mentionsIn(saying.body).people,
+        })
+      return
+    }
+    case 'settle': {
+      const settled: Settled | null = saying.settled ? { by, at: at.toISOString() } : null
+      await tx.update(threads).set({ settled, newest: number }).where(thread)
+      return
+    }
+    case 'reword':
+      await tx
+        .update(comments)
+        .set({
+          body: saying.body,
+          text: fold(textOf(saying.body)),
+          mentions: mentionsIn(saying.body).people,
+          edited: at,
+        })
+        .where(one)
+      break
+    case 'withdraw':
+      await tx.update(comments).set({ body: null, text: '', mentions: [], withdrawn: true, edited: at }).where(one)
+      await forgetWords(tx, treeId, row.comment)
+      break
+    case 'became':
+      await tx.update(comments).set({ became: saying.became }).where(one)
+  }
+  if (threadId !== BENCH) await tx.update(threads).set({ newest: number }).where(thread)
+}
+
+/** That a comment was said and reworded stays in the log; what it said doesn't. */
+async function forgetWords(tx: Transaction, treeId: string, comment: string): Promise<void> {
+  await tx
+    .update(sayings)
+    .set({ data: sql`json_set(${sayings.data}, '$.body', null)` })
+    .where(
+      and(
+        eq(sayings.treeId, treeId),
+        eq(sayings.comment, comment),
+        sql`json_value(${sayings.data}, '$.op') in ('say', 'reword')`,
+      ),
+    )
+}
