@@ -36,6 +36,7 @@ const ROOMS = [
   'share',
   'shell',
   'side-sheet',
+  'talk',
 ]
 
 export default defineNuxtConfig({

@@ -165,7 +165,7 @@ const { down, moved, up, wheel, twice, contextMenu, escape, topicAtPoint, worldA
   menu: event => emit('menu', event),
   focus: focusBox,
 })
-const { dragOver, dragLeave, dropIn, hoverStyle } = useDropIn({
+const { dragOver, dragLeave, dropIn, hoverStyle, dropped } = useDropIn({
   desk,
   layout,
   landing,
@@ -375,6 +375,7 @@ defineExpose({
         </div>
       </template>
       <div v-if="hoverStyle" class="slot" :style="hoverStyle" />
+      <LazyDroppedLine v-if="dropped" :line="dropped" @closed="dropped = null" />
       <div v-if="strip" class="strip" :style="strip" data-quiet @pointerdown.stop>
         <slot name="strip" />
       </div>

@@ -13,7 +13,7 @@ const desk = useDesk()
 /** What is shown: the topic's own words, or those of the one it refers to. */
 const guise = computed(() => props.shown.drawn.guise)
 const topic = computed(() => guise.value.topic)
-const signs = computed(() => signsOf(topic.value))
+const signs = computed(() => signsOf(topic.value, props.shown.drawn.talk))
 const plank = computed(() => props.shown.drawn.plank)
 const others = computed(() =>
   props.shown.others ? (JSON.parse(props.shown.others) as { name: string; hue: string; typing: boolean }[]) : [],
@@ -209,7 +209,8 @@ function pull(event: PointerEvent): void {
         @click.stop="openSign(desk, shown.id, sign.kind)"
         @pointermove="rest"
         @pointerleave="unrest">
-        <Icon :name="sign.icon" size="13" />
+        <b v-if="sign.count" class="said" :class="{ open: sign.open }">{{ sign.count }}</b>
+        <Icon v-else :name="sign.icon" size="13" />
       </button>
     </div>
     <div v-if="shown.drawn.smallPrint.length" class="small" @pointermove="rest" @pointerleave="unrest">

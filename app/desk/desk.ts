@@ -28,9 +28,11 @@ import { Finding } from '~/find/finding'
 import { Journey } from './journey'
 import type { Offer } from './offer'
 import { type Drawn, Planks } from './planks'
+import { showPresence } from './presence'
 import { type Direction, Selection } from './selection'
 import { Showing, type ShownView } from './showing'
 import { Status } from './status'
+import { Talking } from './talking'
 import { Typing } from './typing'
 import { Uploads } from '~/files/uploads'
 
@@ -62,6 +64,10 @@ export class Desk {
   private readonly typing = new Typing(this)
   private readonly authoring = new Authoring(this)
   private readonly elsewhere: Elsewhere
+  readonly talking = new Talking(this, () => {
+    this.standing.changed()
+    if (this.finding.asksForTalk) this.find()
+  })
   /** Counts up whenever topics changed; views that show tree data read it. */
   readonly tick = ref(0)
   /** The same, a frame later: for what may follow the planks, like the side sheet and the counts. */
@@ -94,7 +100,10 @@ export class Desk {
     const events: SessionEvents = {
       touched: touched => this.onTouched(touched),
       replaced: () => this.onReplaced(),
-      status: () => this.standing.changed(),
+      status: () => {
+        this.standing.changed()
+        this.talking.flush()
+      },
       said: message => this.say(message),
       news: edits => {
         this.changes.hear(edits)
@@ -102,7 +111,11 @@ export class Desk {
         if (this.finding.asksForChanges) this.find()
       },
       elsewhere: () => this.elsewhere.ask(),
-      caughtUp: () => this.elsewhere.ask(0),
+      caughtUp: () => {
+        this.elsewhere.ask(0)
+        this.talking.begin()
+      },
+      talk: message => this.talking.hear(message),
     }
     this.session = sessionOf(events)
     this.changes = new Changes(treeId)
@@ -119,10 +132,11 @@ export class Desk {
         me: userId,
         today: this.today,
         changesOf: this.changes.of,
+        talkOf: id => this.talking.signAt(id),
         dayOf: instant => isoDay(new Date(instant)),
       }),
     )
-    watch([this.selection, this.editing], () => this.showPresence())
+    watch([this.selection, this.editing], () => showPresence(this))
     watch([this.finding.text, this.finding.marker, this.finding.query, this.finding.rest], () => this.find())
   }
 
@@ -150,6 +164,7 @@ export class Desk {
   close(): void {
     this.stopDays()
     this.elsewhere.close()
+    this.talking.close()
     this.uploads.stopAll()
     this.showing.close()
     this.session.close()
@@ -254,17 +269,6 @@ export class Desk {
     this.redress()
     this.find()
     this.tell('all')
-  }
-
-  /** A topic that is being made isn't there for the others yet: they see its maker at its parent. */
-  private showPresence(): void {
-    const open = this.editing.value
-    const known = (id: TopicId): TopicId | null =>
-      open?.fresh && open.id === id ? (this.tree.topics.get(id)?.parent ?? null) : id
-    this.session.showPresence(
-      [...this.selection.value].flatMap(id => known(id) ?? []),
-      open ? known(open.id) : null,
-    )
   }
 
   // — Finding

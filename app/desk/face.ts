@@ -2,6 +2,7 @@ import type { PlankContent } from '#core/arrange/plank'
 import { itemOf } from '#core/meeting/agenda'
 import { isTask, type Style, type Topic, type Tree } from '#core/tree'
 import type { Guise } from '#core/derive/guises'
+import type { TopicSign } from '#core/talk/thread'
 
 /** One piece of the row under a title. */
 export interface SmallPrint {
@@ -52,16 +53,20 @@ function itemPrint(topic: Topic): SmallPrint[] {
   ]
 }
 
-export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'reference'
+export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'reference' | 'talk'
 
 export interface Sign {
   readonly kind: SignKind
   readonly icon: string
   readonly name: string
+  /** What stands in the sign: how many comments. */
+  readonly count?: string
+  /** Whether something in it waits for an answer. */
+  readonly open?: boolean
 }
 
 /** The signs after a title: what hangs on the topic, each with its name for those who hear it. */
-export function signsOf(topic: Topic): Sign[] {
+export function signsOf(topic: Topic, talk: TopicSign | null = null): Sign[] {
   const signs: Sign[] = []
   if (topic.reference) signs.push({ kind: 'reference', icon: 'lucide:corner-up-right', name: 'shown from elsewhere' })
   if (topic.note) signs.push({ kind: 'note', icon: 'lucide:sticky-note', name: 'has a note' })
@@ -79,6 +84,14 @@ export function signsOf(topic: Topic): Sign[] {
     })
   if (topic.place) signs.push({ kind: 'place', icon: 'lucide:map-pin', name: 'has a place' })
   if (topic.sketch) signs.push({ kind: 'sketch', icon: 'lucide:pencil-line', name: 'has a sketch' })
+  if (talk)
+    signs.push({
+      kind: 'talk',
+      icon: 'lucide:message-square',
+      name: `has ${talk.comments === 1 ? 'a comment' : `${talk.comments} comments`}${talk.open > 0 ? '' : ', settled'}`,
+      count: talk.comments > 99 ? '99+' : String(talk.comments),
+      open: talk.open > 0,
+    })
   return signs
 }
 
@@ -100,6 +113,7 @@ export function contentOf(
   style: Style,
   title: string,
   smallPrint: readonly SmallPrint[],
+  talk: TopicSign | null,
 ): PlankContent {
   return {
     title,
@@ -111,7 +125,7 @@ export function contentOf(
     widest: style.width,
     picture: pictureOf(topic),
     markers: topic.markers.length,
-    signs: signsOf(topic).length,
+    signs: signsOf(topic, talk).length,
     smallPrint: smallPrint.map(piece => piece.text),
   }
 }

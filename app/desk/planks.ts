@@ -1,6 +1,7 @@
 import { type Plank, plankOf } from '#core/arrange/plank'
 import type { Stale } from '#core/derive/derived'
 import type { Guise } from '#core/derive/guises'
+import type { TopicSign } from '#core/talk/thread'
 import { branch, depthOf, type Style, type Topic, topicOf, type TopicId, type Touched } from '#core/tree'
 import type { Desk } from './desk'
 import { contentOf, type SmallPrint, smallPrintOf } from './face'
@@ -14,6 +15,8 @@ export interface Drawn {
   readonly style: Style
   readonly plank: Plank
   readonly smallPrint: readonly SmallPrint[]
+  /** What was said on it. */
+  readonly talk: TopicSign | null
 }
 
 /** Topics as they're drawn, each measured once until it changes. */
@@ -79,13 +82,15 @@ export class Planks {
   }
 
   private measure(topic: Topic, title: string): Drawn {
-    const { tree, dressing, guises, nameOf, today } = this.desk
+    const { tree, dressing, guises, nameOf, today, talking } = this.desk
     const guise = guises.of(topic)
     const smallPrint = smallPrintOf(guise, nameOf, today)
     const style = dressing.styleOf(topic)
     const level = dressing.levelled ? depthOf(tree, topic.id) : 0
     const words = guise.reference === null ? title : guise.topic.title
-    const content = contentOf(tree, guise.topic, style, guise.number ? `${guise.number} ${words}` : words, smallPrint)
-    return { topic, guise, level, style, smallPrint, plank: plankOf(content, browserRuler) }
+    const talk = talking.signAt(topic.id)
+    const named = guise.number ? `${guise.number} ${words}` : words
+    const content = contentOf(tree, guise.topic, style, named, smallPrint, talk)
+    return { topic, guise, level, style, smallPrint, talk, plank: plankOf(content, browserRuler) }
   }
 }

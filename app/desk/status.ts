@@ -36,7 +36,7 @@ export class Status {
       state: session.state,
       goneWhy: session.goneWhy,
       role: session.role,
-      waiting: session.waitingCount,
+      waiting: session.waitingCount + (desk.talking.talk.value?.waitingCount ?? 0),
       canUndo: session.canUndo && session.canEdit,
       canRedo: session.canRedo && session.canEdit,
     })

@@ -73,5 +73,6 @@ export function openSign(desk: Desk, id: TopicId, kind: SignKind): void {
   if (kind === 'reference' && desk.guises.of(topic).original) openOriginal(desk, id)
   else if (kind === 'link' && topic.links.length === 1) openLink(desk, topic.links[0]!)
   else if (kind === 'file' && topic.files.length === 1) openFile(desk, id, topic.files[0]!)
+  else if (kind === 'talk') desk.talking.show(id)
   else desk.previewed.value = { topic: id, pinned: true }
 }

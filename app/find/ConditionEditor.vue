@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Condition, DUE, KINDS, STATES, SUBSTANCE } from '#core/find/conditions'
+import { type Condition, DUE, KINDS, STATES, SUBSTANCE, TALK_STATES } from '#core/find/conditions'
 import { markerSetsOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
@@ -35,6 +35,12 @@ function put(part: object): void {
   condition.value = { ...condition.value, ...part } as Condition
 }
 const value = (event: Event): string => (event.target as HTMLInputElement | HTMLSelectElement).value
+const TALK_NAMES: Record<(typeof TALK_STATES)[number], string> = {
+  some: 'some',
+  open: 'some not settled',
+  settled: 'all settled',
+  'names-me': 'that name me',
+}
 </script>
 
 <template>
@@ -183,6 +189,16 @@ const value = (event: Event): string => (event.target as HTMLInputElement | HTML
         required
         @update:model-value="$event && put({ since: $event })" />
       <select :value="condition.by ?? ''" aria-label="Changed by" @change="put({ by: value($event) || undefined })">
+        <option value="">by anybody</option>
+        <option value="me">by me</option>
+        <option v-for="person in desk.status.people" :key="person.id" :value="person.id">by {{ person.name }}</option>
+      </select>
+    </template>
+    <template v-else-if="condition.about === 'talk'">
+      <select :value="condition.is" aria-label="Comments" @change="put({ is: value($event) })">
+        <option v-for="is in TALK_STATES" :key="is" :value="is">{{ TALK_NAMES[is] }}</option>
+      </select>
+      <select :value="condition.by ?? ''" aria-label="Said by" @change="put({ by: value($event) || undefined })">
         <option value="">by anybody</option>
         <option value="me">by me</option>
         <option v-for="person in desk.status.people" :key="person.id" :value="person.id">by {{ person.name }}</option>

@@ -26,6 +26,7 @@ const FRESH: readonly { readonly name: string; readonly make: () => Query }[] = 
   { name: 'Kind', make: () => ({ about: 'kind', is: 'task' }) },
   { name: 'Changed', make: () => ({ about: 'changed', days: 7 }) },
   { name: 'Has', make: () => ({ about: 'has', what: 'note' }) },
+  { name: 'Comments', make: () => ({ about: 'talk', is: 'open' }) },
   { name: 'A group', make: () => ({ join: props.group.join === 'all' ? 'any' : 'all', of: [] }) },
 ]
 function set(of: readonly Query[]): void {

@@ -1,4 +1,4 @@
-import { asksForChanges, countConditions, type Query } from '#core/find/conditions'
+import { asksForChanges, asksForTalk, countConditions, type Query } from '#core/find/conditions'
 import { type Circumstances, compile } from '#core/find/evaluate'
 import { foldedText } from '#core/find/text'
 import { asksForSomething, neighbourMatch, readingOrder, search } from '#core/find/search'
@@ -52,6 +52,11 @@ export class Finding {
 
   get active(): boolean {
     return asksForSomething(this.wanted) || (this.query.value !== null && countConditions(this.query.value) > 0)
+  }
+
+  /** Whether the filter asks for what was said. */
+  get asksForTalk(): boolean {
+    return this.query.value !== null && asksForTalk(this.query.value)
   }
 
   /** Whether the filter asks for what only the log knows. */

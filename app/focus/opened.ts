@@ -34,12 +34,18 @@ const inSight = (one: HTMLElement): boolean => one.checkVisibility?.() ?? true
 const among = (root: HTMLElement, selector: string): HTMLElement | undefined =>
   [...root.querySelectorAll<HTMLElement>(selector)].find(inSight)
 
+const NAMED = '[data-first]'
+/** The field of what is named first: itself, or the one in it, which an editor puts there a little later. */
+const within = (named: HTMLElement): HTMLElement | undefined =>
+  named.matches(`${TEXT}, ${CONTROL}`) ? named : among(named, TEXT)
+
 /**
  * Where the focus goes in something that opens: what is named first, else the first field for text, else the first
  * control, never the close cross.
  */
 export function firstField(root: HTMLElement): HTMLElement | undefined {
-  return among(root, '[data-first]') ?? among(root, TEXT) ?? among(root, CONTROL)
+  const named = among(root, NAMED)
+  return (named && within(named)) ?? named ?? among(root, TEXT) ?? among(root, CONTROL)
 }
 
 /** The tree that is shown, or what stands in its place. */
@@ -70,7 +76,7 @@ function open(el: HTMLElement, { manner, close }: Opened): void {
   root.addEventListener('keydown', escapeInside)
   if (manner === 'pane') return
   if (isFieldExpected())
-    whenThere(root, '[data-first]', TEXT, field => {
+    whenThere(root, field => {
       if (standingAt.get(el) === standing) arriveIn(root, field)
     })
   else arriveIn(root, firstField(root))
@@ -85,13 +91,11 @@ function arriveIn(root: HTMLElement, field: HTMLElement | undefined): void {
  * The first that matches, as soon as it stands: what opens may be loaded only now. After a while without one, the
  * first control has to do.
  */
-function whenThere(
-  root: HTMLElement,
-  first: string,
-  then: string,
-  use: (found: HTMLElement | undefined) => void,
-): void {
-  const look = (): HTMLElement | undefined => among(root, first) ?? among(root, then)
+function whenThere(root: HTMLElement, use: (found: HTMLElement | undefined) => void): void {
+  const look = (): HTMLElement | undefined => {
+    const named = among(root, NAMED)
+    return named ? within(named) : among(root, TEXT)
+  }
   const found = look()
   if (found) {
     use(found)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { fold } from '#core/find/text'
+import { lineOf } from './command-lines'
 import { HELP } from './help-pages'
 import { COMMANDS, commandOf } from './commands'
 import { chordInWords, keyOf, keys } from './keys'
@@ -13,7 +14,7 @@ const words = computed(() => fold(query.value.trim()).split(/\s+/).filter(Boolea
 const has = (text: string): boolean => words.value.every(word => fold(text).includes(word))
 const pages = computed(() => HELP.filter(one => has(`${one.title} ${one.body.join(' ')}`)))
 const commands = computed(() =>
-  words.value.length > 0 ? COMMANDS.filter(command => has(`${command.name} ${command.help}`)).slice(0, 12) : [],
+  words.value.length > 0 ? COMMANDS.filter(command => has(`${command.name} ${lineOf(command.id)}`)).slice(0, 12) : [],
 )
 const shown = computed(() => pages.value.find(one => one.id === page.value) ?? pages.value[0])
 const chord = (id: string): string => chordInWords(keys.value[id]?.[0] ?? '')
@@ -63,7 +64,7 @@ function pieces(text: string): { text: string; key: boolean }[] {
               ><dt>
                 {{ command.name }} <kbd v-if="chord(command.id)">{{ chord(command.id) }}</kbd>
               </dt>
-              <dd>{{ command.help }}</dd></template
+              <dd>{{ lineOf(command.id) }}</dd></template
             >
           </dl>
         </template>
@@ -74,7 +75,7 @@ function pieces(text: string): { text: string; key: boolean }[] {
             ><dt>
               {{ command.name }} <kbd v-if="chord(command.id)">{{ chord(command.id) }}</kbd>
             </dt>
-            <dd>{{ command.help }}</dd></template
+            <dd>{{ lineOf(command.id) }}</dd></template
           >
         </dl>
       </article>

@@ -1,9 +1,9 @@
 import type { MeetingAct } from '~/meeting/useMeeting'
 import type { Desk } from '~/desk/desk'
 
-export type Panel = 'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes' | 'since'
+export type Panel = 'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes' | 'since' | 'bench' | 'comments'
 /** What of the side sheet a command goes to. */
-export type SheetPart = 'note' | 'task' | 'link' | 'file' | 'check' | 'place' | 'sketch' | 'tie'
+export type SheetPart = 'note' | 'task' | 'link' | 'file' | 'check' | 'place' | 'sketch' | 'tie' | 'comment'
 export type Box = 'everything' | 'keys' | 'share' | 'help' | 'duplicate' | 'starter' | 'about'
 
 export interface Command {
@@ -19,8 +19,6 @@ export interface Command {
     | 'Substance'
     | 'Meet'
     | 'General'
-  /** One line for the help and the key list. */
-  readonly help: string
   /** Whether it stands on the context menu of a topic: on it at once, or under the heading of its group. */
   readonly menu?: 'first' | 'more'
   readonly changes?: boolean
@@ -60,17 +58,10 @@ export const command = (
   group: Group,
   id: string,
   name: string,
-  help: string,
   run: Command['run'],
   menu?: Command['menu'],
   changes = true,
-): Command => ({ id, name, group, help, run, changes, ...(menu ? { menu } : {}) })
+): Command => ({ id, name, group, run, changes, ...(menu ? { menu } : {}) })
 /** A command that changes nothing but what one sees. */
-export const looking = (
-  group: Group,
-  id: string,
-  name: string,
-  help: string,
-  run: Command['run'],
-  menu?: Command['menu'],
-): Command => command(group, id, name, help, run, menu, false)
+export const looking = (group: Group, id: string, name: string, run: Command['run'], menu?: Command['menu']): Command =>
+  command(group, id, name, run, menu, false)

@@ -8,7 +8,7 @@ import { MEET } from './commands/meet'
 
 export type { Box, Command, House, Panel, SheetPart } from './command'
 
-/** Every command once: its name, its place, its help line, what it does. Keys stand in keys.ts. */
+/** Every command once: its name, its place, what it does. Keys stand in keys.ts, a line for the help in command-lines.ts. */
 export const COMMANDS: readonly Command[] = [...BUILD, ...ARRANGE, ...GO, ...DRESS, ...SUBSTANCE, ...MEET]
 
 const byId = new Map(COMMANDS.map(one => [one.id, one]))

@@ -1,3 +1,4 @@
+import { lineOf } from './command-lines'
 import { ref, shallowRef } from 'vue'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { LOOKS, MARKERS } from '#core/tree'
@@ -62,8 +63,8 @@ describe('keys', () => {
     ]).toEqual(['done', 'room-decision', 'room-next', null, null])
   })
   it('every command says in a line what it does, and those that change the tree say so', () => {
-    for (const { name, help: line } of commands.COMMANDS)
-      expect([name.length > 2, line.length > 10]).toEqual([true, true])
+    for (const { id, name } of commands.COMMANDS)
+      expect([id, name.length > 2, lineOf(id).length > 10]).toEqual([id, true, true])
     for (const id of ['edit', 'child', 'remove', 'make-meeting', 'next-meeting', 'lay-out'])
       expect(commands.commandOf(id)?.changes).toBe(true)
     for (const id of ['find', 'fold', 'meeting', 'keys']) expect(commands.commandOf(id)?.changes).toBe(false)

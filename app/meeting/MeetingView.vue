@@ -4,7 +4,7 @@ import { whenInWords } from '#core/meeting/invitation'
 import { addressesIn, shorten } from '#core/tree'
 import { focusTree } from '~/focus/opened'
 import { isFieldExpected } from '~/focus/typeahead'
-import { makeNext } from '~/meeting/doing'
+import { makeNext } from '~/meeting/making-next'
 import { makeMeeting, MEETING, MEETING_TABS, type MeetingAct, type MeetingTab, until } from '~/meeting/useMeeting'
 
 /** One meeting, before, during and after: its brief, its running, its minutes, its series. */

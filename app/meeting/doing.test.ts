@@ -7,6 +7,7 @@ import type { Desk } from '~/desk/desk'
 /* What people do with meetings from the tree, on a desk that makes each edit at once. */
 
 let doing: typeof import('./doing')
+let next: typeof import('./making-next')
 let replies: typeof import('./replies')
 beforeAll(async () => {
   // The desk's own module isn't needed here, only its way to make ids.
@@ -17,6 +18,7 @@ beforeAll(async () => {
   vi.stubGlobal('dayInWords', (day: string) => day)
   vi.stubGlobal('callApi', vi.fn())
   doing = await import('./doing')
+  next = await import('./making-next')
   replies = await import('./replies')
 })
 afterAll(() => vi.unstubAllGlobals())
@@ -124,14 +126,14 @@ describe('the next meeting', () => {
   it('is laid out beside the one that the selection belongs to, and chosen; without a rule it asks for a day', () => {
     doing.makeMeetingOf(desk, 'm')
     selection = ['r']
-    const made = doing.makeNext(desk)!
+    const made = next.makeNext(desk)!
     expect([topicOf(tree, made).title, selection, childrenOf(tree, 'c')]).toEqual([
       'Meeting 2',
       [made],
       ['m', made, 'x'],
     ])
     expect(said.at(-1)).toContain('It needs a day')
-    const dated = doing.makeNext(desk, 'm', '2027-03-09')
+    const dated = next.makeNext(desk, 'm', '2027-03-09')
     expect(briefOf(topicOf(tree, dated!)).begins).toBeNull()
     applyChanges(tree, [
       {
@@ -141,13 +143,13 @@ describe('the next meeting', () => {
         member: { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'UTC' },
       },
     ])
-    const third = doing.makeNext(desk, 'm', '2027-03-09')
+    const third = next.makeNext(desk, 'm', '2027-03-09')
     expect(briefOf(topicOf(tree, third!)).begins?.day).toBe('2027-03-09')
     expect(said.at(-1)).toContain('is laid out for 2027-03-09')
   })
   it('has nothing to go on from outside a meeting', () => {
     selection = ['x']
-    expect([doing.makeNext(desk), said]).toEqual([null, ['Go to a meeting first: the next one is made from it.']])
+    expect([next.makeNext(desk), said]).toEqual([null, ['Go to a meeting first: the next one is made from it.']])
   })
 })
 

@@ -312,13 +312,14 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
           }}</span>
           <span v-if="narrow" class="tail">
             <button
-              v-for="sign in signsOf(seen(row.id))"
+              v-for="sign in signsOf(seen(row.id), desk.drawnOf(row.id).talk)"
               :key="sign.kind"
               class="sign"
               tabindex="-1"
               :aria-label="`${sign.name}: open`"
               @click.stop="openSign(desk, row.id, sign.kind)">
-              <Icon :name="sign.icon" size="14" />
+              <b v-if="sign.count" class="said" :class="{ open: sign.open }">{{ sign.count }}</b>
+              <Icon v-else :name="sign.icon" size="14" />
             </button>
             <span class="small"
               ><span v-for="piece in desk.drawnOf(row.id).smallPrint" :key="piece.text" :class="piece.tone">{{
@@ -338,13 +339,14 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
                 @dblclick.stop />
               <template v-else-if="column === 'signs'"
                 ><button
-                  v-for="sign in signsOf(seen(row.id))"
+                  v-for="sign in signsOf(seen(row.id), desk.drawnOf(row.id).talk)"
                   :key="sign.kind"
                   class="sign"
                   tabindex="-1"
                   :aria-label="`${sign.name}: open`"
                   @click.stop="openSign(desk, row.id, sign.kind)">
-                  <Icon :name="sign.icon" size="14" /></button
+                  <b v-if="sign.count" class="said" :class="{ open: sign.open }">{{ sign.count }}</b>
+                  <Icon v-else :name="sign.icon" size="14" /></button
               ></template>
               <CellText v-else :id="row.id" :column="column" @open="openCell(row.id, column)" />
             </span>

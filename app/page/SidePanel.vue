@@ -17,6 +17,8 @@ const NAMES: Record<Panel, string> = {
   filter: 'Filter and views',
   annexes: 'Annexes and numbers',
   since: 'What is new',
+  bench: 'Talk of the tree',
+  comments: 'Comments',
 }
 const close = (): void => {
   page.side.value = null
@@ -41,6 +43,8 @@ const close = (): void => {
     <LazyArrangePanel v-else-if="what === 'arrange'" />
     <LazyFilterPanel v-else-if="what === 'filter'" />
     <LazySincePanel v-else-if="what === 'since'" />
+    <LazyBenchPanel v-else-if="what === 'bench'" />
+    <LazyCommentsPanel v-else-if="what === 'comments'" />
     <LazyAnnexPanel v-else-if="what === 'annexes'" />
     <LazyKeyPanel v-else />
   </aside>

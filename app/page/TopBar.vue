@@ -29,6 +29,10 @@ function rename(event: Event): void {
   if (said !== title.value) desk.set('title', said, [desk.tree.centre])
 }
 
+const unread = computed(() => {
+  void desk.talking.tick.value
+  return desk.talking.talk.value?.unread ?? 0
+})
 const here = computed(() => {
   const seen = new Map<string, { id: string; name: string }>()
   if (account.me) seen.set(account.me.id, account.me)
@@ -97,6 +101,15 @@ function visitPerson(id: string): void {
         <Icon :name="panel.icon" size="17" /><span class="word">{{ panel.word }}</span>
       </button>
     </template>
+    <button
+      data-tip="Talk of the tree"
+      class="icon-button"
+      :aria-label="unread ? `Talk of the tree, ${unread} unread` : 'Talk of the tree'"
+      :aria-pressed="page.side.value === 'bench'"
+      @click="page.togglePanel('bench')">
+      <Icon name="lucide:sofa" size="17" /><b v-if="unread" class="unread">{{ unread > 99 ? '99+' : unread }}</b
+      ><span class="word">Talk</span>
+    </button>
     <button
       data-tip="History"
       class="icon-button extra"
@@ -188,6 +201,20 @@ function visitPerson(id: string): void {
   margin-left: -4px;
   cursor: pointer;
   padding: 0;
+}
+.unread {
+  position: absolute;
+  top: 0;
+  right: 0;
+  min-width: 16px;
+  border-radius: 8px;
+  padding: 0 4px;
+  background: var(--clay);
+  color: var(--surface);
+  font: 700 10.5px/16px var(--text);
+}
+.icon-button {
+  position: relative;
 }
 .icon-button[aria-pressed='true'] {
   background: var(--ceiling);

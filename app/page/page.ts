@@ -60,7 +60,7 @@ export class Page implements House {
   readonly canvas: Ref<CanvasHold | undefined> = ref()
   readonly outline: Ref<OutlineHold | undefined> = ref()
   readonly meetingView: Ref<MeetingHold | undefined> = ref()
-  readonly sheet: Ref<{ into(part: SheetPart): void } | undefined> = ref()
+  readonly sheet: Ref<{ into(part: SheetPart): void; show(part: SheetPart): void } | undefined> = ref()
   readonly findBar: Ref<{ focus(): void } | undefined> = ref()
   readonly pictureFile = ref<HTMLInputElement>()
 
@@ -71,6 +71,7 @@ export class Page implements House {
     watch(this.boxes, () => {
       for (const what of BOXES) if (this.boxes[what]) this.met[what] = true
     })
+    watch(desk.talking.asked, () => void this.showPart('comment'))
     watch(
       desk.view,
       (now, before) => {
@@ -164,6 +165,14 @@ export class Page implements House {
     this.desk.sheetOpen.value = true
     const sheet = this.sheet.value ?? (await until(this.sheet).toBeTruthy())
     sheet?.into(part)
+  }
+
+  /** Shows a part of the side sheet; the keys stay with the tree. */
+  private async showPart(part: SheetPart): Promise<void> {
+    this.side.value = null
+    this.desk.sheetOpen.value = true
+    const sheet = this.sheet.value ?? (await until(this.sheet).toBeTruthy())
+    sheet?.show(part)
   }
 
   choose(what: 'tie' | 'reference'): void {

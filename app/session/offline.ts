@@ -1,6 +1,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 import { type Edit, EDIT_FORMAT, type Snapshot, upgradeEdit } from '#core/tree'
 import type { Role } from '#core/contract'
+import type { Saying } from '#core/talk/saying'
 
 /** A tree as the server sends it. */
 export interface SentTree {
@@ -30,7 +31,8 @@ interface Shelf extends DBSchema {
   trees: { key: [string, string]; value: KeptTree }
   waiting: {
     key: number
-    value: { treeId: string; userId: string; edit: Edit & { format?: number } }
+    /** What was said waits beside the edits, on a shelf of its own (`talkOf`). */
+    value: { treeId: string; userId: string; edit: (Edit & { format?: number }) | Saying }
     indexes: { tree: [string, string] }
   }
 }
@@ -102,7 +104,26 @@ export async function keepWaiting(treeId: string, userId: string, edit: Edit): P
   await (await open()).add('waiting', { treeId, userId, edit: { ...edit, format: EDIT_FORMAT } })
 }
 
-export async function dropWaiting(treeId: string, userId: string, editIds: ReadonlySet<string>): Promise<void> {
+const talkOf = (treeId: string): string => `${treeId}/talk`
+
+/** Keeps what was said until it's acknowledged. */
+export async function keepSaying(treeId: string, userId: string, saying: Saying): Promise<void> {
+  await (await open()).add('waiting', { treeId: talkOf(treeId), userId, edit: saying })
+}
+
+export async function waitingSayings(treeId: string, userId: string): Promise<Saying[]> {
+  const found = await (await open()).getAllFromIndex('waiting', 'tree', [talkOf(treeId), userId])
+  return found.map(item => item.edit as Saying)
+}
+
+/** Edits, or what was `said`, that needn't wait any more. */
+export async function dropWaiting(
+  tree: string,
+  userId: string,
+  editIds: ReadonlySet<string>,
+  said = false,
+): Promise<void> {
+  const treeId = said ? talkOf(tree) : tree
   const tx = (await open()).transaction('waiting', 'readwrite')
   for await (const cursor of tx.store.index('tree').iterate([treeId, userId]))
     if (editIds.has(cursor.value.edit.id)) await cursor.delete()

@@ -1,5 +1,7 @@
 import type { NewsEdit, Present, Role, ServerMessage } from '#core/contract'
+import type { Saying } from '#core/talk/saying'
 import { may } from '#core/access/may'
+import { allows } from '#core/access/roles'
 import {
   type Change,
   type Replica,
@@ -44,6 +46,8 @@ export interface SessionEvents {
   elsewhere(tree: string): void
   /** A line stands and everything missed is in. */
   caughtUp(): void
+  /** Something of the tree's talk was told, or a line was taken up. */
+  talk(message: ServerMessage): void
 }
 
 const NOTHING_TURNED: Turned = { topics: [], stays: [] }
@@ -219,8 +223,13 @@ export class TreeSession {
       case 'pong':
         this.clock.answer(message.at)
         return
+      case 'said':
+      case 'unsaid':
+        this.events.talk(message)
+        return
     }
     this.sync.hear(message)
+    if (message.type === 'welcome') this.events.talk(message)
     this.events.status()
   }
 
@@ -336,6 +345,16 @@ export class TreeSession {
   showPresence(selected: readonly TopicId[], typing: TopicId | null): void {
     this.shown = JSON.stringify({ type: 'presence', selected: selected.slice(0, 50), typing })
     if (this.sync.isLive) this.line.send(this.shown)
+  }
+
+  /** Says something in the tree's talk. False when no line stands. */
+  say(saying: Saying): boolean {
+    if (this.sync.isLive) this.line.send({ type: 'say', saying })
+    return this.sync.isLive
+  }
+
+  get canComment(): boolean {
+    return this.state !== 'gone' && this.state !== 'then' && allows(this.role, 'commenter')
   }
 
   /** Asks to hear of changes in other trees. */

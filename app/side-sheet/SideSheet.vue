@@ -10,6 +10,7 @@ import { useMeant } from './useMeant'
 /** Everything about what is selected, in one scroll. With many selected it edits them all and says what differs. */
 const desk = useDesk()
 const NoteEditor = defineAsyncComponent(() => import('./NoteEditor.vue'))
+const CommentsPart = defineAsyncComponent(() => import('~/talk/CommentsPart.vue'))
 const sketch = ref<{ draw(): void }>()
 const ties = ref<{ begin(): void }>()
 const scroll = ref<HTMLElement>()
@@ -60,6 +61,7 @@ const PART_NAMES: Record<SheetPart, string> = {
   place: 'a place',
   sketch: 'a sketch',
   tie: 'a cross-link',
+  comment: 'a comment',
 }
 const files = ref<{ choose(): void }>()
 
@@ -90,9 +92,14 @@ async function into(part: SheetPart): Promise<void> {
     whenThere('[data-part="file"]', enter)
     files.value?.choose()
   } else if (part === 'note') whenThere('.note-text', enter)
+  else if (part === 'comment') whenThere('[data-part="comment"] > .say .say-text', enter)
   else whenThere(`[data-part="${part}"]`, enter)
 }
-defineExpose({ into })
+async function show(part: SheetPart): Promise<void> {
+  await nextTick()
+  whenThere(`[data-part="${part}"]`, element => element.scrollIntoView({ block: 'nearest' }))
+}
+defineExpose({ into, show })
 
 const hasReferences = computed(() => {
   void desk.lateTick.value
@@ -167,6 +174,8 @@ function escape(event: KeyboardEvent): void {
       <h3>Note</h3>
       <NoteEditor data-part="note" :key="one.id" :topic="one.id" />
       <ElsewherePart v-if="one.reference || one.annex || hasReferences" :topic="one" />
+      <h3>Comments</h3>
+      <CommentsPart data-part="comment" :key="`s${one.id}`" :topic="one.id" />
       <h3>Links</h3>
       <LinksPart data-part="link" :key="`l${one.id}`" :topic="one" />
       <h3>Files</h3>

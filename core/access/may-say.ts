@@ -56,7 +56,8 @@ export function maySay(
       return comment.body === null ? 'withdrawn' : null
     case 'withdraw':
       if (!comment) return 'no-comment'
-      return own || allows(role, 'owner') ? null : 'not-yours'
+      if (!own && !allows(role, 'owner')) return 'not-yours'
+      return comment.body === null ? 'withdrawn' : null
     case 'became':
       if (!comment) return 'no-comment'
       return allows(role, 'editor') ? null : 'role'

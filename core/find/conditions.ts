@@ -1,5 +1,5 @@
 import { addDays, dayInWords } from '../schedule/days'
-import { type Condition, isGroup, type KINDS, type Query, type STATES } from '../tree/query'
+import { type Condition, isGroup, type KINDS, type Query, type STATES, type TALK_STATES } from '../tree/query'
 
 export * from '../tree/query'
 
@@ -20,6 +20,12 @@ const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
   loose: 'loose',
   parent: 'with something under it',
   leaf: 'with nothing under it',
+}
+const TALK_WORDS: Record<(typeof TALK_STATES)[number], string> = {
+  some: 'with comments',
+  open: 'with comments that aren’t settled',
+  settled: 'with comments that are all settled',
+  'names-me': 'with comments that name me',
 }
 const STATE_WORDS: Record<(typeof STATES)[number], string> = {
   open: 'open',
@@ -96,6 +102,10 @@ function plainWords(condition: Condition, names: Names): string {
     }
     case 'has':
       return `with a ${condition.what}`
+    case 'talk': {
+      const by = condition.by ? ` by ${condition.by === 'me' ? 'me' : names.person(condition.by)}` : ''
+      return `${TALK_WORDS[condition.is]}${by}`
+    }
   }
 }
 

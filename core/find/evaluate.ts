@@ -1,4 +1,6 @@
 import { addDays } from '../schedule/days'
+import { ALL } from '../talk/everybody'
+import type { TopicSign } from '../talk/thread'
 import { isTask, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, type Tree } from '../tree/tree'
 import { changedFrom, type Condition, isGroup, type Query, type SubstanceKind } from './conditions'
@@ -18,6 +20,8 @@ export interface Circumstances {
   readonly today: string
   /** Who changed a topic when, each person's last change; nothing when it isn't known. */
   changesOf(id: TopicId): readonly LastChange[]
+  /** What was said on a topic; null for nothing, or when it isn't known. */
+  talkOf(id: TopicId): TopicSign | null
   /** The calendar day of an instant where the person is. */
   dayOf(instant: string): string
 }
@@ -47,7 +51,7 @@ export function has(topic: Topic, what: SubstanceKind): boolean {
 }
 
 /** A filter made ready for many topics. */
-export function compile(query: Query, tree: Tree, { me, today, changesOf, dayOf }: Circumstances): Test {
+export function compile(query: Query, tree: Tree, { me, today, changesOf, talkOf, dayOf }: Circumstances): Test {
   const plain = (condition: Condition): Test => {
     switch (condition.about) {
       case 'text': {
@@ -115,6 +119,25 @@ export function compile(query: Query, tree: Tree, { me, today, changesOf, dayOf 
       }
       case 'has':
         return topic => has(topic, condition.what)
+      case 'talk': {
+        const by = condition.by === 'me' ? me : condition.by
+        const fits = (sign: TopicSign): boolean => {
+          switch (condition.is) {
+            case 'some':
+              return true
+            case 'open':
+              return sign.open > 0
+            case 'settled':
+              return sign.open === 0
+            case 'names-me':
+              return sign.mentions.has(me) || sign.mentions.has(ALL)
+          }
+        }
+        return topic => {
+          const sign = talkOf(topic.id)
+          return sign !== null && fits(sign) && (by === undefined || sign.by.has(by))
+        }
+      }
     }
   }
   const build = (one: Query): Test => {

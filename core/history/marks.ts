@@ -4,7 +4,7 @@ import type { Tree } from '../tree/tree'
 import type { Happening } from './happenings'
 
 /** A word of what happened to a topic, shown where it stands. */
-export type Mark = 'new' | 'changed' | 'moved' | 'done'
+export type Mark = 'new' | 'changed' | 'moved' | 'done' | 'named'
 /** The same for a list, which has what went as well. In the order in which they are counted. */
 export const NEWS_WORDS = ['new', 'changed', 'moved', 'done', 'went'] as const
 export type NewsWord = (typeof NEWS_WORDS)[number]

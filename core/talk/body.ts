@@ -14,9 +14,6 @@ const MOST_NODES = 2_000
 /** Lists in lists. */
 const DEEPEST = 12
 
-/** Whom a mention of everybody who has a role in the tree names. */
-export const ALL = 'all'
-
 const mark = z.discriminatedUnion('type', [
   z.strictObject({ type: z.enum(['bold', 'italic', 'strike', 'code', 'underline']) }),
   z.strictObject({

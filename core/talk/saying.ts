@@ -55,6 +55,8 @@ export type Saying = Readonly<z.infer<typeof sayingSchema>>
 /** A saying as it's kept: with its number in the tree's talk, and who said it when. Bodies of withdrawn comments are null. */
 export type Told = {
   readonly number: number
+  /** The thread that it's about. */
+  readonly thread: string
   readonly by: string
   /** ISO 8601 instant. */
   readonly at: string

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { maySay } from '../access/may-say'
 import type { Principal } from '../access/principal'
 import { ROLES } from '../access/roles'
-import { ALL, type Body, bodyOf, bodySchema, isEmpty, mentionsIn, MOST_SAID, picturesIn, textOf } from './body'
+import { ALL } from './everybody'
+import { type Body, bodyOf, bodySchema, isEmpty, mentionsIn, MOST_SAID, picturesIn, textOf } from './body'
 import { BENCH, MOST_IN_THREAD, type Saying, sayingSchema, type Told } from './saying'
 import { hear, signOf, type Thread, topicSign } from './thread'
 
@@ -78,6 +79,7 @@ describe('a body', () => {
 })
 
 const told = (number: number, by: string, saying: Saying): Told => ({
+  thread: 'a',
   ...saying,
   number,
   by,

@@ -11,6 +11,7 @@ const day = z.iso.date()
 
 /** What may hang on a topic. */
 export const SUBSTANCE = ['note', 'link', 'file', 'checklist', 'place', 'sketch', 'cross-link', 'picture'] as const
+export const TALK_STATES = ['some', 'open', 'settled', 'names-me'] as const
 export type SubstanceKind = (typeof SUBSTANCE)[number]
 export const KINDS = ['task', 'reference', 'annex', 'loose', 'parent', 'leaf'] as const
 export const STATES = ['open', 'not-begun', 'under-way', 'done'] as const
@@ -65,6 +66,13 @@ export const conditionSchema = z.discriminatedUnion('about', [
     ...turned,
   }),
   z.strictObject({ about: z.literal('has'), what: z.enum(SUBSTANCE), ...turned }),
+  /** What was said on it; `by`: only what one person said. */
+  z.strictObject({
+    about: z.literal('talk'),
+    is: z.enum(TALK_STATES),
+    by: z.union([id, z.literal('me')]).optional(),
+    ...turned,
+  }),
 ])
 export type Condition = Readonly<z.infer<typeof conditionSchema>>
 
@@ -103,4 +111,9 @@ export function countConditions(query: Query): number {
 /** Whether a filter asks when or by whom something was changed, which the tree itself doesn't say. */
 export function asksForChanges(query: Query): boolean {
   return isGroup(query) ? query.of.some(asksForChanges) : query.about === 'changed'
+}
+
+/** Whether a filter asks for what was said, which the tree itself doesn't say. */
+export function asksForTalk(query: Query): boolean {
+  return isGroup(query) ? query.of.some(asksForTalk) : query.about === 'talk'
 }

@@ -26,6 +26,7 @@ export const sayings = mysqlTable(
     at: instant('at').notNull(),
     /** The comment that it's about; '' for a whole thread. */
     comment: key('comment', { length: 40 }).notNull(),
+    threadId: key('thread_id', { length: 40 }).notNull(),
     data: json('data').$type<Saying>().notNull(),
   },
   table => [

@@ -22,6 +22,8 @@ import { sayingsStored } from '../metrics'
 
 const TRIES = 6
 
+type Row = typeof sayings.$inferSelect
+
 /** Says something for somebody. Resolves when it's committed; rejects with a `Fault` that says why not. `again`: it was in already. */
 export async function say(
   treeId: string,
@@ -87,11 +89,12 @@ async function store(
     userId: by,
     at: new Date(),
     comment: 'comment' in saying ? saying.comment : '',
+    threadId: about.threadId,
     data: plain(saying),
   }
   await tx.insert(sayings).values(row)
   await tx.update(talks).set({ number: row.number }).where(eq(talks.treeId, treeId))
-  await write(tx, row, about.threadId)
+  await write(tx, row)
   return { told: toldOf(row), again: false }
 }
 
@@ -99,13 +102,8 @@ const plain = (saying: Saying): Saying => JSON.parse(JSON.stringify(saying)) as 
 const isWordless = (saying: Saying): boolean => 'body' in saying && (saying.body as unknown) === null
 
 /** A stored saying as it's told. */
-export function toldOf({
-  number,
-  userId,
-  at,
-  data,
-}: Pick<typeof sayings.$inferSelect, 'number' | 'userId' | 'at' | 'data'>): Told {
-  return { ...data, number, by: userId, at: at.toISOString() }
+export function toldOf({ number, userId, at, threadId, data }: Row): Told {
+  return { ...data, number, by: userId, at: at.toISOString(), thread: threadId }
 }
 
 /** The role, held until the saying is stored. Throws `trashed`. */
@@ -145,11 +143,9 @@ async function mustStand(tx: Transaction, treeId: string, topic: string | null):
   if (!row) throw new Fault(404, 'no-topic', 'That topic isn’t in this tree.')
 }
 
-type Row = typeof sayings.$inferSelect
-
 /** Threads and comments as they are from now on. */
-async function write(tx: Transaction, row: Row, threadId: string): Promise<void> {
-  const { treeId, number, at, userId: by, data: saying } = row
+async function write(tx: Transaction, row: Row): Promise<void> {
+  const { treeId, number, at, userId: by, threadId, data: saying } = row
   const thread = and(eq(threads.treeId, treeId), eq(threads.id, threadId))
   const one = and(eq(comments.treeId, treeId), eq(comments.id, row.comment))
   switch (saying.op) {

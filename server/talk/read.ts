@@ -100,6 +100,7 @@ function commentOf(row: typeof comments.$inferSelect): Comment {
 
 /** What threads are looked for by. */
 export interface Wanted {
+  readonly thread?: string | undefined
   readonly topic?: string | undefined
   readonly settled?: boolean | undefined
   readonly by?: string | undefined
@@ -111,7 +112,7 @@ export interface Wanted {
 /** Threads of comments, the one in which something happened last first. Text is looked for without case and accents. */
 export async function threadsOf(
   treeId: string,
-  { topic, settled, by, mentions, text, before }: Wanted,
+  { thread, topic, settled, by, mentions, text, before }: Wanted,
 ): Promise<ThreadPage> {
   const within = (condition: SQL): SQL =>
     sql`exists (select 1 from comments where comments.tree_id = ${threads.treeId} and comments.thread_id = ${threads.id} and comments.withdrawn = 0 and ${condition})`
@@ -123,11 +124,12 @@ export async function threadsOf(
       and(
         eq(threads.treeId, treeId),
         ne(threads.id, BENCH),
+        thread === undefined ? undefined : eq(threads.id, thread),
         topic === undefined ? undefined : eq(threads.topicId, topic),
         settled === undefined ? undefined : settled ? isNotNull(threads.settled) : isNull(threads.settled),
         before === undefined ? undefined : lt(threads.newest, before),
         // One that was withdrawn whole is found no more, but where it hung.
-        topic === undefined ? within(sql`true`) : undefined,
+        topic === undefined && thread === undefined ? within(sql`true`) : undefined,
         by === undefined ? undefined : within(sql`comments.by_user = ${by}`),
         mentions === undefined ? undefined : within(sql`json_contains(comments.mentions, ${JSON.stringify(mentions)})`),
         like === null ? undefined : within(sql`comments.text like ${like}`),

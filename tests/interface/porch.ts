@@ -38,11 +38,14 @@ export async function visitor(
 }
 
 /** Two people with a browser each and a tree that both may edit. */
-export async function two(browser: Browser): Promise<{ ines: Visitor; rana: Visitor; id: string }> {
+export async function two(
+  browser: Browser,
+  role: 'editor' | 'commenter' = 'editor',
+): Promise<{ ines: Visitor; rana: Visitor; id: string }> {
   const ines = await visitor(browser, 'Ines Brandt')
   const rana = await visitor(browser, 'Rana Tahiri')
   const id = await ines.caller.makeTree('Move')
-  await bringIn(ines.caller, id, rana.caller, 'editor')
+  await bringIn(ines.caller, id, rana.caller, role)
   return { ines, rana, id }
 }
 

@@ -241,11 +241,8 @@ it('two hundred at once, from people with different rights, have one order witho
   expect(told.map(({ number }) => number)).toEqual(Array.from({ length: 151 }, (_, i) => before + 1 + i))
   // Whoever only hears has what whoever asks is given: every thread of the tree from its first saying on.
   const threads = new Map<string, Thread>()
-  const threadOfComment = new Map<string, string>()
   for (const one of (await get<TalkNews>('/news?since=0')).told) {
-    if (one.op === 'say') threadOfComment.set(one.comment, one.thread)
-    const of = 'thread' in one ? one.thread : threadOfComment.get(one.comment)!
-    threads.set(of, hear(threads.get(of), one)!)
+    threads.set(one.thread, hear(threads.get(one.thread), one)!)
   }
   const given = await get<ThreadPage>('/threads?topic=lift')
   for (const one of given.threads) expect(threads.get(one.id)).toEqual(one)

@@ -34,6 +34,7 @@ export const TALK = {
     {
       params: tree,
       query: z.object({
+        thread: idSchema.optional(),
         topic: idSchema.optional(),
         settled: flag.optional(),
         by: idSchema.optional(),

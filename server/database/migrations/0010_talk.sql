@@ -21,6 +21,7 @@ CREATE TABLE `sayings` (
 	`user_id` varchar(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
 	`at` datetime(3) NOT NULL,
 	`comment` varchar(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+	`thread_id` varchar(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
 	`data` json NOT NULL,
 	CONSTRAINT `sayings_tree_id_number_pk` PRIMARY KEY(`tree_id`,`number`),
 	CONSTRAINT `sayings_once` UNIQUE(`tree_id`,`saying_id`)

@@ -1,0 +1,67 @@
+import type { ServerMessage } from '#core/contract'
+import type { TopicSign } from '#core/talk/thread'
+import type { TopicId } from '#core/tree'
+import type { Talk } from '~/talk/talk'
+import type { Desk } from './desk'
+
+/** The talk of an open tree. What it takes is loaded once the tree stands, so that nobody waits for it. */
+export class Talking {
+  /** Null until it's loaded. */
+  readonly talk = shallowRef<Talk | null>(null)
+  /** Counts up whenever something was said. */
+  readonly tick = ref(0)
+  /** A topic whose comments are to be shown beside the tree; counted, so that the same may be asked for again. */
+  readonly asked = shallowRef<{ readonly topic: TopicId } | null>(null)
+  private begun = false
+  private closed = false
+
+  /** `changed`: told whenever something was said. */
+  constructor(
+    private readonly desk: Desk,
+    private readonly changed: () => void,
+  ) {}
+
+  /** Loads it, once. */
+  begin(): void {
+    if (this.begun) return
+    this.begun = true
+    requestIdleCallback(() => void this.load(), { timeout: 2000 })
+  }
+
+  private async load(): Promise<void> {
+    const { openTalk } = await import('~/talk/open-talk')
+    if (this.closed) return
+    this.talk.value = openTalk(this.desk, topics => this.heard(topics))
+    await this.talk.value.begin()
+  }
+
+  private heard(topics: ReadonlySet<TopicId | null>): void {
+    this.tick.value++
+    this.changed()
+    const { desk } = this
+    desk.planks.forget([...topics].filter(id => id !== null))
+    const shown = [...topics].filter(id => id !== null && desk.tree.topics.has(id))
+    if (shown.length > 0) desk.tell(new Set(shown))
+  }
+
+  hear(message: ServerMessage): void {
+    this.talk.value?.hear(message)
+  }
+
+  /** What waits may go when something was acknowledged. */
+  flush(): void {
+    this.talk.value?.flush()
+  }
+
+  signAt(topic: TopicId): TopicSign | null {
+    return this.talk.value?.signAt(topic) ?? null
+  }
+
+  show(topic: TopicId): void {
+    this.asked.value = { topic }
+  }
+
+  close(): void {
+    this.closed = true
+  }
+}

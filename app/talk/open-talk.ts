@@ -1,0 +1,26 @@
+import { dropWaiting, keepSaying, waitingSayings } from '~/session/offline'
+import type { TopicId } from '#core/tree'
+import type { Desk } from '~/desk/desk'
+import { Talk } from './talk'
+
+/** The talk of the tree that a desk has open. `changed`: told of topics that look otherwise now; null for the talk of the tree. */
+export function openTalk(desk: Desk, changed: (topics: ReadonlySet<TopicId | null>) => void): Talk {
+  const { session, userId } = desk
+  const { treeId } = session
+  return new Talk({
+    me: userId,
+    ask: path => callApi(`/api/trees/${treeId}/talk${path}`),
+    send: saying => session.say(saying),
+    keep: saying =>
+      void keepSaying(treeId, userId, saying).catch(() =>
+        desk.say('This browser can’t keep what is said while offline. Stay online, or make room for it.'),
+      ),
+    drop: id => void dropWaiting(treeId, userId, new Set([id]), true),
+    kept: () => waitingSayings(treeId, userId).catch(() => []),
+    knows: topic =>
+      !session.replica.waiting.some(({ edit }) => edit.changes.some(one => one.op === 'add' && one.topic === topic)),
+    changed,
+    said: message => desk.say(message),
+    now: () => session.serverNow(),
+  })
+}
