@@ -64,6 +64,7 @@ export class Talk {
   private ready = false
   private early: Told[] = []
   private asking = false
+  private epoch: string | undefined
 
   constructor(private readonly house: TalkHouse) {}
 
@@ -119,7 +120,10 @@ export class Talk {
       else this.early.push(...message.told)
     } else if (message.type === 'welcome') {
       this.sent.clear()
-      if (!this.ready) void this.look().then(() => this.flush())
+      // Under another epoch what was said may read otherwise.
+      const another = this.epoch !== undefined && this.epoch !== message.epoch
+      this.epoch = message.epoch
+      if (!this.ready || another) void this.look().then(() => this.flush())
       else if (message.talk !== this.number) void this.catchUp()
       else this.flush()
     } else if (message.type === 'unsaid') this.refused(message)

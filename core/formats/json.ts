@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Unreadable } from '../capture/nested'
 import { id } from '../tree/atoms'
+import { keptThread, type KeptThread, soundThreads } from '../talk/kept-talk'
 import { orderKey } from '../tree/order-key'
 import { mapTable, schemasOf } from '../tree/field-spec'
 import { FIELDS } from '../tree/fields'
@@ -47,14 +48,23 @@ export const fileSchema = z.strictObject({
       .partial(),
     topics: z.array(topicSchema).min(1).max(LIMITS.topics),
   }),
+  talk: z
+    .array(keptThread)
+    .max(100_000)
+    .optional()
+    .describe('What was said: threads of comments, and the talk of the tree.'),
 })
 
-export function writeJson(tree: Tree, people: Record<string, string> = {}): string {
-  return JSON.stringify({ format: 'sun-porch-tree', version: 1, people, tree: toSnapshot(tree) }, null, 1)
+export function writeJson(tree: Tree, people: Record<string, string> = {}, talk: readonly KeptThread[] = []): string {
+  return JSON.stringify(
+    { format: 'sun-porch-tree', version: 1, people, tree: toSnapshot(tree), ...(talk.length > 0 ? { talk } : {}) },
+    null,
+    1,
+  )
 }
 
 /** Reads a file of ours. Every address must be known, the centre must be a root, and no topic may lie above itself. */
-export function readJson(text: string): { tree: Tree; people: Record<string, string> } {
+export function readJson(text: string): { tree: Tree; people: Record<string, string>; talk: readonly KeptThread[] } {
   let raw: unknown
   try {
     raw = JSON.parse(text)
@@ -86,7 +96,9 @@ export function readJson(text: string): { tree: Tree; people: Record<string, str
         throw new Unreadable('Topics in this file lie above themselves, or too deep. Nothing was changed.')
     }
   }
-  return { tree: fromSnapshot(snapshot), people: parsed.data.people ?? {} }
+  const tree = fromSnapshot(snapshot)
+  const talk = soundThreads(parsed.data.talk ?? [], topic => tree.topics.has(topic))
+  return { tree, people: parsed.data.people ?? {}, talk }
 }
 
 /** Files of an earlier version say some things in other words. Throws `Unreadable` for one of a later version. */

@@ -11,8 +11,8 @@ import { fileId, id, words } from '../tree/atoms'
 export const MOST_SAID = 20_000
 /** Blocks and pieces of text in one, at most, so that what says little doesn't weigh much. */
 const MOST_NODES = 2_000
-/** Lists in lists. */
-const DEEPEST = 12
+/** Levels of nodes, the body itself the first: lists in lists in lists. */
+const DEEPEST = 26
 
 const mark = z.discriminatedUnion('type', [
   z.strictObject({ type: z.enum(['bold', 'italic', 'strike', 'code', 'underline']) }),
@@ -63,20 +63,15 @@ export type Block =
   | { readonly type: 'blockquote'; readonly content?: readonly Block[] | undefined }
   | { readonly type: 'bulletList' | 'orderedList'; readonly content?: readonly Item[] | undefined }
 
-const block = (levels: number): z.ZodType<Block> => {
-  const plain = [paragraph, code, picture] as const
-  if (levels === 0) return z.discriminatedUnion('type', [...plain]) as unknown as z.ZodType<Block>
-  const inner = z
-    .array(block(levels - 1))
-    .max(MOST_NODES)
-    .optional()
-  const item = z.strictObject({ type: z.literal('listItem'), content: inner })
-  return z.discriminatedUnion('type', [
-    ...plain,
-    z.strictObject({ type: z.literal('blockquote'), content: inner }),
-    z.strictObject({ type: z.enum(['bulletList', 'orderedList']), content: z.array(item).max(MOST_NODES).optional() }),
-  ]) as unknown as z.ZodType<Block>
-}
+const blocks: z.ZodType<Block[]> = z.lazy(() => z.array(block).max(MOST_NODES))
+const item = z.strictObject({ type: z.literal('listItem'), content: blocks.optional() })
+const block = z.discriminatedUnion('type', [
+  paragraph,
+  code,
+  picture,
+  z.strictObject({ type: z.literal('blockquote'), content: blocks.optional() }),
+  z.strictObject({ type: z.enum(['bulletList', 'orderedList']), content: z.array(item).max(MOST_NODES).optional() }),
+]) as unknown as z.ZodType<Block>
 
 export interface Body {
   readonly type: 'doc'
@@ -85,7 +80,8 @@ export interface Body {
 
 /** A body as it's kept. Empty ones, too long ones and what isn't of these kinds are refused. */
 export const bodySchema: z.ZodType<Body> = z
-  .strictObject({ type: z.literal('doc'), content: z.array(block(DEEPEST)).min(1).max(MOST_NODES) })
+  .strictObject({ type: z.literal('doc'), content: z.array(block).min(1).max(MOST_NODES) })
+  .refine(body => depthOf(body) <= DEEPEST, 'nests too deeply')
   .refine(body => countNodes(body) <= MOST_NODES, 'has too many pieces')
   .refine(body => textOf(body).length <= MOST_SAID, `must have ${MOST_SAID.toLocaleString('en')} characters at most`)
   .refine(body => !isEmpty(body), 'says nothing')
@@ -96,6 +92,12 @@ type Node = Body | Block | Item | Inline
 export function* nodesOf(node: Node): Generator<Node> {
   yield node
   for (const child of ('content' in node && node.content) || []) yield* nodesOf(child as Node)
+}
+
+function depthOf(node: Node): number {
+  let deepest = 0
+  for (const child of ('content' in node && node.content) || []) deepest = Math.max(deepest, depthOf(child as Node))
+  return deepest + 1
 }
 
 function countNodes(body: Body): number {

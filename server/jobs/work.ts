@@ -2,6 +2,7 @@ import { Ambiguous, type WhichParent } from '#core/formats/csv'
 import { readReplies, type Reply } from '#core/formats/icalendar'
 import type { Left } from '#core/formats/markdown'
 import { Unreadable } from '#core/capture/nested'
+import type { KeptThread } from '#core/talk/kept-talk'
 import { type Snapshot, toSnapshot } from '#core/tree'
 import type { IMPORT_FORMATS } from '#core/contract'
 import { treeFromFile } from '../trees/import'
@@ -21,12 +22,14 @@ export interface ImportInput {
 export interface ImportResult {
   readonly snapshot: Snapshot
   readonly left: readonly Left[]
+  readonly talk: readonly KeptThread[]
+  readonly people: Readonly<Record<string, string>>
 }
 
 export const WORK = {
   import({ format, name, text, parents }: ImportInput): ImportResult {
-    const { tree, left } = treeFromFile(format, name, text, parents)
-    return { snapshot: toSnapshot(tree), left }
+    const { tree, left, talk = [], people = {} } = treeFromFile(format, name, text, parents)
+    return { snapshot: toSnapshot(tree), left, talk, people }
   },
   replies({ text }: { readonly text: string }): Reply[] {
     return readReplies(text)

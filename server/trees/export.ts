@@ -5,6 +5,7 @@ import { writeJson } from '#core/formats/json'
 import { writeMarkdown } from '#core/formats/markdown'
 import { writeOpml } from '#core/formats/opml'
 import { toReadable } from '#core/formats/readable'
+import type { KeptThread } from '#core/talk/kept-talk'
 import { fileStem, topicOf, toOutline, type Tree } from '#core/tree'
 
 /** A tree as a file's text, its media type and a name that any file system takes. */
@@ -12,11 +13,12 @@ export function treeToFile(
   tree: Tree,
   format: (typeof EXPORT_FORMATS)[number],
   people: Record<string, string>,
+  talk: readonly KeptThread[],
 ): { text: string; type: string; name: string } {
   const stem = fileStem(topicOf(tree, tree.centre).title)
   switch (format) {
     case 'json':
-      return { text: writeJson(tree, people), type: 'application/json', name: `${stem}.json` }
+      return { text: writeJson(tree, people, talk), type: 'application/json', name: `${stem}.json` }
     case 'markdown':
       return { text: writeMarkdown(toReadable(tree, tree.centre)), type: 'text/markdown', name: `${stem}.md` }
     case 'opml':

@@ -5,9 +5,18 @@ import { type Parents, readCsv } from '#core/formats/csv'
 import { readJson } from '#core/formats/json'
 import { type Left, readMarkdownFully } from '#core/formats/markdown'
 import { readOpml } from '#core/formats/opml'
+import type { KeptThread } from '#core/talk/kept-talk'
 import { applyChanges, type OutlineItem, plantAt, type Tree } from '#core/tree'
 import type { IMPORT_FORMATS } from '#core/contract'
 import { newTree } from './new-tree'
+
+/** What a file has: a tree, what of it couldn't be taken, and what was said in it, with the names of those who said it. */
+export interface FromFile {
+  readonly tree: Tree
+  readonly left: readonly Left[]
+  readonly talk?: readonly KeptThread[]
+  readonly people?: Readonly<Record<string, string>>
+}
 
 /**
  * A tree from a file's text. One item at the top becomes the centre; several stand below a centre named like the file.
@@ -17,8 +26,8 @@ export function treeFromFile(
   name: string,
   text: string,
   parents: Parents = {},
-): { tree: Tree; left: readonly Left[] } {
-  if (format === 'json') return { tree: readJson(text).tree, left: [] }
+): FromFile {
+  if (format === 'json') return { ...readJson(text), left: [] }
   const fileTitle = name.replace(/\.[a-z0-9]{1,8}$/i, '').trim() || 'New tree'
   if (format === 'opml') {
     const { title, items } = readOpml(text)

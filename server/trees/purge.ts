@@ -7,6 +7,7 @@ import { Fault } from '../access/fault'
 import { bus } from '../bus'
 import { database, type Transaction } from '../database/connect'
 import { edits, snapshots, topicMarkers, topicPeople, topics, trees } from '../database/schema'
+import { purgeTalk } from '../talk/purge'
 import { letGo, loadTree, packSnapshot, unpackSnapshot } from './held'
 import { readLog } from './log'
 import { writeWholeTree } from './rows'
@@ -94,6 +95,7 @@ export async function purge(treeId: string, userId: string, text: string): Promi
       const where = and(eq(edits.treeId, treeId), eq(edits.number, edit.number))
       await tx.update(edits).set({ changes }).where(where)
     }
+    places += await purgeTalk(tx, treeId, text, INSTEAD)
     const tree = cleaned(live.tree, text, notes)
     if (places === 0 && JSON.stringify(toSnapshot(tree)) === JSON.stringify(toSnapshot(live.tree)))
       throw new Fault(404, 'not-there', 'That text is nowhere in this tree or its history. Nothing was changed.')

@@ -256,6 +256,60 @@ it('two hundred at once, from people with different rights, have one order witho
   for (const sign of signs) expect(bare(sign)).toEqual(bare(signOf(threads.get(sign.id)!)))
 })
 
+it('is purged of a text with the tree, in its log too', async () => {
+  const tree = await ines.makeTree('Purged')
+  const { centre: middle } = (await ines.open(tree)).snapshot
+  const one = begin('The code is "4711" & more', middle)
+  await say(ines, one, tree)
+  await say(ines, { id: newId(), op: 'reword', comment: one.comment, body: bodyOf('It is "4711", text and all') }, tree)
+  expect((await ines.call('POST', `/api/trees/${tree}/purge`, { text: '"4711"' })).status).toBe(200)
+  const all = JSON.stringify([
+    (await ines.call('GET', `/api/trees/${tree}/talk/news?since=0`)).data,
+    (await ines.call('GET', `/api/trees/${tree}/talk/threads`)).data,
+  ])
+  expect(all).not.toContain('4711')
+  expect(all).toContain('text and all')
+  expect((await ines.call<ThreadPage>('GET', `/api/trees/${tree}/talk/threads?text=4711`)).data.threads).toEqual([])
+})
+
+it('goes along in the tree’s JSON, and comes back as what whoever brings it says, with names', async () => {
+  const tree = await ines.makeTree('Told')
+  const { centre: middle } = (await ines.open(tree)).snapshot
+  await bringIn(ines, tree, rana, 'editor')
+  const one = begin('How wide is the gate?', middle)
+  await say(rana, one, tree)
+  await say(ines, goOn('88 cm', one.thread), tree)
+  await say(ines, { id: newId(), op: 'settle', thread: one.thread, settled: true }, tree)
+  await say(rana, goOn('Hello', BENCH), tree)
+  const gone = begin('Not this', middle)
+  await say(ines, gone, tree)
+  await say(ines, { id: newId(), op: 'withdraw', comment: gone.comment }, tree)
+  const text = (await ines.call<string>('GET', `/api/trees/${tree}/export/json`)).data
+  const file = typeof text === 'string' ? text : JSON.stringify(text)
+  expect(file).not.toContain('Not this')
+  const { data: made } = await stranger.call<{ id: string }>('POST', '/api/trees/import', {
+    format: 'json',
+    name: 'x.json',
+    text: file,
+  })
+  const { threads } = (await stranger.call<ThreadPage>('GET', `/api/trees/${made.id}/talk/threads`)).data
+  expect(
+    threads.map(({ settled, comments }) => [settled !== null, comments.map(({ by, body }) => [by, textOf(body!)])]),
+  ).toEqual([
+    [
+      true,
+      [
+        [stranger.id, expect.stringMatching(/^Rana Tahiri, \d{4}-\d\d-\d\d:\nHow wide is the gate\?$/)],
+        [stranger.id, expect.stringMatching(/^Ines Brandt, .*:\n88 cm$/)],
+      ],
+    ],
+  ])
+  const { comments } = (await stranger.call<BenchPage>('GET', `/api/trees/${made.id}/talk/bench`)).data
+  expect(comments.map(({ body }) => textOf(body!))).toEqual([expect.stringMatching(/^Rana Tahiri.*\nHello$/)])
+  // The sequence goes on from there.
+  expect((await say(stranger, goOn('And now?', BENCH), made.id)).status).toBe(200)
+})
+
 it('goes with the tree when it is removed for good, and not to a copy of it', async () => {
   const tree = await ines.makeTree('Short')
   const { centre: middle } = (await ines.open(tree)).snapshot

@@ -1,12 +1,13 @@
 import { Readable } from 'node:stream'
-import { eq, or } from 'drizzle-orm'
+import { and, eq, or } from 'drizzle-orm'
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../access/answer'
 import { listSessions } from '../../access/sessions'
 import { listTokens } from '../../access/tokens'
 import { mustSpend } from '../../access/tries'
 import { database } from '../../database/connect'
-import { letters, ownViews, users } from '../../database/schema'
+import { comments, letters, ownViews, users } from '../../database/schema'
+import { talkOf } from '../../talk/keep'
 import { treeToFile } from '../../trees/export'
 import { readTree } from '../../trees/held'
 import { listTrees, peopleOf } from '../../trees/store'
@@ -30,6 +31,11 @@ async function* pieces(id: string, session: string): AsyncGenerator<string> {
   // What a letter to somebody else opens is theirs.
   yield `,\n"letters":${JSON.stringify(mail.map(one => (one.toEmail === email ? one : { ...one, link: null })))}`
   yield `,\n"views":${JSON.stringify(await db.select().from(ownViews).where(eq(ownViews.userId, id)))}`
+  const said = await db
+    .select()
+    .from(comments)
+    .where(and(eq(comments.by, id), eq(comments.withdrawn, false)))
+  yield `,\n"said":${JSON.stringify(said.map(({ treeId, at, body }) => ({ tree: treeId, at, body })))}`
   yield ',\n"trees":['
   let first = true
   for (const scope of ['mine', 'trash'] as const)
@@ -37,7 +43,7 @@ async function* pieces(id: string, session: string): AsyncGenerator<string> {
       const live = await readTree(tree.id, tree.version)
       if (!live) continue
       const people = Object.fromEntries((await peopleOf(tree.id)).map(one => [one.id, one.name]))
-      yield `${first ? '' : ',\n'}${treeToFile(live.tree, 'json', people).text}`
+      yield `${first ? '' : ',\n'}${treeToFile(live.tree, 'json', people, await talkOf(tree.id)).text}`
       first = false
     }
   yield ']}\n'

@@ -4,6 +4,7 @@ import { fromSnapshot } from '#core/tree'
 import { answer } from '../../access/answer'
 import { Fault } from '../../access/fault'
 import { runJob } from '../../jobs/runner'
+import { keepTalk } from '../../talk/keep'
 import { storeTree } from '../../trees/store'
 
 /** Files may be larger than a message. */
@@ -17,7 +18,9 @@ export default answer(
     event.node.res.on('close', () => left.abort())
     try {
       const read = await runJob('import', body, { person: account.id, signal: left.signal })
-      return { id: await storeTree(fromSnapshot(read.snapshot), account.id), left: read.left }
+      const id = await storeTree(fromSnapshot(read.snapshot), account.id)
+      await keepTalk(id, account.id, read.talk, read.people)
+      return { id, left: read.left }
     } catch (error) {
       if (error instanceof Ambiguous) throw new Fault(422, 'which-parent', error.message, error.which)
       throw error

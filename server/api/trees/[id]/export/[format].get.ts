@@ -2,6 +2,7 @@ import { OPERATIONS } from '#core/contract'
 import { writeAccess } from '../../../../access/access-log'
 import { answer } from '../../../../access/answer'
 import { Fault } from '../../../../access/fault'
+import { talkOf } from '../../../../talk/keep'
 import { treeToFile } from '../../../../trees/export'
 import { readTree } from '../../../../trees/held'
 import { peopleOf } from '../../../../trees/store'
@@ -12,7 +13,8 @@ export default answer(OPERATIONS.exportTree, async ({ event, params, version, ac
   const item = await readTree(params.id, version)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
   await writeAccess({ treeId: params.id, by: account.id, what: 'exported', about: params.format })
-  const { text, type, name } = treeToFile(item.tree, params.format, people)
+  const talk = params.format === 'json' ? await talkOf(params.id) : []
+  const { text, type, name } = treeToFile(item.tree, params.format, people, talk)
   setResponseHeaders(event, { 'content-type': `${type}; charset=utf-8`, 'content-disposition': saveAs(name) })
   return text
 })

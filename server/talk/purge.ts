@@ -1,0 +1,50 @@
+import { and, eq, sql } from 'drizzle-orm'
+import { fold } from '#core/find/text'
+import { textOf } from '#core/talk/body'
+import type { Transaction } from '../database/connect'
+import { comments, sayings, threads } from '../database/schema'
+
+/** What of a saying is words; the rest says what is what. */
+const WORDS = new Set(['text', 'label', 'alt', 'words', 'href'])
+
+/** Takes a text out of what was said, in the log of it too. Answers with how many comments had it. */
+export async function purgeTalk(tx: Transaction, treeId: string, text: string, instead: string): Promise<number> {
+  const without = <T>(said: T): T =>
+    JSON.parse(JSON.stringify(said), (name, value: unknown) =>
+      WORDS.has(name) && typeof value === 'string' ? value.replaceAll(text, instead) : value,
+    ) as T
+  // JSON writes some characters otherwise; what is in question is looked at again.
+  const like = `%${JSON.stringify(text)
+    .slice(1, -1)
+    .replace(/[\\%_]/g, '\\$&')}%`
+  const said = await tx
+    .select()
+    .from(comments)
+    .where(and(eq(comments.treeId, treeId), sql`${comments.body} like ${like}`))
+  for (const { id, body } of said) {
+    const clean = without(body!)
+    await tx
+      .update(comments)
+      .set({ body: clean, text: fold(textOf(clean)) })
+      .where(and(eq(comments.treeId, treeId), eq(comments.id, id)))
+  }
+  const told = await tx
+    .select()
+    .from(sayings)
+    .where(and(eq(sayings.treeId, treeId), sql`${sayings.data} like ${like}`))
+  for (const { number, data } of told)
+    await tx
+      .update(sayings)
+      .set({ data: without(data) })
+      .where(and(eq(sayings.treeId, treeId), eq(sayings.number, number)))
+  const about = await tx
+    .select()
+    .from(threads)
+    .where(and(eq(threads.treeId, treeId), sql`${threads.place} like ${like}`))
+  for (const { id, place } of about)
+    await tx
+      .update(threads)
+      .set({ place: without(place) })
+      .where(and(eq(threads.treeId, treeId), eq(threads.id, id)))
+  return said.length
+}
