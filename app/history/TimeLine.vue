@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { keptInWords } from '#core/history/kept'
 import type { Sitting } from '#core/history/sittings'
 import type { History } from './useHistory'
 
@@ -44,6 +45,14 @@ const boards = computed(() =>
       words: `${dayInWords(day)}, ${time.format(sitting.began)}–${time.format(sitting.ended)}: ${sitting.people
         .map(({ by }) => history.names.value[by] ?? 'Somebody')
         .join(', ')}, ${sitting.edits === 1 ? '1 edit' : `${sitting.edits} edits`}`,
+      flags: history.kept.value
+        .filter(({ number }) => number >= sitting.from && number <= sitting.to)
+        .map(one => ({
+          number: one.number,
+          named: one.why === 'named',
+          words: keptInWords(one),
+          left: (one.number - sitting.from + 1) / (sitting.to - sitting.from + 1),
+        })),
       at: isHere ? (history.at.value - sitting.from + 1) / (sitting.to - sitting.from + 1) : null,
     }
   }),
@@ -125,6 +134,13 @@ defineExpose({ focus: () => floor.value?.focus() })
         <span class="day">{{ board.day }}</span>
         <span class="wood">
           <i v-for="(strip, i) in board.strips" :key="i" :style="{ flexGrow: strip.part, background: strip.hue }" />
+          <s
+            v-for="flag in board.flags"
+            :key="`${flag.number} ${flag.words}`"
+            class="flag"
+            :class="{ named: flag.named }"
+            :title="flag.words"
+            :style="{ left: `${flag.left * 100}%` }" />
           <b v-if="board.at !== null" :style="{ left: `${board.at * 100}%` }" />
         </span>
       </div>
@@ -215,6 +231,25 @@ defineExpose({ focus: () => floor.value?.focus() })
   margin-left: -2px;
   background: var(--sun);
   outline: 1px solid #352400;
+}
+/* A kept moment: a peg in the floor; one with a name has a head. */
+.flag {
+  position: absolute;
+  top: -3px;
+  bottom: -4px;
+  width: 2px;
+  margin-left: -1px;
+  background: var(--ink);
+}
+.flag.named::before {
+  content: '';
+  position: absolute;
+  top: -5px;
+  left: -3px;
+  width: 8px;
+  height: 8px;
+  background: var(--sun);
+  border: 1px solid var(--ink);
 }
 .none {
   color: var(--quiet);

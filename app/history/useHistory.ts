@@ -1,5 +1,6 @@
 import type { SittingPage, ToldEdit } from '#core/contract'
 import type { HappeningKind } from '#core/history/happenings'
+import type { KeptMoment } from '#core/history/kept'
 import { marksOf } from '#core/history/marks'
 import type { Sitting } from '#core/history/sittings'
 import { addDays } from '#core/schedule/days'
@@ -31,6 +32,8 @@ export function useHistory(desk: Desk, treeId: string) {
   const loading = ref(true)
   const wrong = ref('')
   const at = ref(0)
+  /** Moments that are kept, the oldest first. */
+  const kept = shallowRef<readonly KeptMoment[]>([])
   const told = shallowRef<readonly ToldEdit[]>([])
   const narrowing = reactive<Narrowing>({ person: '', kind: '', branch: '', since: null, until: null })
   const speed = ref(1)
@@ -84,6 +87,7 @@ export function useHistory(desk: Desk, treeId: string) {
   /** The tree stands: what happened around its moment is told. */
   async function settle(): Promise<void> {
     at.value = session.at
+    void readKept()
     await tell()
   }
 
@@ -98,6 +102,19 @@ export function useHistory(desk: Desk, treeId: string) {
     // Where the way ended, unless one has gone on meanwhile.
     if (at.value === wanted) at.value = session.at
     mark()
+  }
+
+  /** Which moments are kept is told beside all else: without it the floor is as it is. */
+  async function readKept(): Promise<void> {
+    kept.value = await callApi<KeptMoment[]>(`/api/trees/${treeId}/moments`).catch(() => kept.value)
+  }
+  async function keep(name: string): Promise<void> {
+    await callApi(`/api/trees/${treeId}/moments/${at.value}/name`, { method: 'PUT', body: { name } })
+    await readKept()
+  }
+  async function letGo(number: number): Promise<void> {
+    await callApi(`/api/trees/${treeId}/moments/${number}/name`, { method: 'DELETE' })
+    await readKept()
   }
 
   /** One edit, or one sitting, on or back; over what is narrowed out. */
@@ -201,6 +218,9 @@ export function useHistory(desk: Desk, treeId: string) {
     speed,
     playing,
     isNow,
+    kept,
+    keep,
+    letGo,
     role,
     begin,
     settle,

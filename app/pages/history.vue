@@ -153,6 +153,7 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
           <button v-if="narrow" class="plain" :aria-expanded="filterOpen" @click="filterOpen = !filterOpen">
             {{ history.narrowed.value ? 'Some sittings' : 'Which sittings' }}
           </button>
+          <KeptMoments :history="history" :may-edit="mayEdit" />
           <HistoryFilter v-if="!narrow || filterOpen" :history="history" />
         </div>
         <TimeLine :history="history" />

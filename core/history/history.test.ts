@@ -1,3 +1,4 @@
+import { KEPT_WHY, keptInWords, MANY, worthKeeping } from './kept'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { differencesOf } from '../compare/differences'
@@ -193,5 +194,38 @@ describe('the siblings that were moved', () => {
   })
   it('one that went from the front to the back is one, not all the others', () => {
     expect(movedAmong(['a', 'b', 'c', 'd'], ['b', 'c', 'd', 'a'])).toEqual(['a'])
+  })
+})
+
+describe('moments that are kept by themselves', () => {
+  const add = (n: number): Change => ({ op: 'add', topic: `t${n}`, parent: 'c', order: 'a0' })
+  const of = (changes: readonly Change[], source?: Parameters<typeof worthKeeping>[0]['source']) =>
+    worthKeeping({ number: 7, changes, source })
+  const many = (make: (n: number) => Change): Change[] => Array.from({ length: MANY }, (_, n) => make(n))
+  const stage = (to: 'running' | 'ended' | 'planned'): Change => ({
+    op: 'put',
+    topic: 'm',
+    set: 'meeting',
+    member: { id: 'stage', kind: 'stage', stage: to },
+  })
+  it('are those before something large, and around a meeting; most edits make none', () => {
+    expect(of(many(add))).toEqual({ number: 6, why: 'brought-in', topic: null })
+    expect(of(many(add).slice(1))).toBeNull()
+    expect(of(many(n => ({ op: 'set', topic: `t${n}`, field: 'done', value: 100 })))?.why).toBe('mass')
+    // Many changes of few topics, or of those that the same edit brings, are none.
+    expect(of(many(() => ({ op: 'set', topic: 't', field: 'done', value: 50 })))).toBeNull()
+    expect(
+      of([add(1), ...many(() => ({ op: 'set' as const, topic: 't1', field: 'done' as const, value: 50 }))]),
+    ).toBeNull()
+    expect(of([stage('running')])).toEqual({ number: 6, why: 'meeting-begun', topic: 'm' })
+    expect(of([stage('ended')])).toEqual({ number: 7, why: 'meeting-ended', topic: 'm' })
+    expect(of([stage('planned')])).toBeNull()
+    expect(of([add(1)], { kind: 'moment', number: 3, branch: null })?.why).toBe('returned')
+    expect(of([add(1)], { kind: 'taken-back', number: 3 })).toBeNull()
+  })
+  it('have words', () => {
+    for (const why of KEPT_WHY) expect(keptInWords({ why, name: '' }).length).toBeGreaterThan(5)
+    expect(keptInWords({ why: 'named', name: 'Before the fire drill' })).toBe('Before the fire drill')
+    expect(keptInWords({ why: 'meeting-begun', name: 'Coordination' })).toBe('Coordination, when the meeting began')
   })
 })

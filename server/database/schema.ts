@@ -24,6 +24,7 @@ import type { Link, TreeFields } from '../../core/tree'
 import { bytes, instant, key } from './columns'
 
 export * from './talk-schema'
+export * from './moment-schema'
 
 export const users = mysqlTable(
   'users',

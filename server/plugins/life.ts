@@ -4,6 +4,7 @@ import { startSending, stopSending } from '../letters/queue'
 import { closeRooms } from '../live/rooms'
 import { log } from '../log'
 import { readSettings, settings } from '../settings'
+import { startKeeping } from '../trees/kept-moments'
 import { closeDoor } from '../trees/door'
 import { sweepArriving } from '../files/upload'
 import { loadDemoWhenEmpty } from '../trees/demo'
@@ -24,9 +25,11 @@ export default defineNitroPlugin(nitro => {
     process.stderr.write(`${(error as Error).message}\n`)
     process.exit(WRONG_SETTINGS)
   }
+  let stopKeeping = (): void => {}
   const ready = migrated().then(() => (settings().DEMO ? loadDemoWhenEmpty() : undefined))
   ready
     .then(() => {
+      stopKeeping = startKeeping()
       startReminding()
       startSending()
       startPruning()
@@ -59,6 +62,7 @@ export default defineNitroPlugin(nitro => {
   for (const signal of ['SIGTERM', 'SIGINT']) process.once(signal, closeRooms)
   nitro.hooks.hook('close', async () => {
     closeRooms()
+    stopKeeping()
     stopReminding()
     stopPruning()
     stopLookingAtDisk()

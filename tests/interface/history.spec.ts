@@ -231,3 +231,26 @@ test('a fast hand goes from end to end of six hundred edits and is told what is 
   )
   await expect(page.getByRole('alert')).toHaveCount(0)
 })
+
+test('a moment is kept under a name, stands on its board for everybody, and is gone to', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser)
+  const { page } = ines
+  await openTree(page, id)
+  await pasteText(page, { 'text/plain': 'Books\nFit-out' })
+  await expect(topic(page, 'Fit-out')).toBeVisible()
+  await page.goto(`/trees/${id}/history`)
+  await page.getByRole('button', { name: 'Kept moments' }).click()
+  const box = page.getByRole('dialog', { name: 'Kept moments' })
+  await box.getByRole('textbox', { name: 'Name of this moment' }).fill('As agreed on Tuesday')
+  await page.keyboard.press('Enter')
+  await expect(box.getByRole('button', { name: /^As agreed on Tuesday/ })).toBeVisible()
+  await expect(page.locator('.flag.named')).toHaveCount(1)
+  const { centre } = (await ines.caller.open(id)).snapshot
+  await rana.caller.edit(id, [{ op: 'add', topic: 'late', parent: centre, order: 'a9', with: { title: 'Later' } }])
+  await rana.page.goto(`/trees/${id}/history`)
+  await expect(topic(rana.page, /Later$/)).toBeVisible()
+  await rana.page.getByRole('button', { name: 'Kept moments, 1' }).click()
+  await rana.page.getByRole('button', { name: /^As agreed on Tuesday/ }).click()
+  await expect(topic(rana.page, /Later$/)).toHaveCount(0)
+  await expect(topic(rana.page, /Fit-out$/)).toBeVisible()
+})

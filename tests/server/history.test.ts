@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { SittingPage, ToldEdit } from '../../core/contract'
+import type { KeptMoment } from '../../core/history/kept'
 import type { Difference } from '../../core/compare/differences'
 import { fromSnapshot, toSnapshot, type Snapshot } from '../../core/tree'
 import type { Caller } from '../caller'
@@ -159,4 +160,35 @@ describe('bringing back', () => {
     const { status } = await rana.call('POST', `/api/trees/${id}/edits/${now.version}/take-back`, {})
     expect(status).toBe(200)
   })
+})
+
+it('moments are kept by name, and by themselves before something large; a viewer only reads them', async () => {
+  const name = (who: Caller, number: number, words: string) =>
+    who.refusal('PUT', `/api/trees/${id}/moments/${number}/name`, { name: words })
+  const kept = async (who = ines) => (await who.call<KeptMoment[]>('GET', `/api/trees/${id}/moments`)).data
+  expect(await name(viewer, 2, 'Mine')).toBe('403 role')
+  expect(await name(ines, 99_999, 'Never')).toBe('404 no-moment')
+  expect(await name(ines, 2, '  ')).toBe('400 invalid')
+  expect(await name(ines, 2, 'Before Rana came')).toBe('200 no error')
+  expect(await name(rana, 2, 'Before I came')).toBe('200 no error')
+  expect((await kept(viewer)).filter(({ why }) => why === 'named')).toEqual([
+    expect.objectContaining({ number: 2, name: 'Before I came', by: rana.id }),
+  ])
+  const { version } = await ines.open(id)
+  await ines.edit(
+    id,
+    Array.from({ length: 40 }, (_, i) => ({
+      op: 'add' as const,
+      topic: `shelf${i}`,
+      parent: centre,
+      order: `a${i.toString(36).padStart(3, '0')}1`,
+      with: { title: `Shelf ${i}` },
+    })),
+  )
+  // It's kept beside the edit, a moment later.
+  await expect
+    .poll(async () => (await kept()).find(({ why }) => why === 'brought-in'), { timeout: 10_000 })
+    .toMatchObject({ number: version, by: null })
+  await ines.call('DELETE', `/api/trees/${id}/moments/2/name`)
+  expect((await kept()).filter(({ why }) => why === 'named')).toEqual([])
 })

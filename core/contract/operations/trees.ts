@@ -3,6 +3,7 @@ import { HAPPENING_KINDS } from '../../history/happenings'
 import { ARRANGEMENTS, FIELD_ENTRIES } from '../../tree/fields'
 import { SET_NAMES } from '../../tree/sets'
 import { editSchema } from '../../tree/change'
+import { words } from '../../tree/atoms'
 import { savedView } from '../../tree/view'
 import { idSchema, title, tree, EXPORT_FORMATS, IMPORT_FORMATS, operation } from '../operation'
 
@@ -210,6 +211,24 @@ export const TREES = {
       params: z.object({ id: idSchema, number: z.coerce.number().int().min(0) }),
       body: z.strictObject({ title: title.optional() }),
     },
+  ),
+  listMoments: operation(
+    'GET',
+    '/api/trees/{id}/moments',
+    'viewer',
+    'Moments that are kept, by name or by themselves.',
+    { params: tree },
+  ),
+  nameMoment: operation('PUT', '/api/trees/{id}/moments/{number}/name', 'editor', 'Keeps a moment under a name.', {
+    params: z.object({ id: idSchema, number: z.coerce.number().int().min(0) }),
+    body: z.strictObject({ name: words(200).refine(name => name.trim() !== '', 'Please give a name.') }),
+  }),
+  letMomentGo: operation(
+    'DELETE',
+    '/api/trees/{id}/moments/{number}/name',
+    'editor',
+    'Lets the name of a moment go. What happened stays.',
+    { params: z.object({ id: idSchema, number: z.coerce.number().int().min(0) }) },
   ),
   listHistory: operation(
     'GET',
