@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import { needBuild, needModules, needPackages, root, say } from './machine.mjs'
 
 /** `soak` takes an hour, `fuzz` longer: by name only. */
-const ALL = ['arrange', 'find', 'rate', 'live', 'flood', 'canvas', 'substance', 'endure']
+const ALL = ['arrange', 'find', 'rate', 'live', 'flood', 'canvas', 'substance', 'talk', 'endure']
 const chosen = process.argv.slice(2).length > 0 ? process.argv.slice(2) : ALL
 await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
 await needModules()

@@ -193,12 +193,21 @@ export const HELP: readonly HelpPage[] = [
     ],
   },
   {
+    id: 'talk',
+    title: 'Comments, and the bench',
+    body: [
+      '{comment} says something about the topic you are on. @ and a few letters name somebody, # names a topic, which leads there. Enter says it, Shift with Enter begins a line; pictures can be pasted. A sign with the count stands on the plank; a filled one waits for an answer.',
+      'Answer in the thread, or settle it; an answer opens it again. With a line comes what can be done with it: make a task or a decision of it (the way leads there and back), reword or withdraw what you said. {comments} lists all that isn’t settled; the filter finds topics by what was said.',
+      '{bench} is the talk of the whole tree: it stays with it. Topics that are named in it are pointed out on the canvas. Drag a line to the canvas to make it a topic, a task or a comment. Without a line to the server what you say waits here.',
+    ],
+  },
+  {
     id: 'history',
     title: 'History, and the way back',
     body: [
       '{history} shows the tree as it was. Below it lie the boards of its floor: one for each sitting, wider for more work, in the colours of who worked. Pull along them, or use the arrow keys: one edit at a time; Page Up and Page Down go from sitting to sitting, Home and End to the ends.',
       'What a sitting did stands beside it in words; what came, changed or moved is pointed out on the planks. Boards can be narrowed to a person, a kind of change, a period or a branch, and {topic-history} begins with the branch you are on. Replay plays them.',
-      'From any moment you can bring back the whole tree, the branch you have chosen, one topic alone, its title or its note: one edit, which Undo takes back; what was done since is never rewritten. Or copy that moment as a new tree.',
+      'From any moment you can bring back the whole tree, the branch you have chosen, one topic alone, its title or its note: one edit, which Undo takes back; what was done since is never rewritten. Or copy that moment as a new tree. Kept moments have a peg on their board: name one yourself; those before something large, and when a meeting begins and ends, are kept by themselves.',
     ],
   },
   {

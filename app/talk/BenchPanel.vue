@@ -194,7 +194,8 @@ const firstFresh = computed(() => {
 }
 .away {
   display: flex;
-  opacity: 0.45;
+  /* Told apart by the ring of those who are here as well; the letters stay legible. */
+  filter: saturate(0.2);
 }
 .find {
   margin-left: auto;

@@ -1,4 +1,3 @@
-import type { EditSource } from '../contract/live'
 import type { Change } from '../tree/change'
 import type { TopicId } from '../tree/topic'
 
@@ -30,7 +29,7 @@ export function worthKeeping({
 }: {
   readonly number: number
   readonly changes: readonly Change[]
-  readonly source?: EditSource | undefined
+  readonly source?: { readonly kind: string } | undefined
 }): { readonly number: number; readonly why: KeptWhy; readonly topic: TopicId | null } | null {
   for (const change of changes)
     if (change.op === 'put' && change.set === 'meeting' && change.member.kind === 'stage') {

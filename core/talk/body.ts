@@ -21,7 +21,6 @@ const mark = z.discriminatedUnion('type', [
     attrs: z.object({ href: z.string().max(4000).refine(isSafeAddress, 'must be an address that may be opened') }),
   }),
 ])
-export type BodyMark = z.infer<typeof mark>
 
 const text = z.strictObject({
   type: z.literal('text'),

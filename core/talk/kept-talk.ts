@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { id, words } from '../tree/atoms'
+import { id } from '../tree/atoms'
 import { type Block, type Body, bodySchema, MOST_SAID, textOf } from './body'
 import { BECAME, BENCH, placeSchema } from './saying'
 

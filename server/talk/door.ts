@@ -1,5 +1,7 @@
 import { isDeepStrictEqual } from 'node:util'
 import { and, eq, sql } from 'drizzle-orm'
+import type { ResultSetHeader } from 'mysql2'
+import pLimit, { type LimitFunction } from 'p-limit'
 import { accountOf, type Principal, type Role } from '#core/contract'
 import { maySay, UNSAID } from '#core/access/may-say'
 import { fold } from '#core/find/text'
@@ -10,7 +12,7 @@ import { diskFull, Fault } from '../access/fault'
 import { bus } from '../bus'
 import { database, databaseErrorCode, isPassing, type Transaction } from '../database/connect'
 import { isDiskFull } from '../database/error-code'
-import { comments, sayings, talks, threads, topics } from '../database/schema'
+import { comments, sayings, threads, topics } from '../database/schema'
 import { log } from '../log'
 import { sayingsStored } from '../metrics'
 
@@ -21,24 +23,36 @@ import { sayingsStored } from '../metrics'
  */
 
 const TRIES = 6
+/**
+ * Sayings of one tree wait here and not at its row: whoever talks much would hold all connections to the database. Of all trees so
+ * many are stored at once.
+ */
+const lines = new Map<string, { readonly turn: LimitFunction; waiting: number }>()
+const atOnce = pLimit(4)
 
 type Row = typeof sayings.$inferSelect
 
 /** Says something for somebody. Resolves when it's committed; rejects with a `Fault` that says why not. `again`: it was in already. */
-export async function say(
-  treeId: string,
-  principal: Principal,
-  saying: Saying,
-): Promise<{ told: Told; again: boolean }> {
+export function say(treeId: string, principal: Principal, saying: Saying): Promise<{ told: Told; again: boolean }> {
+  const line = lines.get(treeId) ?? { turn: pLimit(1), waiting: 0 }
+  lines.set(treeId, line)
+  line.waiting++
+  return line
+    .turn(() => atOnce(() => sayNow(treeId, principal, saying)))
+    .finally(() => {
+      if (--line.waiting === 0) lines.delete(treeId)
+    })
+}
+
+async function sayNow(treeId: string, principal: Principal, saying: Saying): Promise<{ told: Told; again: boolean }> {
   for (let attempt = 1; ; attempt++)
     try {
-      const outcome = await database().transaction(tx => store(tx, treeId, principal, saying))
-      if (!outcome.again) {
-        sayingsStored.inc()
-        bus.tell({ about: 'said', tree: treeId, told: [outcome.told] })
-      }
-      return outcome
+      const told = await database().transaction(tx => store(tx, treeId, principal, saying))
+      sayingsStored.inc()
+      bus.tell({ about: 'said', tree: treeId, told: [told] })
+      return { told, again: false }
     } catch (error) {
+      if (error instanceof Again) return { told: error.told, again: true }
       if (error instanceof Fault) throw error
       if ((isPassing(error) || databaseErrorCode(error) === 'ER_DUP_ENTRY') && attempt < TRIES) continue
       log.error({ error }, 'a saying could not be stored')
@@ -52,50 +66,47 @@ export async function say(
     }
 }
 
-async function store(
-  tx: Transaction,
-  treeId: string,
-  principal: Principal,
-  saying: Saying,
-): Promise<{ told: Told; again: boolean }> {
+/** It was said already; what was begun for it is rolled back. */
+class Again extends Error {
+  constructor(readonly told: Told) {
+    super()
+  }
+}
+
+async function store(tx: Transaction, treeId: string, principal: Principal, saying: Saying): Promise<Told> {
   const by = accountOf(principal)
-  const role = by === null ? null : await roleHeld(tx, treeId, by)
+  // The next number, and with it the row that is held until all is stored. A saying that isn't stored gives it back.
+  // All asked for in one go: the connection answers one after the other, and everybody else in the tree waits meanwhile.
+  const [[{ insertId }], role, { before, about, threadId }] = await Promise.all([
+    tx.execute<ResultSetHeader>(sql`insert into talks (tree_id, number) values (${treeId}, 1)
+      on duplicate key update number = last_insert_id(number + 1)`),
+    by === null ? null : roleHeld(tx, treeId, by),
+    read(tx, treeId, saying),
+  ])
   if (by === null || role === null)
     throw new Fault(404, 'no-tree', 'There is no such tree, or you have no role in it any more.')
-  await tx
-    .insert(talks)
-    .values({ treeId, number: 0 })
-    .onDuplicateKeyUpdate({ set: { number: sql`number` } })
-  const [talk] = await tx.select().from(talks).where(eq(talks.treeId, treeId)).for('update')
-  const [before] = await tx
-    .select()
-    .from(sayings)
-    .where(and(eq(sayings.treeId, treeId), eq(sayings.sayingId, saying.id)))
   if (before) {
     // As JSON has it: what is left out and what is undefined are one. Words that were withdrawn since can't be compared.
     const same = before.userId === by && (isWordless(before.data) || isDeepStrictEqual(before.data, plain(saying)))
     if (!same) throw new Fault(409, 'saying-id', 'Something else was said with this id already.')
-    return { told: toldOf(before), again: true }
+    throw new Again(toldOf(before))
   }
-  const about = await read(tx, treeId, saying)
   const why = maySay(principal, role, saying, about)
   if (why === 'no-thread' || why === 'no-comment') throw new Fault(404, why, UNSAID[why])
   if (why) throw new Fault(why === 'role' || why === 'not-yours' ? 403 : 409, why, UNSAID[why])
   if ('place' in saying && saying.place) await mustStand(tx, treeId, topicOfPlace(saying.place))
   const row = {
     treeId,
-    number: talk!.number + 1,
+    number: insertId || 1,
     sayingId: saying.id,
     userId: by,
     at: new Date(),
     comment: 'comment' in saying ? saying.comment : '',
-    threadId: about.threadId,
+    threadId,
     data: plain(saying),
   }
-  await tx.insert(sayings).values(row)
-  await tx.update(talks).set({ number: row.number }).where(eq(talks.treeId, treeId))
-  await write(tx, row)
-  return { told: toldOf(row), again: false }
+  await Promise.all([tx.insert(sayings).values(row), write(tx, row)])
+  return toldOf(row)
 }
 
 const plain = (saying: Saying): Saying => JSON.parse(JSON.stringify(saying)) as Saying
@@ -117,20 +128,34 @@ async function roleHeld(tx: Transaction, treeId: string, by: string): Promise<Ro
   return row?.role ?? null
 }
 
-async function read(tx: Transaction, treeId: string, saying: Saying): Promise<About & { threadId: string }> {
-  const id = 'comment' in saying ? saying.comment : null
-  const [comment] = id
-    ? await tx
-        .select({ by: comments.by, body: comments.body, thread: comments.threadId })
-        .from(comments)
-        .where(and(eq(comments.treeId, treeId), eq(comments.id, id)))
-    : []
-  const threadId = 'thread' in saying ? saying.thread : (comment?.thread ?? '')
-  const [thread] = await tx
-    .select({ size: threads.size })
-    .from(threads)
-    .where(and(eq(threads.treeId, treeId), eq(threads.id, threadId)))
-  return { comment: comment ?? null, thread: thread ?? null, threadId }
+/** What was said with this id, and what it's about. */
+async function read(
+  tx: Transaction,
+  treeId: string,
+  saying: Saying,
+): Promise<{ before: Row | null; about: About; threadId: string }> {
+  const comment = 'comment' in saying ? saying.comment : ''
+  const [row] = await tx
+    .select({
+      before: sayings,
+      comment: { by: comments.by, body: comments.body, thread: comments.threadId },
+      size: threads.size,
+    })
+    .from(sql`(select 1) one`)
+    .leftJoin(sayings, and(eq(sayings.treeId, treeId), eq(sayings.sayingId, saying.id)))
+    .leftJoin(comments, and(eq(comments.treeId, treeId), eq(comments.id, comment)))
+    .leftJoin(
+      threads,
+      and(
+        eq(threads.treeId, treeId),
+        eq(threads.id, 'thread' in saying ? sql`${saying.thread}` : sql`${comments.threadId}`),
+      ),
+    )
+  return {
+    before: row!.before,
+    about: { comment: row!.comment?.by ? row!.comment : null, thread: row!.size === null ? null : { size: row!.size } },
+    threadId: 'thread' in saying ? saying.thread : (row!.comment?.thread ?? ''),
+  }
 }
 
 /** A comment hangs on a topic that is in the tree, or in its trash. */
@@ -151,23 +176,25 @@ async function write(tx: Transaction, row: Row): Promise<void> {
   switch (saying.op) {
     case 'say': {
       const place = saying.place ?? { on: 'tree' as const }
-      await tx
-        .insert(threads)
-        .values({ treeId, id: threadId, topicId: topicOfPlace(place), place, settled: null, size: 1, newest: number })
-        .onDuplicateKeyUpdate({ set: { size: sql`size + 1`, newest: number, settled: null } })
-      await tx
-        .insert(comments)
-        .values({
-          treeId,
-          id: saying.comment,
-          threadId,
-          number,
-          by,
-          at,
-          body: saying.body,
-          text: fold(textOf(saying.body)),
-          mentions: mentionsIn(saying.body).people,
-        })
+      await Promise.all([
+        tx
+          .insert(threads)
+          .values({ treeId, id: threadId, topicId: topicOfPlace(place), place, settled: null, size: 1, newest: number })
+          .onDuplicateKeyUpdate({ set: { size: sql`size + 1`, newest: number, settled: null } }),
+        tx
+          .insert(comments)
+          .values({
+            treeId,
+            id: saying.comment,
+            threadId,
+            number,
+            by,
+            at,
+            body: saying.body,
+            text: fold(textOf(saying.body)),
+            mentions: mentionsIn(saying.body).people,
+          }),
+      ])
       return
     }
     case 'settle': {

@@ -9,6 +9,7 @@ import { database } from '../database/connect'
 import { edits, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
 import { hangDemoFiles } from './demo-files'
+import { sayDemo } from './demo-talk'
 import { submit } from './door'
 import { storeTree } from './store'
 
@@ -41,6 +42,7 @@ export async function loadDemoWhenEmpty(): Promise<void> {
   const storeFiles = await hangDemoFiles(move)
   const id = await storeTree(move, ines.id, [...all, { userId: lev.id, role: 'editor' }])
   await storeFiles(id, ines.id)
+  await sayDemo(id, move, people)
   const meetings = build(MEETINGS, { id, tree: move })
   const meetingsId = await storeTree(meetings, ines.id, [...all, { userId: lev.id, role: 'commenter' }])
   await doWhatWasDone(meetingsId, meetings, ines.id)

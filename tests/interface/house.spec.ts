@@ -100,6 +100,19 @@ for (const theme of ['light', 'dusk'] as const) {
     await topic(page, /^Reading room/).click()
     await expect(page.getByRole('textbox', { name: 'Note' })).toBeVisible()
     found.canvas = await seriousViolations(page)
+    await page.keyboard.press('u')
+    await page.keyboard.press('t')
+    await expect(
+      page.getByRole('complementary', { name: 'Talk of the tree' }).getByRole('article').first(),
+    ).toBeVisible()
+    found.bench = await seriousViolations(page)
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('u')
+    await page.keyboard.press('l')
+    await expect(page.getByRole('complementary', { name: 'Comments' }).getByRole('article').first()).toBeVisible()
+    found.comments = await seriousViolations(page)
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Escape')
     await page.keyboard.press('Space')
     await expect(page.getByRole('dialog', { name: 'What hangs on Reading room' })).toBeVisible()
     found.preview = await seriousViolations(page)
@@ -167,7 +180,7 @@ for (const theme of ['light', 'dusk'] as const) {
     await expect(page.locator('figure svg').first()).toBeVisible()
     found.series = await seriousViolations(page)
     expect(Object.entries(found).filter(([, violations]) => violations.length > 0)).toEqual([])
-    expect(Object.keys(found)).toHaveLength(23)
+    expect(Object.keys(found)).toHaveLength(25)
   })
 }
 
