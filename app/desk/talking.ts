@@ -12,6 +12,9 @@ export class Talking {
   readonly tick = ref(0)
   /** A topic whose comments are to be shown beside the tree; counted, so that the same may be asked for again. */
   readonly asked = shallowRef<{ readonly topic: TopicId } | null>(null)
+  /** Words of a note that a comment is to hang on. */
+  readonly quoting = shallowRef<{ readonly topic: TopicId; readonly words: string } | null>(null)
+  private coming: Talk | null = null
   private begun = false
   private closed = false
 
@@ -25,14 +28,25 @@ export class Talking {
   begin(): void {
     if (this.begun) return
     this.begun = true
-    requestIdleCallback(() => void this.load(), { timeout: 2000 })
+    requestIdleCallback(
+      () =>
+        void this.load().catch(() => {
+          // The line went before it had come: with the next one it's tried again.
+          this.begun = false
+        }),
+      { timeout: 2000 },
+    )
   }
 
   private async load(): Promise<void> {
     const { openTalk } = await import('~/talk/open-talk')
     if (this.closed) return
-    this.talk.value = openTalk(this.desk, topics => this.heard(topics))
-    await this.talk.value.begin()
+    const talk = openTalk(this.desk, topics => this.heard(topics))
+    this.coming = talk
+    await talk.begin()
+    // Only now, so that nobody reads words that the first look would take for old.
+    this.talk.value = talk
+    this.heard(new Set([null]))
   }
 
   private heard(topics: ReadonlySet<TopicId | null>): void {
@@ -45,7 +59,7 @@ export class Talking {
   }
 
   hear(message: ServerMessage): void {
-    this.talk.value?.hear(message)
+    ;(this.talk.value ?? this.coming)?.hear(message)
   }
 
   /** What waits may go when something was acknowledged. */

@@ -103,7 +103,7 @@ function visitPerson(id: string): void {
     </template>
     <button
       data-tip="Talk of the tree"
-      class="icon-button"
+      class="icon-button talk"
       :aria-label="unread ? `Talk of the tree, ${unread} unread` : 'Talk of the tree'"
       :aria-pressed="page.side.value === 'bench'"
       @click="page.togglePanel('bench')">
@@ -239,6 +239,10 @@ function visitPerson(id: string): void {
   }
 }
 @media (max-width: 900px) {
+  /* The list of all commands has it; the title needs the room. */
+  .talk {
+    display: none;
+  }
   /* Two rows: the title with the signs, then the views. */
   .top {
     padding: 4px 8px 0;

@@ -5,6 +5,7 @@ import { TaskItem, TaskList } from '@tiptap/extension-list'
 import { TableKit } from '@tiptap/extension-table'
 import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
+import { useEventListener } from '@vueuse/core'
 import * as Y from 'yjs'
 import { noteFile } from '#core/formats/note-html'
 import {
@@ -184,6 +185,18 @@ watch(
   () => editor.value?.setEditable(desk.session.canEdit),
 )
 
+/** Words that are selected in the note, to be commented on: by whoever may read it and say something, too. */
+const words = ref('')
+useEventListener(document, 'selectionchange', () => {
+  const selection = getSelection()
+  const inside = selection?.anchorNode && frame.value?.querySelector('.note-text')?.contains(selection.anchorNode)
+  words.value = inside ? selection.toString().trim().slice(0, 500).toWellFormed() : ''
+})
+const frame = ref<HTMLElement>()
+function commentOn(): void {
+  desk.talking.quoting.value = { topic: props.topic, words: words.value }
+}
+
 const tools = computed(() => {
   const at = editor.value
   if (!at) return []
@@ -263,7 +276,7 @@ defineExpose({ focus: () => editor.value?.commands.focus('end') })
 </script>
 
 <template>
-  <div class="note" :class="{ empty: editor?.isEmpty }" @copy.stop @cut.stop @paste.stop>
+  <div ref="frame" class="note" :class="{ empty: editor?.isEmpty }" @copy.stop @cut.stop @paste.stop>
     <div v-if="desk.session.canEdit" class="tools" role="toolbar" aria-label="Text form">
       <button
         v-for="tool in tools"
@@ -313,6 +326,9 @@ defineExpose({ focus: () => editor.value?.commands.focus('end') })
       tabindex="-1"
       @change="choosePicture" />
     <EditorContent :editor="editor" />
+    <button v-if="words && desk.session.canComment" class="plain" @mousedown.prevent @click="commentOn">
+      Comment on these words
+    </button>
   </div>
 </template>
 

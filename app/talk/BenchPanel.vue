@@ -1,18 +1,16 @@
 <script setup lang="ts">
-import { until, useDebounceFn } from '@vueuse/core'
+import { until, useDebounceFn, useDocumentVisibility } from '@vueuse/core'
 import type { Body } from '#core/talk/body'
 import { BENCH } from '#core/talk/saying'
 import type { Comment } from '#core/talk/thread'
 import { mentionsIn } from '#core/talk/body'
-import { useDesk } from '~/desk/desk'
 import SaidLine from './SaidLine.vue'
 import SayBox from './SayBox.vue'
+import { useTalking } from './useTalking'
 
 /** The talk of the tree, beside the canvas: its lines, who is here, and a field that is quick to type in. */
-const desk = useDesk()
-const talk = computed(() => desk.talking.talk.value)
+const { desk, talk, maySay: may } = useTalking()
 const list = ref<HTMLElement>()
-const may = computed(() => desk.status.ready && desk.session.canComment && desk.status.role !== 'viewer')
 const words = ref('')
 const found = shallowRef<readonly Comment[] | null>(null)
 const wrong = ref('')
@@ -84,6 +82,10 @@ watch(
 )
 watch(lines, () => {
   if (atEnd()) void toEnd().then(saw)
+})
+// What came while another tab was in front is read when this one is.
+watch(useDocumentVisibility(), () => {
+  if (atEnd()) saw()
 })
 const search = useDebounceFn(async () => {
   const wanted = words.value.trim()

@@ -2,18 +2,17 @@
 import type { Body } from '#core/talk/body'
 import type { Thread } from '#core/talk/thread'
 import { topicOfPlace } from '#core/talk/saying'
-import { useDesk } from '~/desk/desk'
 import SaidLine from './SaidLine.vue'
 import SayBox from './SayBox.vue'
+import { useTalking } from './useTalking'
 
 /** A thread: its comments, answers to it, and whether it's settled. */
 const { thread } = defineProps<{ thread: Thread }>()
-const desk = useDesk()
+const { desk, maySay: may, nameOf } = useTalking()
 const talk = desk.talking.talk.value!
 const open = ref(thread.settled === null)
 const answering = ref(false)
 const box = ref<InstanceType<typeof SayBox>>()
-const may = computed(() => desk.status.ready && desk.session.canComment && desk.status.role !== 'viewer')
 const topic = computed(() => topicOfPlace(thread.place) ?? desk.tree.centre)
 watch(
   () => thread.settled === null,
@@ -37,7 +36,7 @@ const count = computed(() => thread.comments.filter(({ body }) => body !== null)
   <section class="thread" :class="{ settled: thread.settled }">
     <p v-if="thread.place.on === 'words'" class="words" dir="auto">“{{ thread.place.words }}”</p>
     <button v-if="thread.settled" class="plain head" :aria-expanded="open" @click="open = !open">
-      <Icon name="lucide:check" size="13" /> Settled by {{ desk.nameOf(thread.settled.by) }},
+      <Icon name="lucide:check" size="13" /> Settled by {{ nameOf(thread.settled.by) }},
       {{ agoInWords(thread.settled.at) }} · {{ count }} {{ count === 1 ? 'comment' : 'comments' }}
     </button>
     <template v-if="open || !thread.settled">

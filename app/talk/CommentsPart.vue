@@ -2,15 +2,13 @@
 import { until } from '@vueuse/core'
 import type { Body } from '#core/talk/body'
 import type { TopicId } from '#core/tree'
-import { useDesk } from '~/desk/desk'
 import CommentThread from './CommentThread.vue'
 import SayBox from './SayBox.vue'
+import { useTalking } from './useTalking'
 
 /** What is said on one topic, in the side sheet. */
 const { topic } = defineProps<{ topic: TopicId }>()
-const desk = useDesk()
-const talk = computed(() => desk.talking.talk.value)
-const may = computed(() => desk.status.ready && desk.session.canComment && desk.status.role !== 'viewer')
+const { desk, talk, maySay: may } = useTalking()
 const threads = computed(() => {
   void desk.talking.tick.value
   return talk.value?.threadsAt(topic) ?? []
@@ -38,16 +36,32 @@ watch(
   },
   { immediate: true },
 )
+/** Words of the note that the next comment hangs on. */
+const words = computed(() => {
+  const quoting = desk.talking.quoting.value
+  return quoting?.topic === topic ? quoting.words : ''
+})
+const box = ref<InstanceType<typeof SayBox>>()
+watch(words, now => now && box.value?.focus())
+function unquote(): void {
+  desk.talking.quoting.value = null
+}
 async function say(body: Body): Promise<void> {
   const said = talk.value ?? (await until(talk).toBeTruthy())
-  said!.begins({ on: 'topic', topic }, body)
+  said!.begins(words.value ? { on: 'words', topic, words: words.value } : { on: 'topic', topic }, body)
+  unquote()
 }
 </script>
 
 <template>
   <div class="comments">
+    <p v-if="words" class="quote">
+      <span dir="auto">“{{ words }}”</span>
+      <button class="plain" @click="unquote">On the whole topic</button>
+    </p>
     <SayBox
       v-if="may"
+      ref="box"
       label="Comment"
       placeholder="Say something about this topic"
       :draft="`topic ${topic}`"
@@ -64,6 +78,13 @@ async function say(body: Body): Promise<void> {
 .comments {
   display: flex;
   flex-direction: column;
+}
+.quote {
+  margin: 0 0 5px;
+  padding-left: 8px;
+  border-left: 3px solid var(--sun);
+  font-size: 12.5px;
+  overflow-wrap: anywhere;
 }
 .quiet {
   margin: 0;

@@ -2,10 +2,10 @@
 import type { Body } from '#core/talk/body'
 import type { Comment } from '#core/talk/thread'
 import { isLive, shorten, type TopicId, topicOf } from '#core/tree'
-import { useDesk } from '~/desk/desk'
 import { makeOf } from './making'
 import SaidBody from './SaidBody.vue'
 import SayBox from './SayBox.vue'
+import { useTalking } from './useTalking'
 
 /** One comment, or one line of the talk: who said it when, what, and what became of it. */
 const { comment, topic } = defineProps<{
@@ -13,7 +13,7 @@ const { comment, topic } = defineProps<{
   /** What it hangs on; for the talk of the tree, what is selected. */
   topic: TopicId
 }>()
-const desk = useDesk()
+const { desk, mayMake, nameOf } = useTalking()
 const talk = desk.talking.talk.value!
 const rewording = ref(false)
 const sure = ref(false)
@@ -23,7 +23,6 @@ const pending = computed(() => {
   void desk.talking.tick.value
   return talk.pendingOf(comment.id)
 })
-const mayMake = computed(() => desk.status.ready && desk.session.canEdit && desk.status.role !== 'commenter')
 const when = computed(() => agoInWords(comment.at))
 const full = computed(() => new Date(comment.at).toLocaleString(ownLocale(), { dateStyle: 'full', timeStyle: 'short' }))
 /** What it was made into, as that is called now. */
@@ -53,11 +52,11 @@ function withdraw(): void {
   <article
     class="line"
     :class="{ waits: pending && pending.why === null }"
-    :aria-label="`${desk.nameOf(comment.by)}, ${when}`">
-    <PersonFace :id="comment.by" :name="desk.nameOf(comment.by)" :size="24" />
+    :aria-label="`${nameOf(comment.by)}, ${when}`">
+    <PersonFace :id="comment.by" :name="nameOf(comment.by)" :size="24" />
     <div class="what">
       <header>
-        <b>{{ desk.nameOf(comment.by) }}</b>
+        <b>{{ nameOf(comment.by) }}</b>
         <time :datetime="comment.at" :title="full">{{ when }}</time>
         <span v-if="comment.edited && comment.body" class="quiet">reworded</span>
         <span v-if="pending && pending.why === null" class="quiet">waits</span>

@@ -187,6 +187,8 @@ function choosePicture(event: Event): void {
   input.value = ''
   if (file) void addPicture(file)
 }
+/** Whether somebody has been in it. What came with that stays: a click beside it would miss what moves up. */
+const met = ref(false)
 const empty = computed(() => editor.value?.isEmpty ?? true)
 defineExpose({ focus: () => editor.value?.commands.focus('end') })
 </script>
@@ -197,12 +199,13 @@ defineExpose({ focus: () => editor.value?.commands.focus('end') })
     :data-first="first ? '' : undefined"
     :class="{ empty }"
     :data-placeholder="placeholder"
+    @focusin="met = true"
     @copy.stop
     @cut.stop
     @paste.stop>
     <EditorContent :editor="editor" />
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <div class="foot">
+    <div v-if="!empty || met" class="foot">
       <button
         v-for="tool in tools"
         :key="tool.name"

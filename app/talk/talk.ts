@@ -41,6 +41,12 @@ const AGAIN_MS = 2000
 /** Numbers of what isn't stored yet: after all that is. */
 const NOT_YET = 2 ** 40
 
+/** Hears what may have been heard already: an answer opens its thread once more, as it did. */
+function hearAgain(thread: Thread, told: Told): Thread {
+  const heard = hear(thread, told) ?? thread
+  return told.op === 'say' ? { ...heard, settled: null } : heard
+}
+
 /**
  * What is said in one tree, as one browser has it: signs of all threads, the words of those that were looked at, and what was
  * said here and waits. What is told comes in order by number; a gap is filled by asking.
@@ -48,6 +54,8 @@ const NOT_YET = 2 ** 40
 export class Talk {
   /** Lines of the talk of the tree that weren't read. */
   unread = 0
+  /** Names of those who said something that was read; those too who have left. */
+  readonly names: Record<string, string> = {}
   /** Whether there are older lines of it than those that are here. */
   benchMore = false
   private number = 0
@@ -64,6 +72,10 @@ export class Talk {
   private ready = false
   private early: Told[] = []
   private asking = false
+  private looking: Promise<void> | null = null
+  /** Askings that are on their way, and what was told meanwhile. */
+  private flying = 0
+  private meanwhile: Told[] = []
   private epoch: string | undefined
 
   constructor(private readonly house: TalkHouse) {}
@@ -76,7 +88,14 @@ export class Talk {
   }
 
   /** Takes the signs anew, and forgets words that may be old. */
-  private async look(): Promise<void> {
+  private look(): Promise<void> {
+    this.looking ??= this.lookNow().finally(() => {
+      this.looking = null
+    })
+    return this.looking
+  }
+
+  private async lookNow(): Promise<void> {
     let found: TalkOverview
     try {
       found = await this.house.ask<TalkOverview>('')
@@ -174,6 +193,7 @@ export class Talk {
       return
     }
     this.number = told.number
+    if (this.flying > 0) this.meanwhile.push(told)
     this.acknowledge(told)
     if (told.thread === BENCH) {
       if (this.lines) this.lines = hear(this.lines, told) ?? null
@@ -221,18 +241,31 @@ export class Talk {
 
   // — Reading
 
-  private async read(query: string): Promise<ThreadPage> {
-    const page = await this.house.ask<ThreadPage>(`/threads?${query}`)
-    for (const thread of page.threads) {
-      // What was heard meanwhile is newer than what was asked for.
-      const newer = this.threads.get(thread.id)
-      if (newer && newer.comments.length > thread.comments.length) continue
-      this.threads.set(thread.id, thread)
-      this.signs.set(thread.id, signOf(thread))
-      this.place(thread.id, thread.place)
+  /** Asks for words. What is told while they are on their way may not be in them, and is heard again over them. */
+  private async askFor<T>(path: string, take: (found: T, heard: (thread: Thread) => Thread) => void): Promise<T> {
+    this.flying++
+    try {
+      const found = await this.house.ask<T>(path)
+      take(found, thread =>
+        this.meanwhile.reduce((now, told) => (told.thread === now.id ? hearAgain(now, told) : now), thread),
+      )
+      return found
+    } finally {
+      if (--this.flying === 0) this.meanwhile = []
     }
-    this.house.changed(new Set([null, ...page.threads.map(({ place }) => topicOfPlace(place))]))
-    return page
+  }
+
+  private read(query: string): Promise<ThreadPage> {
+    return this.askFor<ThreadPage>(`/threads?${query}`, (page, heard) => {
+      Object.assign(this.names, page.names)
+      for (const found of page.threads) {
+        const thread = heard(found)
+        this.threads.set(thread.id, thread)
+        this.signs.set(thread.id, signOf(thread))
+        this.place(thread.id, thread.place)
+      }
+      this.house.changed(new Set([null, ...page.threads.map(({ place }) => topicOfPlace(place))]))
+    })
   }
 
   /** Reads what hangs on a topic, the next page of it; does nothing when all is here. Rejects without a line. */
@@ -253,21 +286,25 @@ export class Talk {
   /** The newest lines of the talk of the tree, or the page before those that are here. Rejects without a line. */
   async readBench(): Promise<void> {
     const first = this.lines?.comments[0]
-    const { comments, next } = await this.house.ask<BenchPage>(`/bench${first ? `?before=${first.number}` : ''}`)
-    const known = new Set(comments.map(({ id }) => id))
-    this.lines = {
-      id: BENCH,
-      place: { on: 'tree' },
-      settled: null,
-      comments: [...comments, ...(this.lines?.comments ?? []).filter(({ id }) => !known.has(id))],
-    }
-    this.benchMore = next !== null
-    this.house.changed(new Set([null]))
+    await this.askFor<BenchPage>(`/bench${first ? `?before=${first.number}` : ''}`, (page, heard) => {
+      Object.assign(this.names, page.names)
+      const known = new Set(page.comments.map(({ id }) => id))
+      this.lines = heard({
+        id: BENCH,
+        place: { on: 'tree' },
+        settled: null,
+        comments: [...page.comments, ...(this.lines?.comments ?? []).filter(({ id }) => !known.has(id))],
+      })
+      this.benchMore = page.next !== null
+      this.house.changed(new Set([null]))
+    })
   }
 
   /** Lines of the talk of the tree with these words, newest last. */
   async searchBench(text: string): Promise<readonly Comment[]> {
-    return (await this.house.ask<BenchPage>(`/bench?text=${encodeURIComponent(text)}`)).comments
+    const { comments, names } = await this.house.ask<BenchPage>(`/bench?text=${encodeURIComponent(text)}`)
+    Object.assign(this.names, names)
+    return comments
   }
 
   /** All of the talk of the tree has been read. */

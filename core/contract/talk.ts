@@ -17,8 +17,12 @@ export interface TalkNews {
   readonly more: boolean
 }
 
+/** Who said what is given, by account: those too who have left the tree. */
+export type Names = Readonly<Record<string, string>>
+
 export interface ThreadPage {
   readonly threads: readonly Thread[]
+  readonly names: Names
   /** The number before which more are asked for; null: these were the last. */
   readonly next: number | null
 }
@@ -26,6 +30,7 @@ export interface ThreadPage {
 /** Lines of the talk of the tree, from the first to the last. */
 export interface BenchPage {
   readonly comments: readonly Comment[]
+  readonly names: Names
   /** The number before which older ones are asked for; null: these are the oldest. */
   readonly next: number | null
 }

@@ -1,4 +1,4 @@
-import { eq, max } from 'drizzle-orm'
+import { eq, max, sql } from 'drizzle-orm'
 import { peopleOf } from '../trees/store'
 import {
   type ClientMessage,
@@ -172,6 +172,7 @@ async function welcome(seat: Seat, since: number | null, epoch?: string): Promis
     }
   } finally {
     seat.greeting = false
+    seat.tellTalk(seat.unheard.splice(0))
   }
 }
 
@@ -184,6 +185,7 @@ async function greet(seat: Seat, since: number | null, epoch?: string): Promise<
     .leftJoin(talks, eq(talks.treeId, trees.id))
     .where(eq(trees.id, seat.treeId))
   const version = row?.version ?? 0
+  seat.sentTalk = row?.talk ?? 0
   seat.say({
     type: 'welcome',
     client: seat.client,
@@ -249,9 +251,8 @@ bus.hear(word => {
       hearEdits(word.tree, word.edits)
       break
     case 'said':
-      // Whoever has a part of a tree hears nothing of what is said elsewhere in it, nor do seats that weren't greeted: they ask.
-      for (const seat of rooms.get(word.tree) ?? [])
-        if (seat.said && isWhole(seat.sight)) seat.say({ type: 'said', told: word.told })
+      // Whoever has a part of a tree hears nothing of what is said elsewhere in it.
+      for (const seat of rooms.get(word.tree) ?? []) if (isWhole(seat.sight)) seat.tellTalk(word.told)
       break
     case 'here':
     case 'left':
@@ -366,11 +367,19 @@ async function catchUpRoom(treeId: string): Promise<void> {
   const room = rooms.get(treeId)
   if (!room) return
   const [row] = await database()
-    .select({ newest: max(edits.number) })
+    .select({
+      newest: max(edits.number),
+      talk: sql<number | null>`(select number from talks where tree_id = ${treeId})`,
+    })
     .from(edits)
     .where(eq(edits.treeId, treeId))
   for (const seat of room)
-    if (seat.said && !seat.held && !seat.greeting && (row?.newest ?? 0) > seat.sentVersion)
+    if (
+      seat.said &&
+      !seat.held &&
+      !seat.greeting &&
+      ((row?.newest ?? 0) > seat.sentVersion || (row?.talk ?? 0) > seat.sentTalk)
+    )
       await welcome(seat, seat.sentVersion)
 }
 

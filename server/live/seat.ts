@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid'
 import type { NewsEdit, Present, Role, ServerMessage } from '#core/contract'
+import type { Told } from '#core/talk/saying'
 import { type Part, sees, type Sight } from '#core/access/sees'
 import type { Account } from '../access/accounts'
 import { bus } from '../bus'
@@ -36,6 +37,9 @@ export class Seat {
   /** News that came while the missed edits were being read. */
   held: NewsEdit[] | null = null
   sentVersion = 0
+  /** The number of the newest saying that it was told of, and what was said while it was greeted. */
+  sentTalk = 0
+  unheard: Told[] = []
   /** What of the tree it may have, where that isn't all of it. */
   part: Part | null = null
   /** Other trees whose changes this tab wants to hear of. */
@@ -63,6 +67,18 @@ export class Seat {
 
   say(message: ServerMessage): void {
     this.sendText(JSON.stringify(message))
+  }
+
+  /** Tells what was said and isn't told yet; whoever hasn't been greeted hears it then. */
+  tellTalk(told: readonly Told[]): void {
+    if (!this.said || this.greeting) {
+      this.unheard.push(...told)
+      return
+    }
+    const fresh = told.filter(({ number }) => number > this.sentTalk)
+    if (fresh.length === 0) return
+    this.sentTalk = fresh.at(-1)!.number
+    this.say({ type: 'said', told: fresh })
   }
 
   /** Sends, or cuts the line where what was sent before isn't taken. */

@@ -23,6 +23,8 @@ import { sayingsStored } from '../metrics'
  */
 
 const TRIES = 6
+/** Sayings of one tree, whatever they are. */
+const MOST_SAYINGS = 500_000
 /**
  * Sayings of one tree wait here and not at its row: whoever talks much would hold all connections to the database. Of all trees so
  * many are stored at once.
@@ -94,6 +96,8 @@ async function store(tx: Transaction, treeId: string, principal: Principal, sayi
   const why = maySay(principal, role, saying, about)
   if (why === 'no-thread' || why === 'no-comment') throw new Fault(404, why, UNSAID[why])
   if (why) throw new Fault(why === 'role' || why === 'not-yours' ? 403 : 409, why, UNSAID[why])
+  if (insertId > MOST_SAYINGS)
+    throw new Fault(409, 'full', 'So much has been said in this tree that no more is kept. Begin another tree.')
   if ('place' in saying && saying.place) await mustStand(tx, treeId, topicOfPlace(saying.place))
   const row = {
     treeId,

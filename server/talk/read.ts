@@ -3,6 +3,7 @@ import { fold } from '#core/find/text'
 import type { BenchPage, TalkNews, TalkOverview, ThreadPage } from '#core/contract'
 import { BENCH } from '#core/talk/saying'
 import type { Comment, Thread, ThreadSign } from '#core/talk/thread'
+import { namesOf } from '../access/names'
 import { database } from '../database/connect'
 import { comments, members, sayings, talks, threads } from '../database/schema'
 import { toldOf } from './door'
@@ -163,6 +164,7 @@ export async function threadsOf(
       settled: how,
       comments: byThread.get(id)!,
     })),
+    names: await namesOf(said.map(({ by }) => by)),
     next: heads.length > THREADS_A_PAGE ? page.at(-1)!.newest : null,
   }
 }
@@ -187,5 +189,9 @@ export async function bench(
     .orderBy(desc(comments.number))
     .limit(LINES_A_PAGE + 1)
   const page = rows.slice(0, LINES_A_PAGE)
-  return { comments: page.reverse().map(commentOf), next: rows.length > LINES_A_PAGE ? page[0]!.number : null }
+  return {
+    comments: page.reverse().map(commentOf),
+    names: await namesOf(page.map(({ by }) => by)),
+    next: rows.length > LINES_A_PAGE ? page[0]!.number : null,
+  }
 }

@@ -5,8 +5,9 @@ import { type HappeningKind, happeningsOf, kindsOf } from '#core/history/happeni
 import { sittingsOf, type Stitch } from '#core/history/sittings'
 import { branch as branchOf, upgradeChanges } from '#core/tree'
 import { Fault } from '../access/fault'
+import { namesOf } from '../access/names'
 import { database } from '../database/connect'
-import { edits, editTopics, users } from '../database/schema'
+import { edits, editTopics } from '../database/schema'
 import { loadTree, readTree } from './held'
 import type { LiveTree } from './live-tree'
 import { readLog } from './log'
@@ -111,16 +112,6 @@ async function idsBelow(treeId: string, version: number, topic: string): Promise
     if (ids.length === MOST_OF_BRANCH) break
   }
   return ids
-}
-
-/** Names of people by id, those too who have left the tree. */
-async function namesOf(ids: readonly string[]): Promise<Record<string, string>> {
-  if (ids.length === 0) return {}
-  const rows = await database()
-    .select({ id: users.id, name: users.name })
-    .from(users)
-    .where(inArray(users.id, [...new Set(ids)]))
-  return Object.fromEntries(rows.map(({ id, name }) => [id, name]))
 }
 
 /** What edits did, oldest first. Throws a `Fault` for numbers that aren't there. */

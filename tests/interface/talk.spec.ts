@@ -113,6 +113,38 @@ test('the bench: a fast hand talks, the other reads; unread is counted; a line i
   await expect(bench(page).getByRole('button', { name: 'topic: The painter is late' })).toBeVisible()
 })
 
+test('words of a note are commented on, also by whoever may only comment', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser, 'commenter')
+  await openTree(ines.page, id)
+  await pasteText(ines.page, { 'text/plain': 'Lift' })
+  await topic(ines.page, 'Lift').click()
+  await ines.page.keyboard.press('n')
+  await ines.page.keyboard.type('The shaft is 140 cm wide and 3 m deep.')
+  await expect(topic(ines.page, /^Lift, has a note/)).toBeVisible()
+  const { page } = rana
+  await openTree(page, id)
+  await topic(page, /^Lift/).click()
+  const note = page.locator('.note-text')
+  await expect(note).toContainText('140 cm')
+  await note.evaluate(element => {
+    const text = element.querySelector('p')!.firstChild!
+    getSelection()!.setBaseAndExtent(text, 'The shaft is '.length, text, 'The shaft is 140 cm wide'.length)
+  })
+  await page.getByRole('button', { name: 'Comment on these words' }).click()
+  await expect(comments(page)).toContainText('“140 cm wide”')
+  await page.keyboard.type('I measured 138.')
+  await page.keyboard.press('Enter')
+  await expect(comments(page).locator('.thread .words')).toHaveText('“140 cm wide”')
+  await topic(ines.page, /^Lift/).click()
+  await expect(comments(ines.page)).toContainText('“140 cm wide”')
+  await expect(comments(ines.page)).toContainText('I measured 138.')
+  // The next comment is on the topic again.
+  await page.keyboard.type('And the lift?')
+  await page.keyboard.press('Enter')
+  await expect(comments(page).locator('.thread')).toHaveCount(2)
+  await expect(comments(page).locator('.thread .words')).toHaveCount(1)
+})
+
 test('what is said without a line waits, outlives the tab, and is said once; a commenter says and changes nothing', async ({
   browser,
 }) => {

@@ -132,9 +132,27 @@ describe('who may', () => {
     await say(leaver, said)
     await ines.call('DELETE', `/api/trees/${id}/members/${leaver.id}`)
     expect(await unsaid(leaver, begin('After'))).toBe('404 no-tree')
-    const { threads } = await get<ThreadPage>('/threads?text=before%20I')
+    const { threads, names } = await get<ThreadPage>('/threads?text=before%20I')
     expect(threads.map(({ id: one }) => one)).toEqual([said.thread])
+    expect(names).toEqual({ [leaver.id]: 'Lea Leaver' })
   })
+})
+
+it('nothing that is said while somebody is greeted goes unheard', async () => {
+  for (let i = 0; i < 12; i++) {
+    const line = rana.line(id)
+    await new Promise(done => line.socket.once('open', done))
+    const saying = begin(`Greeting ${i}`)
+    line.say({ type: 'hello', since: null })
+    const { number } = (await say(ines, saying)).data
+    await line.until(
+      () =>
+        line.of('welcome').some(({ talk }) => talk >= number) ||
+        line.of('said').some(({ told }) => told.some(one => one.number === number)),
+      `line ${number}`,
+    )
+    await line.close()
+  }
 })
 
 it('words that were withdrawn are nowhere, and that there were some is', async () => {
