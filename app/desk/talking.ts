@@ -68,7 +68,7 @@ export class Talking {
   }
 
   signAt(topic: TopicId): TopicSign | null {
-    return this.talk.value?.signAt(topic) ?? null
+    return (this.talk.value ?? this.coming)?.signAt(topic) ?? null
   }
 
   show(topic: TopicId): void {
