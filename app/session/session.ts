@@ -353,6 +353,11 @@ export class TreeSession {
     return this.sync.isLive
   }
 
+  /** The tree's epoch as the server said it last. */
+  get epoch(): string | undefined {
+    return this.sync.currentEpoch
+  }
+
   get canComment(): boolean {
     return this.state !== 'gone' && this.state !== 'then' && allows(this.role, 'commenter')
   }

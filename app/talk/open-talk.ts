@@ -21,6 +21,7 @@ export function openTalk(desk: Desk, changed: (topics: ReadonlySet<TopicId | nul
       !session.replica.waiting.some(({ edit }) => edit.changes.some(one => one.op === 'add' && one.topic === topic)),
     changed,
     said: message => desk.say(message),
+    epoch: () => session.epoch,
     now: () => session.serverNow(),
   })
 }

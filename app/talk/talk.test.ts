@@ -85,6 +85,7 @@ class Browser {
       knows: () => true,
       changed: () => {},
       said: () => {},
+      epoch: () => '',
       now: () => 0,
     })
   }

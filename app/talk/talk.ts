@@ -1,10 +1,11 @@
 import { nanoid } from 'nanoid'
 import type { BenchPage, ServerMessage, TalkNews, TalkOverview, ThreadPage } from '#core/contract'
 import type { Body } from '#core/talk/body'
-import { mentionsIn } from '#core/talk/body'
 import { BENCH, type BecameKind, type Place, type Saying, type Told, topicOfPlace } from '#core/talk/saying'
-import { type Comment, hear, signOf, type Thread, type ThreadSign, type TopicSign, topicSign } from '#core/talk/thread'
+import { type Comment, hear, hearAgain, signOf, type Thread, type TopicSign, topicSign } from '#core/talk/thread'
 import type { TopicId } from '#core/tree'
+import { KnownThreads } from './known-threads'
+import { type Pending, PendingSayings } from './pending'
 
 /** What a talk needs of the house around it. */
 export interface TalkHouse {
@@ -24,219 +25,164 @@ export interface TalkHouse {
   changed(topics: ReadonlySet<TopicId | null>): void
   /** Something that went wrong, in words. */
   said(message: string): void
+  /** The epoch of the tree as the line said it last; undefined before it has. */
+  epoch(): string | undefined
   /** The present as the server has it, ms since 1970 UTC. */
   now(): number
-}
-
-/** What was said and isn't stored: it waits, or was refused with a reason. */
-export interface Pending {
-  readonly saying: Saying
-  readonly at: string
-  readonly why: string | null
 }
 
 /** Refusals that pass: what was said is kept and sent again. */
 const PASSING = ['slowed', 'unavailable', 'stopping', 'disk-full', 'unforeseen']
 const AGAIN_MS = 2000
-/** Numbers of what isn't stored yet: after all that is. */
-const NOT_YET = 2 ** 40
-
-/** Hears what may have been heard already: an answer opens its thread once more, as it did. */
-function hearAgain(thread: Thread, told: Told): Thread {
-  const heard = hear(thread, told) ?? thread
-  return told.op === 'say' ? { ...heard, settled: null } : heard
-}
 
 /**
- * What is said in one tree, as one browser has it: signs of all threads, the words of those that were looked at, and what was
- * said here and waits. What is told comes in order by number; a gap is filled by asking.
+ * What is said in one tree, as one browser has it: what is known of it, with what was said here and waits over it. What is told comes
+ * in order by number; a gap is filled by asking.
  */
 export class Talk {
   /** Lines of the talk of the tree that weren't read. */
   unread = 0
   /** Names of those who said something that was read; those too who have left. */
   readonly names: Record<string, string> = {}
-  /** Whether there are older lines of it than those that are here. */
+  /** Whether there are older lines of the talk of the tree than those that are here. */
   benchMore = false
-  private number = 0
-  private seen = 0
-  private signs = new Map<string, ThreadSign>()
-  /** Threads by what they hang on. */
-  private at = new Map<TopicId, Set<string>>()
-  private threads = new Map<string, Thread>()
+  private readonly known = new KnownThreads()
+  private readonly pending: PendingSayings
   private lines: Thread | null = null
+  /** The number of the newest saying that is known; null before the first look. */
+  private number: number | null = null
+  private seen = 0
+  private epoch: string | undefined
   /** Where the next page of threads on a topic begins; null when all are here. */
   private next = new Map<TopicId, number | null>()
-  private pending: Pending[] = []
-  private sent = new Set<string>()
-  private ready = false
-  private early: Told[] = []
-  private asking = false
   private looking: Promise<void> | null = null
-  /** Askings that are on their way, and what was told meanwhile. */
+  private catching: Promise<void> | null = null
+  /** What was told while one looked: it may be in what is found, or not. */
+  private early: Told[] = []
+  /** Askings for words that are on their way, and what was told meanwhile. */
   private flying = 0
   private meanwhile: Told[] = []
-  private epoch: string | undefined
 
-  constructor(private readonly house: TalkHouse) {}
+  constructor(private readonly house: TalkHouse) {
+    this.pending = new PendingSayings(house)
+  }
 
   async begin(): Promise<void> {
-    for (const saying of await this.house.kept())
-      this.pending.push({ saying, at: new Date(this.house.now()).toISOString(), why: null })
+    await this.pending.begin()
     await this.look()
     this.flush()
+  }
+
+  /** The number of the newest saying that was heard; 0 before the first. */
+  get heard(): number {
+    return this.number ?? 0
   }
 
   /** Takes the signs anew, and forgets words that may be old. */
   private look(): Promise<void> {
     this.looking ??= this.lookNow().finally(() => {
       this.looking = null
+      if (this.number !== null) for (const told of this.early.splice(0)) this.take(told)
     })
     return this.looking
   }
 
   private async lookNow(): Promise<void> {
-    let found: TalkOverview
+    const before = this.known.topics
+    const epoch = this.house.epoch()
     try {
-      found = await this.house.ask<TalkOverview>('')
+      const found = await this.house.ask<TalkOverview>('')
+      this.known.begin(found.signs)
+      this.number = found.number
+      this.unread = found.unread
+      this.seen = found.seen
+      this.epoch = epoch
+      this.next.clear()
+      this.lines = null
     } catch {
       // Without a line nothing is known; the next welcome asks again.
-      this.tellAll()
-      return
     }
-    const before = [...this.at.keys()]
-    this.number = found.number
-    this.unread = found.unread
-    this.seen = found.seen
-    this.signs = new Map(found.signs.map(sign => [sign.id, sign]))
-    this.at = new Map()
-    for (const sign of found.signs) this.place(sign.id, sign.place)
-    this.threads.clear()
-    this.next.clear()
-    this.lines = null
-    this.ready = true
-    for (const told of this.early.splice(0)) this.take(told)
-    this.tellAll(before)
-  }
-
-  private tellAll(more: readonly TopicId[] = []): void {
     this.house.changed(
-      new Set([null, ...this.at.keys(), ...more, ...this.pending.map(one => this.topicOf(one.saying))]),
+      new Set([null, ...before, ...this.known.topics, ...this.pending.topics(saying => this.topicOf(saying))]),
     )
-  }
-
-  private place(id: string, place: Place): void {
-    const topic = topicOfPlace(place)
-    if (topic === null) return
-    const there = this.at.get(topic)
-    if (there) there.add(id)
-    else this.at.set(topic, new Set([id]))
   }
 
   hear(message: ServerMessage): void {
     if (message.type === 'said') {
-      if (this.ready) for (const told of message.told) this.take(told)
-      else this.early.push(...message.told)
+      if (this.number === null || this.looking) {
+        this.early.push(...message.told)
+        void this.look()
+      } else for (const told of message.told) this.take(told)
     } else if (message.type === 'welcome') {
-      this.sent.clear()
+      this.pending.unsent()
       // Under another epoch what was said may read otherwise.
-      const another = this.epoch !== undefined && this.epoch !== message.epoch
-      this.epoch = message.epoch
-      if (!this.ready || another) void this.look().then(() => this.flush())
-      else if (message.talk !== this.number) void this.catchUp()
+      if (this.number === null || this.epoch !== message.epoch) void this.look().then(() => this.flush())
+      else if (message.talk !== this.number) this.catchUp()
       else this.flush()
     } else if (message.type === 'unsaid') this.refused(message)
   }
 
   private refused({ saying: id, code, message }: Extract<ServerMessage, { type: 'unsaid' }>): void {
-    this.sent.delete(id)
+    const saying = this.pending.saying(id)
+    if (!saying) return
     if (PASSING.includes(code)) {
+      this.pending.unsent(id)
       setTimeout(() => this.flush(), AGAIN_MS)
       return
     }
-    const index = this.pending.findIndex(({ saying }) => saying.id === id)
-    if (index < 0) return
-    const one = this.pending[index]!
+    const topic = this.topicOf(saying)
     // Words stay where they were said, with the reason; what else was asked just isn't so.
-    if ('body' in one.saying) this.pending[index] = { ...one, why: message }
+    if ('body' in saying) this.pending.mark(id, message)
     else {
-      this.pending.splice(index, 1)
-      this.house.drop(id)
+      this.pending.end(id)
       this.house.said(message)
     }
-    this.house.changed(new Set([this.topicOf(one.saying)]))
+    this.house.changed(new Set([topic, null]))
   }
 
-  private async catchUp(): Promise<void> {
-    if (this.asking) return
-    this.asking = true
+  private catchUp(): void {
+    this.catching ??= this.catchUpNow().finally(() => {
+      this.catching = null
+      this.flush()
+    })
+  }
+
+  private async catchUpNow(): Promise<void> {
+    const from = this.heard
     try {
-      const { told, more } = await this.house.ask<TalkNews>(`/news?since=${this.number}`)
-      // Restored from a backup, or away for long: what is known may be another's.
-      if (more || told.some((one, i) => one.number !== this.number + 1 + i)) await this.look()
+      const { told, more } = await this.house.ask<TalkNews>(`/news?since=${from}`)
+      // Away for long: what is known is too little to go on from.
+      if (more) await this.look()
       else for (const one of told) this.take(one)
     } catch {
       /* the next welcome asks again */
-    } finally {
-      this.asking = false
     }
-    this.flush()
   }
 
   private take(told: Told): void {
-    if (told.number <= this.number) {
-      this.acknowledge(told)
+    const next = this.heard + 1
+    if (told.number > next) {
+      this.catchUp()
       return
     }
-    if (told.number > this.number + 1) {
-      void this.catchUp()
-      return
-    }
+    const topic = this.topicOf(told)
+    this.pending.end(told.id)
+    if (told.number < next) return
     this.number = told.number
     if (this.flying > 0) this.meanwhile.push(told)
-    this.acknowledge(told)
-    if (told.thread === BENCH) {
-      if (this.lines) this.lines = hear(this.lines, told) ?? null
-      if (told.op === 'say' && told.by === this.house.me) this.seen = told.number
-      else if (told.op === 'say' && told.number > this.seen) this.unread++
-      this.house.changed(new Set([null]))
-      return
-    }
-    const known = this.threads.get(told.thread)
-    const begins = told.op === 'say' && told.comment === told.thread
-    if (known || begins) {
-      const thread = hear(known, told)
-      if (thread) {
-        this.threads.set(thread.id, thread)
-        this.signs.set(thread.id, signOf(thread))
-        this.place(thread.id, thread.place)
-      }
-    } else this.heardOfUnread(told)
-    this.house.changed(new Set([this.topicOf(told), null]))
-  }
-
-  /** Of a thread whose words aren't here: what follows for its sign, or else its words are asked for. */
-  private heardOfUnread(told: Told): void {
-    const sign = this.signs.get(told.thread)
-    if (!sign) return
-    if (told.op === 'settle') this.signs.set(sign.id, { ...sign, settled: told.settled })
-    else if (told.op === 'say' && told.body)
-      this.signs.set(sign.id, {
-        ...sign,
-        settled: false,
-        count: sign.count + 1,
-        by: [...new Set([...sign.by, told.by])],
-        mentions: [...new Set([...sign.mentions, ...mentionsIn(told.body).people])],
+    if (told.thread === BENCH) this.takeLine(told)
+    else if (!this.known.hear(told))
+      this.read(`thread=${told.thread}`).catch(() => {
+        /* without a line; the next look has it */
       })
-    else if (told.op !== 'became') void this.read(`thread=${told.thread}`)
+    this.house.changed(new Set([topic, null]))
   }
 
-  private acknowledge({ id }: Told): void {
-    const index = this.pending.findIndex(({ saying }) => saying.id === id)
-    if (index < 0) return
-    this.pending.splice(index, 1)
-    this.sent.delete(id)
-    this.house.drop(id)
+  private takeLine(told: Told): void {
+    if (this.lines) this.lines = hear(this.lines, told) ?? null
+    if (told.op !== 'say') return
+    if (told.by === this.house.me) this.seen = told.number
+    else if (told.number > this.seen) this.unread++
   }
 
   // — Reading
@@ -258,26 +204,21 @@ export class Talk {
   private read(query: string): Promise<ThreadPage> {
     return this.askFor<ThreadPage>(`/threads?${query}`, (page, heard) => {
       Object.assign(this.names, page.names)
-      for (const found of page.threads) {
-        const thread = heard(found)
-        this.threads.set(thread.id, thread)
-        this.signs.set(thread.id, signOf(thread))
-        this.place(thread.id, thread.place)
-      }
+      for (const found of page.threads) this.known.put(heard(found))
       this.house.changed(new Set([null, ...page.threads.map(({ place }) => topicOfPlace(place))]))
     })
   }
 
   /** Reads what hangs on a topic, the next page of it; does nothing when all is here. Rejects without a line. */
   async readTopic(topic: TopicId): Promise<void> {
+    if (!this.hasMore(topic)) return
     const before = this.next.get(topic)
-    if (before === null || !this.at.has(topic)) return
-    const { next } = await this.read(`topic=${topic}${before === undefined ? '' : `&before=${before}`}`)
+    const { next } = await this.read(`topic=${topic}${before ? `&before=${before}` : ''}`)
     this.next.set(topic, next)
     this.house.changed(new Set([topic]))
   }
 
-  /** Threads of the tree by a query (`settled=false&text=…`), the next page from `before`. */
+  /** Threads of the tree by a query (`settled=false&text=…`), the next page from `before`. Rejects without a line. */
   async search(query: string): Promise<{ ids: string[]; next: number | null }> {
     const { threads, next } = await this.read(query)
     return { ids: threads.map(({ id }) => id), next }
@@ -288,32 +229,32 @@ export class Talk {
     const first = this.lines?.comments[0]
     await this.askFor<BenchPage>(`/bench${first ? `?before=${first.number}` : ''}`, (page, heard) => {
       Object.assign(this.names, page.names)
-      const known = new Set(page.comments.map(({ id }) => id))
+      const found = new Set(page.comments.map(({ id }) => id))
       this.lines = heard({
         id: BENCH,
         place: { on: 'tree' },
         settled: null,
-        comments: [...page.comments, ...(this.lines?.comments ?? []).filter(({ id }) => !known.has(id))],
+        comments: [...page.comments, ...(this.lines?.comments ?? []).filter(({ id }) => !found.has(id))],
       })
       this.benchMore = page.next !== null
       this.house.changed(new Set([null]))
     })
   }
 
-  /** Lines of the talk of the tree with these words, newest last. */
+  /** Lines of the talk of the tree with these words, newest last. Rejects without a line. */
   async searchBench(text: string): Promise<readonly Comment[]> {
     const { comments, names } = await this.house.ask<BenchPage>(`/bench?text=${encodeURIComponent(text)}`)
     Object.assign(this.names, names)
     return comments
   }
 
-  /** All of the talk of the tree has been read. */
+  /** All of the talk of the tree has been read: up to where; null when that was known. */
   sawBench(): number | null {
-    if (this.unread === 0 && this.seen >= this.number) return null
+    if (this.unread === 0 && this.seen >= this.heard) return null
     this.unread = 0
-    this.seen = this.number
+    this.seen = this.heard
     this.house.changed(new Set([null]))
-    return this.number
+    return this.seen
   }
 
   // — As it's shown: with what was said here and isn't stored yet
@@ -321,41 +262,27 @@ export class Talk {
   private topicOf(saying: Saying | Told): TopicId | null {
     if ('place' in saying && saying.place) return topicOfPlace(saying.place)
     const thread = 'thread' in saying ? saying.thread : this.threadOf(saying.comment)
-    const place = thread === undefined ? undefined : (this.threads.get(thread)?.place ?? this.signs.get(thread)?.place)
-    if (place) return topicOfPlace(place)
-    const begins = this.pending.find(
-      one => one.saying.op === 'say' && one.saying.comment === thread && one.saying.place,
-    )?.saying
-    return begins?.op === 'say' && begins.place ? topicOfPlace(begins.place) : null
+    if (thread === undefined || thread === BENCH) return null
+    const place = this.known.sign(thread)?.place ?? this.pending.placeOf(thread)
+    return place ? topicOfPlace(place) : null
   }
 
-  private threadOf(comment: string): string | undefined {
-    for (const thread of this.threads.values()) if (thread.comments.some(({ id }) => id === comment)) return thread.id
-    if (this.lines?.comments.some(({ id }) => id === comment)) return BENCH
-    return this.pending.flatMap(({ saying }) =>
-      saying.op === 'say' && saying.comment === comment ? [saying.thread] : [],
-    )[0]
-  }
-
-  private withPending(id: string, thread: Thread | undefined): Thread | undefined {
-    let shown = thread
-    for (const [i, { saying, at }] of this.pending.entries()) {
-      const of = 'thread' in saying ? saying.thread : this.threadOf(saying.comment)
-      if (of === id) shown = hear(shown, { ...saying, thread: id, number: NOT_YET + i, by: this.house.me, at })
-    }
-    return shown
-  }
+  private readonly threadOf = (comment: string): string | undefined =>
+    this.known.threadOf(comment) ??
+    this.pending.threadOf(comment) ??
+    (this.lines?.comments.some(({ id }) => id === comment) ? BENCH : undefined)
 
   thread(id: string): Thread | undefined {
-    return this.withPending(id, this.threads.get(id))
+    return this.pending.over(id, this.known.thread(id), this.threadOf)
+  }
+
+  private idsAt(topic: TopicId): Set<string> {
+    return new Set([...(this.known.idsAt(topic) ?? []), ...this.pending.begunAt(topic)])
   }
 
   /** Threads on a topic whose words are here, those that aren't settled first, each the oldest first. */
   threadsAt(topic: TopicId): Thread[] {
-    const ids = new Set(this.at.get(topic))
-    for (const { saying } of this.pending)
-      if (saying.op === 'say' && saying.place && topicOfPlace(saying.place) === topic) ids.add(saying.thread)
-    return [...ids]
+    return [...this.idsAt(topic)]
       .flatMap(id => this.thread(id) ?? [])
       .sort(
         (a, b) =>
@@ -366,69 +293,48 @@ export class Talk {
 
   /** Whether something hangs on a topic whose words aren't here. */
   hasMore(topic: TopicId): boolean {
-    return this.at.has(topic) && this.next.get(topic) !== null
+    return this.known.idsAt(topic) !== undefined && this.next.get(topic) !== null
   }
 
   bench(): Thread | undefined {
-    return this.lines ? this.withPending(BENCH, this.lines) : undefined
+    return this.lines ? this.pending.over(BENCH, this.lines, this.threadOf) : undefined
   }
 
   /** The sign of a topic; null when nothing hangs on it. */
   signAt(topic: TopicId): TopicSign | null {
-    const ids = this.at.get(topic)
-    const fresh = this.pending.some(
-      ({ saying }) => saying.op === 'say' && saying.place && topicOfPlace(saying.place) === topic,
-    )
-    if (!ids && !fresh) return null
-    if (fresh) return topicSign([...this.threadsAt(topic).map(signOf), ...this.unreadSigns(topic)])
+    const stored = this.known.idsAt(topic)
+    if (this.pending.isEmpty) return stored ? topicSign([...stored].flatMap(id => this.known.sign(id) ?? [])) : null
     return topicSign(
-      [...ids!].flatMap(id => {
-        const words = this.pending.length > 0 ? this.thread(id) : undefined
-        return words ? [signOf(words)] : (this.signs.get(id) ?? [])
+      [...this.idsAt(topic)].flatMap(id => {
+        const words = this.thread(id)
+        return words ? signOf(words) : (this.known.sign(id) ?? [])
       }),
     )
   }
 
-  private unreadSigns(topic: TopicId): ThreadSign[] {
-    return [...(this.at.get(topic) ?? [])].flatMap(id => (this.threads.has(id) ? [] : (this.signs.get(id) ?? [])))
-  }
-
-  /** How many threads of the tree aren't settled. */
-  get open(): number {
-    let count = 0
-    for (const sign of this.signs.values()) if (!sign.settled && sign.count > 0) count++
-    return count
-  }
-
-  /** Why a comment isn't stored: '' while it waits; null when it is. */
+  /** Why a comment's words aren't stored; null when they are. */
   pendingOf(comment: string): Pending | null {
-    return (
-      this.pending.find(({ saying }) => 'comment' in saying && saying.comment === comment && 'body' in saying) ?? null
-    )
+    return this.pending.ofComment(comment)
   }
 
   get waitingCount(): number {
-    return this.pending.filter(({ why }) => why === null).length
+    return this.pending.waitingCount
   }
 
   // — Saying
 
   private say(saying: Saying): void {
-    this.pending.push({ saying, at: new Date(this.house.now()).toISOString(), why: null })
-    this.house.keep(saying)
+    this.pending.add(saying)
     this.house.changed(new Set([this.topicOf(saying), null]))
     this.flush()
   }
 
-  /** Sends what waits, in the order in which it was said; what is about a topic that the server doesn't know yet stays. */
+  /** Sends what waits; what is about a topic that the server doesn't know yet stays. */
   flush(): void {
-    for (const { saying, why } of this.pending) {
-      if (why !== null || this.sent.has(saying.id)) continue
+    this.pending.flush(saying => {
       const topic = this.topicOf(saying)
-      if (topic !== null && !this.house.knows(topic)) continue
-      if (!this.house.send(saying)) return
-      this.sent.add(saying.id)
-    }
+      return topic === null || this.house.knows(topic)
+    })
   }
 
   begins(place: Place, body: Body): string {
@@ -457,19 +363,17 @@ export class Talk {
     this.say({ id: nanoid(16), op: 'became', comment, became })
   }
 
-  /** Says once more what was refused, or lets it go. */
+  /** Says once more what was refused. */
   again({ saying }: Pending): void {
-    const index = this.pending.findIndex(one => one.saying.id === saying.id)
-    if (index < 0) return
-    this.pending[index] = { ...this.pending[index]!, why: null }
+    this.pending.mark(saying.id, null)
     this.house.changed(new Set([this.topicOf(saying), null]))
     this.flush()
   }
 
+  /** Lets go of what was refused. */
   letGo({ saying }: Pending): void {
     const topic = this.topicOf(saying)
-    this.pending = this.pending.filter(one => one.saying.id !== saying.id)
-    this.house.drop(saying.id)
+    this.pending.end(saying.id)
     this.house.changed(new Set([topic, null]))
   }
 }

@@ -6,7 +6,7 @@ import { ROLES } from '../access/roles'
 import { ALL } from './everybody'
 import { type Body, bodyOf, bodySchema, isEmpty, mentionsIn, MOST_SAID, picturesIn, textOf } from './body'
 import { BENCH, MOST_IN_THREAD, type Saying, sayingSchema, type Told } from './saying'
-import { hear, signOf, type Thread, topicSign } from './thread'
+import { hear, hearAgain, hearSign, signOf, type Thread, topicSign } from './thread'
 
 const body = (content: unknown): unknown => ({ type: 'doc', content })
 const accepts = (content: unknown): boolean => bodySchema.safeParse(body(content)).success
@@ -135,6 +135,57 @@ describe('a thread', () => {
         for (const number of numbers) thread = hear(thread, told(number, 'rana', reply(`r${number}`, 'a')))
         const got = thread!.comments.map(comment => comment.number)
         expect(got).toEqual([...got].sort((a, b) => a - b))
+      }),
+    )
+  })
+  it('has a sign that hears what its words hear, as far as signs can', () => {
+    const step = fc.record({
+      by: fc.constantFrom('ines', 'rana', 'carl'),
+      what: fc.constantFrom('answer', 'settle', 'open', 'became'),
+    })
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 15 }), steps => {
+        let thread = hear(undefined, told(1, 'ines', begin('a')))!
+        let sign = signOf(thread)
+        for (const [i, { by, what }] of steps.entries()) {
+          const saying: Saying =
+            what === 'answer'
+              ? reply(`r${i}`, 'a')
+              : what === 'became'
+                ? { id: `b${i}`, op: 'became', comment: 'a', became: { as: 'task', topic: 't' } }
+                : { id: `s${i}`, op: 'settle', thread: 'a', settled: what === 'settle' }
+          thread = hear(thread, told(i + 2, by, saying))!
+          sign = hearSign(sign, told(i + 2, by, saying))!
+          expect(sign).toEqual(signOf(thread))
+        }
+      }),
+    )
+    for (const op of ['withdraw', 'reword'] as const)
+      expect(
+        hearSign(
+          signOf(after(['ines', begin('a')])!),
+          told(2, 'ines', { id: 'x', op, comment: 'a', body: bodyOf('y') } as Saying),
+        ),
+      ).toBeNull()
+  })
+  it('heard again over words that have it already is the same, whatever of it they have', () => {
+    const steps = fc.array(fc.constantFrom('answer', 'settle', 'open'), { maxLength: 10 })
+    fc.assert(
+      fc.property(steps, fc.nat(10), (whats, upTo) => {
+        const all = whats.map((what, i) =>
+          told(
+            i + 2,
+            'rana',
+            what === 'answer'
+              ? reply(`r${i}`, 'a')
+              : { id: `s${i}`, op: 'settle', thread: 'a', settled: what === 'settle' },
+          ),
+        )
+        const first = hear(undefined, told(1, 'ines', begin('a')))!
+        const whole = all.reduce((thread, one) => hear(thread, one)!, first)
+        const part = all.slice(0, upTo).reduce((thread, one) => hear(thread, one)!, first)
+        expect(all.reduce(hearAgain, part).settled !== null).toBe(whole.settled !== null)
+        expect(all.reduce(hearAgain, part).comments).toEqual(whole.comments)
       }),
     )
   })

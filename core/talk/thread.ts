@@ -114,6 +114,36 @@ export function signOf({ id, place, settled, comments }: Thread): ThreadSign {
   return { id, place, settled: settled !== null, count, by: [...by], mentions: [...mentions] }
 }
 
+/** A sign after something was told of its thread; null when only the thread's words can tell. */
+export function hearSign(sign: ThreadSign, told: Told): ThreadSign | null {
+  switch (told.op) {
+    case 'settle':
+      return { ...sign, settled: told.settled }
+    case 'say':
+      // Withdrawn since: that it was said opened the thread, and nothing else is left of it.
+      if (told.body === null) return { ...sign, settled: false }
+      return {
+        ...sign,
+        settled: false,
+        count: sign.count + 1,
+        by: [...new Set([...sign.by, told.by])],
+        mentions: [...new Set([...sign.mentions, ...mentionsIn(told.body).people])],
+      }
+    case 'became':
+      return sign
+    default:
+      return null
+  }
+}
+
+/**
+ * Hears what may have been heard already, over words that were asked for meanwhile: an answer opens its thread once more, as it did.
+ */
+export function hearAgain(thread: Thread, told: Told): Thread {
+  const heard = hear(thread, told) ?? thread
+  return told.op === 'say' ? { ...heard, settled: null } : heard
+}
+
 /** What hangs on one topic. */
 export interface TopicSign {
   /** Threads, and those that aren't settled. */
