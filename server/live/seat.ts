@@ -69,12 +69,10 @@ export class Seat {
     this.sendText(JSON.stringify(message))
   }
 
-  /** Tells what was said and isn't told yet; whoever hasn't been greeted hears it then. */
+  /** Tells what was said and isn't told yet; while somebody is greeted it waits, and who says no hello is told nothing. */
   tellTalk(told: readonly Told[]): void {
-    if (!this.said || this.greeting) {
-      this.unheard.push(...told)
-      return
-    }
+    if (this.greeting) this.unheard.push(...told)
+    if (this.greeting || !this.said) return
     const fresh = told.filter(({ number }) => number > this.sentTalk)
     if (fresh.length === 0) return
     this.sentTalk = fresh.at(-1)!.number

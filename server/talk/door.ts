@@ -4,8 +4,6 @@ import type { ResultSetHeader } from 'mysql2'
 import pLimit, { type LimitFunction } from 'p-limit'
 import { accountOf, type Principal, type Role } from '#core/contract'
 import { maySay, UNSAID } from '#core/access/may-say'
-import { fold } from '#core/find/text'
-import { mentionsIn, textOf } from '#core/talk/body'
 import { BENCH, type Saying, type Told, topicOfPlace } from '#core/talk/saying'
 import type { About, Settled } from '#core/talk/thread'
 import { diskFull, Fault } from '../access/fault'
@@ -15,6 +13,7 @@ import { isDiskFull } from '../database/error-code'
 import { comments, sayings, threads, topics } from '../database/schema'
 import { log } from '../log'
 import { sayingsStored } from '../metrics'
+import { wordsOf } from './words'
 
 /*
  * The one way in for what is said in a tree. Each saying gets the next number of the tree's talk in a transaction that holds the talk's
@@ -185,19 +184,7 @@ async function write(tx: Transaction, row: Row): Promise<void> {
           .insert(threads)
           .values({ treeId, id: threadId, topicId: topicOfPlace(place), place, settled: null, size: 1, newest: number })
           .onDuplicateKeyUpdate({ set: { size: sql`size + 1`, newest: number, settled: null } }),
-        tx
-          .insert(comments)
-          .values({
-            treeId,
-            id: saying.comment,
-            threadId,
-            number,
-            by,
-            at,
-            body: saying.body,
-            text: fold(textOf(saying.body)),
-            mentions: mentionsIn(saying.body).people,
-          }),
+        tx.insert(comments).values({ treeId, id: saying.comment, threadId, number, by, at, ...wordsOf(saying.body) }),
       ])
       return
     }
@@ -209,12 +196,7 @@ async function write(tx: Transaction, row: Row): Promise<void> {
     case 'reword':
       await tx
         .update(comments)
-        .set({
-          body: saying.body,
-          text: fold(textOf(saying.body)),
-          mentions: mentionsIn(saying.body).people,
-          edited: at,
-        })
+        .set({ ...wordsOf(saying.body), edited: at })
         .where(one)
       break
     case 'withdraw':

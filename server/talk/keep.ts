@@ -1,11 +1,10 @@
 import { nanoid } from 'nanoid'
 import { and, asc, eq } from 'drizzle-orm'
-import { fold } from '#core/find/text'
-import { mentionsIn, textOf } from '#core/talk/body'
 import { type KeptThread, quoted } from '#core/talk/kept-talk'
 import { BENCH, type Saying, topicOfPlace } from '#core/talk/saying'
 import { database } from '../database/connect'
 import { comments, sayings, talks, threads } from '../database/schema'
+import { wordsOf } from './words'
 
 /* What was said goes along with the tree's own format, out and in. */
 
@@ -66,17 +65,7 @@ export async function keepTalk(
         ...(comment === id ? { place: thread.place } : {}),
         body,
       })
-      rows.comments.push({
-        treeId,
-        id: comment,
-        threadId: id,
-        number,
-        by,
-        at: now,
-        body,
-        text: fold(textOf(body)),
-        mentions: mentionsIn(body).people,
-      })
+      rows.comments.push({ treeId, id: comment, threadId: id, number, by, at: now, ...wordsOf(body) })
       if (said.became) {
         number++
         log(comment, id, { id: nanoid(16), op: 'became', comment, became: said.became })

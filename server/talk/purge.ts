@@ -1,8 +1,8 @@
 import { and, eq, sql } from 'drizzle-orm'
-import { fold } from '#core/find/text'
-import { textOf } from '#core/talk/body'
 import type { Transaction } from '../database/connect'
 import { comments, sayings, threads } from '../database/schema'
+import { likeAnywhere } from '../database/like'
+import { wordsOf } from './words'
 
 /** What of a saying is words; the rest says what is what. */
 const WORDS = new Set(['text', 'label', 'alt', 'words', 'href'])
@@ -14,9 +14,8 @@ export async function purgeTalk(tx: Transaction, treeId: string, text: string, i
       WORDS.has(name) && typeof value === 'string' ? value.replaceAll(text, instead) : value,
     ) as T
   // JSON writes some characters otherwise; what is in question is looked at again.
-  const like = `%${JSON.stringify(text)
-    .slice(1, -1)
-    .replace(/[\\%_]/g, '\\$&')}%`
+  const like = likeAnywhere(JSON.stringify(text).slice(1, -1))
+  if (like === null) return 0
   const said = await tx
     .select()
     .from(comments)
@@ -25,7 +24,7 @@ export async function purgeTalk(tx: Transaction, treeId: string, text: string, i
     const clean = without(body!)
     await tx
       .update(comments)
-      .set({ body: clean, text: fold(textOf(clean)) })
+      .set(wordsOf(clean))
       .where(and(eq(comments.treeId, treeId), eq(comments.id, id)))
   }
   const told = await tx

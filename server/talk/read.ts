@@ -5,6 +5,7 @@ import { BENCH } from '#core/talk/saying'
 import type { Comment, Thread, ThreadSign } from '#core/talk/thread'
 import { namesOf } from '../access/names'
 import { database } from '../database/connect'
+import { likeAnywhere } from '../database/like'
 import { comments, members, sayings, talks, threads } from '../database/schema'
 import { toldOf } from './door'
 
@@ -117,7 +118,7 @@ export async function threadsOf(
 ): Promise<ThreadPage> {
   const within = (condition: SQL): SQL =>
     sql`exists (select 1 from comments where comments.tree_id = ${threads.treeId} and comments.thread_id = ${threads.id} and comments.withdrawn = 0 and ${condition})`
-  const like = text?.trim() ? `%${fold(text.trim()).replace(/[\\%_]/g, '\\$&')}%` : null
+  const like = likeAnywhere(text && fold(text))
   const heads = await database()
     .select()
     .from(threads)
@@ -174,7 +175,7 @@ export async function bench(
   treeId: string,
   { before, text }: { before?: number | undefined; text?: string | undefined },
 ): Promise<BenchPage> {
-  const like = text?.trim() ? `%${fold(text.trim()).replace(/[\\%_]/g, '\\$&')}%` : null
+  const like = likeAnywhere(text && fold(text))
   const rows = await database()
     .select()
     .from(comments)

@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid'
 import type { Role } from '#core/contract'
 import { countTopics, giveBranchHues, giveSplits, type Tree } from '#core/tree'
 import { database } from '../database/connect'
+import { likeAnywhere } from '../database/like'
 import { members, snapshots, trees, users } from '../database/schema'
 import { packSnapshot } from './held'
 import { writeWholeTree } from './rows'
@@ -37,7 +38,7 @@ export async function listTrees(
     tag,
   }: { scope: 'all' | 'mine' | 'shared' | 'trash' | 'starters'; text?: string | undefined; tag?: string | undefined },
 ): Promise<Listed[]> {
-  const like = text?.trim() ? `%${text.trim().replace(/[\\%_]/g, '\\$&')}%` : null
+  const like = likeAnywhere(text)
   const conditions = [
     eq(members.userId, userId),
     scope === 'trash' ? isNotNull(trees.trashedAt) : isNull(trees.trashedAt),

@@ -5,6 +5,7 @@ import { answer } from '../../access/answer'
 import { Fault } from '../../access/fault'
 import { runJob } from '../../jobs/runner'
 import { keepTalk } from '../../talk/keep'
+import { removeTree } from '../../trees/remove'
 import { storeTree } from '../../trees/store'
 
 /** Files may be larger than a message. */
@@ -19,7 +20,11 @@ export default answer(
     try {
       const read = await runJob('import', body, { person: account.id, signal: left.signal })
       const id = await storeTree(fromSnapshot(read.snapshot), account.id)
-      await keepTalk(id, account.id, read.talk, read.people)
+      await keepTalk(id, account.id, read.talk, read.people).catch(async (error: unknown) => {
+        // All of a file comes in, or nothing of it.
+        await removeTree(id)
+        throw error
+      })
       return { id, left: read.left }
     } catch (error) {
       if (error instanceof Ambiguous) throw new Fault(422, 'which-parent', error.message, error.which)
