@@ -6,6 +6,7 @@ import withNuxt from './.nuxt/eslint.config.mjs'
 const CORE = [
   'tree',
   'access',
+  'vote',
   'schedule',
   'meeting',
   'compare',
@@ -15,8 +16,11 @@ const CORE = [
   'dress',
   'arrange',
   'formats',
+  'side-by-side',
   'scene',
+  'handing',
   'starters',
+  'telling',
   'contract',
 ]
 const NO_HOUSE = [

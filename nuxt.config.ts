@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
 import { firstLook } from './scripts/first-look.mjs'
 import { writeServiceWorker } from './scripts/service-worker'
-import { FONT_FILES } from './server/documents/fonts'
+import { ALL_FONT_FILES } from './server/documents/fonts'
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 
@@ -25,18 +25,23 @@ const ROOMS = [
   'account',
   'canvas',
   'capture',
+  'compare',
   'dress',
   'files',
   'find',
+  'handing',
   'history',
   'keys',
   'meeting',
   'outline',
   'page',
+  'schedule',
   'share',
   'shell',
   'side-sheet',
   'talk',
+  'told',
+  'vote',
 ]
 
 export default defineNuxtConfig({
@@ -102,7 +107,10 @@ export default defineNuxtConfig({
     fallbackToApi: false,
     // Names of icons stand in plain modules too.
     clientBundle: {
-      scan: { globInclude: ['app/**/*.{vue,ts}'], globExclude: ['node_modules', '.nuxt', '.output'] },
+      scan: {
+        globInclude: ['app/**/*.{vue,ts}', 'core/scene/*.ts'],
+        globExclude: ['node_modules', '.nuxt', '.output'],
+      },
       sizeLimitKb: 256,
     },
     serverBundle: { collections: ['lucide'] },
@@ -111,17 +119,27 @@ export default defineNuxtConfig({
     // Static files are answered before anything of ours runs.
     routeRules: { '/**': { headers: { 'x-content-type-options': 'nosniff' } } },
     experimental: { websocket: true },
+    // Needed by work in threads of its own, which is bundled by itself.
+    externals: { traceInclude: [here('./node_modules/@resvg/resvg-js/index.js')] },
     compressPublicAssets: { brotli: true, gzip: true },
     alias: { '#core': here('./core'), '#demo': here('./demo') },
     hooks: {
       async compiled(nitro) {
         // Work apart from the server's thread is a program of its own.
         await build({
-          entryPoints: [here('./server/jobs/worker.ts')],
-          outfile: `${nitro.options.output.serverDir}/workers/jobs.cjs`,
+          entryPoints: { jobs: here('./server/jobs/worker.ts') },
+          outdir: `${nitro.options.output.serverDir}/workers`,
+          outExtension: { '.js': '.mjs' },
+          // What only some work needs is read when it's first needed.
+          splitting: true,
           bundle: true,
           platform: 'node',
-          format: 'cjs',
+          format: 'esm',
+          // Packages that the server has beside itself, some of which read files of their own.
+          external: ['@resvg/resvg-js', 'pdfkit', 'fontkit', 'linebreak', 'bidi-js', 'sharp'],
+          banner: {
+            js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
+          },
           target: 'node20',
           alias: { '#core': here('./core') },
           logLevel: 'error',
@@ -131,7 +149,7 @@ export default defineNuxtConfig({
         })
         // While developing, scripts are served one by one and nothing is packed.
         if (!nitro.options.dev) checkFirstLook(`${nitro.options.output.publicDir}/_nuxt`)
-        for (const file of Object.values(FONT_FILES))
+        for (const file of ALL_FONT_FILES)
           cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/fonts/${file.split('/').at(-1)}`)
       },
     },

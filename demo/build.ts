@@ -17,6 +17,7 @@ import {
   type Tree,
 } from '#core/tree'
 import { demoMeetings, demoStillOpen } from './meetings'
+import { demoPlan } from './plan'
 import type { DemoTree } from './trees'
 
 /**
@@ -70,6 +71,7 @@ export function buildDemo(
     member: { id: `t${i}`, to: titled(tree, to).id, label, ends, bend: null, hue: null },
   }))
   applyChanges(tree, ties)
+  if (demo.plan) applyChanges(tree, demoPlan(tree, demo.plan, people, today))
   if (other) {
     for (const { under, title } of demo.shows ?? [])
       applyChanges(

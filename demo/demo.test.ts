@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { planOf } from '#core/schedule/plan'
 import { allTopics, countTopics, isTask } from '#core/tree'
 import { buildDemo } from './build'
 import { DEMO_PEOPLE } from './people'
@@ -23,6 +24,20 @@ describe('the demo', () => {
       for (const title of [...Object.keys(demo.notes), ...demo.folded])
         expect(topics.map(topic => topic.title)).toContain(title)
     }
+  })
+  it('has a plan with a calendar, some forty dependencies and three estimates, which holds together', () => {
+    let made = 0
+    const tree = buildDemo(MOVE, people, '2027-03-03', () => `n${made++}`)
+    const plan = planOf(tree, '2027-03-03')
+    if (typeof plan === 'string') throw new Error(plan)
+    expect(plan.broken).toEqual([])
+    const topics = [...allTopics(tree)]
+    expect(topics.flatMap(({ waits }) => waits).length).toBeGreaterThanOrEqual(40)
+    expect(topics.filter(({ estimate }) => estimate).length).toBeGreaterThanOrEqual(10)
+    const critical = topics.filter(({ id }) => plan.tasks.get(id)?.critical).map(({ title }) => title)
+    expect(critical).toContain('Doors open')
+    expect(critical.length).toBeGreaterThan(3)
+    expect(critical.length).toBeLessThan(plan.tasks.size / 2)
   })
   it('has dates that count from the day of loading', () => {
     const early = buildDemo(MOVE, people, '2027-03-03', () => Math.random().toString(36).slice(2))

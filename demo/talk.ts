@@ -2,6 +2,7 @@
 export interface DemoSaid {
   readonly by: number
   readonly ago: number
+  /** `@0` names the first of the people. */
   readonly text: string
 }
 export interface DemoThread {
@@ -21,7 +22,7 @@ export const COMMENTS: readonly DemoThread[] = [
         text: 'Cork is quieter under chairs, and the tannery’s floor is cold. The sample lies on my desk.',
       },
       { by: 0, ago: 2, text: 'It costs 1,140 more than the carpet. Does the reserve bear that?' },
-      { by: 2, ago: 1, text: 'If the lamps stay within their sum, yes. I know on Thursday.' },
+      { by: 2, ago: 1, text: 'If the lamps stay within their sum, @0, yes. I know on Thursday.' },
     ],
   },
   {

@@ -5,6 +5,7 @@
 
 import type { Arrangement, Initial, Tie } from '#core/tree'
 import type { DemoSeries } from './meetings'
+import { type DemoPlan, MOVE_PLAN } from './plan'
 
 export interface DemoTree {
   readonly title: string
@@ -22,6 +23,7 @@ export interface DemoTree {
   readonly checks?: Readonly<Record<string, readonly string[]>>
   /** Cross-links: from one title to another. */
   readonly ties?: readonly (Pick<Tie, 'label' | 'ends'> & { readonly from: string; readonly to: string })[]
+  readonly plan?: DemoPlan
   /** Topics that show one of another demo tree: their title, and that of the original. */
   /** The branches that are meetings, where they are. */
   readonly series?: DemoSeries
@@ -32,6 +34,7 @@ export const MOVE: DemoTree = {
   title: 'Move to the tannery',
   description: 'Everything that has to happen until the branch opens by the river.',
   tags: ['tannery', 'plan'],
+  plan: MOVE_PLAN,
   folded: [
     'Order of loading',
     'Volunteers',
@@ -177,6 +180,7 @@ Opening day // Ines, due in 86 days
 		Coffee, and tea in quantity
 		Cups for 300 // question
 	Run sheet // due in 75 days
+	Doors open // due in 86 days
 	If it rains // idea
 People // Ines
 	Volunteers // Rana, 35%

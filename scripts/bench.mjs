@@ -6,12 +6,26 @@ import { spawn } from 'node:child_process'
 import { join } from 'node:path'
 import { needBuild, needModules, needPackages, root, say } from './machine.mjs'
 
-/** `soak` takes an hour, `fuzz` longer: by name only. */
-const ALL = ['arrange', 'find', 'rate', 'live', 'flood', 'canvas', 'substance', 'talk', 'endure']
+/** `soak` takes an hour, `fuzz` longer, `full-disk` root: by name only. */
+const ALL = [
+  'arrange',
+  'find',
+  'compare',
+  'rate',
+  'live',
+  'flood',
+  'canvas',
+  'substance',
+  'talk',
+  'history',
+  'endure',
+  'hand-out',
+  'plan',
+]
 const chosen = process.argv.slice(2).length > 0 ? process.argv.slice(2) : ALL
 await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
 await needModules()
-if (chosen.some(name => !['arrange', 'find'].includes(name))) await needBuild()
+if (chosen.some(name => !['arrange', 'find', 'compare', 'plan'].includes(name))) await needBuild()
 for (const name of chosen) {
   say(`\n── ${name}`)
   const code = await new Promise(done => {

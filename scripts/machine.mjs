@@ -17,7 +17,7 @@ import {
   readdirSync,
 } from 'node:fs'
 import { connect, createServer } from 'node:net'
-import { createHash, randomBytes } from 'node:crypto'
+import { createHash, randomBytes, randomInt } from 'node:crypto'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -112,16 +112,15 @@ export async function needBuild() {
   })
 }
 
-/** A port that nobody uses. */
-export function freePort() {
-  return new Promise((done, reject) => {
-    const server = createServer()
-    server.on('error', reject)
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address()
-      server.close(() => done(port))
-    })
-  })
+/**
+ * A port on loopback that nobody listens on. Drawn from below the range that systems give to outgoing connections
+ * (32768 and up on Linux, 49152 and up elsewhere), so that none takes it while its server is started again.
+ */
+export async function freePort() {
+  for (;;) {
+    const port = 20_000 + randomInt(12_000)
+    if ((await tryPort('127.0.0.1', port)) === null) return port
+  }
 }
 
 /** Whether a port can be listened on; the error code when not. */

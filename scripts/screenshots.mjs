@@ -78,6 +78,34 @@ async function openMove(page) {
     .waitFor()
   await page.waitForTimeout(600)
 }
+/** The move beside a copy in which somebody has worked, and been worked on meanwhile. */
+async function besideCopy(page) {
+  const tree = /trees\/([\w-]+)/.exec(page.url())[1]
+  const ask = async (path, data) => {
+    const answer = await page.request.fetch(`/api/trees/${path}`, data ? { method: 'POST', data } : {})
+    return answer.json()
+  }
+  const { id } = await ask(`${tree}/duplicate`, {
+    ...{ notes: true, people: true, dates: true, progress: true, shift: 0 },
+    title: 'The move, as the removal firm sees it',
+  })
+  const { topics } = (await ask(tree)).snapshot
+  const of = title => topics.find(one => one.title === title).id
+  const edit = (where, n, changes) => ask(`${where}/edits`, { id: `picture-${n}`, changes })
+  await edit(id, 1, [
+    { op: 'set', topic: of('Window seats, 12 metres'), field: 'title', value: 'Window seats, 12 metres, by crane' },
+    { op: 'set', topic: of('Curtains to the river'), field: 'due', value: '2027-01-29' },
+    { op: 'add', topic: 'lorry', parent: of('Books'), order: 'b0V', with: { title: 'A second lorry on Thursday' } },
+    { op: 'place', topic: of('Big table from the old branch'), parent: of('Books'), order: 'b0W' },
+    { op: 'put', topic: of('Crates'), set: 'markers', member: 'risk' },
+  ])
+  await edit(tree, 2, [
+    { op: 'set', topic: of('Window seats, 12 metres'), field: 'title', value: 'Window seats, 14 metres' },
+    { op: 'add', topic: 'keys', parent: of('Fit-out'), order: 'b0V', with: { title: 'Keys for the yard' } },
+  ])
+  await page.goto(`/trees/${tree}/compare?with=${id}`)
+  await page.getByRole('button', { name: /^Take over/ }).waitFor()
+}
 async function shot(page, name) {
   await page.evaluate(() => document.fonts.ready)
   await page.waitForTimeout(500)
@@ -91,9 +119,10 @@ try {
   await ines.goto('/work')
   await ines.getByRole('treeitem').first().waitFor()
   await shot(ines, 'work')
-  await ines.goto(`${url}/account`)
-  await ines.getByRole('heading', { name: 'Your account' }).waitFor()
-  await shot(ines, 'account')
+  await ines.goto(`${url}/news`)
+  await ines.getByRole('heading', { name: 'How I am told' }).waitFor()
+  await ines.getByRole('link', { name: /mentioned you/ }).waitFor()
+  await shot(ines, 'news')
   const rana = await visit('rana')
   await openMove(rana)
   await rana.getByRole('treeitem', { name: /^Crates/ }).click()
@@ -104,15 +133,6 @@ try {
   await ines.getByRole('dialog', { name: 'What hangs on Reading room' }).waitFor()
   await shot(ines, 'substance')
   await ines.keyboard.press('Escape')
-  await ines.getByRole('tree').focus()
-  await ines.keyboard.press('Escape')
-  await ines.keyboard.press('Shift+Q')
-  await ines.getByRole('button', { name: 'Due this week' }).click()
-  await ines.getByRole('button', { name: 'Hide the rest' }).click()
-  await ines.keyboard.press('f')
-  await shot(ines, 'filter')
-  await ines.getByRole('button', { name: 'Show all' }).click()
-  await ines.getByRole('complementary', { name: 'Filter and views' }).getByRole('button', { name: 'Close' }).click()
   await openMove(ines)
 
   await ines.getByRole('treeitem', { name: /^Reading room/ }).click()
@@ -123,6 +143,11 @@ try {
   await ines.keyboard.press('Escape')
   await ines.keyboard.press('Escape')
 
+  await ines.getByRole('tab', { name: 'Schedule' }).click()
+  await ines.getByRole('tree', { name: 'Schedule' }).waitFor()
+  await ines.keyboard.press('0')
+  await ines.keyboard.press('b')
+  await shot(ines, 'schedule')
   await ines.getByRole('tab', { name: 'Outline' }).click()
   await shot(ines, 'outline')
   await ines.goto('/trees')
@@ -163,10 +188,6 @@ try {
   await ines.getByRole('button', { name: 'End the meeting' }).click()
   await ines.getByRole('heading', { name: 'Give it out' }).waitFor()
   await shot(ines, 'minutes')
-  await ines.keyboard.press('Alt+4')
-  await ines.locator('figure svg').first().waitFor()
-  await ines.waitForTimeout(600)
-  await shot(ines, 'series')
 
   // Last, since they change the tree for everybody.
   const lay = async name => {
@@ -184,19 +205,24 @@ try {
   await shot(ines, 'history')
 
   await openMove(ines)
+  await besideCopy(ines)
+  await shot(ines, 'compare')
+  await openMove(ines)
 
   const dusk = await visit('oskar', { colorScheme: 'dark' })
   await openMove(dusk)
   await dusk.getByRole('treeitem', { name: /^Sort before packing/ }).click()
   await shot(dusk, 'dusk')
+  await dusk.getByRole('button', { name: 'Hand out' }).click()
+  await dusk.getByRole('combobox', { name: 'As what' }).selectOption('png')
+  await dusk.getByRole('img', { name: 'The picture as it will be' }).waitFor()
+  await shot(dusk, 'hand-out')
 
   const narrow = await visit('lev', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
   await openMove(narrow)
   await shot(narrow, 'narrow')
 
   await ines.keyboard.press('r')
-  await lay('Around the centre')
-  await shot(ines, 'around')
   await lay('Along a time axis')
   await shot(ines, 'time')
   await lay('Both sides')

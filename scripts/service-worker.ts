@@ -26,7 +26,10 @@ export async function writeServiceWorker(folder: string): Promise<void> {
     runtimeCaching: [
       {
         urlPattern: ({ request, url, sameOrigin }) =>
-          sameOrigin && request.mode === 'navigate' && !url.pathname.startsWith('/api/'),
+          sameOrigin &&
+          request.mode === 'navigate' &&
+          !url.pathname.startsWith('/api/') &&
+          !url.pathname.startsWith('/look/'),
         handler: 'NetworkFirst',
         options: {
           networkTimeoutSeconds: 5,

@@ -55,16 +55,33 @@ function timesIn(report) {
   return times
 }
 
-/** The names of what failed, from a report of either runner. */
+/** The first lines of why, without colours: where only the end of a run is kept, they are all that tells. */
+const why = message =>
+  `${message ?? ''}`
+    // eslint-disable-next-line no-control-regex -- the runners colour their words with it
+    .replace(/\u001B\[[\d;]*m/g, '')
+    .split('\n')
+    .filter(line => line.trim())
+    .slice(0, 6)
+    .map(line => `\n        ${line.slice(0, 200)}`)
+    .join('')
+
+/** The names of what failed and why, from a report of either runner. */
 function failedIn(report) {
   if (report.testResults)
     return report.testResults.flatMap(file => {
-      const names = file.assertionResults.filter(({ status }) => status === 'failed').map(({ fullName }) => fullName)
+      const names = file.assertionResults
+        .filter(({ status }) => status === 'failed')
+        .map(({ fullName, failureMessages }) => `${fullName}${why(failureMessages?.[0])}`)
       return names.length > 0 || file.status !== 'failed' ? names : [`${file.name}: ${file.message.slice(0, 300)}`]
     })
   const names = []
   const walk = suite => {
-    for (const spec of suite.specs ?? []) if (!spec.ok) names.push(`${spec.file}: ${spec.title}`)
+    for (const spec of suite.specs ?? [])
+      if (!spec.ok) {
+        const results = spec.tests.flatMap(test => test.results)
+        names.push(`${spec.file}: ${spec.title}${why(results.find(({ error }) => error)?.error.message)}`)
+      }
     for (const inner of suite.suites ?? []) walk(inner)
   }
   report.suites.forEach(walk)
@@ -115,7 +132,7 @@ async function playwright() {
   if (code !== 0 && failed === before) fails(`Tests: interface ended with code ${code}`)
 }
 
-await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
+await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium', pdftotext: 'poppler-utils' })
 // Quicker for what is tried a thousand times; where it can't be had, the laws run in Chromium itself.
 await needPackages({ 'chromium-headless-shell': 'chromium-headless-shell' }, false)
 await needModules()

@@ -1,5 +1,5 @@
 import { log } from './log'
-import type { NewsEdit, Present } from '#core/contract'
+import type { NewsEdit, Person, Present } from '#core/contract'
 import type { Told } from '#core/talk/saying'
 
 /*
@@ -15,11 +15,23 @@ export type Word =
   | { readonly about: 'said'; readonly tree: string; readonly told: readonly Told[] }
   /** Somebody looks at something in a tree. */
   | { readonly about: 'here'; readonly tree: string; readonly present: Present }
+  /** Somebody asks all who are in a tree to look at a topic. */
+  | {
+      readonly about: 'look'
+      readonly tree: string
+      readonly client: string
+      readonly by: Person
+      readonly topic: string
+    }
   | { readonly about: 'left'; readonly tree: string; readonly client: string }
   /** Who has which role in a tree has changed, or the tree went to the trash. */
   | { readonly about: 'rights'; readonly tree: string }
   /** A tree was stored anew under another epoch: all take it anew. */
   | { readonly about: 'replaced'; readonly tree: string }
+  /** A vote was begun, closed or let go, or somebody has voted. */
+  | { readonly about: 'votes'; readonly tree: string }
+  /** These accounts were told something, or have read what they were told. */
+  | { readonly about: 'told'; readonly people: readonly string[] }
   /** A session has ended. */
   | { readonly about: 'signed-out'; readonly session: string }
 

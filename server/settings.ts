@@ -106,6 +106,9 @@ export const SETTINGS = z.object({
     .describe('From which level on the log speaks.'),
   DATA_DIR: z.string().optional().describe('The folder of the database and its secrets: `.data` without it.'),
   DISK_WARN_MB: whole(0, 1_000_000, 1024).describe('MB left on the disk of `DATA_DIR` below which the log warns.'),
+  DISK_FLOOR_MB: whole(0, 1_000_000, 64).describe(
+    'MB left on the disk of `DATA_DIR` below which nothing is written any more, so that the database never meets its end. 0: written to the last.',
+  ),
 })
 
 export type Settings = z.output<typeof SETTINGS> & { readonly CONFIRM: boolean; readonly DEMO: boolean }

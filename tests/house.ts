@@ -76,7 +76,7 @@ export async function openHouse(options: { demo?: boolean; env?: Record<string, 
       },
       stdio: ['ignore', 'ignore', process.env.SHOW_SERVER ? 'inherit' : 'ignore'],
     })
-    for (let i = 0; i < 300; i++) {
+    for (let i = 0; i < 900; i++) {
       if (
         await fetch(`${url}/api/ready`).then(
           response => response.ok,
@@ -87,7 +87,7 @@ export async function openHouse(options: { demo?: boolean; env?: Record<string, 
       if (app.exitCode !== null) throw new Error(`the app ended by itself with code ${app.exitCode}`)
       await new Promise(done => setTimeout(done, 100))
     }
-    throw new Error('the app did not answer in 30 s')
+    throw new Error('the app did not answer in 90 s')
   }
   await startApp()
   return {

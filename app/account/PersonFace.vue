@@ -3,12 +3,20 @@
 const {
   id,
   name,
-  picture = false,
+  picture: given = undefined,
   size = 34,
-} = defineProps<{ id: string; name: string; picture?: boolean; size?: number }>()
+} = defineProps<{
+  id: string
+  name: string
+  /** Whether they have one; where it isn't said, as the people of the trees that were open here have it. */
+  picture?: boolean | undefined
+  size?: number
+}>()
+const faces = useFaces()
+const picture = computed(() => given ?? faces.pictured.has(id))
 const failed = ref(false)
 watch(
-  () => [id, picture],
+  () => [id, picture.value],
   () => {
     failed.value = false
   },

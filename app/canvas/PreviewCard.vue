@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { noteToHtml } from '#core/formats/note-html'
-import { inOrder, linkInWords, shorten, targetOf, topicOf } from '#core/tree'
+import { becauseInWords, floatInWords } from '#core/schedule/plan-words'
+import { inOrder, linkInWords, shorten, targetOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { addressOf, canView, openFile, openLink, openOriginal } from '~/files/opening'
+import { planningOf } from '~/schedule/planning'
 import { rollUpInWords } from '~/side-sheet/roll-up-words'
 import { stateInWords } from '#core/derive/guises'
 import { sizeInWords } from '~/files/uploads'
@@ -34,17 +36,27 @@ const facts = computed((): [string, string][] => {
     ['Length', topic.duration === null ? null : `${topic.duration} working ${topic.duration === 1 ? 'day' : 'days'}`],
     ['Done', topic.done === null ? null : `${topic.done} %`],
     ['Below', below && rollUpInWords(below, ownLocale())],
+    ['Plan', planned(at.value.id)],
   ]
   return said.filter((one): one is [string, string] => one[1] !== null)
 })
+/** When it is in the plan, whether it may slip, and why it doesn't begin sooner; null where there is none. */
+function planned(id: TopicId): string | null {
+  const made = planningOf(desk).of(id)
+  if (!made) return null
+  const days = `${dayInWords(made.start)} to ${dayInWords(made.finish)}`
+  if (!('because' in made)) return days
+  const titleOf = (other: TopicId): string => shorten(desk.tree.topics.get(other)?.title || 'untitled', 40)
+  return `${days}; ${floatInWords(made)}; ${becauseInWords(made.because, made, { titleOf, day: dayInWords })}`
+}
+const PREFIX = { canvas: 'topic', outline: 'row', schedule: 'bar', meeting: 'row' } as const
 const box = ref<HTMLElement>()
 const place = ref({ left: '20px', top: '20px', maxHeight: '60%' })
 let leaving = 0
 
 /** Beside its plank or row, wherever there is more room. */
 function stand(): void {
-  const element =
-    at.value && document.getElementById(`${desk.view.value === 'canvas' ? 'topic' : 'row'}-${at.value.id}`)
+  const element = at.value && document.getElementById(`${PREFIX[desk.view.value]}-${at.value.id}`)
   const around = box.value?.parentElement?.getBoundingClientRect()
   if (!element || !around || !box.value) return
   const plank = element.getBoundingClientRect()

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { Point } from '#core/arrange/thread'
+import { notch } from '#core/arrange/tie-way'
 import { topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { type DrawnTie, labelScale, notch } from './ties'
+import { type DrawnTie, labelScale } from './ties'
 
 /** The cross-links over the planks. One is chosen by a click; any stretch of it can be pulled. */
 const props = defineProps<{ ties: readonly DrawnTie[]; zoom: number; toWorld: (event: PointerEvent) => Point }>()

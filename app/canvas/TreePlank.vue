@@ -2,7 +2,7 @@
 import { markerOf } from '#core/tree'
 import { groundAndInk, colourIn } from '#core/dress/wear'
 import { useDesk } from '~/desk/desk'
-import { pictureOf, signsOf } from '~/desk/face'
+import { pictureOf, signsOf } from '#core/scene/face'
 import { stateInWords } from '#core/derive/guises'
 import { openSign } from '~/files/opening'
 import type { ShownPlank } from './sight'

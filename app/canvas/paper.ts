@@ -1,16 +1,7 @@
 import type { Rect, Tick } from '#core/arrange/place'
+import { type Axis, tickInWords } from '#core/scene/axis'
 import type { Wear } from '#core/dress/wear'
 import type { Viewport } from './viewport'
-
-const monthName = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' })
-const dayName = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
-
-interface Axis {
-  readonly y: number
-  readonly from: number
-  readonly to: number
-  readonly ticks: readonly Tick[]
-}
 
 /**
  * What is drawn under the planks: brackets, blocks, time axes, and far out the planks themselves as bars. Gathers by
@@ -92,15 +83,7 @@ export class Paper {
       context.moveTo(tick.x, y - 7)
       context.lineTo(tick.x, y + (isToday ? 14 : 5))
       context.stroke()
-      const words = isToday
-        ? 'today'
-        : tick.unit === 'none'
-          ? 'no date'
-          : tick.unit === 'month'
-            ? monthName.format(new Date(`${tick.date}T00:00Z`))
-            : tick.unit === 'year'
-              ? tick.date.slice(0, 4)
-              : dayName.format(new Date(`${tick.date}T00:00Z`))
+      const words = tickInWords(tick)
       const width = context.measureText(words).width
       if (isToday) {
         context.fillStyle = wear.ink

@@ -1,6 +1,7 @@
 import type { Layout, Placed } from '#core/arrange/layout'
 import { meets, type Rect } from '#core/arrange/place'
 import { labelPlace, type Point, roomBetween, sameRect, type Thread, thread } from '#core/arrange/thread'
+import { LABEL, planksIn, pulledTo } from '#core/arrange/tie-way'
 import type { CrossLink } from '#core/derive/cross-links'
 import { type Tie, topicOf, type TopicId, type Tree } from '#core/tree'
 import { expectField } from '~/focus/typeahead'
@@ -132,7 +133,12 @@ export class TieDrawer {
     }
     const lettered = `${lettering} ${label}`
     if (known.lettered !== lettered) {
-      known.label = labelPlace(known.thread, LETTER * lettering * label.length, LINE * lettering, known.planks)
+      known.label = labelPlace(
+        known.thread,
+        LABEL.letter * lettering * label.length,
+        LABEL.line * lettering,
+        known.planks,
+      )
       known.lettered = lettered
     }
     return known
@@ -173,35 +179,10 @@ function alongWith({ a, b, thread, label }: Known, nowA: Rect, nowB: Rect): { th
 /** Labels are 12 units tall, and never smaller than 11 px on the screen; in steps, so that ways are kept while zooming. */
 export const labelScale = (zoom: number): number => Math.max(1, Math.ceil((11 / 12 / zoom) * 4) / 4)
 
-/** About how wide a letter of a label is, and how tall its line, in canvas units. */
-const LETTER = 6.4
-const LINE = 15
-
-const pulledTo = (a: Placed, b: Placed, bend: Point): Point => ({
-  x: (a.x + a.width / 2 + b.x + b.width / 2) / 2 + bend.x,
-  y: (a.y + a.height / 2 + b.y + b.height / 2) / 2 + bend.y,
-})
-
 /** The plain way, past whatever stands there: while planks glide, and until the way round has been looked for. */
 function plainWay(a: Placed, b: Placed): { thread: Thread; label: Point } {
   const made = thread(a, b, [])
   return { thread: made, label: labelPlace(made, 0, 0, []) }
-}
-
-function planksIn(layout: Layout, room: Rect): Placed[] {
-  const planks: Placed[] = []
-  layout.scan(room, 0, { plank: placed => planks.push(placed), line() {}, block() {} })
-  return planks
-}
-
-/** The notch at an end: a bar across the thread on the plank's edge, or a wedge that points into it. */
-export function notch({ points }: Thread, end: 'from' | 'to', pointed: boolean): string {
-  const [tip, next] = end === 'from' ? [points[0]!, points[1]!] : [points.at(-1)!, points.at(-2)!]
-  const [ux, uy] = [Math.sign(next.x - tip.x), Math.sign(next.y - tip.y)]
-  const at = (out: number, side: number): string => `${tip.x + ux * out - uy * side},${tip.y + uy * out + ux * side}`
-  return pointed
-    ? [at(8, -5.5), at(8, 5.5), at(0, 2), at(0, -2)].join(' ')
-    : [at(3, -5), at(3, 5), at(0.5, 5), at(0.5, -5)].join(' ')
 }
 
 /**

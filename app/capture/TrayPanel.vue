@@ -3,7 +3,9 @@ import { readDetails } from '#core/capture/quick-details'
 import { removeAll, topicOf, type TopicId, trayOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { actionFor, isKeyOf } from '~/keys/keys'
-import { addLines, file } from './tray'
+import { readLarge } from './copying'
+import { isLarge } from './read-aside'
+import { addItems, addLines, file } from './tray'
 
 /**
  * Lines captured but not yet placed. Written one after the other; filed by a few letters of where they belong, or
@@ -45,13 +47,16 @@ function write(event: KeyboardEvent): void {
     list.value?.focus()
   }
 }
-function paste(event: ClipboardEvent): void {
+async function paste(event: ClipboardEvent): Promise<void> {
   const text = event.clipboardData?.getData('text/plain') ?? ''
   if (!text.trim().includes('\n')) return
   event.preventDefault()
   event.stopPropagation()
   try {
-    const count = addLines(desk, text)
+    const pasted = { own: '', html: '', text, tree: desk.session.treeId }
+    const large = isLarge(pasted) ? await readLarge(desk, pasted) : undefined
+    if (large === null) return
+    const count = large ? addItems(desk, large.items) : addLines(desk, text)
     desk.say(`Put ${count.toLocaleString('en')} lines in the tray.`, true)
   } catch (error) {
     desk.say((error as Error).message)

@@ -1,25 +1,15 @@
 import { readItems } from '#core/capture/quick-details'
-import { readHtmlList } from '#core/capture/html-list'
-import { readNested, Unreadable } from '#core/capture/nested'
+import { Unreadable } from '#core/capture/nested'
 import { writeHtmlList, writeNested } from '#core/formats/clipboard'
-import { childrenOf, filesIn, fromElsewhere, type OutlineItem, plantAt, topmost, toOutline } from '#core/tree'
+import { childrenOf, filesIn, isLive, type OutlineItem, plantAt, type TopicId, topmost, toOutline } from '#core/tree'
 import { removeSelection } from './building'
+import { type Branches, type Copied, type HtmlReader, type Pasted, readPasted } from './pasted'
+import { isLarge, readAside } from './read-aside'
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
 
 /** The media type under which whole branches travel between trees of ours. */
 const BRANCH_TYPE = 'text/x-sun-porch'
-
-interface Copied {
-  readonly tree: string
-  readonly items: readonly OutlineItem[]
-}
-
-/** Branches of ours as they come into this tree: what led inside the other tree still leads there. */
-function arriving(desk: Desk, text: string): { readonly items: readonly OutlineItem[]; readonly from: string | null } {
-  const { tree, items } = JSON.parse(text) as Copied
-  return tree === desk.session.treeId ? { items, from: null } : { items: fromElsewhere(items, tree), from: tree }
-}
 
 /** Files and pictures of pasted branches are given to this tree too, as far as one may see them there. */
 async function bringFiles(desk: Desk, from: string, items: readonly OutlineItem[]): Promise<void> {
@@ -47,34 +37,88 @@ export function cut(desk: Desk, data: DataTransfer): void {
   if (desk.guard()) removeSelection(desk)
 }
 
+/** The reader of HTML lists, once it's here: it isn't needed for the first look. */
+let htmlReader: HtmlReader | null = null
+
+/** Fetches what pasting needs, so that a paste needn't wait for it. Without a line HTML is read as its plain text. */
+export async function readyToPaste(): Promise<void> {
+  htmlReader ??= await import('#core/capture/html-list').then(
+    ({ readHtmlList }) => readHtmlList,
+    () => null,
+  )
+}
+
 /**
- * Puts what a clipboard holds below the focus: branches of ours whole, nested lists as branches. False when it holds
- * nothing of the kind.
+ * Puts what a clipboard holds below the focus: branches of ours whole, nested lists as branches. Large ones are read in a thread of
+ * their own. False when it holds nothing of the kind.
  */
 export function paste(desk: Desk, data: DataTransfer): boolean {
   if (!desk.guard()) return true
+  const at = desk.focus.value
+  const pasted: Pasted = {
+    own: data.getData(BRANCH_TYPE),
+    html: data.getData('text/html'),
+    text: data.getData('text/plain'),
+    tree: desk.session.treeId,
+  }
+  const here = (): boolean => {
+    const read = readHere(desk, pasted)
+    return read === null || plant(desk, read, at)
+  }
+  if (isLarge(pasted)) void readLarge(desk, pasted).then(read => read && plant(desk, read, at))
+  else if (pasted.own || !pasted.html || htmlReader) return here()
+  else void readyToPaste().then(here)
+  return true
+}
+
+/** Null when it can't be read, which was said. */
+function readHere(desk: Desk, pasted: Pasted): Branches | null {
   try {
-    const own = data.getData(BRANCH_TYPE)
-    const html = data.getData('text/html')
-    const ours = own ? arriving(desk, own) : null
+    return readPasted(pasted, htmlReader)
+  } catch (error) {
+    if (!(error instanceof Unreadable)) throw error
+    desk.say(error.message)
+    return null
+  }
+}
+
+/** Reads what is large, as long as it isn't given up. Null when it can't be read, which was said. */
+export async function readLarge(desk: Desk, pasted: Pasted): Promise<Branches | null> {
+  const giveUp = new AbortController()
+  desk.say('Reading what was pasted …', {
+    name: 'Give up',
+    run: () => giveUp.abort(),
+    holds: () => !giveUp.signal.aborted,
+  })
+  try {
+    return await readAside(pasted, giveUp.signal)
+  } catch (error) {
+    if (!(error instanceof Unreadable)) throw error
+    desk.say(error.message)
+    return null
+  }
+}
+
+function plant(desk: Desk, { items: read, from, plain }: Branches, wanted: TopicId): boolean {
+  try {
     // Words after // in pasted lines are details, as in typed ones; branches of ours carry their own.
-    const items =
-      ours?.items ??
-      readItems((html ? readHtmlList(html) : null) ?? readNested(data.getData('text/plain')), desk.known())
+    const items = plain ? readItems(read, desk.known()) : read
     if (items.length === 0) return false
-    const at = desk.focus.value
+    // Whoever reads for long may find the topic gone.
+    if (!desk.guard()) return true
+    const at = isLive(desk.tree, wanted) ? wanted : desk.tree.centre
     // Without a side of its own each branch goes where the tree is lighter.
     const step = plantAt(desk.tree, items, { parent: at, index: childrenOf(desk.tree, at).length }, newId)
     if (desk.isFolded(at)) desk.toggleFold([at])
     if (desk.run(step)) {
       const count = step.changes.filter(change => change.op === 'add').length
       desk.selectAll(step.made)
-      if (ours?.from) void bringFiles(desk, ours.from, items)
+      if (from) void bringFiles(desk, from, items)
       if (count > 1) desk.say(`Pasted ${count.toLocaleString('en')} topics.`, true)
     }
   } catch (error) {
-    if (!(error instanceof Unreadable || error instanceof SyntaxError)) throw error
-    desk.say(error instanceof Unreadable ? error.message : 'What was copied can’t be read. Nothing was changed.')
+    if (!(error instanceof Unreadable)) throw error
+    desk.say(error.message)
   }
   return true
 }

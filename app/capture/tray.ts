@@ -6,6 +6,7 @@ import {
   isWithin,
   lastChild,
   moveTo,
+  type OutlineItem,
   plantAt,
   topicOf,
   type TopicId,
@@ -14,10 +15,13 @@ import {
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
 
-/** Adds what was written or pasted to the tray: a line each, with what hangs below it by its indent. */
+/** Adds what was written or pasted to the tray: a line each, with what hangs below it by its indent. Throws `Unreadable`. */
 export function addLines(desk: Desk, text: string): number {
+  return addItems(desk, text.includes('\n') ? readNested(text) : [{ title: text.trim(), children: [] }])
+}
+
+export function addItems(desk: Desk, items: readonly OutlineItem[]): number {
   if (!desk.guard()) return 0
-  const items = text.includes('\n') ? readNested(text) : [{ title: text.trim(), children: [] }]
   const lines = readItems(items, desk.known())
     .filter(item => item.title !== '' || item.children.length > 0)
     .map(item => ({ ...item, details: { ...item.details, tray: true } }))

@@ -27,6 +27,8 @@ export async function callApi<T>(
     responseType?: 'json' | 'text'
     headers?: Record<string, string>
     signal?: AbortSignal
+    /** Goes out though the page is left before it's answered. For small bodies (the browser takes 64 kB of them). */
+    keepalive?: boolean
   } = {},
 ): Promise<T> {
   try {

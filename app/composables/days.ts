@@ -11,8 +11,11 @@ export const dayInWords = (day: string): string => days.dayInWords(day, ownLocal
 
 /** The day as it was last looked at; computed values that ask for `today()` are worked out anew when it has changed. */
 const day = ref(isoDay(new Date()))
+/** The minute, likewise: what was said just now isn't for ever. */
+const minute = ref(0)
 function look(): void {
   day.value = isoDay(new Date())
+  minute.value = Math.floor(Date.now() / 60_000)
 }
 if (import.meta.client) {
   // A tab that stays open past midnight, or sleeps through it.
@@ -45,6 +48,8 @@ export function dueInWords(due: string, now = today()): { readonly text: string;
   return days.dueInWords(due, now, ownLocale())
 }
 
+/** “5 minutes ago”; said anew as the day's clock goes on. */
 export function agoInWords(instant: string): string {
+  void minute.value
   return days.agoInWords((Date.now() - Date.parse(instant)) / 60_000, isoDay(new Date(instant)), today(), ownLocale())
 }

@@ -1,2 +1,5 @@
 /** The zone that somebody's times are told in: their own choice, else what the browser says. */
-export const ownZone = (): string => useAccount().me?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone
+export const ownZone = (): string => useAccount().me?.zone ?? browserZone()
+
+/** The zone of this browser. */
+export const browserZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone

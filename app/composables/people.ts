@@ -1,9 +1,6 @@
-const PERSON_HUES = ['#84487a', '#2a6796', '#9a5a22', '#37744a', '#a83a62', '#52628a', '#6c6c1f', '#227780']
+export { initialsOf } from '#core/tree'
 
-export function initialsOf(name: string): string {
-  const parts = name.trim().split(/\s+/)
-  return ((parts[0]?.[0] ?? '?') + (parts.length > 1 ? parts.at(-1)![0] : '')).toLocaleUpperCase()
-}
+const PERSON_HUES = ['#84487a', '#2a6796', '#9a5a22', '#37744a', '#a83a62', '#52628a', '#6c6c1f', '#227780']
 
 /** The same colour for the same person in every browser. All hold white text at 4.5:1. */
 export function hueOf(id: string): string {

@@ -20,6 +20,9 @@ const MOST_BYTES = 15 * 1024 * 1024
 /** What a tree says when it opens, said where it was made. */
 export const useArrivingWords = () => useState('arriving-words', () => '')
 
+/** An edit that the server has just made in a tree for whoever comes to it now, so that Undo takes it back. */
+export const useArrivedWith = () => useState<{ tree: string; number: number } | null>('arrived-with', () => null)
+
 /**
  * Brings a file in as a tree: tells its encoding, asks where something may be meant in more than one way, and says
  * what stayed behind.

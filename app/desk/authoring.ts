@@ -83,7 +83,27 @@ export class Authoring {
   }
 
   undo(): void {
+    const arrived = this.desk.session.takeArrived()
+    if (arrived !== null) {
+      void this.takeBackThere(arrived)
+      return
+    }
     this.after(this.desk.session.undo(), 'There is nothing of yours to undo.')
+  }
+
+  /** Takes back what the server made, over whatever others have done since. */
+  async takeBackThere(number: number): Promise<void> {
+    const { desk } = this
+    desk.session.arrivedWith = null
+    try {
+      const { stays } = await callApi<{ stays: Turned['stays'] }>(
+        `/api/trees/${desk.session.treeId}/edits/${number}/take-back`,
+        { method: 'POST' },
+      )
+      this.after({ topics: [], stays }, 'Taken back.')
+    } catch (error) {
+      desk.say((error as Error).message)
+    }
   }
 
   redo(): void {

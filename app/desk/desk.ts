@@ -2,7 +2,7 @@ import type { InjectionKey } from 'vue'
 import type { Layout } from '#core/arrange/layout'
 import type { Known } from '#core/capture/quick-details'
 import { CrossLinks } from '#core/derive/cross-links'
-import { Derivation } from '#core/derive/derived'
+import { Derivation, type Derived } from '#core/derive/derived'
 import { Guises } from '#core/derive/guises'
 import { Numbers } from '#core/derive/numbers'
 import { RollUps } from '#core/derive/roll-ups'
@@ -22,11 +22,12 @@ import {
 import { type SessionEvents, TreeSession } from '~/session/session'
 import { Authoring } from './authoring'
 import { Changes } from './changes'
-import { Dressing } from './dressing'
+import { Dressing } from '#core/dress/dressing'
 import { Elsewhere } from './elsewhere'
 import { Finding } from '~/find/finding'
 import { Journey } from './journey'
 import type { Offer } from './offer'
+import { Following } from './following'
 import { type Drawn, Planks } from './planks'
 import { showPresence } from './presence'
 import { type Direction, Selection } from './selection'
@@ -34,6 +35,8 @@ import { Showing, type ShownView } from './showing'
 import { Status } from './status'
 import { Talking } from './talking'
 import { Typing } from './typing'
+import { Voting } from './voting'
+import { Watching } from './watching'
 import { Uploads } from '~/files/uploads'
 
 export type { Drawn } from './planks'
@@ -77,6 +80,9 @@ export class Desk {
   /** How many levels stand below the centre, counted with the topics. */
   readonly levels = ref(0)
   private readonly standing = new Status(this)
+  readonly following = new Following(this)
+  readonly watching = new Watching(this)
+  readonly voting = new Voting(this)
   /** What is to be pointed out on the tree: what came, changed or moved, each with its word. */
   readonly marks = shallowRef<ReadonlyMap<TopicId, Mark>>(new Map())
   /** Lines of the tray that are being dragged. */
@@ -111,7 +117,11 @@ export class Desk {
         if (this.finding.asksForChanges) this.find()
       },
       elsewhere: () => this.elsewhere.ask(),
+      look: (by, topic) => this.following.asked(by.name, topic),
+      votes: () => void this.voting.refresh(),
       caughtUp: () => {
+        void this.voting.refresh()
+        requestIdleCallback(() => void this.watching.begin(), { timeout: 4000 })
         this.elsewhere.ask(0)
         this.talking.begin()
       },
@@ -125,7 +135,10 @@ export class Desk {
       this.planks.forget(ids)
       this.tell(new Set(ids))
     })
-    this.dressing = new Dressing(() => this.tree)
+    this.dressing = new Dressing(
+      () => this.tree,
+      () => document.documentElement.dataset.theme === 'dusk',
+    )
     this.finding = new Finding(
       () => this.tree,
       () => ({
@@ -137,6 +150,11 @@ export class Desk {
       }),
     )
     watch([this.selection, this.editing], () => showPresence(this))
+    watch([this.focus, this.editing], () => this.following.stepped())
+    watch(
+      () => this.status.present,
+      () => this.following.moved(),
+    )
     watch([this.finding.text, this.finding.marker, this.finding.query, this.finding.rest], () => this.find())
   }
 
@@ -148,6 +166,11 @@ export class Desk {
     return this.session.tree
   }
 
+  /** Adds a kind of value that is worked out, from now on told of changes. Returns it. */
+  derive<D extends Derived>(derived: D): D {
+    return this.derivation.add(derived)
+  }
+
   nameOf = (id: string): string => this.session.people.find(person => person.id === id)?.name ?? 'Somebody'
 
   async open(): Promise<void> {
@@ -157,6 +180,8 @@ export class Desk {
     this.count()
     this.dressing.refresh()
     this.elsewhere.ask(0)
+    // Without a line nobody says that the tree stands: what was said is read as it was kept.
+    if (this.session.state === 'offline') this.talking.begin()
     this.status.ready = true
     this.standing.take()
   }
@@ -167,7 +192,19 @@ export class Desk {
     this.talking.close()
     this.uploads.stopAll()
     this.showing.close()
-    this.session.close()
+    this.session.close(() => this.waiting)
+  }
+
+  /** Edits and sayings that the server hasn't acknowledged. */
+  get waiting(): number {
+    return this.session.waitingCount + (this.talking.talk.value?.waitingCount ?? 0)
+  }
+
+  /** Waits until what was done here is stored, so that the page one goes to knows of it; `most` ms, and not without a line. */
+  async stored(most: number): Promise<void> {
+    const until = Date.now() + most
+    while (this.waiting > 0 && this.session.state !== 'offline' && Date.now() < until)
+      await new Promise(done => setTimeout(done, 20))
   }
 
   /**
@@ -382,6 +419,8 @@ export class Desk {
   put = (topic: TopicId, change: Change): void => this.authoring.put(topic, change)
   toggleDone = (): void => this.authoring.toggleDone(this.selected())
   undo = (): void => this.authoring.undo()
+  /** Takes back what the server made for one, by its number. */
+  takeBack = (number: number): void => void this.authoring.takeBackThere(number)
   redo = (): void => this.authoring.redo()
 
   set<F extends Field>(field: F, value: Fields[F], ids: readonly TopicId[] = this.selected()): void {

@@ -4,7 +4,7 @@ import type { Guise } from '#core/derive/guises'
 import type { TopicSign } from '#core/talk/thread'
 import { branch, depthOf, type Style, type Topic, topicOf, type TopicId, type Touched } from '#core/tree'
 import type { Desk } from './desk'
-import { contentOf, type SmallPrint, smallPrintOf } from './face'
+import { contentOf, type SmallPrint, smallPrintOf } from '#core/scene/face'
 import { browserRuler } from './ruler'
 
 export interface Drawn {
@@ -84,7 +84,7 @@ export class Planks {
   private measure(topic: Topic, title: string): Drawn {
     const { tree, dressing, guises, nameOf, today, talking } = this.desk
     const guise = guises.of(topic)
-    const smallPrint = smallPrintOf(guise, nameOf, today)
+    const smallPrint = smallPrintOf(guise, nameOf, today, ownLocale())
     const style = dressing.styleOf(topic)
     const level = dressing.levelled ? depthOf(tree, topic.id) : 0
     const words = guise.reference === null ? title : guise.topic.title

@@ -6,7 +6,7 @@ import { Folds } from './folds'
 import type { Direction } from './selection'
 
 /** `meeting`: the brief, the running and the minutes of a meeting, in place of the tree. */
-export type View = 'canvas' | 'outline' | 'meeting'
+export type View = 'canvas' | 'outline' | 'schedule' | 'meeting'
 
 /** What a view of the tree does for the desk while it is shown. */
 export interface ShownView {

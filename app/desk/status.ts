@@ -36,12 +36,13 @@ export class Status {
       state: session.state,
       goneWhy: session.goneWhy,
       role: session.role,
-      waiting: session.waitingCount + (desk.talking.talk.value?.waitingCount ?? 0),
+      waiting: desk.waiting,
       canUndo: session.canUndo && session.canEdit,
       canRedo: session.canRedo && session.canEdit,
     })
     if (shown.people !== session.people) {
       shown.people = session.people
+      useFaces().hear(session.people)
       desk.planks.clear()
       if (shown.ready) desk.tell('all')
     }

@@ -47,6 +47,7 @@ export class Talking {
     // Only now, so that nobody reads words that the first look would take for old.
     this.talk.value = talk
     this.heard(new Set([null]))
+    requestIdleCallback(() => void talk.readAhead(), { timeout: 10_000 })
   }
 
   private heard(topics: ReadonlySet<TopicId | null>): void {
@@ -77,5 +78,6 @@ export class Talking {
 
   close(): void {
     this.closed = true
+    this.talk.value?.close()
   }
 }

@@ -1,15 +1,18 @@
 import { detailChanges, type Known, readDetails } from '#core/capture/quick-details'
+import { byLetters } from '#core/find/by-letters'
 import {
   addressesIn,
   type Change,
   indent,
   isLive,
+  isWithin,
   markersOf,
   outdent,
   type Step,
   type Topic,
   topicOf,
   type TopicId,
+  wayBack,
 } from '#core/tree'
 import { expectField } from '~/focus/typeahead'
 import type { Desk } from './desk'
@@ -29,7 +32,23 @@ export class Typing {
   known(): Known {
     // Whoever joins while words are typed is known at once, not with the next key.
     void this.desk.status.people
-    return { people: this.desk.session.people, markers: markersOf(this.desk.tree.fields), ...daySense() }
+    return {
+      people: this.desk.session.people,
+      markers: markersOf(this.desk.tree.fields),
+      ...daySense(),
+      ...(this.open.value ? { topicCalled: words => this.called(words, this.open.value!.id) } : {}),
+    }
+  }
+
+  /** The topic that is called so, and that another may wait for. */
+  private called(words: string, by: TopicId): Topic | null {
+    const { tree } = this.desk
+    const said = words.trim().toLocaleLowerCase()
+    const found = byLetters(tree, words, 6, ({ id }) => id !== by)
+    const exact = found.filter(({ title }) => title.trim().toLocaleLowerCase() === said)
+    const [one, ...more] = exact.length > 0 ? exact : found
+    if (!one || more.length > 0 || isWithin(tree, one.id, by) || isWithin(tree, by, one.id)) return null
+    return wayBack(tree, by, one.id) ? null : one
   }
 
   /** Opens a title for typing. */
@@ -72,7 +91,9 @@ export class Typing {
 
   /** What a typed title means, as changes. */
   private titleChanges(topic: Topic, said: string): Change[] {
-    const { title, details } = readDetails(said.toWellFormed(), this.known())
+    // It isn't open any more by now; who may be waited for is asked of the topic all the same.
+    const topicCalled = (words: string): Topic | null => this.called(words, topic.id)
+    const { title, details } = readDetails(said.toWellFormed(), { ...this.known(), topicCalled })
     const changes: Change[] =
       title === topic.title ? [] : [{ op: 'set', topic: topic.id, field: 'title', value: title }]
     // An address that is typed in a title can be opened from then on.

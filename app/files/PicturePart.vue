@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Topic } from '#core/tree'
+import { isLive, type Topic, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { putPicture } from './pictures'
 import { useDraft } from '~/side-sheet/useDraft'
@@ -35,7 +35,9 @@ function chosen(event: Event): void {
   if (file) void bring(file)
 }
 function change(part: Partial<NonNullable<Topic['picture']>>): void {
-  if (props.topic.picture) desk.set('picture', { ...props.topic.picture, ...part }, [props.topic.id])
+  // As it is in the tree: what is shown here may be a moment old, and two quick choices are both kept.
+  const now = isLive(desk.tree, props.topic.id) ? topicOf(desk.tree, props.topic.id).picture : null
+  if (now) desk.set('picture', { ...now, ...part }, [props.topic.id])
 }
 </script>
 

@@ -1,6 +1,6 @@
 import { type Attachment, type Link, linkInWords, targetOf, topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
-import type { SignKind } from '~/desk/face'
+import type { SignKind } from '#core/scene/face'
 
 /** Whether a file can be looked at in the app: pictures as they were drawn here, PDF, and plain text. */
 export function canView({ type, preview }: Pick<Attachment, 'type' | 'preview'>): boolean {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Condition, DUE, KINDS, STATES, SUBSTANCE, TALK_STATES } from '#core/find/conditions'
+import { type Condition, DUE, KINDS, PLANNED, STATES, SUBSTANCE, TALK_STATES } from '#core/find/conditions'
 import { markerSetsOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
@@ -22,6 +22,13 @@ const STATE_NAMES: Record<(typeof STATES)[number], string> = {
   'not-begun': 'not begun',
   'under-way': 'under way',
   done: 'done',
+}
+const PLAN_NAMES: Record<(typeof PLANNED)[number], string> = {
+  critical: 'must not slip',
+  tight: 'has float under days',
+  late: 'ends late',
+  waits: 'can’t begin yet',
+  ready: 'can begin now',
 }
 const KIND_NAMES: Record<(typeof KINDS)[number], string> = {
   task: 'a task',
@@ -150,6 +157,21 @@ const TALK_NAMES: Record<(typeof TALK_STATES)[number], string> = {
         :max="400"
         aria-label="Depth to"
         @update:model-value="put({ most: $event })" />
+    </template>
+    <template v-else-if="condition.about === 'plan'">
+      <select
+        :value="condition.is"
+        aria-label="In the plan"
+        @change="put({ is: value($event), days: value($event) === 'tight' ? (condition.days ?? 5) : undefined })">
+        <option v-for="is in PLANNED" :key="is" :value="is">{{ PLAN_NAMES[is] }}</option>
+      </select>
+      <NumberField
+        v-if="condition.is === 'tight'"
+        :model-value="condition.days ?? 5"
+        :min="0"
+        :max="3650"
+        aria-label="Working days of float"
+        @update:model-value="put({ days: $event })" />
     </template>
     <select
       v-else-if="condition.about === 'kind'"

@@ -23,6 +23,7 @@ const FRESH: readonly { readonly name: string; readonly make: () => Query }[] = 
   { name: 'Done %', make: () => ({ about: 'done', least: 1, most: 99 }) },
   { name: 'Priority', make: () => ({ about: 'priority', most: 2 }) },
   { name: 'Depth', make: () => ({ about: 'depth', least: 0, most: 3 }) },
+  { name: 'Plan', make: () => ({ about: 'plan', is: 'critical' }) },
   { name: 'Kind', make: () => ({ about: 'kind', is: 'task' }) },
   { name: 'Changed', make: () => ({ about: 'changed', days: 7 }) },
   { name: 'Has', make: () => ({ about: 'has', what: 'note' }) },

@@ -21,7 +21,7 @@ export function viewNow(desk: Desk, id: string, name: string): SavedView {
     text: text.value,
     query: query.value,
     rest: rest.value,
-    view: desk.view.value === 'outline' ? 'outline' : 'canvas',
+    view: desk.view.value === 'meeting' ? 'canvas' : desk.view.value,
     depth: depth !== null && depth > 0 ? depth : null,
     outline: desk.outline.value,
   }

@@ -68,6 +68,18 @@ export function enter(root: HTMLElement): void {
   else expectNothing()
 }
 
+/**
+ * The focus goes into a part whose field may come a moment later: what is pressed meanwhile waits for it. `before`: what is
+ * done once it stands, before it's typed in.
+ */
+export function enterSoon(root: HTMLElement, before: () => void = () => {}): void {
+  whenThere(root, field => {
+    before()
+    if (field) arrive(field)
+    else expectNothing()
+  })
+}
+
 function open(el: HTMLElement, { manner, close }: Opened): void {
   const root = manner === 'dialog' ? (el.closest<HTMLElement>('[role="dialog"]') ?? el) : el
   const standing: Standing = { manner, close, root, before: document.activeElement }

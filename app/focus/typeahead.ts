@@ -51,13 +51,17 @@ async function deliver(): Promise<void> {
   try {
     while (waiting.length > 0 && !isFieldExpected()) {
       const typed = type(waiting.shift()!)
-      // A key that isn't text may close something, whose focus goes back when all that is drawn by it has been.
-      if (!typed) await new Promise(done => setTimeout(done))
+      // A key that isn't text may close something, whose focus goes back when all that is drawn by it has been. And an editor
+      // knows of text a moment after it stands there: the Enter behind it would say nothing.
+      if (!typed || isCommand(waiting[0])) await new Promise(done => setTimeout(done))
     }
   } finally {
     delivering = false
   }
 }
+
+const isCommand = (event: KeyboardEvent | undefined): boolean =>
+  event !== undefined && ([...event.key].length !== 1 || event.ctrlKey || event.metaKey)
 
 /** True when the key was text and stands in the field now. */
 function type(event: KeyboardEvent): boolean {

@@ -37,7 +37,7 @@ function clear(): void {
 </script>
 
 <template>
-  <div class="filter" role="group" aria-label="Which sittings">
+  <div class="narrow-by" role="group" aria-label="Which sittings">
     <select v-model="narrowing.person" aria-label="By">
       <option value="">by anybody</option>
       <option v-for="[id, name] in people" :key="id" :value="id">by {{ name }}</option>
@@ -60,35 +60,7 @@ function clear(): void {
 </template>
 
 <style scoped>
-.filter {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-}
-select,
-.chip {
-  height: 30px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: var(--surface);
-  color: var(--ink);
-  padding: 0 8px;
-  font: inherit;
-  font-size: 13px;
-  max-width: 170px;
-}
-.chip {
-  cursor: pointer;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
 .day {
   width: 150px;
-}
-.chip.on {
-  background: var(--ceiling);
-  color: var(--porch);
 }
 </style>

@@ -5,7 +5,7 @@ import type { History } from './useHistory'
 
 /** What can be done from a moment: bring back the whole, a branch or a topic, each as one edit that can be undone; or copy it. */
 const { history, mayEdit } = defineProps<{ history: History; mayEdit: boolean }>()
-const emit = defineEmits<{ back: [topic: string | null, words: string] }>()
+const emit = defineEmits<{ back: [topic: string | null, words: string, number: number] }>()
 const desk = useDesk()
 const menu = ref<{ toggle(event: Event): void }>()
 const { busy, wrong, attempt } = useAttempt()
@@ -18,12 +18,12 @@ const titled = (id: string): string => `“${shorten(topicOf(desk.tree, id).titl
 
 async function bring(body: object, what: string, topic: string | null): Promise<void> {
   await attempt(async () => {
-    const { under } = await callApi<{ under: string[] | null }>(
+    const { under, number } = await callApi<{ under: string[] | null; number: number }>(
       `/api/trees/${desk.session.treeId}/moments/${history.at.value}/return`,
       { method: 'POST', body },
     )
     const where = under === null ? '' : ` What it hung under is gone: it hangs under “${under.at(-1) ?? ''}” now.`
-    emit('back', topic, `${what} is as it was.${where}`)
+    emit('back', topic, `${what} is as it was.${where}`, number)
   })
 }
 const items = computed(() => [
@@ -70,6 +70,12 @@ const copy = (): Promise<void> =>
       :disabled="history.isNow.value || busy"
       @click="menu?.toggle($event)" />
     <Menu ref="menu" :model="items" popup />
+    <Button
+      size="small"
+      outlined
+      label="Side by side with now"
+      :disabled="history.isNow.value"
+      @click="navigateTo({ path: `/trees/${desk.session.treeId}/compare`, query: { moment: history.at.value } })" />
     <Button size="small" outlined label="Copy as a new tree" :disabled="busy" @click="copy" />
   </span>
 </template>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { type Difference, differencesOf, fieldInWords } from '#core/compare/differences'
-import { marksOfDifferences, NEWS_WORDS, type NewsWord, wordOf } from '#core/history/marks'
+import { byOthers, marksOfDifferences, NEWS_WORDS, type NewsWord, wordOf } from '#core/history/marks'
 import { lastBegun } from '#core/meeting/brief'
-import { fromSnapshot, shorten, topicOf, type Tree } from '#core/tree'
+import { allTopics, fromSnapshot, shorten, topicOf, type TopicId, type Tree } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import type { SentTree } from '~/session/offline'
 
@@ -32,22 +32,49 @@ async function ask(): Promise<void> {
   found.value = before = null
   if (since.value === null) return
   try {
-    const { snapshot } = await callApi<SentTree>(`/api/trees/${desk.session.treeId}/moments/${since.value}`)
+    const [{ snapshot }, whose] = await Promise.all([
+      callApi<SentTree>(`/api/trees/${desk.session.treeId}/moments/${since.value}`),
+      askWhose(),
+    ])
     if (mine !== asked) return
     before = fromSnapshot(snapshot)
+    touched = whose
     compare()
   } catch (error) {
     if (mine === asked) wrong.value = (error as Error).message
   }
 }
+/** What others touched since one looked: what one did oneself, here or in another browser, is nothing new. Null: it's everybody's. */
+let touched: ReadonlySet<TopicId> | null = null
+async function askWhose(): Promise<ReadonlySet<TopicId> | null> {
+  const topics =
+    from.value === 'meeting'
+      ? null
+      : await callApi<TopicId[]>(`/api/trees/${desk.session.treeId}/touched`, {
+          query: { since: String(since.value ?? 0) },
+        })
+  return topics && new Set(topics)
+}
 function compare(): void {
   if (!before) return
-  found.value = differencesOf(before, desk.tree, { order: true })
-  desk.marks.value = marksOfDifferences(found.value, desk.tree)
+  const all = differencesOf(before, desk.tree, { order: true })
+  const own = touched ? byOthers(all, before, touched) : all
+  // In reading order; what went has no place any more.
+  const places = new Map<TopicId, number>()
+  if (own.length > 1) for (const { id } of allTopics(desk.tree)) places.set(id, places.size)
+  found.value = [...own].sort((a, b) => (places.get(a.id) ?? Infinity) - (places.get(b.id) ?? Infinity) || 0)
+  desk.marks.value = marksOfDifferences(found.value, before, desk.tree)
 }
-watch(since, ask, { immediate: true })
-// What is done meanwhile, by others and here, is new as well; it may wait for a pause.
-const compareLater = useDebounceFn(compare, 400)
+watch([since, from], ask, { immediate: true })
+// What is done meanwhile is new as well; it may wait for a pause.
+const compareLater = useDebounceFn(async () => {
+  const mine = asked
+  // Without a line nothing comes from others.
+  const whose = await askWhose().catch(() => touched)
+  if (mine !== asked) return
+  touched = whose
+  compare()
+}, 400)
 const stop = desk.onChange(() => void compareLater())
 onBeforeUnmount(() => {
   stop()

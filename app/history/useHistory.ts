@@ -1,4 +1,4 @@
-import type { SittingPage, ToldEdit } from '#core/contract'
+import type { SaidThen, SittingPage, ToldEdit } from '#core/contract'
 import type { HappeningKind } from '#core/history/happenings'
 import type { KeptMoment } from '#core/history/kept'
 import { marksOf } from '#core/history/marks'
@@ -35,6 +35,8 @@ export function useHistory(desk: Desk, treeId: string) {
   /** Moments that are kept, the oldest first. */
   const kept = shallowRef<readonly KeptMoment[]>([])
   const told = shallowRef<readonly ToldEdit[]>([])
+  /** What was said meanwhile. */
+  const said = shallowRef<readonly SaidThen[]>([])
   const narrowing = reactive<Narrowing>({ person: '', kind: '', branch: '', since: null, until: null })
   const speed = ref(1)
   const playing = ref(false)
@@ -151,15 +153,16 @@ export function useHistory(desk: Desk, treeId: string) {
   }
   async function tellOnce(): Promise<void> {
     const sitting = here.value
-    if (!sitting) told.value = []
+    if (!sitting) told.value = said.value = []
     else
       try {
         const from = Math.max(sitting.from, Math.min(at.value - WINDOW / 2, sitting.to - WINDOW))
-        const found = await callApi<{ edits: ToldEdit[]; names: Record<string, string> }>(
+        const found = await callApi<{ edits: ToldEdit[]; said: SaidThen[]; names: Record<string, string> }>(
           `/api/trees/${treeId}/history/${from}/${Math.min(sitting.to, from + WINDOW)}`,
         )
         names.value = { ...names.value, ...found.names }
         told.value = found.edits
+        said.value = found.said
       } catch (error) {
         wrong.value = (error as Error).message
       }
@@ -213,6 +216,7 @@ export function useHistory(desk: Desk, treeId: string) {
     here,
     edit,
     told,
+    said,
     narrowing,
     narrowed,
     speed,

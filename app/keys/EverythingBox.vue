@@ -2,7 +2,9 @@
 import { allTopics, markersOf, pathTo, shorten, type Topic, topicOf } from '#core/tree'
 import { fold, foldedTitle } from '#core/find/text'
 import { chordInWords, keys } from './keys'
-import { COMMANDS, type Command } from './commands'
+import { HAND_OUT_KINDS, KIND_NAMES } from '#core/tree/hand-out'
+import { wantedKind } from '~/handing/making'
+import { COMMANDS, type Command, commandOf } from './commands'
 import { useDesk } from '~/desk/desk'
 import { FORMATS } from '~/share/formats'
 
@@ -88,6 +90,21 @@ const hits = computed<Hit[]>(() => {
           name: `Take along: ${name}`,
           more: 'saves a file of the whole tree',
           run: () => takeAlong(format),
+        })
+    }
+    // What is done at once stands before what asks first.
+    for (const kind of KIND_NAMES) {
+      const { name, extension } = HAND_OUT_KINDS[kind]
+      if (fits(`${name} ${extension} hand out save export print`))
+        found.push({
+          key: `hand out ${kind}`,
+          kind: 'file',
+          name: `Hand out: ${name}`,
+          more: `.${extension}, all of it or a part`,
+          run() {
+            wantedKind.value = kind
+            emit('run', commandOf('hand-out')!)
+          },
         })
     }
   }

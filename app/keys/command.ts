@@ -4,7 +4,7 @@ import type { Desk } from '~/desk/desk'
 export type Panel = 'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes' | 'since' | 'bench' | 'comments'
 /** What of the side sheet a command goes to. */
 export type SheetPart = 'note' | 'task' | 'link' | 'file' | 'check' | 'place' | 'sketch' | 'tie' | 'comment'
-export type Box = 'everything' | 'keys' | 'share' | 'help' | 'duplicate' | 'starter' | 'about'
+export type Box = 'everything' | 'keys' | 'share' | 'help' | 'duplicate' | 'starter' | 'about' | 'vote' | 'handout'
 
 export interface Command {
   readonly id: string
@@ -17,6 +17,7 @@ export interface Command {
     | 'See'
     | 'Mark and dress'
     | 'Substance'
+    | 'Plan'
     | 'Meet'
     | 'General'
   /** Whether it stands on the context menu of a topic: on it at once, or under the heading of its group. */
@@ -39,8 +40,8 @@ export interface House {
   picture(): void
   toggleTheme(): void
   into(part: SheetPart): void
-  /** Asks for a topic and ties the selection to it, or makes a reference to it. */
-  choose(what: 'tie' | 'reference'): void
+  /** Asks for a topic and ties the selection to it, lets it wait for it, or makes a reference to it. */
+  choose(what: 'tie' | 'reference' | 'wait'): void
   /** Into the first cell of the row, in the outline. */
   cells(): void
   /** Does something to the meeting that the selection belongs to, showing it. */
@@ -50,6 +51,8 @@ export interface House {
   makeMeeting(): void
   /** Opens the history of the tree, seen at a topic; of its branch alone where that's asked for. */
   history(topic: string | null, alone: boolean): void
+  /** Opens the tree side by side with another state of it. */
+  compare(): void
 }
 
 type Group = Command['group']

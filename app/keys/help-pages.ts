@@ -198,7 +198,26 @@ export const HELP: readonly HelpPage[] = [
     body: [
       '{comment} says something about the topic you are on. @ and a few letters name somebody, # names a topic, which leads there. Enter says it, Shift with Enter begins a line; pictures can be pasted. A sign with the count stands on the plank; a filled one waits for an answer.',
       'Answer in the thread, or settle it; an answer opens it again. With a line comes what can be done with it: make a task or a decision of it (the way leads there and back), reword or withdraw what you said. {comments} lists all that isn’t settled; the filter finds topics by what was said.',
+      'Whoever is here stands in the top bar. Press a face to go where that person goes, until you take a step of your own. {look-here} asks everybody who is here to look at what you have selected; nobody is moved.',
       '{bench} is the talk of the whole tree: it stays with it. Topics that are named in it are pointed out on the canvas. Drag a line to the canvas to make it a topic, a task or a comment. Without a line to the server what you say waits here.',
+    ],
+  },
+  {
+    id: 'vote',
+    title: 'Votes',
+    body: [
+      '{vote} asks everybody in the tree about the topic you are on, in a meeting about the item that is on: yes or no, by points that each gives away, or by order. A sign at the top says that something is asked; the keys stay where they are.',
+      'In an open vote it’s seen who says what, and anybody may say it anew until it’s closed. Of a secret one it’s kept who voted and the sums; who said what is kept nowhere.',
+      'Closed, what it came to stays with the topic, and the minutes name it with the decision. A comment can be put to the vote from its thread.',
+    ],
+  },
+  {
+    id: 'told',
+    title: 'Being told',
+    body: [
+      'News, in the rail, is where you are told: who mentions you or replies to you, tasks that are given to you or taken, dates of them that others moved, sections you are asked to fill in, invitations. What you did yourself isn’t told, many of one kind are told together, and what you read on one device is read on all.',
+      '{watch} watches the branch you are on, at the centre the whole tree: you are told what others change there.',
+      'For each kind you say beside the list whether a letter comes at once, once a day, once a week, or you aren’t told at all. In your quiet hours nothing rings and no letter goes out.',
     ],
   },
   {
@@ -211,11 +230,32 @@ export const HELP: readonly HelpPage[] = [
     ],
   },
   {
+    id: 'compare',
+    title: 'Side by side, and merged',
+    body: [
+      '{compare} lays the tree beside an earlier moment of it, another tree from one copy, or a Sun Porch file of it that went elsewhere and came back changed. Any moment can be chosen from the history too. What is different is read as a list, in two columns, or folded into one tree; only what you ask for, by kind, field, person, branch or letters; and saved as Markdown or as a page.',
+      'Choose what to take over: all, a topic, or nothing. Where both come from one copy, what only the other side has changed since is chosen already, and what both changed is asked, line by line; until you say, it stays as it is here. Notes that both wrote in can keep both.',
+      'Taking over is one edit, which Undo takes back, and the moment before it is kept. What somebody changes here while you compare is never written over.',
+    ],
+  },
+  {
     id: 'outline',
     title: 'The outline as a table',
     body: [
       '{switch-view} shows the tree as rows. Choose columns at the head; click a column to sort, again to turn it round, and once more for the tree’s own order. Rows can be grouped by person, marker, state or due date. None of it changes the tree.',
       '{cells} goes into the cells of the row: Tab goes on, up and down change the row, Enter keeps, Esc leads back. Days can be words: “fri”, “in 2 weeks”.',
+    ],
+  },
+  {
+    id: 'plan',
+    title: 'The plan, computed',
+    body: [
+      '{schedule} shows when everything is. Begin a plan, and every task gets the days on which it can begin and end at the earliest, from its length in working days and from what it waits for. Starts that you type are “not before”, due dates are deadlines that only warn; the side sheet turns them into “just then” and “not after”, and says why each begins when it does.',
+      '{wait-for} lets the selection wait for another topic; a whole branch can wait, or be waited for. {later} and {sooner} move it a working day, {longer} and {shorter} change its length, {next-critical} goes along what must not slip. With the pointer: pull a bar, its end, or the knob beside it onto what waits.',
+      'What stands on a double sill must not slip: the end slips with it. A dotted line says how far the rest may. A gable is a milestone, a length of 0. A flag is the due date. A dashed bar has a day that was assumed, since nobody said how long it takes.',
+      'Working days … has the weekdays, hours, closed days, and up to when the work is known: what isn’t done can’t lie before that day. Dependencies that would lead round in a circle are refused, with their members; those that a move closes are shown, with the way to mend them.',
+      'Load has the hours of each person by weeks, and Even out offers what could make way. Chances runs the plan through thousands of times with lengths from your estimates, and says which day is 50, 80 or 95 % sure, and what drives it.',
+      'Baselines … keeps the plan as it’s agreed. Hold the plan against one, and the marks it left on the ground lie over the bars, with how many days each has slipped. Progress has the hours of work that were to be done by now, that are done and that were spent, and what follows from them.',
     ],
   },
   {
@@ -253,6 +293,16 @@ export const HELP: readonly HelpPage[] = [
       'End the meeting, and its minutes are there: who came, what was said and decided, who does what by when. They are the topics themselves: change them here or in the tree. They leave as a Word document, a PDF, Markdown, tasks for a calendar, or by mail with each person’s actions first.',
       '{next-meeting} lays out the next meeting: same people and shape, the next day by the rule, and what is still open under “Still open”, each with its age.',
       'Series shows all decisions, how many actions were raised, closed and late, how long they live, what takes longer than planned, and who comes.',
+    ],
+  },
+  {
+    id: 'hand-out',
+    title: 'Hand out',
+    body: [
+      '{hand-out} or the button beside Share: a sentence says which part leaves, how many levels of it, and as what. Change any part of it in place: a Word document, a PDF, a page for the browser, slides, a picture, a drawing, Markdown, a plain list, OPML or a table.',
+      'Below stands what goes along: notes, tasks with people and dates, markers and what they mean, links, files, pictures, comments, cross-links, numbers. What isn’t chosen isn’t in the file at all. A dashed one is something the kind can’t hold.',
+      'With a filter on, what it leaves is offered first; so are several selected topics. Numbers are those of the whole tree, so that “2.4” is the same topic in every document.',
+      'Keep a choice under a name, and it stands at the top for everybody who has the tree: one press makes it again, as the tree is then.',
     ],
   },
   {

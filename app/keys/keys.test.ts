@@ -88,7 +88,7 @@ describe('keys', () => {
   })
   it.each<[string, Partial<KeyboardEvent>, string, string | null]>([
     ['e', {}, 'E', 'edit'],
-    ['E', { shiftKey: true }, 'Shift+E', null],
+    ['E', { shiftKey: true }, 'Shift+E', 'longer'],
     ['M', { shiftKey: true }, 'Shift+M', 'make-meeting'],
     ['Enter', { shiftKey: true }, 'Shift+Enter', 'sibling-before'],
     ['?', { shiftKey: true }, '?', 'keys'],

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+
 const account = useAccount()
 const theme = useTheme()
 const route = useRoute()
@@ -9,6 +11,7 @@ const places = [
   { to: '/trees', name: 'Trees', icon: 'lucide:shapes' },
   { to: '/work', name: 'My work', icon: 'lucide:list-todo' },
   { to: '/meetings', name: 'Meetings', icon: 'lucide:presentation' },
+  { to: '/news', name: 'News', icon: 'lucide:bell' },
   { to: '/letterbox', name: 'Letterbox', icon: 'lucide:mail' },
 ]
 const items = computed(() => [
@@ -36,10 +39,35 @@ async function countLetters(): Promise<void> {
       await callApi<{ count: number }>('/api/letters/unread').catch(() => ({ count: unread.value }))
     ).count
 }
+/** What waits in this browser goes out wherever one is, not only where the tree is opened again. */
+async function deliver(): Promise<void> {
+  if (!account.me || !navigator.onLine) return
+  const { deliverWaiting } = await import('~/session/deliver')
+  const open = /^\/trees\/([^/]+)/.exec(route.path)?.[1] ?? null
+  await deliverWaiting(account.me.id, open, said => {
+    undelivered.value = said
+  })
+}
+const undelivered = ref('')
+useEventListener(window, 'online', () => void deliver())
+const told = useTold()
+/** What waits to be read at a place of the rail. */
+const waitingAt = (to: string): number => (to === '/letterbox' ? unread.value : to === '/news' ? told.count : 0)
+function look(): void {
+  // Out of sight it's asked for where the browser rings.
+  if (account.me && (told.rings || document.visibilityState === 'visible')) void told.refresh()
+}
+useEventListener(window, 'told', look)
+useEventListener(document, 'visibilitychange', look)
 let timer = 0
 onMounted(() => {
+  look()
+  requestIdleCallback(() => void deliver(), { timeout: 5000 })
   void countLetters()
-  timer = window.setInterval(countLetters, 30_000)
+  timer = window.setInterval(() => {
+    void countLetters()
+    look()
+  }, 30_000)
   document.addEventListener('visibilitychange', countLetters)
 })
 onBeforeUnmount(() => {
@@ -47,6 +75,7 @@ onBeforeUnmount(() => {
   document.removeEventListener('visibilitychange', countLetters)
 })
 watch(() => route.fullPath, countLetters)
+watch(() => route.fullPath, look)
 provide('count-letters', countLetters)
 const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.path.startsWith(to))
 </script>
@@ -62,13 +91,10 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
         :to="place.to"
         :class="{ on: isOn(place.to) }"
         :aria-current="isOn(place.to) ? 'page' : undefined"
-        :aria-label="place.to === '/letterbox' && unread ? `${place.name}, ${unread} unread` : place.name">
-        <Icon :name="place.icon" size="20" /><span
-          v-if="place.to === '/letterbox' && unread"
-          class="unread"
-          aria-hidden="true"
-          >{{ unread > 99 ? '99+' : unread }}</span
-        >
+        :aria-label="waitingAt(place.to) ? `${place.name}, ${waitingAt(place.to)} unread` : place.name">
+        <Icon :name="place.icon" size="20" /><span v-if="waitingAt(place.to)" class="unread" aria-hidden="true">{{
+          waitingAt(place.to) > 99 ? '99+' : waitingAt(place.to)
+        }}</span>
       </NuxtLink>
       <span class="grow" />
       <button
@@ -95,6 +121,9 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
     <div class="room">
       <slot />
     </div>
+    <Message v-if="undelivered" class="undelivered" severity="warn" role="status" closable @close="undelivered = ''">{{
+      undelivered
+    }}</Message>
     <LazyNewerApp v-if="newer" />
   </div>
 </template>
@@ -148,6 +177,14 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
 }
 .grow {
   flex: 1;
+}
+.undelivered {
+  position: fixed;
+  left: 50%;
+  bottom: calc(16px + env(safe-area-inset-bottom));
+  translate: -50%;
+  z-index: 900;
+  max-width: 94vw;
 }
 .me {
   width: 34px;

@@ -182,9 +182,7 @@ const reply = ref<HTMLInputElement>()
     </p>
     <ul>
       <li v-for="person in brief.people" :key="person.id" :data-person="person.id">
-        <span class="initials" :style="{ background: hueOf(person.user ?? person.mail ?? '') }" aria-hidden="true">{{
-          initialsOf(personName(person, desk.nameOf) || '?')
-        }}</span>
+        <PersonFace :id="person.user ?? person.mail ?? ''" :name="personName(person, desk.nameOf) || '?'" :size="26" />
         <span class="name"
           >{{ personName(person, desk.nameOf)
           }}<small v-if="person.user === null">{{

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { detailChanges, readDetails } from '#core/capture/quick-details'
 import { asEntry, ENTRY_NAMES, entriesIn, entriesOf } from '#core/meeting/record'
+import type { TopicSign } from '#core/talk/thread'
 import { type Change, ENTRY_KINDS, type EntryKind, type Topic, type TopicId } from '#core/tree'
 import { meetingOf } from '#core/meeting/brief'
+import { expectField } from '~/focus/typeahead'
 import { itemAbove } from '~/meeting/doing'
 import { useMeeting } from '~/meeting/useMeeting'
 
@@ -19,6 +21,37 @@ const lines = computed<readonly Topic[]>(() => {
     topic => itemAbove(desk, topic.id) === null && meetingOf(desk.tree, topic.id) === id,
   )
 })
+/** The line whose comments stand open under it, and how many hang on each. */
+const CommentsPart = defineAsyncComponent(() => import('~/talk/CommentsPart.vue'))
+const talkedOf = ref<TopicId | null>(null)
+const list = ref<HTMLElement>()
+function signOf(id: TopicId): TopicSign | null {
+  void desk.talking.tick.value
+  return desk.talking.signAt(id)
+}
+const commentsInWords = ({ id, title }: Topic): string => {
+  const count = signOf(id)?.comments ?? 0
+  return `${count === 0 ? 'Comment' : count === 1 ? '1 comment' : `${count} comments`} on ${title}`
+}
+const mayComment = computed(() => {
+  void desk.status.role
+  return desk.session.canComment
+})
+/** Opens the comments of a line, or shuts them. They're loaded when they're first wanted: what is typed waits for them. */
+function talkUnder(id: TopicId): void {
+  if (talkedOf.value === id) {
+    talkedOf.value = null
+    return
+  }
+  if (mayComment.value) expectField()
+  talkedOf.value = id
+}
+/** Shuts the comments of a line, with the keys back on their sign. */
+async function shut(id: TopicId): Promise<void> {
+  talkedOf.value = null
+  await nextTick()
+  list.value?.querySelector<HTMLElement>(`[data-entry="${id}"] .talk`)?.focus()
+}
 const known = computed(() => desk.known())
 
 /** Words after `//` are details here too. An emptied line goes away. */
@@ -60,7 +93,7 @@ const said = ({ entry }: Topic): string =>
     <p v-if="lines.length === 0" class="quiet">
       Nothing yet.{{ may ? ' One key begins a line: D, A, Q, I or P.' : '' }}
     </p>
-    <ul>
+    <ul ref="list">
       <li v-for="topic in lines" :key="topic.id" :data-entry="topic.id" :class="{ done: topic.done === 100 }">
         <Select
           :model-value="topic.entry!.kind"
@@ -97,6 +130,22 @@ const said = ({ entry }: Topic): string =>
             :aria-label="`Settled: ${topic.title}`"
             @change="desk.set('done', topic.done === 100 ? 0 : 100, [topic.id])"
         /></label>
+        <button
+          v-if="mayComment || signOf(topic.id)"
+          class="talk"
+          :class="{ some: signOf(topic.id), open: signOf(topic.id)?.open }"
+          :aria-expanded="talkedOf === topic.id"
+          :aria-label="commentsInWords(topic)"
+          @click="talkUnder(topic.id)">
+          <Icon name="lucide:message-square" size="15" />{{ signOf(topic.id)?.comments || '' }}
+        </button>
+        <CommentsPart
+          v-if="talkedOf === topic.id"
+          class="said"
+          :topic="topic.id"
+          :first="mayComment"
+          @left="shut(topic.id)"
+          @keydown.esc.stop="shut(topic.id)" />
       </li>
     </ul>
   </div>
@@ -116,6 +165,7 @@ ul {
 }
 li {
   display: flex;
+  flex-wrap: wrap;
   gap: 4px;
   align-items: flex-start;
   border-bottom: 1px solid var(--line);
@@ -160,6 +210,35 @@ small {
 small b {
   font-weight: 600;
   color: var(--ink);
+}
+.talk {
+  display: flex;
+  align-items: center;
+  gap: 3px;
+  min-width: 32px;
+  min-height: 32px;
+  justify-content: center;
+  border: 0;
+  border-radius: 5px;
+  background: none;
+  color: var(--quiet);
+  font: 600 12px var(--text);
+  cursor: pointer;
+}
+.talk:not(.some) {
+  opacity: 0.55;
+}
+.talk:hover,
+.talk:focus-visible {
+  opacity: 1;
+  background: var(--hover);
+}
+.talk.open {
+  color: var(--porch);
+}
+.said {
+  flex: 1 0 100%;
+  padding: 2px 6px 8px 52px;
 }
 .done .text input {
   color: var(--quiet);

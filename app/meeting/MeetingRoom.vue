@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ageInWords } from '#core/meeting/carry'
 import { ENTRY_KINDS, type EntryKind, topicOf, type TopicId } from '#core/tree'
-import { actionFor, keyOf } from '~/keys/keys'
+import { actionFor, firstStep, keyOf } from '~/keys/keys'
 import { clockInWords, useMeeting } from './useMeeting'
 import { useItemSubstance } from './useItemSubstance'
 import { useRoomPlace } from './useRoomPlace'
@@ -58,6 +58,8 @@ function key(event: KeyboardEvent): void {
     desk.viewing.value
   )
     return
+  // A first step waits for its second, which isn't a key of the room then.
+  if (firstStep.value !== null) return
   const command = actionFor('room', event)
   const kind = ENTRY_KINDS.find(one => command === `room-${one}`)
   const steps: Record<string, () => void> = {

@@ -14,10 +14,12 @@ const { boxes, met } = page
   <LazyEverythingBox v-if="met.everything" v-model:visible="boxes.everything" @run="page.run($event)" />
   <LazyKeyList v-if="met.keys" v-model:visible="boxes.keys" />
   <LazyShareDialog v-if="met.share" v-model:visible="boxes.share" />
+  <LazyHandOutDialog v-if="met.handout" v-model:visible="boxes.handout" />
   <LazyMarkerSetDialog v-if="markers" :set="markers" @closed="markers = null" />
   <LazyDuplicateDialog v-if="met.duplicate" v-model:visible="boxes.duplicate" />
   <LazyStarterDialog v-if="met.starter" v-model:visible="boxes.starter" />
   <LazyAboutDialog v-if="met.about" v-model:visible="boxes.about" />
+  <LazyVoteDialog v-if="met.vote" v-model:visible="boxes.vote" />
   <LazyHelpBox v-if="met.help" v-model:visible="boxes.help" />
   <LazyReferenceDialog v-if="page.referring.value" @closed="page.referring.value = false" />
   <LazyFileViewer v-if="desk.viewing.value" />

@@ -12,6 +12,7 @@ const account = useAccount()
 const VIEWS = [
   { id: 'canvas', name: 'Canvas' },
   { id: 'outline', name: 'Outline' },
+  { id: 'schedule', name: 'Schedule' },
   { id: 'meeting', name: 'Meeting' },
 ] as const
 const PANELS: readonly { readonly id: Panel; readonly name: string; readonly word: string; readonly icon: string }[] = [
@@ -39,10 +40,8 @@ const here = computed(() => {
   for (const person of desk.status.present) seen.set(person.id, person)
   return [...seen.values()]
 })
-function visitPerson(id: string): void {
-  const person = desk.status.present.find(one => one.id === id)
-  const topic = person?.typing ?? person?.selected[0]
-  if (topic && desk.tree.topics.has(topic)) desk.visit(topic)
+function follow({ id, name }: { readonly id: string; readonly name: string }): void {
+  if (id !== account.me?.id) desk.following.toggle(id, name)
 }
 </script>
 
@@ -104,6 +103,7 @@ function visitPerson(id: string): void {
     <button
       data-tip="Talk of the tree"
       class="icon-button talk"
+      :class="{ fresh: unread > 0 }"
       :aria-label="unread ? `Talk of the tree, ${unread} unread` : 'Talk of the tree'"
       :aria-pressed="page.side.value === 'bench'"
       @click="page.togglePanel('bench')">
@@ -128,13 +128,14 @@ function visitPerson(id: string): void {
         v-for="person in here"
         :key="person.id"
         :data-tip="person.name"
-        class="initials"
-        :style="{ background: hueOf(person.id) }"
+        class="face-button"
+        :aria-pressed="person.id === account.me?.id ? undefined : desk.following.who.value === person.id"
         :aria-label="person.id === account.me?.id ? `${person.name}, you` : `${person.name} is here`"
-        @click="visitPerson(person.id)">
-        {{ initialsOf(person.name) }}
+        @click="follow(person)">
+        <PersonFace :id="person.id" :name="person.name" :size="26" />
       </button>
     </span>
+    <Button label="Hand out" size="small" outlined class="hand-out" @click="page.open('handout')" />
     <Button label="Share" size="small" @click="page.open('share')" />
   </header>
 </template>
@@ -196,11 +197,23 @@ function visitPerson(id: string): void {
   display: flex;
   padding: 0 12px 0 10px;
 }
-.here .initials {
+.hand-out {
+  white-space: nowrap;
+}
+.face-button {
+  display: grid;
+  border: 1px solid var(--surface);
+  border-radius: 50%;
+  background: none;
   /* They lie a little over one another, and 24 px of each are left to point at. */
   margin-left: -4px;
   cursor: pointer;
   padding: 0;
+}
+.here [aria-pressed='true'] {
+  box-shadow:
+    0 0 0 2px var(--surface),
+    0 0 0 4px var(--sun);
 }
 .unread {
   position: absolute;
@@ -238,9 +251,25 @@ function visitPerson(id: string): void {
     font: 500 11px/1 var(--text);
   }
 }
+@media (min-width: 901px) and (max-width: 1440px) {
+  .top {
+    gap: 3px;
+  }
+  .icon-button {
+    min-width: 38px;
+    padding: 0 2px;
+  }
+  .views button {
+    padding: 6px 8px;
+  }
+  .hand-out {
+    margin-right: 3px;
+  }
+}
 @media (max-width: 900px) {
-  /* The list of all commands has it; the title needs the room. */
-  .talk {
+  /* The list of all commands has it; the title needs the room, but for what waits to be read. */
+  .hand-out,
+  .talk:not(.fresh) {
     display: none;
   }
   /* Two rows: the title with the signs, then the views. */

@@ -21,15 +21,44 @@ export interface OutlineHold {
   escape(): boolean
   cells(): void
 }
+export interface ScheduleHold {
+  fit(): void
+  zoomBy(by: number | 'whole'): void
+  escape(): boolean
+}
 export interface MeetingHold {
   choose(id: TopicId): void
   act(what: MeetingAct): Promise<void>
 }
 
 /** What the keys do while a meeting is shown; the rest of them belong to its own views. */
-export const IN_MEETING = new Set(['meeting', 'undo', 'redo', 'everything', 'help', 'keys', 'theme', 'next-meeting'])
+export const IN_MEETING = new Set([
+  'meeting',
+  'undo',
+  'redo',
+  'everything',
+  'help',
+  'keys',
+  'theme',
+  'next-meeting',
+  'bench',
+  'comments',
+  'hand-out',
+])
+/** Panels that stand beside a meeting too: what is said. The rest is about the tree. */
+export const BESIDE_MEETING: ReadonlySet<Panel> = new Set<Panel>(['bench', 'comments'])
 
-const BOXES: readonly Box[] = ['everything', 'keys', 'share', 'help', 'duplicate', 'starter', 'about']
+const BOXES: readonly Box[] = [
+  'everything',
+  'keys',
+  'share',
+  'help',
+  'duplicate',
+  'starter',
+  'about',
+  'vote',
+  'handout',
+]
 const allClosed = (): Record<Box, boolean> => Object.fromEntries(BOXES.map(box => [box, false])) as Record<Box, boolean>
 
 export const PAGE: InjectionKey<Page> = Symbol('page')
@@ -51,14 +80,15 @@ export class Page implements House {
   readonly overviewOpen = ref(false)
   readonly moving = ref(false)
   /** A topic that is being looked for, to tie the selection to or to show here. */
-  readonly choosing = ref<'tie' | null>(null)
+  readonly choosing = ref<'tie' | 'wait' | null>(null)
   readonly referring = ref(false)
   /** Whether the first look is over. */
   readonly settled = ref(false)
   /** The view of the tree to come back to from the meeting. */
-  readonly treeView = ref<'canvas' | 'outline'>('canvas')
+  readonly treeView = ref<'canvas' | 'outline' | 'schedule'>('canvas')
   readonly canvas: Ref<CanvasHold | undefined> = ref()
   readonly outline: Ref<OutlineHold | undefined> = ref()
+  readonly schedule: Ref<ScheduleHold | undefined> = ref()
   readonly meetingView: Ref<MeetingHold | undefined> = ref()
   readonly sheet: Ref<{ into(part: SheetPart): void; show(part: SheetPart): void } | undefined> = ref()
   readonly findBar: Ref<{ focus(): void } | undefined> = ref()
@@ -102,6 +132,7 @@ export class Page implements House {
 
   fit(): void {
     this.canvas.value?.fit()
+    this.schedule.value?.fit()
   }
 
   fitSelection(): void {
@@ -110,6 +141,7 @@ export class Page implements House {
 
   zoom(by: number | 'whole'): void {
     this.canvas.value?.zoomBy(by)
+    this.schedule.value?.zoomBy(by)
   }
 
   open(what: Box): void {
@@ -175,7 +207,7 @@ export class Page implements House {
     sheet?.show(part)
   }
 
-  choose(what: 'tie' | 'reference'): void {
+  choose(what: 'tie' | 'reference' | 'wait'): void {
     if (!this.desk.guard()) return
     expectField()
     if (what === 'reference') this.referring.value = true
@@ -212,5 +244,9 @@ export class Page implements House {
       path: `/trees/${this.desk.session.treeId}/history`,
       query: topic === null ? {} : alone ? { branch: topic } : { topic },
     })
+  }
+
+  compare(): void {
+    void navigateTo(`/trees/${this.desk.session.treeId}/compare`)
   }
 }

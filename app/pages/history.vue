@@ -24,6 +24,7 @@ const theme = useTheme()
 const { notice, notify, dismiss } = useNotice()
 const id = String(route.params.id)
 const arriving = useArrivingWords()
+const arrivedWith = useArrivedWith()
 const me = account.me!.id
 const desk = new Desk(id, me, notify, events => new MomentSession(id, me, events))
 provide(DESK, desk)
@@ -77,10 +78,17 @@ const gone = computed(() =>
     .filter(({ kind, topic }) => kind === 'removed' && topic !== null)
     .map(({ title: words }) => words),
 )
-function back(topic: string | null, words: string): void {
-  arriving.value = `${words} Undo takes it back.`
+function back(topic: string | null, words: string, number: number): void {
+  arriving.value = words
+  arrivedWith.value = { tree: id, number }
   void navigateTo({ path: `/trees/${id}`, query: topic ? { topic } : {} })
 }
+const view = computed({
+  get: () => (desk.view.value === 'outline' ? 'outline' : 'canvas'),
+  set: to => {
+    desk.view.value = to
+  },
+})
 const leave = (): unknown => navigateTo(`/trees/${id}`)
 useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, history · Sun Porch` : 'Sun Porch')) })
 </script>
@@ -94,24 +102,15 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
     </div>
     <p v-else-if="!desk.status.ready" class="trouble quiet" role="status">Opening …</p>
     <template v-else>
-      <header class="top">
-        <Button size="small" outlined label="Back to now" @click="leave"
-          ><template #icon><Icon name="lucide:arrow-left" size="15" /></template
-        ></Button>
-        <h1 :title="title">{{ title || 'untitled' }}</h1>
-        <p class="when" role="status">{{ shownWhen }}</p>
-        <span class="grow" />
-        <div class="views" role="tablist" aria-label="Views">
-          <button
-            v-for="view in ['canvas', 'outline'] as const"
-            :key="view"
-            role="tab"
-            :aria-selected="desk.view.value === view"
-            :class="{ on: desk.view.value === view }"
-            @click="desk.view.value = view">
-            {{ view === 'canvas' ? 'Canvas' : 'Outline' }}
-          </button>
-        </div>
+      <LookingHead
+        v-model:view="view"
+        back="Back to now"
+        :title="title || 'untitled'"
+        :views="{ canvas: 'Canvas', outline: 'Outline' }"
+        @back="leave">
+        <template #about
+          ><p class="when" role="status">{{ shownWhen }}</p></template
+        >
         <Button
           size="small"
           text
@@ -119,7 +118,7 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
           :aria-pressed="listOpen"
           @click="listOpen = !listOpen" />
         <MomentActs :history="history" :may-edit="mayEdit" @back="back" />
-      </header>
+      </LookingHead>
       <main class="middle">
         <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" />
         <TreeOutline v-else ref="outline" />
@@ -172,48 +171,12 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
 .history-page.listed {
   grid-template-columns: minmax(0, 1fr) 320px;
 }
-.top,
 .foot {
   grid-column: 1 / -1;
   background: var(--surface);
 }
-.top {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px 14px;
-  min-height: 52px;
-  padding: 6px 16px;
-  border-bottom: 3px solid var(--sun);
-}
-.top h1 {
-  margin: 0;
-  font: 600 18px var(--display);
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  max-width: 30ch;
-}
 .when {
   margin: 0;
-  color: var(--quiet);
-}
-.grow {
-  flex: 1;
-}
-.views button {
-  border: 0;
-  background: none;
-  color: var(--quiet);
-  padding: 5px 10px;
-  border-radius: 6px;
-  cursor: pointer;
-  font: inherit;
-}
-.views .on {
-  background: var(--ceiling);
-  color: var(--ink);
-  font-weight: 600;
 }
 .middle {
   position: relative;

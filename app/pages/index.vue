@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { ListedMeeting, Section } from '#core/contract'
+import type { ListedMeeting, Section, TidingsPage } from '#core/contract'
+import { grouped, type TidingsGroup } from '#core/telling/grouped'
 
 interface Task {
   treeId: string
@@ -35,6 +36,20 @@ async function load(): Promise<void> {
   }
 }
 onMounted(load)
+const told = useTold()
+/** The newest that one hasn't read; all of it has a page of its own. */
+const news = shallowRef<readonly TidingsGroup[]>([])
+async function loadNews(): Promise<void> {
+  const page = await callApi<TidingsPage>('/api/told').catch(() => null)
+  // Invitations and sections to fill in have lists of their own here.
+  const wanted = page?.all.filter(({ read, kind }) => !read && kind !== 'invited' && kind !== 'section')
+  if (wanted) news.value = grouped(wanted).slice(0, 5)
+}
+watch(() => told.count, loadNews, { immediate: true })
+function readGroup(group: TidingsGroup): void {
+  news.value = news.value.filter(one => one !== group)
+  void told.read({ ids: group.all.map(({ id }) => id) }).catch(() => {})
+}
 const late = computed(() => home.value?.tasks.filter(task => task.due && dueInWords(task.due).late) ?? [])
 const coming = computed(() => home.value?.tasks.filter(task => !late.value.includes(task)).slice(0, 12) ?? [])
 const trees = computed(() =>
@@ -71,6 +86,17 @@ useHead({ title: 'Home · Sun Porch' })
                   >{{ one.tree || 'untitled' }}<small>{{ one.by }} asks you to take part</small></span
                 ><span class="due">Open</span></NuxtLink
               >
+            </li>
+          </ul>
+        </template>
+        <template v-if="news.length">
+          <h2>
+            News
+            <NuxtLink to="/news" class="all">{{ told.count > news.length ? `All ${told.count}` : 'All' }}</NuxtLink>
+          </h2>
+          <ul class="gap">
+            <li v-for="group in news" :key="group.all[0]!.id">
+              <TidingsRow :group="group" @read="readGroup(group)" />
             </li>
           </ul>
         </template>
@@ -136,6 +162,10 @@ useHead({ title: 'Home · Sun Porch' })
 </template>
 
 <style scoped>
+.all {
+  font: 400 13px var(--text);
+  margin-left: 8px;
+}
 .page {
   height: 100%;
   overflow: auto;

@@ -1,7 +1,7 @@
 import type { NewsEdit } from '#core/contract'
 import { applyChanges, type Patch, touchedBy, unapply } from '#core/tree'
 import type { SentTree } from './offline'
-import { type SessionEvents, TreeSession } from './session'
+import { LookingSession } from './looking-session'
 
 /** Edits that are taken along when a moment is opened, so that its neighbours on both sides are a step away. */
 const BEFORE = 250
@@ -9,10 +9,10 @@ const BEFORE = 250
 const MOST = 500
 
 /**
- * A tree as it was, to be looked at: no line, nothing kept, nothing changed. Going to a neighbour makes its edit, or takes it
+ * A tree as it was, to be looked at. Going to a neighbour makes its edit, or takes it
  * back, on the very tree that is shown; going far opens the moment anew.
  */
-export class MomentSession extends TreeSession {
+export class MomentSession extends LookingSession {
   /** The number of the edit after which the tree is shown. */
   at = 0
   /** The first number that can be gone back to by steps. */
@@ -26,18 +26,6 @@ export class MomentSession extends TreeSession {
   /** The moment to open at. */
   first = 0
 
-  constructor(
-    treeId: string,
-    userId: string,
-    private readonly told: SessionEvents,
-  ) {
-    super(treeId, userId, told)
-  }
-
-  override get canEdit(): boolean {
-    return false
-  }
-
   override async open(): Promise<void> {
     await this.load(this.first)
     this.state = 'then'
@@ -45,10 +33,6 @@ export class MomentSession extends TreeSession {
 
   override close(): void {
     this.wanted = null
-  }
-
-  override make(): boolean {
-    return false
   }
 
   /** Goes to a moment; asked again on the way, it goes to the last one asked for. */

@@ -2,6 +2,7 @@ import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 import { type Edit, EDIT_FORMAT, type Snapshot, upgradeEdit } from '#core/tree'
 import type { Role } from '#core/contract'
 import type { Saying } from '#core/talk/saying'
+import type { KeptWords } from '~/talk/kept-words'
 
 /** A tree as the server sends it. */
 export interface SentTree {
@@ -23,6 +24,10 @@ interface KeptTree {
   readonly userId: string
   readonly text: string
 }
+
+/** What was said in a tree stands beside it, on a shelf of its own. */
+const TALK = '/talk'
+const talkOf = (treeId: string): string => treeId + TALK
 
 /** Trees of a person that are kept at most: those one has had open lately. */
 const MOST_TREES = 30
@@ -83,14 +88,15 @@ export async function keepTree(treeId: string, userId: string, text: string, tit
   localStorage.setItem(labelsOf(userId), JSON.stringify(labels))
   for (const { id } of (await keptTrees(userId)).slice(MOST_TREES))
     // One with edits that wait is needed to make more of them.
-    if ((await store.countFromIndex('waiting', 'tree', [id, userId])) === 0) await store.delete('trees', [id, userId])
+    if ((await store.countFromIndex('waiting', 'tree', [id, userId])) === 0)
+      await Promise.all([store.delete('trees', [id, userId]), store.delete('trees', [talkOf(id), userId])])
 }
 
 /** The trees that are kept of somebody, the one kept last first. */
 export async function keptTrees(userId: string): Promise<readonly (Label & { readonly id: string })[]> {
   const labels = readLabels(userId)
   return (await (await open()).getAllKeys('trees'))
-    .filter(([, user]) => user === userId)
+    .filter(([id, user]) => user === userId && !id.endsWith(TALK))
     .map(([id]) => ({ id, ...(labels[id] ?? { title: '', at: 0 }) }))
     .sort((a, b) => b.at - a.at)
 }
@@ -104,8 +110,6 @@ export async function keepWaiting(treeId: string, userId: string, edit: Edit): P
   await (await open()).add('waiting', { treeId, userId, edit: { ...edit, format: EDIT_FORMAT } })
 }
 
-const talkOf = (treeId: string): string => `${treeId}/talk`
-
 /** Keeps what was said until it's acknowledged. */
 export async function keepSaying(treeId: string, userId: string, saying: Saying): Promise<void> {
   await (await open()).add('waiting', { treeId: talkOf(treeId), userId, edit: saying })
@@ -114,6 +118,17 @@ export async function keepSaying(treeId: string, userId: string, saying: Saying)
 export async function waitingSayings(treeId: string, userId: string): Promise<Saying[]> {
   const found = await (await open()).getAllFromIndex('waiting', 'tree', [talkOf(treeId), userId])
   return found.map(item => item.edit as Saying)
+}
+
+/** Keeps what is known of what was said in a tree that is kept, to be read without a line. */
+export async function keepTalk(treeId: string, userId: string, words: KeptWords): Promise<void> {
+  if (gone.has(userId)) return
+  await (await open()).put('trees', { treeId: talkOf(treeId), userId, text: JSON.stringify(words) })
+}
+
+export async function keptTalk(treeId: string, userId: string): Promise<KeptWords | undefined> {
+  const kept = await (await open()).get('trees', [talkOf(treeId), userId])
+  return kept ? (JSON.parse(kept.text) as KeptWords) : undefined
 }
 
 /** Edits, or what was `said`, that needn't wait any more. */
@@ -134,6 +149,16 @@ export async function dropWaiting(
 export async function waitingEdits(treeId: string, userId: string): Promise<Edit[]> {
   return (await (await open()).getAllFromIndex('waiting', 'tree', [treeId, userId])).map(
     item => upgradeEdit(item.edit) as Edit,
+  )
+}
+
+/** The trees for which something of somebody waits: edits, or what was said. */
+export async function treesWaiting(userId: string): Promise<ReadonlySet<string>> {
+  const all = await (await open()).getAll('waiting').catch(() => [])
+  return new Set(
+    all
+      .filter(item => item.userId === userId)
+      .map(({ treeId }) => (treeId.endsWith(TALK) ? treeId.slice(0, -TALK.length) : treeId)),
   )
 }
 

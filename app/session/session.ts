@@ -1,4 +1,4 @@
-import type { NewsEdit, Present, Role, ServerMessage } from '#core/contract'
+import type { NewsEdit, Person, Present, Role, ServerMessage } from '#core/contract'
 import type { Saying } from '#core/talk/saying'
 import { may } from '#core/access/may'
 import { allows } from '#core/access/roles'
@@ -27,6 +27,7 @@ export interface TreePerson {
   readonly name: string
   readonly email?: string
   readonly role?: Role
+  readonly picture?: boolean
 }
 
 /** 'live': the line stands and all is told. 'offline': no line; edits wait. 'gone': one may not be here any more. 'then': a moment that has passed. */
@@ -44,11 +45,18 @@ export interface SessionEvents {
   news(edits: readonly NewsEdit[]): void
   /** Another tree that this one refers to has changed. */
   elsewhere(tree: string): void
+  /** Somebody asks all who are here to look at a topic. */
+  look(by: Person, topic: TopicId): void
   /** A line stands and everything missed is in. */
   caughtUp(): void
+  /** Something of the votes that run is other than it was. */
+  votes(): void
   /** Something of the tree's talk was told, or a line was taken up. */
   talk(message: ServerMessage): void
 }
+
+/** How long a tree that was left still sends what waits. */
+const LEAVING_MS = 60_000
 
 const NOTHING_TURNED: Turned = { topics: [], stays: [] }
 /** Whoever may set this may change everything of the tree. */
@@ -57,6 +65,8 @@ const ANYTHING: Change = { op: 'tree', field: 'description', value: '' }
 /** One open tree in this browser: who is here, and line, copy, way back and offline copy put together. */
 export class TreeSession {
   role: Role = 'viewer'
+  /** An edit that the server made for one just before this tree was opened: undo takes it back too. */
+  arrivedWith: number | null = null
   people: readonly TreePerson[] = []
   present = new Map<string, Present>()
   state: LineState = 'opening'
@@ -73,6 +83,9 @@ export class TreeSession {
   private readonly copy: OfflineCopy
   /** What was last shown to others; said again on each new line. */
   private shown = ''
+  /** Whether one has left and nothing waits any more. */
+  private isLeft = (): boolean => false
+  private leaving: ReturnType<typeof setTimeout> | undefined
 
   constructor(
     readonly treeId: string,
@@ -159,7 +172,19 @@ export class TreeSession {
     document.addEventListener('visibilitychange', this.onVisibility)
   }
 
-  close(): void {
+  /**
+   * Leaves the tree. What the server hasn't acknowledged still goes out: until then, and for a minute at most, the line stays.
+   * `waiting`: how many messages still wait.
+   */
+  close(waiting: () => number = () => this.waitingCount): void {
+    this.isLeft = () => waiting() === 0 || this.state === 'gone'
+    if (this.isLeft()) this.end()
+    else this.leaving = setTimeout(() => this.end(), LEAVING_MS)
+  }
+
+  private end(): void {
+    this.isLeft = () => false
+    clearTimeout(this.leaving)
     window.removeEventListener('online', this.line.hurry)
     window.removeEventListener('offline', this.line.drop)
     document.removeEventListener('visibilitychange', this.onVisibility)
@@ -193,6 +218,9 @@ export class TreeSession {
       case 'presence':
         this.present.set(message.present.client, message.present)
         break
+      case 'look':
+        this.events.look(message.by, message.topic)
+        break
       case 'left':
         this.present.delete(message.client)
         break
@@ -220,17 +248,25 @@ export class TreeSession {
       case 'elsewhere':
         this.events.elsewhere(message.tree)
         return
+      case 'votes':
+        this.events.votes()
+        return
+      case 'told':
+        window.dispatchEvent(new Event('told'))
+        return
       case 'pong':
         this.clock.answer(message.at)
         return
       case 'said':
       case 'unsaid':
         this.events.talk(message)
+        if (this.isLeft()) this.end()
         return
     }
     this.sync.hear(message)
     if (message.type === 'welcome') this.events.talk(message)
     this.events.status()
+    if (this.isLeft()) this.end()
   }
 
   private hearNews(edits: readonly NewsEdit[]): void {
@@ -307,11 +343,19 @@ export class TreeSession {
   }
 
   get canUndo(): boolean {
-    return this.undoRecord.canUndo
+    return this.undoRecord.canUndo || this.arrivedWith !== null
   }
 
   get canRedo(): boolean {
     return this.undoRecord.canRedo
+  }
+
+  /** The number of an edit of one's own that the server made and that one came here with, while nothing else was made since. */
+  takeArrived(): number | null {
+    if (this.undoRecord.canUndo || !this.canEdit) return null
+    const number = this.arrivedWith
+    this.arrivedWith = null
+    return number
   }
 
   /** The last thing that one made here, to be taken back by itself. */
@@ -345,6 +389,12 @@ export class TreeSession {
   showPresence(selected: readonly TopicId[], typing: TopicId | null): void {
     this.shown = JSON.stringify({ type: 'presence', selected: selected.slice(0, 50), typing })
     if (this.sync.isLive) this.line.send(this.shown)
+  }
+
+  /** Asks all who are here to look at a topic. False when no line stands. */
+  askToLook(topic: TopicId): boolean {
+    if (this.sync.isLive) this.line.send({ type: 'look', topic })
+    return this.sync.isLive
   }
 
   /** Says something in the tree's talk. False when no line stands. */

@@ -130,7 +130,7 @@ const remove = (user: string): Promise<void> =>
     <p v-if="said" class="quiet" role="status">{{ said }}</p>
     <ul class="people">
       <li v-for="person in desk.status.people" :key="person.id">
-        <span class="initials" :style="{ background: hueOf(person.id) }">{{ initialsOf(person.name) }}</span>
+        <PersonFace :id="person.id" :name="person.name" :size="26" />
         <span class="who"
           >{{ person.name }}<small class="quiet">{{ person.email }}</small></span
         >

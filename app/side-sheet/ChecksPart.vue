@@ -27,8 +27,10 @@ const putAll = (checks: readonly Check[]): void => {
       changes: checks.map(member => ({ op: 'put' as const, topic: props.topic.id, set: 'checks' as const, member })),
     })
 }
-const put = (check: Check): void => {
-  desk.put(props.topic.id, { op: 'put', topic: props.topic.id, set: 'checks', member: check })
+/** Changes a part of a line, as it is in the tree: two quick changes of one line are both kept. */
+function change(id: string, part: Partial<Check>): void {
+  const now = checksNow().find(one => one.id === id)
+  if (now) desk.put(props.topic.id, { op: 'put', topic: props.topic.id, set: 'checks', member: { ...now, ...part } })
 }
 const take = (id: string): void => {
   desk.put(props.topic.id, { op: 'take', topic: props.topic.id, set: 'checks', member: id })
@@ -71,7 +73,7 @@ function add(): void {
 }
 function keep(check: Check, said: string): void {
   if (said.trim() === '') take(check.id)
-  else if (said.trim() !== check.text) put({ ...check, ...read(said) })
+  else if (said.trim() !== check.text) change(check.id, read(said))
 }
 function move(check: Check, by: 1 | -1): void {
   const moved = movedLine(checksNow(), check.id, by)
@@ -110,7 +112,7 @@ function paste(event: ClipboardEvent): void {
         binary
         :disabled="!may"
         :aria-label="check.text"
-        @update:model-value="put({ ...check, done: Boolean($event) })" />
+        @update:model-value="change(check.id, { done: Boolean($event) })" />
       <input
         data-line
         v-kept="check.text"
@@ -126,7 +128,7 @@ function paste(event: ClipboardEvent): void {
         :disabled="!may"
         :title="dayInWords(check.due)"
         :aria-label="`Due ${dayInWords(check.due)}: take off`"
-        @click="put({ ...check, due: null })">
+        @click="change(check.id, { due: null })">
         {{ dueInWords(check.due).text }}
       </button>
       <button
@@ -134,7 +136,7 @@ function paste(event: ClipboardEvent): void {
         class="when"
         :disabled="!may"
         :aria-label="`Priority ${check.priority}: take off`"
-        @click="put({ ...check, priority: null })">
+        @click="change(check.id, { priority: null })">
         P{{ check.priority }}
       </button>
       <button v-if="may" class="icon-button" :aria-label="`Remove the line ${check.text}`" @click="take(check.id)">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Node } from '@tiptap/core'
 import Collaboration from '@tiptap/extension-collaboration'
 import { TaskItem, TaskList } from '@tiptap/extension-list'
 import { TableKit } from '@tiptap/extension-table'
@@ -7,7 +6,6 @@ import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
 import { useEventListener } from '@vueuse/core'
 import * as Y from 'yjs'
-import { noteFile } from '#core/formats/note-html'
 import {
   fromBase64,
   isSafeAddress,
@@ -19,8 +17,7 @@ import {
   type TopicId,
 } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { addressOf } from '~/files/opening'
-import type { StoredFile } from '~/files/pictures'
+import { pictureIn, storePicture, treePicture } from '~/files/tree-picture'
 
 /** The note of one topic: a Yjs document, so that two people may type in it at once. */
 const props = defineProps<{ topic: TopicId }>()
@@ -57,39 +54,11 @@ const stop = desk.onChange(touched => {
 /** Characters of one note that stay comfortable to type in. What is pasted beyond is refused whole. */
 const MOST_TEXT = 300_000
 
-/** A picture of this tree in a note. It's kept by its hash, so that a copy of the tree shows its own. */
-const NotePicture = Node.create({
-  name: 'image',
-  group: 'block',
-  draggable: true,
-  addAttributes: () => ({ src: { default: null }, alt: { default: '' } }),
-  parseHTML: () => [
-    {
-      tag: 'img[src]',
-      getAttrs: (element: HTMLElement) => noteFile(element.getAttribute('src') ?? '') !== null && null,
-    },
-  ],
-  renderHTML: ({ HTMLAttributes }) => {
-    const file = noteFile(String(HTMLAttributes.src ?? ''))
-    return file
-      ? ['img', { src: addressOf(desk, file), alt: String(HTMLAttributes.alt ?? '') }]
-      : ['span', 'A picture from elsewhere isn’t shown.']
-  },
-})
-
 const pictureField = ref<HTMLInputElement>()
 async function addPicture(file: File): Promise<void> {
   try {
-    const stored = await callApi<StoredFile>(`/api/trees/${desk.session.treeId}/pictures`, {
-      method: 'POST',
-      body: file,
-      headers: { 'Content-Type': 'application/octet-stream' },
-    })
-    editor.value
-      ?.chain()
-      .focus()
-      .insertContent({ type: 'image', attrs: { src: stored.id, alt: file.name.replace(/\.\w+$/, '') } })
-      .run()
+    const picture = await storePicture(desk, file, 'pictures')
+    editor.value?.chain().focus().insertContent(picture).run()
   } catch (error) {
     desk.say((error as Error).message)
   }
@@ -102,7 +71,7 @@ function choosePicture(event: Event): void {
 }
 /** Takes pictures from the clipboard or a drag, and refuses text that would make the note too long. */
 function takeOver(data: DataTransfer | null): boolean {
-  const picture = [...(data?.files ?? [])].find(file => file.type.startsWith('image/'))
+  const picture = pictureIn(data)
   if (picture) {
     void addPicture(picture)
     return true
@@ -156,7 +125,7 @@ const editor = useEditor({
     TaskList,
     TaskItem.configure({ nested: true }),
     TableKit.configure({ table: { resizable: false } }),
-    NotePicture,
+    treePicture(desk),
     Collaboration.configure({ document: doc, field: NOTE_FRAGMENT }),
   ],
   editorProps: {

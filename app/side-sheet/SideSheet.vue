@@ -11,6 +11,7 @@ import { useMeant } from './useMeant'
 const desk = useDesk()
 const NoteEditor = defineAsyncComponent(() => import('./NoteEditor.vue'))
 const CommentsPart = defineAsyncComponent(() => import('~/talk/CommentsPart.vue'))
+const PlanPart = defineAsyncComponent(() => import('~/schedule/PlanPart.vue'))
 const sketch = ref<{ draw(): void }>()
 const ties = ref<{ begin(): void }>()
 const scroll = ref<HTMLElement>()
@@ -106,6 +107,12 @@ const hasReferences = computed(() => {
   return one.value !== null && desk.guises.isShownElsewhere(one.value.id)
 })
 
+/** Whether it's of account what the topic is in the plan. */
+const planned = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.fields.planFrom !== null || (one.value?.waits.length ?? 0) > 0
+})
+
 /** Whether the topic is a meeting, an item, or stands in a section that was asked for. */
 const inMeeting = computed(() => {
   void desk.lateTick.value
@@ -146,6 +153,10 @@ function escape(event: KeyboardEvent): void {
     </template>
     <h2 v-else class="many">{{ topics.length }} topics</h2>
 
+    <button v-if="one && desk.watching.topics.value.has(one.id)" class="watched" @click="desk.watching.toggle(one.id)">
+      <Icon name="lucide:eye" size="14" /> You watch
+      {{ one.id === desk.tree.centre ? 'this tree' : 'this and what is below' }}
+    </button>
     <div class="chips" aria-label="Markers">
       <button
         v-for="marker in markers"
@@ -166,6 +177,10 @@ function escape(event: KeyboardEvent): void {
     <h3>Task</h3>
     <TaskPart data-part="task" :topics="topics" />
 
+    <template v-if="one && planned">
+      <h3>Plan</h3>
+      <PlanPart :key="`w${one.id}`" :topic="one" />
+    </template>
     <template v-if="one && inMeeting">
       <h3>Meeting</h3>
       <MeetingPart :key="`m${one.id}`" :topic="one" />
@@ -174,6 +189,7 @@ function escape(event: KeyboardEvent): void {
       <h3>Note</h3>
       <NoteEditor data-part="note" :key="one.id" :topic="one.id" />
       <ElsewherePart v-if="one.reference || one.annex || hasReferences" :topic="one" />
+      <LazyVotesPart v-if="one.votes.length" :topic="one" />
       <h3>Comments</h3>
       <CommentsPart data-part="comment" :key="`s${one.id}`" :topic="one.id" />
       <h3>Links</h3>
@@ -201,6 +217,19 @@ function escape(event: KeyboardEvent): void {
 <style scoped src="./chips.css"></style>
 
 <style scoped>
+.watched {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  margin: 2px 0 8px;
+  padding: 3px 9px;
+  border: 1px solid var(--line);
+  border-radius: 999px;
+  background: none;
+  color: var(--quiet);
+  font: inherit;
+  font-size: 12.5px;
+}
 .sheet {
   height: 100%;
   overflow: auto;

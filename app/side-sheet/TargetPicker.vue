@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { fold, foldedTitle } from '#core/find/text'
-import { allTopics, isWithin, pathTo, shorten, type TopicId } from '#core/tree'
+import { byLetters } from '#core/find/by-letters'
+import { isWithin, pathTo, shorten, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
 /**
@@ -16,24 +16,17 @@ const MOST = 8
 
 const targets = computed(() => {
   void desk.tick.value
-  const words = fold(target.value.trim()).split(/\s+/).filter(Boolean)
-  const found: { id: TopicId; title: string; path: string; starts: boolean }[] = []
-  for (const topic of allTopics(desk.tree)) {
-    const title = foldedTitle(topic)
-    if (!words.every(word => title.includes(word)) || props.without?.some(id => isWithin(desk.tree, topic.id, id)))
-      continue
-    found.push({
-      id: topic.id,
-      title: shorten(topic.title || 'untitled', 50),
-      path: pathTo(desk.tree, topic.id)
+  const { tree } = desk
+  return byLetters(tree, target.value, MOST, topic => !props.without?.some(id => isWithin(tree, topic.id, id))).map(
+    ({ id, title }) => ({
+      id,
+      title: shorten(title || 'untitled', 50),
+      path: pathTo(tree, id)
         .slice(1, -1)
         .map(above => shorten(above.title, 18))
         .join(' › '),
-      starts: words.length > 0 && title.startsWith(words[0]!),
-    })
-    if (found.length >= 200) break
-  }
-  return found.sort((a, b) => Number(b.starts) - Number(a.starts)).slice(0, MOST)
+    }),
+  )
 })
 function key(event: KeyboardEvent): void {
   if (event.key !== 'Escape') event.stopPropagation()

@@ -71,8 +71,7 @@ function setNumber(field: 'duration' | 'done', text: string): void {
             :key="person.id"
             :aria-pressed="people.some(other => other.id === person.id && other.everywhere)"
             @click="desk.toggle('people', person.id, ids)">
-            <span class="initials" :style="{ background: hueOf(person.id) }">{{ initialsOf(person.name) }}</span>{{
-              person.name
+            <PersonFace :id="person.id" :name="person.name" :size="26" />{{ person.name
             }}<Icon v-if="people.some(other => other.id === person.id)" name="lucide:check" size="15" />
           </button>
         </div>

@@ -87,13 +87,19 @@ watch(lines, () => {
 watch(useDocumentVisibility(), () => {
   if (atEnd()) saw()
 })
+let asked = 0
 const search = useDebounceFn(async () => {
   const wanted = words.value.trim()
+  const ask = ++asked
   try {
-    found.value = wanted === '' ? null : ((await talk.value?.searchBench(wanted)) ?? null)
+    const answer = wanted === '' ? null : ((await talk.value?.searchBench(wanted)) ?? null)
+    // An answer to fewer letters may come after one to more.
+    if (ask !== asked) return
+    wrong.value = ''
+    found.value = answer
     void toEnd()
   } catch (error) {
-    wrong.value = (error as Error).message
+    if (ask === asked) wrong.value = (error as Error).message
   }
 }, 250)
 

@@ -1,7 +1,11 @@
 <script setup lang="ts">
+import { expectField } from '~/focus/typeahead'
 import type { Body } from '#core/talk/body'
 import type { Thread } from '#core/talk/thread'
+import { textOf } from '#core/talk/body'
 import { topicOfPlace } from '#core/talk/saying'
+import { cut } from '#core/tree'
+import { usePage } from '~/page/page'
 import SaidLine from './SaidLine.vue'
 import SayBox from './SayBox.vue'
 import { useTalking } from './useTalking'
@@ -21,6 +25,7 @@ watch(
   },
 )
 async function answer(): Promise<void> {
+  expectField()
   answering.value = true
   await nextTick()
   box.value?.focus()
@@ -28,6 +33,13 @@ async function answer(): Promise<void> {
 function said(body: Body): void {
   answering.value = false
   talk.goesOn(thread.id, body)
+}
+const page = usePage()
+/** What is talked about becomes a question to all. */
+function vote(): void {
+  const [first] = thread.comments
+  desk.voting.wanted = { topic: topic.value, question: cut(first?.body ? textOf(first.body).split('\n')[0]! : '', 500) }
+  page.open('vote')
 }
 const count = computed(() => thread.comments.filter(({ body }) => body !== null).length)
 </script>
@@ -43,6 +55,7 @@ const count = computed(() => thread.comments.filter(({ body }) => body !== null)
       <SaidLine v-for="(comment, i) in thread.comments" :key="comment.id" :comment="comment" :topic="topic">
         <template v-if="i === thread.comments.length - 1 && may">
           <button class="plain" @click="answer">Answer</button>
+          <button v-if="desk.session.canEdit && !thread.settled" class="plain" @click="vote">Vote</button>
           <button class="plain" @click="talk.settle(thread.id, thread.settled === null)">
             {{ thread.settled ? 'Open again' : 'Settle' }}
           </button>

@@ -20,7 +20,8 @@ const state = ref<'reading' | 'read' | 'wrong'>('reading')
 const wrong = ref('')
 let asked = 0
 
-async function read(onwards = false): Promise<void> {
+/** Reads the first page, the next one, or what came since over what is shown. */
+async function read(how: 'anew' | 'onwards' | 'news' = 'anew'): Promise<void> {
   if (!talk.value) return
   const ask = ++asked
   const query = new URLSearchParams({
@@ -28,21 +29,31 @@ async function read(onwards = false): Promise<void> {
     ...(by.value ? { by: by.value } : {}),
     ...(mine.value ? { mentions: desk.userId } : {}),
     ...(words.value.trim() ? { text: words.value.trim() } : {}),
-    ...(onwards && next.value !== null ? { before: String(next.value) } : {}),
+    ...(how === 'onwards' && next.value !== null ? { before: String(next.value) } : {}),
   })
   try {
     const found = await talk.value.search(query.toString())
     if (ask !== asked) return
-    ids.value = onwards ? [...new Set([...ids.value, ...found.ids])] : found.ids
-    next.value = found.next
+    if (how === 'anew') ids.value = found.ids
+    else ids.value = [...new Set(how === 'onwards' ? [...ids.value, ...found.ids] : [...found.ids, ...ids.value])]
+    if (how !== 'news') next.value = found.next
     state.value = 'read'
   } catch (error) {
-    if (ask !== asked) return
+    // What came since is asked for again with the next word.
+    if (ask !== asked || how === 'news') return
     wrong.value = (error as Error).message
     state.value = 'wrong'
   }
 }
 const later = useDebounceFn(() => void read(), 200)
+const news = useDebounceFn(() => state.value === 'read' && void read('news'), 500, { maxWait: 2000 })
+watch(
+  () => {
+    void desk.talking.tick.value
+    return talk.value?.heard
+  },
+  (now, before) => now !== before && void news(),
+)
 watch([talk, which, by, mine], () => void read(), { immediate: true })
 onBeforeUnmount(() => {
   asked++
@@ -89,7 +100,7 @@ function visit(thread: Thread): void {
       </button></span
     >
     <div class="narrow">
-      <label><input v-model="mine" type="checkbox" /> name me</label>
+      <label><input v-model="mine" type="checkbox" /> that name me</label>
       <select v-model="by" aria-label="By whom">
         <option :value="null">by anybody</option>
         <option v-for="person in desk.status.people" :key="person.id" :value="person.id">by {{ person.name }}</option>
@@ -112,7 +123,7 @@ function visit(thread: Thread): void {
       </button>
       <CommentThread :thread="thread" />
     </section>
-    <button v-if="next !== null" class="plain" @click="read(true)">Show more</button>
+    <button v-if="next !== null" class="plain" @click="read('onwards')">Show more</button>
   </div>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { until } from '@vueuse/core'
+import { until, useIntersectionObserver } from '@vueuse/core'
 import type { Body } from '#core/talk/body'
 import type { TopicId } from '#core/tree'
 import CommentThread from './CommentThread.vue'
@@ -7,7 +7,12 @@ import SayBox from './SayBox.vue'
 import { useTalking } from './useTalking'
 
 /** What is said on one topic, in the side sheet. */
-const { topic } = defineProps<{ topic: TopicId }>()
+const { topic, first = false } = defineProps<{
+  topic: TopicId
+  /** Whether its field is where the keys go when it opens. */
+  first?: boolean
+}>()
+const emit = defineEmits<{ left: [] }>()
 const { desk, talk, maySay: may } = useTalking()
 const threads = computed(() => {
   void desk.talking.tick.value
@@ -36,6 +41,13 @@ watch(
   },
   { immediate: true },
 )
+// What one sees here one has been told.
+const told = useTold()
+const part = useTemplateRef('part')
+useIntersectionObserver(part, ([seen]) => {
+  if (seen?.isIntersecting && told.count > 0 && threads.value.length > 0)
+    void told.read({ tree: desk.session.treeId, topic }).catch(() => {})
+})
 /** Words of the note that the next comment hangs on. */
 const words = computed(() => {
   const quoting = desk.talking.quoting.value
@@ -43,6 +55,9 @@ const words = computed(() => {
 })
 const box = ref<InstanceType<typeof SayBox>>()
 watch(words, now => now && box.value?.focus())
+watch(box, now => {
+  if (first) now?.focus()
+})
 function unquote(): void {
   desk.talking.quoting.value = null
 }
@@ -54,7 +69,7 @@ async function say(body: Body): Promise<void> {
 </script>
 
 <template>
-  <div class="comments">
+  <div ref="part" class="comments">
     <p v-if="words" class="quote">
       <span dir="auto">“{{ words }}”</span>
       <button class="plain" @click="unquote">On the whole topic</button>
@@ -66,7 +81,9 @@ async function say(body: Body): Promise<void> {
       placeholder="Say something about this topic"
       :draft="`topic ${topic}`"
       verb="Comment"
-      @said="say" />
+      :first="first"
+      @said="say"
+      @left="emit('left')" />
     <CommentThread v-for="thread in threads" :key="thread.id" :thread="thread" />
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }} <button class="plain" @click="read">Try again</button></p>
     <button v-else-if="more" class="plain" @click="read">Show more</button>

@@ -13,12 +13,15 @@ const { comment, topic } = defineProps<{
   /** What it hangs on; for the talk of the tree, what is selected. */
   topic: TopicId
 }>()
-const { desk, mayMake, nameOf } = useTalking()
+const { desk, mayMake, mayWith, nameOf } = useTalking()
 const talk = desk.talking.talk.value!
 const rewording = ref(false)
 const sure = ref(false)
 
-const own = computed(() => comment.by === desk.userId)
+const mayReword = computed(
+  () => comment.body && mayWith({ id: '', op: 'reword', comment: comment.id, body: comment.body }, comment),
+)
+const mayWithdraw = computed(() => mayWith({ id: '', op: 'withdraw', comment: comment.id }, comment))
 const pending = computed(() => {
   void desk.talking.tick.value
   return talk.pendingOf(comment.id)
@@ -96,15 +99,13 @@ function withdraw(): void {
         <button class="plain" @click="sure = false">Keep it</button>
       </p>
       <div v-if="$slots.default && !rewording" class="lead"><slot /></div>
-      <div
-        v-if="comment.body && !rewording && !pending && (own || mayMake || desk.status.role === 'owner')"
-        class="acts">
+      <div v-if="comment.body && !rewording && !pending && (mayReword || mayWithdraw || mayMake)" class="acts">
         <template v-if="mayMake && !became?.there">
           <button class="plain" title="Make a task of it" @click="make('task')">Task</button>
           <button class="plain" title="Make a decision of it" @click="make('decision')">Decision</button>
         </template>
-        <button v-if="own" class="plain" @click="rewording = true">Reword</button>
-        <button v-if="own || desk.status.role === 'owner'" class="plain" @click="sure = true">Withdraw</button>
+        <button v-if="mayReword" class="plain" @click="rewording = true">Reword</button>
+        <button v-if="mayWithdraw" class="plain" @click="sure = true">Withdraw</button>
       </div>
     </div>
   </article>

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { type JSONContent, Node } from '@tiptap/core'
+import type { JSONContent } from '@tiptap/core'
 import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
-import { noteFile } from '#core/formats/note-html'
 import { type Body, bodySchema, isEmpty, MOST_SAID, textOf } from '#core/talk/body'
 import { isSafeAddress } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { addressOf } from '~/files/opening'
-import type { StoredFile } from '~/files/pictures'
+import { pictureIn, storePicture, treePicture } from '~/files/tree-picture'
+import { enterSoon } from '~/focus/opened'
 import { keepDraft, readDraft } from './drafts'
-import { mentionsFor, type Naming } from './mentioning'
+import { askToInvite } from './inviting'
+import { Mentions } from './mentioning'
 
 /** A field to say something in: formatted, with mentions and pictures. Enter says it, Shift+Enter begins a line. */
 const {
@@ -32,42 +32,21 @@ const {
 }>()
 const emit = defineEmits<{ said: [body: Body]; left: [] }>()
 const desk = useDesk()
-const naming = ref<Naming | null>(null)
-const chosen = ref(0)
+const mentions = new Mentions(desk)
+const { shown: naming, chosen } = mentions
 const wrong = ref('')
 const key = `${desk.session.treeId} ${draft}`
 
-/** A picture of this tree. */
-const Picture = Node.create({
-  name: 'image',
-  group: 'block',
-  addAttributes: () => ({ src: { default: null }, alt: { default: '' } }),
-  parseHTML: () => [
-    { tag: 'img[src]', getAttrs: (img: HTMLElement) => noteFile(img.getAttribute('src') ?? '') !== null && null },
-  ],
-  renderHTML: ({ HTMLAttributes }) => {
-    const file = noteFile(String(HTMLAttributes.src ?? ''))
-    return file
-      ? ['img', { src: addressOf(desk, file), alt: String(HTMLAttributes.alt ?? '') }]
-      : ['span', 'A picture from elsewhere isn’t shown.']
-  },
-})
-
 async function addPicture(file: File): Promise<void> {
   try {
-    const stored = await callApi<StoredFile>(`/api/trees/${desk.session.treeId}/talk/pictures`, {
-      method: 'POST',
-      body: file,
-      headers: { 'Content-Type': 'application/octet-stream' },
-    })
-    const attrs = { src: stored.id, alt: file.name.replace(/\.\w+$/, '') }
-    editor.value?.chain().focus().insertContent({ type: 'image', attrs }).run()
+    const picture = await storePicture(desk, file, 'talk/pictures')
+    editor.value?.chain().focus().insertContent(picture).run()
   } catch (error) {
     wrong.value = (error as Error).message
   }
 }
 function takePicture(data: DataTransfer | null): boolean {
-  const picture = [...(data?.files ?? [])].find(file => file.type.startsWith('image/'))
+  const picture = pictureIn(data)
   if (picture) void addPicture(picture)
   return picture !== undefined
 }
@@ -102,6 +81,7 @@ function say(): void {
   keepDraft(key, null)
   editor.value?.commands.clearContent()
   emit('said', parsed.data)
+  askToInvite(desk, textOf(parsed.data))
 }
 
 const editor = useEditor({
@@ -112,8 +92,8 @@ const editor = useEditor({
       horizontalRule: false,
       link: { openOnClick: false, autolink: true, isAllowedUri: isSafeAddress },
     }),
-    Picture,
-    ...mentionsFor(desk, naming, chosen),
+    treePicture(desk),
+    ...mentions.extensions,
   ],
   editorProps: {
     attributes: () => ({
@@ -127,8 +107,7 @@ const editor = useEditor({
     handleDrop: (_, event) => takePicture(event.dataTransfer),
     handleKeyDown: (_, event) => {
       event.stopPropagation()
-      if (naming.value && naming.value.items.length > 0 && /^(Enter|Tab|Escape|Arrow(Up|Down))$/.test(event.key))
-        return false
+      if (editor.value && mentions.key(event, editor.value)) return true
       if (event.key === 'Escape') {
         emit('left')
         focusTree()
@@ -190,11 +169,21 @@ function choosePicture(event: Event): void {
 /** Whether somebody has been in it. What came with that stays: a click beside it would miss what moves up. */
 const met = ref(false)
 const empty = computed(() => editor.value?.isEmpty ?? true)
-defineExpose({ focus: () => editor.value?.commands.focus('end') })
+const root = ref<HTMLElement>()
+/** The keys are here from now on, with what was pressed while this wasn't yet: its text is there a moment after it. */
+function focus(): void {
+  if (root.value)
+    enterSoon(root.value, () => {
+      const at = editor.value
+      at?.commands.setTextSelection(at.state.doc.content.size)
+    })
+}
+defineExpose({ focus })
 </script>
 
 <template>
   <div
+    ref="root"
     class="say"
     :data-first="first ? '' : undefined"
     :class="{ empty }"

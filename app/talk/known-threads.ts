@@ -53,6 +53,10 @@ export class KnownThreads {
     return now !== null
   }
 
+  get all(): { signs: ThreadSign[]; threads: Thread[] } {
+    return { signs: [...this.signs.values()], threads: [...this.threads.values()] }
+  }
+
   idsAt(topic: TopicId): ReadonlySet<string> | undefined {
     return this.at.get(topic)
   }

@@ -1,6 +1,7 @@
 import { type Body, mentionsIn, textOf } from '#core/talk/body'
 import type { BecameKind } from '#core/talk/saying'
 import type { Comment } from '#core/talk/thread'
+import { meetingOf } from '#core/meeting/brief'
 import { capture } from '#core/meeting/record'
 import { addAt, type Initial, isLive, lastChild, LIMITS, type Slot, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
@@ -43,13 +44,15 @@ export function makeOf(
   }
   const said = { by: comment.by, name, at: Date.parse(comment.at) }
   let made: { changes: Parameters<Desk['run']>[0]['changes']; id: TopicId }
-  if (as === 'decision') made = capture(desk.tree, slot.parent ?? desk.tree.centre, 'decision', details, said, newId)
+  const people = peopleIn(desk, body)
+  const task: Initial = { done: 0, ...(people.length > 0 ? { people } : {}) }
+  const place = slot.parent ?? desk.tree.centre
+  if (as === 'decision') made = capture(desk.tree, place, 'decision', details, said, newId)
+  // In a meeting a task is an action of its record, so that the minutes name it.
+  else if (as === 'task' && meetingOf(desk.tree, place) !== null)
+    made = capture(desk.tree, place, 'action', { ...details, ...task }, said, newId)
   else {
-    const people = peopleIn(desk, body)
-    const step = addAt(desk.tree, slot, newId, {
-      ...details,
-      ...(as === 'task' ? { done: 0, ...(people.length > 0 ? { people } : {}) } : {}),
-    })
+    const step = addAt(desk.tree, slot, newId, { ...details, ...(as === 'task' ? task : {}) })
     made = { changes: step.changes, id: step.made[0]! }
   }
   if (!desk.run({ changes: made.changes })) return null

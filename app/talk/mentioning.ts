@@ -1,8 +1,9 @@
+import type { Editor } from '@tiptap/core'
 import Mention from '@tiptap/extension-mention'
-import type { SuggestionKeyDownProps, SuggestionProps } from '@tiptap/suggestion'
-import { fold, foldedTitle } from '#core/find/text'
+import type { SuggestionProps } from '@tiptap/suggestion'
+import { byLetters } from '#core/find/by-letters'
+import { fold } from '#core/find/text'
 import { ALL } from '#core/talk/everybody'
-import { readingOrder } from '#core/find/search'
 import { shorten } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 
@@ -27,7 +28,7 @@ const MOST = 8
 const LONGEST = 80
 
 /** People of the tree, and all of them; names that begin with the letters first. */
-export function peopleLike(desk: Desk, letters: string): Named[] {
+function peopleLike(desk: Desk, letters: string): Named[] {
   const wanted = fold(letters)
   const all: Named[] = [
     ...desk.session.people.map(({ id, name, email }) => ({ id, label: name, more: email ?? '' })),
@@ -43,37 +44,42 @@ export function peopleLike(desk: Desk, letters: string): Named[] {
     .slice(0, MOST)
 }
 
-/** Topics with the letters in their titles, in reading order, those that begin with them first. */
-export function topicsLike(desk: Desk, letters: string): Named[] {
-  const wanted = fold(letters)
-  const found = readingOrder(desk.tree).filter(topic => topic.title && foldedTitle(topic).includes(wanted))
-  const begins = (title: string): boolean => fold(title).startsWith(wanted)
-  return found
-    .sort((a, b) => Number(begins(b.title)) - Number(begins(a.title)))
-    .slice(0, MOST)
-    .map(({ id, title, parent }) => ({
-      id,
-      label: shorten(title, LONGEST),
-      more: shorten((parent && desk.tree.topics.get(parent)?.title) || '', 40),
-    }))
+/** Topics with the letters in their titles. */
+function topicsLike(desk: Desk, letters: string): Named[] {
+  return byLetters(desk.tree, letters, MOST, ({ title }) => title !== '').map(({ id, title, parent }) => ({
+    id,
+    label: shorten(title, LONGEST),
+    more: shorten((parent && desk.tree.topics.get(parent)?.title) || '', 40),
+  }))
 }
 
-/** The two kinds of mention as an editor writes them; `shown` is what is being named just now. */
-export function mentionsFor(desk: Desk, shown: Ref<Naming | null>, chosen: Ref<number>) {
-  const kind = (what: 'person' | 'topic', char: '@' | '#', like: (letters: string) => Named[]) => {
+const KINDS = [
+  { what: 'person', char: '@', like: peopleLike },
+  { what: 'topic', char: '#', like: topicsLike },
+] as const
+
+/** What stands before the cursor when somebody or something is being named, as the list is opened too (`allowedPrefixes`). */
+const BEING_NAMED = /(?:^|[ (])([@#])([^\s@#]*)$/
+const LONGEST_LETTERS = 60
+
+/** Naming people and topics in one field: a list comes by `@` and `#`, but whoever is quicker than the list needn't wait for it. */
+export class Mentions {
+  /** The list that is shown, and which of it the arrow keys have chosen. */
+  readonly shown = shallowRef<Naming | null>(null)
+  readonly chosen = ref(0)
+  /** Where the list was closed by Esc: what stands there is meant as it is. */
+  private closedAt = -1
+
+  constructor(private readonly desk: Desk) {}
+
+  readonly extensions = KINDS.map(({ what, char, like }) => {
     const show = (props: SuggestionProps<Named, Pick<Named, 'id' | 'label'>>): void => {
       const rect = props.clientRect?.()
-      shown.value = rect
-        ? {
-            what,
-            items: props.items,
-            left: rect.left,
-            top: rect.top,
-            bottom: rect.bottom,
-            choose: ({ id, label }) => props.command({ id, label }),
-          }
-        : null
-      chosen.value = 0
+      this.chosen.value = 0
+      if (!rect || props.range.from === this.closedAt) return
+      const { left, top, bottom } = rect
+      const choose = ({ id, label }: Named): void => props.command({ id, label })
+      this.shown.value = { what, items: props.items, left, top, bottom, choose }
     }
     return Mention.extend({
       name: what,
@@ -84,34 +90,66 @@ export function mentionsFor(desk: Desk, shown: Ref<Naming | null>, chosen: Ref<n
       suggestion: {
         char,
         allowedPrefixes: [' ', '('],
-        items: ({ query }) => like(query),
+        items: ({ query }) => like(this.desk, query),
         render: () => ({
           onStart: show,
           onUpdate: show,
           onExit: () => {
-            shown.value = null
+            this.shown.value = null
           },
-          onKeyDown: ({ event }: SuggestionKeyDownProps) => pick(event, shown, chosen),
         }),
       },
     })
-  }
-  return [
-    kind('person', '@', letters => peopleLike(desk, letters)),
-    kind('topic', '#', letters => topicsLike(desk, letters)),
-  ]
-}
+  })
 
-/** The arrow keys, Enter and Tab choose; Esc closes the list and nothing else. */
-function pick(event: KeyboardEvent, shown: Ref<Naming | null>, chosen: Ref<number>): boolean {
-  const naming = shown.value
-  if (!naming || naming.items.length === 0) return false
-  const { length } = naming.items
-  const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
-  if (step) chosen.value = (chosen.value + step + length) % length
-  else if (event.key === 'Enter' || event.key === 'Tab') naming.choose(naming.items[chosen.value]!)
-  else if (event.key === 'Escape') shown.value = null
-  else return false
-  event.stopPropagation()
-  return true
+  /** The arrow keys, Enter and Tab choose; Esc closes the list and nothing else. True when the key was meant for the list. */
+  key(event: KeyboardEvent, editor: Editor): boolean {
+    if (event.isComposing) return false
+    if (event.key === 'Enter' || event.key === 'Tab') return this.take(editor)
+    const { value: list } = this.shown
+    if (!list || list.items.length === 0) return false
+    const { length } = list.items
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+    if (step) this.chosen.value = (this.chosen.value + step + length) % length
+    else if (event.key === 'Escape') {
+      this.closedAt = this.named(editor)?.range.from ?? -1
+      this.shown.value = null
+    } else return false
+    return true
+  }
+
+  /** Who or what is being named at the cursor, by the letters that stand there now, whatever the list has come to. */
+  private named(editor: Editor) {
+    const { $from, empty } = editor.state.selection
+    if (!empty) return null
+    const { parent, parentOffset, pos } = $from
+    const found = BEING_NAMED.exec(
+      parent.textBetween(Math.max(0, parentOffset - LONGEST_LETTERS), parentOffset, undefined, '\ufffc'),
+    )
+    const kind = found && KINDS.find(({ char }) => char === found[1])
+    const type = kind && editor.schema.nodes[kind.what]
+    if (!kind || !type || !parent.type.contentMatch.matchType(type)) return null
+    return { kind, letters: found[2]!, range: { from: pos - found[2]!.length - 1, to: pos } }
+  }
+
+  private take(editor: Editor): boolean {
+    const naming = this.named(editor)
+    if (!naming || naming.range.from === this.closedAt) return false
+    const items = naming.kind.like(this.desk, naming.letters)
+    // The list may be of fewer letters than stand there; then the first of what they mean now.
+    const chosen = this.shown.value?.items[this.chosen.value]
+    const item = items.find(({ id }) => id === chosen?.id) ?? items[0]
+    if (!item) return false
+    const attrs = { id: item.id, label: item.label }
+    editor
+      .chain()
+      .focus()
+      .insertContentAt(naming.range, [
+        { type: naming.kind.what, attrs },
+        { type: 'text', text: ' ' },
+      ])
+      .run()
+    this.shown.value = null
+    return true
+  }
 }

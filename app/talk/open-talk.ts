@@ -1,10 +1,17 @@
-import { dropWaiting, keepSaying, waitingSayings } from '~/session/offline'
+import { dropWaiting, keepSaying, keepTalk, keptTalk, waitingSayings } from '~/session/offline'
 import type { TopicId } from '#core/tree'
-import type { Desk } from '~/desk/desk'
+import type { TreeSession } from '~/session/session'
 import { Talk } from './talk'
 
-/** The talk of the tree that a desk has open. `changed`: told of topics that look otherwise now; null for the talk of the tree. */
-export function openTalk(desk: Desk, changed: (topics: ReadonlySet<TopicId | null>) => void): Talk {
+/** Where a tree is open. */
+interface Opened {
+  readonly session: TreeSession
+  readonly userId: string
+  say(message: string): void
+}
+
+/** The talk of a tree that is open. `changed`: told of topics that look otherwise now; null for the talk of the tree. */
+export function openTalk(desk: Opened, changed: (topics: ReadonlySet<TopicId | null>) => void): Talk {
   const { session, userId } = desk
   const { treeId } = session
   return new Talk({
@@ -17,6 +24,9 @@ export function openTalk(desk: Desk, changed: (topics: ReadonlySet<TopicId | nul
       ),
     drop: id => void dropWaiting(treeId, userId, new Set([id]), true),
     kept: () => waitingSayings(treeId, userId).catch(() => []),
+    // A full or private store refuses: then nothing can be read without a line.
+    keepWords: words => void keepTalk(treeId, userId, words).catch(() => {}),
+    keptWords: () => keptTalk(treeId, userId).catch(() => undefined),
     knows: topic =>
       !session.replica.waiting.some(({ edit }) => edit.changes.some(one => one.op === 'add' && one.topic === topic)),
     changed,

@@ -5,6 +5,7 @@ import type { Role, ServerMessage } from '#core/contract'
 import { bodyOf } from '#core/talk/body'
 import { BENCH, type Saying, type Told } from '#core/talk/saying'
 import { hear, signOf, type Thread, topicSign } from '#core/talk/thread'
+import type { KeptWords } from './kept-words'
 import { Talk } from './talk'
 
 /** A server as the door has it, in memory: who may say what, numbers, and once each. */
@@ -58,6 +59,7 @@ class Door {
 class Browser {
   readonly talk: Talk
   readonly shelf = new Map<string, Saying>()
+  words: KeptWords | undefined
   up = false
   /** Turns that an answer is on its way. */
   late = 0
@@ -82,6 +84,8 @@ class Browser {
       keep: saying => void this.shelf.set(saying.id, saying),
       drop: id => void this.shelf.delete(id),
       kept: () => Promise.resolve([...this.shelf.values()]),
+      keepWords: words => void (this.words = structuredClone(words)),
+      keptWords: () => Promise.resolve(this.words),
       knows: () => true,
       changed: () => {},
       said: () => {},
@@ -224,6 +228,25 @@ it('browsers agree with the server, whatever is said by whom while lines break a
         }
         expect(one.talk.bench()?.comments ?? []).toEqual(door.threads.get(BENCH)?.comments ?? [])
         expect(one.talk.waitingCount).toBe(0)
+        // Opened again without a line, all that was read is there.
+        one.talk.close()
+        const away = new Browser(one.me, door, all)
+        away.words = one.words
+        await away.talk.begin()
+        for (const topic of TOPICS) {
+          expect(away.talk.threadsAt(topic)).toEqual(one.talk.threadsAt(topic))
+          expect(away.talk.signAt(topic)).toEqual(one.talk.signAt(topic))
+          expect(away.talk.hasMore(topic)).toBe(false)
+        }
+        expect(away.talk.bench()?.comments).toEqual(one.talk.bench()?.comments)
+        const query = 'settled=false'
+        expect(new Set((await away.talk.search(query)).ids)).toEqual(
+          new Set(
+            [...door.threads.values()].flatMap(({ id, settled, comments }) =>
+              id !== BENCH && settled === null && comments.some(({ body }) => body) ? [id] : [],
+            ),
+          ),
+        )
       }
       if (!refusable)
         for (const comment of said)

@@ -4,6 +4,7 @@ import type { Body } from '#core/talk/body'
 import { BENCH, type BecameKind, type Place, type Saying, type Told, topicOfPlace } from '#core/talk/saying'
 import { type Comment, hear, hearAgain, signOf, type Thread, type TopicSign, topicSign } from '#core/talk/thread'
 import type { TopicId } from '#core/tree'
+import { type KeptWords, searched, WordKeeper, worthKeeping } from './kept-words'
 import { KnownThreads } from './known-threads'
 import { type Pending, PendingSayings } from './pending'
 
@@ -19,6 +20,9 @@ export interface TalkHouse {
   keep(saying: Saying): void
   drop(id: string): void
   kept(): Promise<readonly Saying[]>
+  /** Keeps what is known of what was said, to be read without a line; and what was kept of it. */
+  keepWords(words: KeptWords): void
+  keptWords(): Promise<KeptWords | undefined>
   /** Whether the server knows a topic: one that was made without a line comes first. */
   knows(topic: TopicId): boolean
   /** Something on these topics, or in the talk of the tree (null), is other now. */
@@ -48,10 +52,12 @@ export class Talk {
   benchMore = false
   private readonly known = new KnownThreads()
   private readonly pending: PendingSayings
+  private readonly keeper = new WordKeeper(() => this.keepWords())
   private lines: Thread | null = null
   /** The number of the newest saying that is known; null before the first look. */
   private number: number | null = null
   private seen = 0
+  private tookKept = false
   private epoch: string | undefined
   /** Where the next page of threads on a topic begins; null when all are here. */
   private next = new Map<TopicId, number | null>()
@@ -99,12 +105,54 @@ export class Talk {
       this.epoch = epoch
       this.next.clear()
       this.lines = null
+      this.keeper.touch()
     } catch {
-      // Without a line nothing is known; the next welcome asks again.
+      // Without a line only that is known which this browser kept; the next welcome asks again.
+      if (this.number === null) await this.takeKept()
     }
     this.house.changed(
       new Set([null, ...before, ...this.known.topics, ...this.pending.topics(saying => this.topicOf(saying))]),
     )
+  }
+
+  // — Without a line
+
+  private async takeKept(): Promise<void> {
+    const kept = await this.house.keptWords()
+    if (!kept || this.number !== null) return
+    this.tookKept = true
+    this.known.begin(kept.signs)
+    for (const thread of kept.threads) this.known.put(thread)
+    this.lines = kept.lines
+    this.unread = kept.unread
+    this.seen = kept.seen
+    Object.assign(this.names, kept.names)
+  }
+
+  /** Whether all that is known is what this browser kept from before. */
+  private get hasOnlyKept(): boolean {
+    return this.number === null && this.tookKept
+  }
+
+  private keepWords(): void {
+    // What can't be told from what was kept before isn't kept over it.
+    if (this.number === null) return
+    const { signs, threads } = this.known.all
+    const { number, seen, unread, lines, names } = this
+    this.house.keepWords(worthKeeping({ number, seen, unread, signs, threads, lines, names }))
+  }
+
+  /** So that they can be read without a line: words of what is still open, the newest. */
+  async readAhead(): Promise<void> {
+    if (this.number === null || !this.known.all.signs.some(({ settled }) => !settled)) return
+    await this.search('settled=false').catch(() => {
+      /* then they can't be */
+    })
+  }
+
+  /** The talk is left: what isn't kept yet is. */
+  close(): void {
+    this.keeper.now()
   }
 
   hear(message: ServerMessage): void {
@@ -169,6 +217,7 @@ export class Talk {
     this.pending.end(told.id)
     if (told.number < next) return
     this.number = told.number
+    this.keeper.touch()
     if (this.flying > 0) this.meanwhile.push(told)
     if (told.thread === BENCH) this.takeLine(told)
     else if (!this.known.hear(told))
@@ -192,6 +241,7 @@ export class Talk {
     this.flying++
     try {
       const found = await this.house.ask<T>(path)
+      this.keeper.touch()
       take(found, thread =>
         this.meanwhile.reduce((now, told) => (told.thread === now.id ? hearAgain(now, told) : now), thread),
       )
@@ -218,10 +268,18 @@ export class Talk {
     this.house.changed(new Set([topic]))
   }
 
-  /** Threads of the tree by a query (`settled=false&text=…`), the next page from `before`. Rejects without a line. */
+  /**
+   * Threads of the tree by a query (`settled=false&text=…`), the next page from `before`. Where only what this browser kept is known,
+   * that is looked through. Rejects without a line.
+   */
   async search(query: string): Promise<{ ids: string[]; next: number | null }> {
-    const { threads, next } = await this.read(query)
-    return { ids: threads.map(({ id }) => id), next }
+    try {
+      const { threads, next } = await this.read(query)
+      return { ids: threads.map(({ id }) => id), next }
+    } catch (error) {
+      if (!this.hasOnlyKept) throw error
+      return { ids: searched(this.known.all.threads, new URLSearchParams(query)), next: null }
+    }
   }
 
   /** The newest lines of the talk of the tree, or the page before those that are here. Rejects without a line. */
@@ -253,6 +311,7 @@ export class Talk {
     if (this.unread === 0 && this.seen >= this.heard) return null
     this.unread = 0
     this.seen = this.heard
+    this.keeper.touch()
     this.house.changed(new Set([null]))
     return this.seen
   }
@@ -293,7 +352,10 @@ export class Talk {
 
   /** Whether something hangs on a topic whose words aren't here. */
   hasMore(topic: TopicId): boolean {
-    return this.known.idsAt(topic) !== undefined && this.next.get(topic) !== null
+    const ids = this.known.idsAt(topic)
+    if (ids === undefined || this.next.get(topic) === null) return false
+    // Without a line there is no more than what was kept, and that all of it was is known by the signs.
+    return this.number !== null || ![...ids].every(id => this.known.thread(id))
   }
 
   bench(): Thread | undefined {

@@ -1,3 +1,6 @@
+import { maySay } from '#core/access/may-say'
+import type { Saying } from '#core/talk/saying'
+import type { Comment } from '#core/talk/thread'
 import { useDesk } from '~/desk/desk'
 
 /** What somebody may do in the talk of the open tree, and who is who in it. */
@@ -15,6 +18,12 @@ export function useTalking() {
   return {
     desk,
     talk,
+    /** Whether somebody may do this with a comment that is there. */
+    mayWith: (saying: Saying, comment: Comment): boolean => {
+      void status.role
+      const who = { kind: 'account', id: desk.userId } as const
+      return status.ready && session.canComment && maySay(who, session.role, saying, { thread: null, comment }) === null
+    },
     maySay: may(() => session.canComment),
     mayMake: may(() => session.canEdit),
     /** Somebody's name; of those too who have left the tree. */

@@ -10,7 +10,7 @@ export interface CopyChoice {
   readonly notes: boolean
   readonly people: boolean
   readonly dates: boolean
-  /** Done % and standing. */
+  /** Done %, when things began and ended in fact, and standing. */
   readonly progress: boolean
   /** Days by which the copy's dates are moved; 0 leaves them. */
   readonly shift: number
@@ -18,10 +18,14 @@ export interface CopyChoice {
 
 export const WHOLE: CopyChoice = { notes: true, people: true, dates: true, progress: true, shift: 0 }
 
-type Chosen = Pick<Topic, 'note' | 'people' | 'start' | 'due' | 'done' | 'meeting' | 'item' | 'entry'>
+type Chosen = Pick<
+  Topic,
+  'note' | 'people' | 'start' | 'due' | 'done' | 'began' | 'ended' | 'left' | 'spent' | 'meeting' | 'item' | 'entry'
+>
 
 /** What is left of the details that a copy may leave behind. */
-function choose(choice: CopyChoice, { note, people, start, due, done, meeting, item, entry }: Chosen): Chosen {
+function choose(choice: CopyChoice, given: Chosen): Chosen {
+  const { note, people, start, due, done, began, ended, left, spent, meeting, item, entry } = given
   const moved = (day: string | null): string | null =>
     day !== null && choice.dates ? addDays(day, choice.shift) : null
   const own = { people: choice.people, progress: choice.progress, moved }
@@ -31,6 +35,10 @@ function choose(choice: CopyChoice, { note, people, start, due, done, meeting, i
     start: moved(start),
     due: moved(due),
     done: choice.progress ? done : null,
+    began: choice.progress ? moved(began) : null,
+    ended: choice.progress ? moved(ended) : null,
+    left: choice.progress ? left : null,
+    spent: choice.progress ? spent : null,
     meeting: meeting.length > 0 ? briefInCopy(meeting, own) : meeting,
     item: item.length > 0 ? itemInCopy(item, own) : item,
     entry: entryInCopy(entry, own),
@@ -47,6 +55,10 @@ export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): Ou
       start: given.start ?? null,
       due: given.due ?? null,
       done: given.done ?? null,
+      began: given.began ?? null,
+      ended: given.ended ?? null,
+      left: given.left ?? null,
+      spent: given.spent ?? null,
       meeting: given.meeting ?? [],
       item: given.item ?? [],
       entry: given.entry ?? null,
@@ -67,10 +79,17 @@ export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): Ou
 /** A whole tree copied as the choice says, with the same addresses inside; what lies in the trash stays behind. */
 export function copyTree(tree: Tree, choice: CopyChoice): Tree {
   const copy = emptyTree(topicOf(tree, tree.centre))
-  copy.fields = tree.fields
+  copy.fields = planInCopy(tree.fields, choice)
   for (const root of [tree.centre, ...childrenOf(tree, null)]) {
     for (const topic of branch(tree, root))
       swapTopic(copy, topic.id, topic.id === tree.centre ? topic : undefined, { ...topic, ...choose(choice, topic) })
   }
   return copy
+}
+
+/** The plan moves with its dates; a copy without dates is planned anew. Closed days are those of the calendar: they stay. */
+function planInCopy(tree: Tree['fields'], { people, dates, shift }: CopyChoice): Tree['fields'] {
+  const fields = people || tree.capacities.length === 0 ? tree : { ...tree, capacities: [] }
+  if (fields.planFrom === null) return fields
+  return { ...fields, planFrom: dates ? addDays(fields.planFrom, shift) : null, statusDay: null }
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
 import { changeSchema, MARKERS } from '../tree'
-import { detailChanges, readDetails, readItems } from './quick-details'
+import { detailChanges, type Known, readDetails, readItems } from './quick-details'
 
 const known = {
   people: [
@@ -63,7 +63,7 @@ describe('quick details', () => {
     for (const choice of asked.chips[0]!.choices!) expect(read(choice).details.people).toHaveLength(1)
   })
   it('what a topic can’t have stays text, and a comma may belong to a number or a day', () => {
-    for (const text of ['2027-02-30', '2001 weeks', '10001 days', '101%', 'last friday', '2 hours', '30 Feb'])
+    for (const text of ['2027-02-30', '2001 weeks', '10001 days', '101%', 'last friday', '2 hourglasses', '30 Feb'])
       expect(readDetails(`x // ${text}`, known), text).toEqual({ title: `x // ${text}`, details: {}, chips: [] })
     expect(readDetails('x // 2,5 days, Dec 15, 2028, Ines', known)).toMatchObject({
       title: 'x',
@@ -128,4 +128,42 @@ it('items are read all the way down, and keep what they carried', () => {
       children: [{ title: 'Shaft', details: { done: 40 }, children: [{ title: 'plain', children: [] }] }],
     },
   ])
+})
+
+describe('what the plan takes', () => {
+  const known: Known = {
+    people: [],
+    markers: [],
+    today: '2027-03-03',
+    locale: 'en-GB',
+    topicCalled: words => (words.toLowerCase() === 'permit' ? { id: 'p1', title: 'Permit' } : null),
+  }
+  const details = (text: string): unknown => readDetails(`Lift // ${text}`, known).details
+
+  it('is estimates, hours, what it waits for and not before', () => {
+    expect(details('3 to 8 days')).toEqual({ estimate: { best: 3, likely: 5.5, worst: 8 } })
+    expect(details('3–4–8 d')).toEqual({ estimate: { best: 3, likely: 4, worst: 8 } })
+    expect(details('1 to 2 weeks')).toEqual({ estimate: { best: 5, likely: 7.5, worst: 10 } })
+    expect(details('4 h')).toEqual({ effort: 4 })
+    expect(details('2,5 Stunden')).toEqual({ effort: 2.5 })
+    expect(details('not before 12 May')).toEqual({ start: '2027-05-12' })
+    expect(details('after Permit + 2 days')).toEqual({
+      waits: [{ id: 'after-p1', on: 'p1', kind: 'FS', lag: 2, days: 'working' }],
+    })
+    expect(details('after permit, 3 days')).toMatchObject({ waits: [{ on: 'p1', lag: 0 }], duration: 3 })
+  })
+  it('that names no topic, runs backwards or isn’t a length stays text', () => {
+    for (const text of ['after lunch', 'after Permit + soon', '8 to 3 days', '3 to 8 apples', '4 horses'])
+      expect(readDetails(`Lift // ${text}`, known)).toMatchObject({ title: `Lift // ${text}`, details: {} })
+  })
+  it('is put as dependencies are', () => {
+    expect(detailChanges('t', readDetails('Lift // after permit', known).details)).toEqual([
+      {
+        op: 'put',
+        topic: 't',
+        set: 'waits',
+        member: { id: 'after-p1', on: 'p1', kind: 'FS', lag: 0, days: 'working' },
+      },
+    ])
+  })
 })

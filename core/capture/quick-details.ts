@@ -2,6 +2,7 @@ import { readDay, readLength } from '../schedule/day-words'
 import { dayInWords } from '../schedule/days'
 import type { Field } from '../tree/fields'
 import type { Change, Initial } from '../tree/change'
+import type { Wait } from '../tree/plan'
 import type { TopicId } from '../tree/topic'
 import type { OutlineItem } from '../tree/outline'
 
@@ -12,6 +13,8 @@ export interface Known {
   readonly today: string
   /** The person's locale, for names of days and months. */
   readonly locale?: string
+  /** The topic that words after “after” name, which the one that is typed may wait for; null where none is meant, or several are. */
+  readonly topicCalled?: (words: string) => { readonly id: TopicId; readonly title: string } | null
 }
 interface Person {
   readonly id: string
@@ -21,7 +24,8 @@ interface Person {
 
 /** One thing that was understood, for showing while somebody types. */
 export interface Chip {
-  readonly kind: 'person' | 'start' | 'due' | 'length' | 'done' | 'priority' | 'marker' | 'which'
+  readonly kind:
+    'person' | 'start' | 'due' | 'length' | 'estimate' | 'work' | 'waits' | 'done' | 'priority' | 'marker' | 'which'
   readonly text: string
   /** Of `which`: what was said, and what it may mean; put in its place, each is understood. */
   readonly said?: string
@@ -30,7 +34,10 @@ export interface Chip {
 
 export interface Understood {
   readonly title: string
-  readonly details: Pick<Initial, 'people' | 'start' | 'due' | 'duration' | 'done' | 'priority' | 'markers'>
+  readonly details: Pick<
+    Initial,
+    'people' | 'start' | 'due' | 'duration' | 'estimate' | 'effort' | 'waits' | 'done' | 'priority' | 'markers'
+  >
   readonly chips: readonly Chip[]
 }
 
@@ -110,10 +117,48 @@ export function readDetails(text: string, known: Known): Understood {
 /** What was understood, as the changes that give it to a topic. */
 export function detailChanges(topic: TopicId, details: Understood['details']): Change[] {
   return Object.entries(details).flatMap(([name, value]): Change[] =>
-    name === 'people' || name === 'markers'
-      ? (value as string[]).map(member => ({ op: 'put', topic, set: name, member }))
+    name === 'people' || name === 'markers' || name === 'waits'
+      ? (value as (string | Wait)[]).map(member => ({ op: 'put', topic, set: name, member }) as Change)
       : [{ op: 'set', topic, field: name as Field, value } as Change],
   )
+}
+
+/** “3 to 8 days”, “3 to 4 to 8 d”: best and worst, with what is likely between them where it's said. */
+const RANGE =
+  /^(\d{1,5}(?:[.,]\d{1,2})?)\s*(?:–|-|to)\s*(?:(\d{1,5}(?:[.,]\d{1,2})?)\s*(?:–|-|to)\s*)?(\d{1,5}(?:[.,]\d{1,2})?\s*\p{L}+)\.?$/u
+const HOURS = /^(\d{1,6}(?:[.,]\d{1,2})?)\s*(?:h|hrs?|hours?|std|stunden?|heures?|horas?|timer?)\.?$/i
+const AFTER = /^after\s+(.+?)(?:\s*\+\s*(\d.*))?$/i
+
+/** What the plan takes: estimates, hours of work, what it waits for. */
+function understandPlan(
+  part: string,
+  known: Known,
+  details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] },
+): Chip | null {
+  const range = RANGE.exec(part)
+  const worst = range && readLength(range[3]!, known.locale)
+  if (range && worst !== null) {
+    const unit = /\p{L}+\.?$/u.exec(range[3]!)![0]
+    const best = readLength(`${range[1]} ${unit}`, known.locale)
+    const said = range[2] === undefined ? null : readLength(`${range[2]} ${unit}`, known.locale)
+    const likely = said ?? (best === null || worst === null ? null : Math.round((best + worst) * 50) / 100)
+    if (best !== null && worst !== null && likely !== null && best <= likely && likely <= worst) {
+      details.estimate = { best, likely, worst }
+      return { kind: 'estimate', text: `${best} to ${worst} working days, likely ${likely}` }
+    }
+  }
+  const hours = HOURS.exec(part)
+  if (hours) {
+    details.effort = Number(hours[1]!.replace(',', '.'))
+    return { kind: 'work', text: `${details.effort} ${details.effort === 1 ? 'hour' : 'hours'} of work` }
+  }
+  const after = AFTER.exec(part)
+  const lag = after?.[2] === undefined ? 0 : readLength(after[2], known.locale)
+  const topic = after && lag !== null ? known.topicCalled?.(after[1]!) : null
+  if (!topic || lag === null) return null
+  const wait: Wait = { id: `after-${topic.id}`.slice(0, 40), on: topic.id, kind: 'FS', lag, days: 'working' }
+  details.waits = [...(details.waits ?? []), wait]
+  return { kind: 'waits', text: `after ${topic.title}${lag ? `, ${lag} working ${lag === 1 ? 'day' : 'days'}` : ''}` }
 }
 
 function understand(
@@ -126,6 +171,8 @@ function understand(
     details.done = done ? Number(done[1]) : 100
     return { kind: 'done', text: `${details.done} % done` }
   }
+  const planned = understandPlan(part, known, details)
+  if (planned) return planned
   const length = readLength(part, known.locale)
   if (length !== null) {
     details.duration = length
@@ -146,13 +193,13 @@ function understand(
     return { kind: 'marker', text: marker.name }
   }
   // A day word beats a name that begins like it; with @ somebody is meant.
-  const dated = /^(due|by|start|from|starts)\s+(.+)$/i.exec(part)
+  const dated = /^(due|by|start|from|starts|not before)\s+(.+)$/i.exec(part)
   const name = part.replace(/^@/, '')
   const called = findPeople(name, known.people, true)
   // “frida” begins Friday, but where a Frida works it's her; “fri” is Friday all the same.
   const day = readDay(dated ? dated[2]! : part, { today: known.today, locale: known.locale, whole: called.length > 0 })
   if (day) {
-    const kind = dated && /^(?:starts?|from)$/i.test(dated[1]!) ? 'start' : 'due'
+    const kind = dated && /^(?:starts?|from|not before)$/i.test(dated[1]!) ? 'start' : 'due'
     details[kind] = day
     return { kind, text: `${kind} ${dayInWords(day, known.locale)}` }
   }

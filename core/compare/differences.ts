@@ -1,3 +1,4 @@
+import { sameNote } from '../tree/note'
 import { type Field, FIELD_ENTRIES, FIELDS } from '../tree/fields'
 import { SETS } from '../tree/sets'
 import { STYLE_FIELDS } from '../tree/style-fields'
@@ -43,7 +44,12 @@ export function fieldInWords(name: keyof Topic): string {
 
 function changedFields(before: Topic, after: Topic): (keyof Topic)[] {
   return (Object.keys(after) as (keyof Topic)[]).filter(
-    key => !PLACE.has(key) && before[key] !== after[key] && JSON.stringify(before[key]) !== JSON.stringify(after[key]),
+    key =>
+      !PLACE.has(key) &&
+      before[key] !== after[key] &&
+      (key === 'note'
+        ? !sameNote(before.note, after.note)
+        : JSON.stringify(before[key]) !== JSON.stringify(after[key])),
   )
 }
 
@@ -61,7 +67,7 @@ function shiftedIn(before: Tree, after: Tree): ReadonlySet<TopicId> {
 }
 
 /**
- * The differences, in the order in which the topics stand in the later state, what went last. With `order`, topics that
+ * The differences, in the order in which the topics came into the later state, what went last. With `order`, topics that
  * only changed places among their siblings count as moved too, as few of them as explain it. Cost: all topics of both.
  */
 export function differencesOf(before: Tree, after: Tree, { order = false }: { order?: boolean } = {}): Difference[] {

@@ -16,6 +16,19 @@ export interface SittingPage {
   readonly names: Readonly<Record<string, string>>
 }
 
+/** What was said between edits. */
+export interface SaidThen {
+  readonly number: number
+  readonly by: string
+  /** ISO 8601 instant. */
+  readonly at: string
+  readonly what: 'said' | 'settled' | 'opened again'
+  /** The topic that it was said on; null in the talk of the tree. */
+  readonly topic: { readonly id: string; readonly title: string } | null
+  /** How it begins; empty where it was withdrawn. */
+  readonly words: string
+}
+
 /** One edit in words. */
 export interface ToldEdit {
   readonly number: number

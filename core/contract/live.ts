@@ -25,6 +25,8 @@ export const clientMessage = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('say'), saying: sayingSchema }),
   /** What the person looks at, so that others see it. `typing` names the topic whose title is open. */
   z.strictObject({ type: z.literal('presence'), selected: z.array(id).max(50), typing: id.nullable() }),
+  /** Asks everybody who is here to look at a topic. */
+  z.strictObject({ type: z.literal('look'), topic: id }),
   /** Other trees that this one refers to: `elsewhere` says when one of them changed. */
   z.strictObject({ type: z.literal('watch'), trees: z.array(id).max(100) }),
   z.strictObject({ type: z.literal('ping') }),
@@ -47,6 +49,8 @@ export interface Present extends Person {
 export type EditSource =
   | { readonly kind: 'moment'; readonly number: number; readonly branch: string | null }
   | { readonly kind: 'taken-back'; readonly number: number }
+  /** Taken over from another tree as it was at a number, or from a file (null). */
+  | { readonly kind: 'merged'; readonly tree: string | null; readonly number: number | null }
 
 export interface NewsEdit extends Numbered {
   /** Who did it: an account, or what `actor` says. */
@@ -58,6 +62,14 @@ export interface NewsEdit extends Numbered {
   readonly source?: EditSource | undefined
   /** ISO 8601 instant. */
   readonly at: string
+}
+
+/** Somebody who has a role in a tree. */
+export interface TreeMember extends Person {
+  readonly email: string
+  readonly role: Role
+  /** Whether they have a picture. */
+  readonly picture: boolean
 }
 
 /** What the server says. Own edits come back in `news`, which is how they are acknowledged. */
@@ -82,20 +94,18 @@ export type ServerMessage =
   | { readonly type: 'refused'; readonly edit: string | null; readonly code: string; readonly message: string }
   | { readonly type: 'presence'; readonly present: Present }
   | { readonly type: 'left'; readonly client: string }
+  /** Somebody asks all who are here to look at a topic. */
+  | { readonly type: 'look'; readonly by: Person; readonly topic: string }
   | { readonly type: 'role'; readonly role: Role }
   /** Who has a role in the tree, whenever that changes. */
-  | {
-      readonly type: 'people'
-      readonly people: readonly {
-        readonly id: string
-        readonly name: string
-        readonly email: string
-        readonly role: Role
-      }[]
-    }
+  | { readonly type: 'people'; readonly people: readonly TreeMember[] }
   /** How heavy the tree is, of how much it may be, both in bytes: told when it comes near. */
   | { readonly type: 'weight'; readonly bytes: number; readonly most: number }
   | { readonly type: 'gone'; readonly code: string; readonly message: string }
   | { readonly type: 'elsewhere'; readonly tree: string }
+  /** A vote was begun, closed or let go, or somebody has voted. */
+  | { readonly type: 'votes' }
+  /** One was told something, here or in another tree, or has read of it elsewhere. */
+  | { readonly type: 'told' }
   /** `at`: the server's clock, ms since 1970 UTC; from it browsers tell how far off their own is. */
   | { readonly type: 'pong'; readonly at: number }

@@ -1,10 +1,28 @@
 import { ACCOUNT } from './operations/account'
+import { HANDING } from './operations/handing'
+import { LINKS } from './operations/links'
 import { LETTERS } from './operations/letters'
 import { MEETINGS } from './operations/meetings'
 import { MEMBERS } from './operations/members'
 import { PERSON } from './operations/person'
+import { PLANNING } from './operations/planning'
 import { TALK } from './operations/talk'
+import { TELLING } from './operations/telling'
 import { TREES } from './operations/trees'
+import { VOTES } from './operations/votes'
 
 /** Every REST operation. */
-export const OPERATIONS = { ...PERSON, ...ACCOUNT, ...TREES, ...MEMBERS, ...MEETINGS, ...LETTERS, ...TALK } as const
+export const OPERATIONS = {
+  ...PERSON,
+  ...ACCOUNT,
+  ...TREES,
+  ...MEMBERS,
+  ...MEETINGS,
+  ...HANDING,
+  ...LINKS,
+  ...PLANNING,
+  ...LETTERS,
+  ...TALK,
+  ...TELLING,
+  ...VOTES,
+} as const

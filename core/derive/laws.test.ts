@@ -19,10 +19,11 @@ import { CrossLinks } from './cross-links'
 import { Derivation, type Derived, isStale, NONE_STALE, union } from './derived'
 import { Guises } from './guises'
 import { Numbers } from './numbers'
+import { Planning } from './planning'
 import { RollUps } from './roll-ups'
 
 type Dice = readonly [number, number, number]
-const dice: fc.Arbitrary<Dice> = fc.tuple(fc.nat(99), fc.nat(99), fc.nat(12))
+const dice: fc.Arbitrary<Dice> = fc.tuple(fc.nat(99), fc.nat(99), fc.nat(15))
 
 /** An edit by dice that concerns what is worked out, or doesn't. */
 function changesOf(tree: Tree, [x, y, kind]: Dice, newId: () => string): readonly Change[] {
@@ -68,6 +69,30 @@ function changesOf(tree: Tree, [x, y, kind]: Dice, newId: () => string): readonl
               member: { id: `l${x % 3}`, to: other, label: `${y}`, ends: 'to', bend: null, hue: null },
             },
           ]
+    case 12:
+    case 13:
+      return [
+        y % 4 === 0
+          ? { op: 'take', topic: one, set: 'waits', member: `w${x % 3}` }
+          : {
+              op: 'put',
+              topic: one,
+              set: 'waits',
+              member: {
+                id: `w${x % 3}`,
+                on: other,
+                kind: (['FS', 'SS', 'FF', 'SF'] as const)[x % 4]!,
+                lag: (y % 7) - 2,
+                days: y % 5 === 0 ? 'calendar' : 'working',
+              },
+            },
+      ]
+    case 14:
+      return [
+        x % 3 === 0
+          ? { op: 'tree', field: 'planFrom', value: y % 3 === 0 ? null : '2027-01-11' }
+          : { op: 'set', topic: one, field: (['began', 'ended'] as const)[x % 2]!, value: y % 3 ? '2027-02-10' : null },
+      ]
     default:
       return [{ op: 'tree', field: 'description', value: `${y}` }]
   }
@@ -102,6 +127,17 @@ const KINDS: Record<string, (tree: () => Tree) => { derived: Derived; says: (id:
         `${from} ${tie.id} ${JSON.stringify(tie)}`
       return { derived: links, says: id => [links.at(id).map(said).sort(), id === 'c' && links.all().map(said).sort()] }
     },
+    plan: tree => {
+      const planning = new Planning(tree, () => '2027-02-01')
+      return {
+        derived: planning,
+        says: id => {
+          const plan = planning.get()
+          if (typeof plan === 'string') return plan
+          return [planning.of(id), plan.broken.filter(({ by }) => by === id)]
+        },
+      }
+    },
   }
 
 describe('what is worked out', () => {
@@ -112,6 +148,7 @@ describe('what is worked out', () => {
           const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
           for (const id of ['a', 'b'])
             applyChanges(tree, addAt(tree, { parent: 'c', index: 9 }, () => id, { title: id }).changes)
+          applyChanges(tree, [{ op: 'tree', field: 'planFrom', value: '2027-01-11' }])
           let made = 0
           const kept = make(() => tree)
           const derivation = new Derivation()

@@ -2,7 +2,7 @@ import { Temporal } from 'temporal-polyfill'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { noteFromMarkdown } from '../formats/note-text'
-import { addAt, applyChanges, BLANK, emptyTree, type Initial, type Tree } from '../tree'
+import { addAt, allTopics, applyChanges, BLANK, emptyTree, type Initial, type Tree } from '../tree'
 import {
   type Condition,
   conditionInWords,
@@ -250,5 +250,45 @@ describe('a filter as a sentence', () => {
     }
     for (const bad of [deep, many, { about: 'due', is: 'sometime' }, { about: 'done', least: -1, most: 5 }, {}, null])
       expect(querySchema.safeParse(bad).success).toBe(false)
+  })
+})
+
+describe('what is computed in the plan', () => {
+  const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
+  const grow = (id: string, given: Initial): void =>
+    void applyChanges(tree, addAt(tree, { parent: 'c', index: Infinity }, () => id, { title: id, ...given }).changes)
+  const after = (on: string): Initial => ({ waits: [{ id: 'w', on, kind: 'FS', lag: 0, days: 'working' }] })
+  grow('long', { duration: 9 })
+  grow('last', { duration: 1, due: '2027-01-12', ...after('long') })
+  grow('short', { duration: 6 })
+  grow('done', { duration: 2, done: 100 })
+  grow('words', {})
+  const found = (query: Query): string[] => {
+    const test = compile(query, tree, {
+      me: 'ines',
+      today: '2027-01-11',
+      changesOf: () => [],
+      talkOf: () => null,
+      dayOf: () => '2027-01-11',
+    })
+    return [...allTopics(tree)].filter(test).map(({ id }) => id)
+  }
+  it('is nothing without a plan', () => {
+    expect(found({ about: 'plan', is: 'critical' })).toEqual([])
+  })
+  it('is found and said', () => {
+    applyChanges(tree, [{ op: 'tree', field: 'planFrom', value: '2027-01-11' }])
+    expect(found({ about: 'plan', is: 'critical' })).toEqual(['long', 'last'])
+    expect(found({ about: 'plan', is: 'tight', days: 5 })).toEqual(['long', 'last', 'short'])
+    expect(found({ about: 'plan', is: 'tight', days: 4 })).toEqual(['long', 'last'])
+    expect(found({ about: 'plan', is: 'late' })).toEqual(['last'])
+    expect(found({ about: 'plan', is: 'waits' })).toEqual(['last'])
+    expect(found({ about: 'plan', is: 'ready' })).toEqual(['long', 'short'])
+    expect(found({ about: 'plan', is: 'critical', not: true })).toContain('words')
+    const names = { marker: (id: string) => id, person: (id: string) => id }
+    expect(
+      (['critical', 'late', 'waits', 'ready'] as const).map(is => conditionInWords({ about: 'plan', is }, names)),
+    ).toEqual(['that must not slip', 'planned to end late', 'that can’t begin yet', 'that can begin now'])
+    expect(conditionInWords({ about: 'plan', is: 'tight', days: 3 }, names)).toBe('with float under 3 d')
   })
 })

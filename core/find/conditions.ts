@@ -1,5 +1,13 @@
 import { addDays, dayInWords } from '../schedule/days'
-import { type Condition, isGroup, type KINDS, type Query, type STATES, type TALK_STATES } from '../tree/query'
+import {
+  type Condition,
+  isGroup,
+  type KINDS,
+  type PLANNED,
+  type Query,
+  type STATES,
+  type TALK_STATES,
+} from '../tree/query'
 
 export * from '../tree/query'
 
@@ -26,6 +34,12 @@ const TALK_WORDS: Record<(typeof TALK_STATES)[number], string> = {
   open: 'with comments that aren’t settled',
   settled: 'with comments that are all settled',
   'names-me': 'with comments that name me',
+}
+const PLAN_WORDS: Record<Exclude<(typeof PLANNED)[number], 'tight'>, string> = {
+  critical: 'that must not slip',
+  late: 'planned to end late',
+  waits: 'that can’t begin yet',
+  ready: 'that can begin now',
 }
 const STATE_WORDS: Record<(typeof STATES)[number], string> = {
   open: 'open',
@@ -78,6 +92,8 @@ function plainWords(condition: Condition, names: Names): string {
           : condition.least === 0
             ? `${condition.most} % done or less`
             : `${condition.least} to ${condition.most} % done`
+    case 'plan':
+      return condition.is === 'tight' ? `with float under ${condition.days ?? 5} d` : PLAN_WORDS[condition.is]
     case 'priority':
       return condition.most === 1 ? 'of priority 1' : `of priority 1 to ${condition.most}`
     case 'depth':

@@ -1,4 +1,5 @@
 import { addDays } from '../schedule/days'
+import { type Planned, planOf } from '../schedule/plan'
 import { ALL } from '../talk/everybody'
 import type { TopicSign } from '../talk/thread'
 import { isTask, type Topic, type TopicId } from '../tree/topic'
@@ -83,6 +84,8 @@ export function compile(query: Query, tree: Tree, { me, today, changesOf, talkOf
       // falls through: never, each state returns
       case 'done':
         return topic => topic.done !== null && topic.done >= condition.least && topic.done <= condition.most
+      case 'plan':
+        return planTest(condition, tree, today)
       case 'priority':
         return topic => topic.priority !== null && topic.priority <= condition.most
       case 'depth':
@@ -152,6 +155,32 @@ function joined(tests: readonly Test[], join: 'all' | 'any'): Test {
   if (tests.length === 0) return () => true
   if (tests.length === 1) return tests[0]!
   return join === 'all' ? topic => tests.every(test => test(topic)) : topic => tests.some(test => test(topic))
+}
+
+/** Days of float from which on something isn't tight, where nobody says. */
+const TIGHT = 5
+
+function planTest(condition: Extract<Condition, { about: 'plan' }>, tree: Tree, today: string): Test {
+  const plan = planOf(tree, today)
+  if (typeof plan === 'string') return () => false
+  const of = (test: (planned: Planned) => boolean): Test => {
+    return ({ id }) => {
+      const planned = plan.tasks.get(id)
+      return planned !== undefined && test(planned)
+    }
+  }
+  switch (condition.is) {
+    case 'critical':
+      return of(({ critical }) => critical)
+    case 'tight':
+      return of(({ totalFloat }) => totalFloat !== null && totalFloat < (condition.days ?? TIGHT))
+    case 'late':
+      return of(({ late, state }) => state !== 'done' && late !== null && late > 0)
+    case 'waits':
+      return of(({ state }) => state === 'waiting')
+    case 'ready':
+      return of(({ state }) => state === 'ready')
+  }
 }
 
 function dueTest(condition: Extract<Condition, { about: 'due' }>, today: string): Test {

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addAt, applyChanges, BLANK, emptyTree, type Initial, isWithin, type Tree } from '../tree'
+import { byLetters } from './by-letters'
 import { asksForSomething, neighbourMatch, search } from './search'
 
 function grow(...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
@@ -89,5 +90,21 @@ describe('going from match to match', () => {
     expect(neighbourMatch(matches, 'elsewhere', -1, -1)).toEqual({ id: 'c', index: 2 })
     expect(neighbourMatch(matches, 'elsewhere', 1, 1)).toEqual({ id: 'c', index: 2 })
     expect(neighbourMatch([], 'a', -1, 1)).toBeNull()
+  })
+})
+
+describe('topics by a few letters', () => {
+  const tree = grow(['Old oak', 'c'], ['Oak shelves', 'c'], ['Café', 'c'], ['Oak, loose', null])
+  const titles = (letters: string, most = 8): string[] => byLetters(tree, letters, most).map(({ title }) => title)
+  it('are those whose titles have them all, without case and accents, and those that begin with them come first', () => {
+    expect(titles('oak')).toEqual(['Oak shelves', 'Oak, loose', 'Old oak'])
+    expect(titles('SHELV oak')).toEqual(['Oak shelves'])
+    expect(titles('cafe')).toEqual(['Café'])
+    expect(titles('oak', 1)).toEqual(['Oak shelves'])
+    expect(titles('elm')).toEqual([])
+  })
+  it('are as many as there may be, and only those that may be', () => {
+    expect(titles('', 2)).toHaveLength(2)
+    expect(byLetters(tree, 'oak', 8, ({ parent }) => parent === null).map(({ title }) => title)).toEqual(['Oak, loose'])
   })
 })

@@ -98,7 +98,7 @@ describe('CSV out', () => {
       fc.property(fc.array(item, { minLength: 1, maxLength: 4 }), items => {
         const text = writeCsv(items, () => '')
         expect(read(text)).toEqual(items.map(titles))
-        expect(Papa.parse<string[]>(text.trimEnd()).data.every(row => row.length === 9)).toBe(true)
+        expect(Papa.parse<string[]>(text.trimEnd()).data.every(row => row.length === 11)).toBe(true)
       }),
     )
   })

@@ -48,6 +48,12 @@ export const fileSchema = z.strictObject({
       .partial(),
     topics: z.array(topicSchema).min(1).max(LIMITS.topics),
   }),
+  of: z
+    .strictObject({ tree: id, number: z.int().min(0), epoch: z.string().max(20) })
+    .optional()
+    .describe(
+      'The tree that was written, the number of the newest edit in it, and the epoch in which that number counts.',
+    ),
   talk: z
     .array(keptThread)
     .max(100_000)
@@ -55,16 +61,40 @@ export const fileSchema = z.strictObject({
     .describe('What was said: threads of comments, and the talk of the tree.'),
 })
 
-export function writeJson(tree: Tree, people: Record<string, string> = {}, talk: readonly KeptThread[] = []): string {
+/** Which state of which tree a file holds, by which it's merged again when it comes back changed. */
+export interface Stamp {
+  readonly tree: string
+  readonly number: number
+  readonly epoch: string
+}
+
+export function writeJson(
+  tree: Tree,
+  people: Record<string, string> = {},
+  talk: readonly KeptThread[] = [],
+  of?: Stamp,
+): string {
   return JSON.stringify(
-    { format: 'sun-porch-tree', version: 1, people, tree: toSnapshot(tree), ...(talk.length > 0 ? { talk } : {}) },
+    {
+      format: 'sun-porch-tree',
+      version: 1,
+      ...(of ? { of } : {}),
+      people,
+      tree: toSnapshot(tree),
+      ...(talk.length > 0 ? { talk } : {}),
+    },
     null,
     1,
   )
 }
 
 /** Reads a file of ours. Every address must be known, the centre must be a root, and no topic may lie above itself. */
-export function readJson(text: string): { tree: Tree; people: Record<string, string>; talk: readonly KeptThread[] } {
+export function readJson(text: string): {
+  tree: Tree
+  people: Record<string, string>
+  talk: readonly KeptThread[]
+  of: Stamp | null
+} {
   let raw: unknown
   try {
     raw = JSON.parse(text)
@@ -98,7 +128,7 @@ export function readJson(text: string): { tree: Tree; people: Record<string, str
   }
   const tree = fromSnapshot(snapshot)
   const talk = soundThreads(parsed.data.talk ?? [], topic => tree.topics.has(topic))
-  return { tree, people: parsed.data.people ?? {}, talk }
+  return { tree, people: parsed.data.people ?? {}, talk, of: parsed.data.of ?? null }
 }
 
 /** Files of an earlier version say some things in other words. Throws `Unreadable` for one of a later version. */

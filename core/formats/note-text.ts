@@ -296,9 +296,14 @@ function mdast(parent: Y.XmlFragment): RootContent[] {
   })
 }
 
+/** A note's blocks, as the tree of its Markdown (mdast 5); pictures of the tree are images whose address is their hash. */
+export function noteBlocks(note: string | null): RootContent[] {
+  return note === null ? [] : mdast(readNote(note))
+}
+
 /** A note as Markdown; '' when it's empty. */
 export function noteToMarkdown(note: string | null): string {
   if (note === null) return ''
-  const root: Root = { type: 'root', children: mdast(readNote(note)) }
+  const root: Root = { type: 'root', children: noteBlocks(note) }
   return printMarkdown(root).trim()
 }

@@ -1,8 +1,11 @@
+import { type Run, wordsBetween } from '../compare/words'
 import { applyChange } from '../tree/apply'
 import { type Change, isTreeChange } from '../tree/change'
 import { type Field, FIELDS } from '../tree/fields'
 import { type SetName, SETS } from '../tree/sets'
+import { noteWords } from '../tree/note'
 import { STYLE_FIELDS } from '../tree/style-fields'
+import { shorten } from '../tree/title'
 import type { TopicId } from '../tree/topic'
 import { isLive, type Tree } from '../tree/tree'
 import { TREE_FIELDS, TREE_SETS } from '../tree/tree-fields'
@@ -45,11 +48,23 @@ export interface Happening {
   readonly what?: string
   /** What it's now: ISO dates and ids as they're stored; null: cleared, or taken. Absent: not said in words. */
   readonly value?: string | number | null
+  /** Of a note: the words that went and came, with a little of what stands around them. */
+  readonly words?: readonly Run[]
   /** Topics that went or came along with a branch, or further happenings that aren't told one by one. */
   readonly along?: number
 }
 
-const TASK: ReadonlySet<Field> = new Set<Field>(['start', 'due', 'duration', 'done', 'priority'])
+const TASK: ReadonlySet<Field> = new Set<Field>([
+  'start',
+  'due',
+  'duration',
+  'done',
+  'priority',
+  'effort',
+  'began',
+  'ended',
+  'left',
+])
 /** Kinds that are told for each member. */
 const ONE_BY_ONE: ReadonlySet<HappeningKind> = new Set<HappeningKind>(['people', 'markers'])
 /** Places on the canvas, chosen by hand. */
@@ -65,8 +80,11 @@ const SILENT: ReadonlySet<Field> = new Set<Field>(['folded', 'split', 'branchHue
 export function happeningsOf(tree: Tree, changes: readonly Change[]): Happening[] {
   const found = new Map<string, Happening>()
   const born = new Set<TopicId>()
+  const notes = new Map<TopicId, string | null>()
   for (const change of changes) {
     const told = tell(tree, change)
+    if (change.op === 'note' && !notes.has(change.topic))
+      notes.set(change.topic, tree.topics.get(change.topic)?.note ?? null)
     applyChange(tree, change)
     if (change.op === 'add') born.add(change.topic)
     if (!told) continue
@@ -80,7 +98,31 @@ export function happeningsOf(tree: Tree, changes: readonly Change[]): Happening[
   return [...found.values()].flatMap(told => {
     if (told.topic === null || told.kind === 'removed') return [told]
     const topic = tree.topics.get(told.topic)
-    return topic ? [{ ...told, title: topic.title }] : []
+    if (!topic) return []
+    const words = told.kind === 'note' ? changedWords(notes.get(topic.id) ?? null, topic.note) : []
+    return [{ ...told, title: topic.title, ...(words.length > 0 ? { words } : {}) }]
+  })
+}
+
+/** Base64 letters of a note beyond which its words aren't told: to read it again and again takes too long. */
+const MOST_NOTE = 400_000
+/** Letters that are told of words that go or come, and of what stands around them. */
+const MOST_WORDS = 400
+const AROUND = 30
+
+/** The words of a note that went and came; none where only their look changed. */
+function changedWords(before: string | null, after: string | null): Run[] {
+  if ((before?.length ?? 0) + (after?.length ?? 0) > MOST_NOTE) return []
+  const runs = wordsBetween(noteWords(before), noteWords(after))
+  if (runs.every(({ kind }) => kind === 'same')) return []
+  return runs.map(({ kind, text }, i) => {
+    if (kind !== 'same') return { kind, text: text.length > MOST_WORDS ? shorten(text, MOST_WORDS) : text }
+    const letters = [...text]
+    const [first, last] = [i === 0, i === runs.length - 1]
+    if (letters.length <= AROUND * (first || last ? 1 : 2) + 1) return { kind, text }
+    const head = first ? '' : letters.slice(0, AROUND).join('')
+    const tail = last ? '' : letters.slice(-AROUND).join('')
+    return { kind, text: `${head}…${tail}` }
   })
 }
 

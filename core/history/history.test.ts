@@ -3,9 +3,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { differencesOf } from '../compare/differences'
 import { movedAmong } from '../compare/moves'
-import { addAt, applyChanges, BLANK, type Change, emptyTree, lastChild, type Tree } from '../tree'
+import { noteFromMarkdown } from '../formats/note-text'
+import { addAt, applyChanges, BLANK, type Change, emptyTree, lastChild, noteBetween, type Tree } from '../tree'
 import { happeningsOf, kindsOf } from './happenings'
-import { marksOf, marksOfDifferences, wordOf } from './marks'
+import { byOthers, marksOf, marksOfDifferences, wordOf } from './marks'
 import { sittingsOf, type Stitch } from './sittings'
 import { inWords } from './words'
 
@@ -105,7 +106,7 @@ describe('marks', () => {
     expect(at(6)).toEqual({ x: 'new', lift: 'done', ramp: 'new' })
     expect(at(0)).toEqual({})
   })
-  it('of differences: each with its word, what went with none', () => {
+  it('of differences: each with its word; what went leaves one on what it hung on', () => {
     const [before, after] = [plan(), plan()]
     applyChanges(after, [
       { op: 'set', topic: 'lift', field: 'done', value: 100 },
@@ -115,13 +116,28 @@ describe('marks', () => {
       { op: 'remove', topic: 'x' },
       { op: 'add', topic: 'y', parent: 'c', order: 'a9' },
     ])
-    expect(Object.fromEntries(marksOfDifferences(differencesOf(before, after), after))).toEqual({
+    expect(Object.fromEntries(marksOfDifferences(differencesOf(before, after), before, after))).toEqual({
       lift: 'done',
       fit: 'changed',
       ramp: 'moved',
       y: 'new',
     })
-    expect(differencesOf(after, before).map(one => wordOf(one, before))).toContain('went')
+    const back = differencesOf(after, before)
+    expect(back.map(one => wordOf(one, before))).toContain('went')
+    expect(marksOfDifferences(back, after, before).get('c')).toBe('went below')
+  })
+  it('of others: what one did oneself is nothing new, but what went with a branch went with whoever took it', () => {
+    const [before, after] = [plan(), plan()]
+    applyChanges(after, [
+      { op: 'set', topic: 'books', field: 'title', value: 'All books' },
+      { op: 'add', topic: 'mine', parent: 'c', order: 'a9' },
+      { op: 'remove', topic: 'fit' },
+    ])
+    const found = differencesOf(before, after)
+    const ids = (touched: string[]) => byOthers(found, before, new Set(touched)).map(({ id }) => id)
+    expect(ids([])).toEqual([])
+    expect(ids(['books', 'fit', 'gone'])).toEqual(['books', 'fit', 'lift', 'ramp'])
+    expect(ids(['lift'])).toEqual(['lift'])
   })
 })
 
@@ -195,6 +211,22 @@ describe('the siblings that were moved', () => {
   it('one that went from the front to the back is one, not all the others', () => {
     expect(movedAmong(['a', 'b', 'c', 'd'], ['b', 'c', 'd', 'a'])).toEqual(['a'])
   })
+})
+
+it('tells the words of a note that went and came, with a little around them, over all of an edit', () => {
+  const tree = plan()
+  const typed = (before: string | null, text: string): string => noteBetween(before, noteFromMarkdown(text))!
+  const long = `${'Shaft, doors and the counterweight were looked at on Monday. '.repeat(3)}It is`
+  const first = happeningsOf(tree, [{ op: 'note', topic: 'lift', update: typed(null, `${long} too slow.`) }])
+  expect(first[0]!.words).toEqual([{ kind: 'come', text: `${long} too slow.` }])
+  const second = happeningsOf(tree, [
+    { op: 'note', topic: 'lift', update: typed(tree.topics.get('lift')!.note, `${long} too slow, and loud.`) },
+  ])
+  expect(second[0]!.words).toEqual([
+    { kind: 'same', text: '…d at on Monday. It is too slow' },
+    { kind: 'come', text: ', and loud' },
+    { kind: 'same', text: '.' },
+  ])
 })
 
 describe('moments that are kept by themselves', () => {

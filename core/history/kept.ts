@@ -1,8 +1,17 @@
 import type { Change } from '../tree/change'
 import type { TopicId } from '../tree/topic'
 
-/** Why a moment of a tree is kept: named by hand, or by itself before or after something that alters much. */
-export const KEPT_WHY = ['named', 'brought-in', 'mass', 'returned', 'meeting-begun', 'meeting-ended'] as const
+/** Why a moment of a tree is kept: named by hand, as a baseline of its plan, or by itself before or after something that alters much. */
+export const KEPT_WHY = [
+  'named',
+  'brought-in',
+  'mass',
+  'returned',
+  'merged',
+  'meeting-begun',
+  'meeting-ended',
+  'baseline',
+] as const
 export type KeptWhy = (typeof KEPT_WHY)[number]
 
 /** A moment that is kept, so that it's found again. */
@@ -36,6 +45,7 @@ export function worthKeeping({
       if (change.member.stage === 'running') return { number: number - 1, why: 'meeting-begun', topic: change.topic }
       if (change.member.stage === 'ended') return { number, why: 'meeting-ended', topic: change.topic }
     }
+  if (source?.kind === 'merged') return { number: number - 1, why: 'merged', topic: null }
   if (source?.kind === 'moment') return { number: number - 1, why: 'returned', topic: null }
   const brought = new Set<TopicId>()
   const altered = new Set<TopicId>()
@@ -52,8 +62,10 @@ export const KEPT_WORDS: Record<KeptWhy, string> = {
   'brought-in': 'before many topics were brought in',
   mass: 'before many topics were changed at once',
   returned: 'before something was brought back',
+  merged: 'before something was taken over',
   'meeting-begun': 'when the meeting began',
   'meeting-ended': 'when the meeting ended',
+  baseline: 'as agreed',
 }
 
 /** A kept moment in words: its name, or its kind; both for a meeting. */

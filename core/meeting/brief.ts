@@ -167,6 +167,15 @@ export function nearestMeeting(tree: Tree, today: string): TopicId | null {
   return next?.id ?? all.sort((a, b) => (dayOf(a.brief) < dayOf(b.brief) ? 1 : -1))[0]?.id ?? null
 }
 
+/** The agenda item that is on in a meeting that runs; null where none is. */
+export function itemThatIsOn(tree: Tree): TopicId | null {
+  for (const id of meetingsOf(tree)) {
+    const { stage, run } = briefOf(topicOf(tree, id))
+    if (stage === 'running' && run?.current && isLive(tree, run.current)) return run.current
+  }
+  return null
+}
+
 /** The number of the tree at which the meeting that was begun last began, and its title; null where none has begun. */
 export function lastBegun(tree: Tree): { readonly number: number; readonly title: string } | null {
   let last: { number: number; title: string } | null = null

@@ -5,6 +5,7 @@ import type { EntryKind, Intent } from '../tree/meeting'
 import type { Topic, TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { type Brief, type BriefPerson, briefOf } from './brief'
+import { voteInWords } from '../vote/words'
 import { type AgendaItem, itemsOf } from './agenda'
 import { entriesIn, entriesOf } from './record'
 import { wallTime } from './zones'
@@ -88,6 +89,11 @@ export function personName(person: BriefPerson, nameOf: NameOf): string {
 
 const PARTS = { chair: 'chair', notes: 'note taker' } as const
 
+/** The note of a topic, and what was voted on it: what a decision was based on. */
+function basisOf({ note, votes }: Topic, nameOf: NameOf): string {
+  return [noteWords(note), ...votes.map(vote => voteInWords(vote, nameOf))].filter(Boolean).join('\n')
+}
+
 function lineOf(topic: Topic, zone: string, nameOf: NameOf): MinutesLine {
   const { kind, by, name, at } = topic.entry!
   return {
@@ -99,7 +105,7 @@ function lineOf(topic: Topic, zone: string, nameOf: NameOf): MinutesLine {
     owners: topic.people.map(nameOf),
     due: topic.due,
     done: topic.done === 100,
-    note: noteWords(topic.note),
+    note: basisOf(topic, nameOf),
   }
 }
 
@@ -141,7 +147,7 @@ function itemIn(tree: Tree, item: AgendaItem, i: number, brief: Brief, zone: str
     planned: item.minutes,
     actual: minutesOfMs(item.spent),
     serves: brief.musts.filter(({ id }) => item.serves.includes(id)).map(({ text }) => text),
-    note: noteWords(topicOf(tree, item.id).note),
+    note: basisOf(topicOf(tree, item.id), nameOf),
     prepared: preparedIn(tree, item.id),
     lines: entriesIn(tree, item.id).map(topic => lineOf(topic, zone, nameOf)),
     links: topics.flatMap(({ links }) => links.map((link: Link) => ({ words: linkInWords(link), url: link.url }))),

@@ -4,6 +4,7 @@ import { entriesOf, field, type FieldSpec, type ValuesOf } from './field-spec'
 import { LIMITS } from './limits'
 import { entrySchema } from './meeting'
 import { orderKey } from './order-key'
+import { DUE_MEANS, estimateSchema, MOST_DAYS, START_MEANS } from './plan'
 import { sketchSchema } from './sketch'
 import { STYLE_FIELDS } from './style-fields'
 import { numberingSchema, placeSchema, referenceSchema } from './substance'
@@ -90,6 +91,77 @@ export const FIELDS = {
     opml: 'number',
     headings: ['priority'],
     examples: [1, 5],
+  }),
+  /** Hours of work in it, shared alike by its people. */
+  effort: field({
+    schema: z.number().min(0).max(1_000_000).nullable(),
+    blank: null,
+    name: 'work',
+    about: 'Hours of work in it, shared alike by its people.',
+    opml: 'number',
+    headings: ['effort', 'work', 'hours'],
+    examples: [0, 12.5],
+  }),
+  estimate: field({
+    schema: estimateSchema.nullable(),
+    blank: null,
+    name: 'estimates',
+    about: 'Three estimates of its length in working days: best, likely, worst.',
+    opml: 'json',
+    examples: [{ best: 2, likely: 3, worst: 8 }],
+  }),
+  startMeans: field({
+    schema: z.enum(START_MEANS),
+    blank: 'not-before',
+    name: 'meaning of the start',
+    about: 'What its start is for the plan: not before that day, or just then.',
+    opml: 'text',
+    examples: ['fixed'],
+  }),
+  dueMeans: field({
+    schema: z.enum(DUE_MEANS),
+    blank: 'deadline',
+    name: 'meaning of the due date',
+    about: 'What its due date is for the plan: a deadline, which only warns, or not after that day.',
+    opml: 'text',
+    examples: ['not-after'],
+  }),
+  /** A calendar day, ISO 8601, without a zone. */
+  began: field({
+    schema: calendarDay.nullable(),
+    blank: null,
+    name: 'actual start',
+    about: 'The day on which it began in fact.',
+    opml: 'day',
+    examples: ['2027-03-04'],
+  }),
+  /** A calendar day, ISO 8601, without a zone. */
+  ended: field({
+    schema: calendarDay.nullable(),
+    blank: null,
+    name: 'actual finish',
+    about: 'The day on which it ended in fact.',
+    opml: 'day',
+    examples: ['2027-03-09'],
+  }),
+  /** Working days from the status date on. */
+  left: field({
+    schema: z.number().min(0).max(MOST_DAYS).nullable(),
+    blank: null,
+    name: 'what is left',
+    about: 'Working days that are left of it, from the status date on.',
+    opml: 'number',
+    examples: [0, 1.5],
+  }),
+  /** Hours of work that went into it in fact. */
+  spent: field({
+    schema: z.number().min(0).max(1_000_000).nullable(),
+    blank: null,
+    name: 'hours spent',
+    about: 'Hours of work that went into it in fact.',
+    opml: 'number',
+    headings: ['spent', 'hours spent', 'actual'],
+    examples: [0, 3.5],
   }),
   folded: field({
     schema: z.boolean(),

@@ -16,6 +16,8 @@ export const LIMITS = {
   meetingParts: 600,
   /** Sets of markers, and looks, that a tree has of its own. */
   treeMembers: 40,
+  /** Closed and extra days of a tree's working calendar. */
+  exceptions: 1000,
   /** Bytes of one note, as a Yjs update. */
   note: 2 * 1024 * 1024,
 } as const

@@ -40,8 +40,9 @@ export type Reword = (topic: Topic, details: OutlineItem['details']) => Pick<Out
 export function toOutline(tree: Tree, root: TopicId, keep?: ReadonlySet<TopicId>, reword?: Reword): OutlineItem {
   const led = new Set<TopicId>()
   const gather = (id: TopicId): void => {
-    const { ties, reference } = topicOf(tree, id)
+    const { ties, waits, reference } = topicOf(tree, id)
     for (const tie of ties) led.add(tie.to)
+    for (const { on } of waits) led.add(on)
     if (reference?.tree === null) led.add(reference.topic)
     for (const child of childrenOf(tree, id)) gather(child)
   }
@@ -97,11 +98,12 @@ export function plant(
   return { changes: made.size > 0 ? changes.map(change => leading(change, made)) : changes, tops }
 }
 
-/** Cross-links and references between topics that are planted together lead to the new ones. */
+/** Cross-links, dependencies and references between topics that are planted together lead to the new ones. */
 function leading(change: Change, made: ReadonlyMap<TopicId, TopicId>): Change {
   if (change.op !== 'add' || !change.with) return change
-  const { ties, reference } = change.with
+  const { ties, waits, reference } = change.with
   const mapped = {
+    ...(waits ? { waits: waits.map(wait => ({ ...wait, on: made.get(wait.on) ?? wait.on })) } : {}),
     ...(ties ? { ties: ties.map(tie => ({ ...tie, to: made.get(tie.to) ?? tie.to })) } : {}),
     ...(reference?.tree === null
       ? { reference: { tree: null, topic: made.get(reference.topic) ?? reference.topic } }
@@ -128,8 +130,8 @@ export function filesIn(items: readonly OutlineItem[]): string[] {
 }
 
 /**
- * Items that were copied in another tree: references to topics that don't come along lead there, cross-links to them
- * are left out, since those only tie topics of one tree.
+ * Items that were copied in another tree: references to topics that don't come along lead there, cross-links to them and
+ * dependencies on them are left out, since those only tie topics of one tree.
  */
 export function fromElsewhere(items: readonly OutlineItem[], tree: string): OutlineItem[] {
   const along = new Set<TopicId>()
@@ -141,11 +143,13 @@ export function fromElsewhere(items: readonly OutlineItem[], tree: string): Outl
   }
   gather(items)
   const moved = (item: OutlineItem): OutlineItem => {
-    const { ties, reference, ...rest } = item.details ?? {}
+    const { ties, waits, reference, ...rest } = item.details ?? {}
     const kept = ties?.filter(tie => along.has(tie.to)) ?? []
+    const waiting = waits?.filter(({ on }) => along.has(on)) ?? []
     const details = {
       ...rest,
       ...(kept.length > 0 ? { ties: kept } : {}),
+      ...(waiting.length > 0 ? { waits: waiting } : {}),
       ...(reference
         ? { reference: reference.tree === null && !along.has(reference.topic) ? { ...reference, tree } : reference }
         : {}),

@@ -15,6 +15,8 @@ export const TALK_STATES = ['some', 'open', 'settled', 'names-me'] as const
 export type SubstanceKind = (typeof SUBSTANCE)[number]
 export const KINDS = ['task', 'reference', 'annex', 'loose', 'parent', 'leaf'] as const
 export const STATES = ['open', 'not-begun', 'under-way', 'done'] as const
+/** `tight`: its float is under so many working days. `late`: it ends after its due date. */
+export const PLANNED = ['critical', 'tight', 'late', 'waits', 'ready'] as const
 export const DUE = ['late', 'today', 'within', 'before', 'after', 'on', 'some', 'none'] as const
 
 const turned = { not: z.boolean().optional() }
@@ -63,6 +65,13 @@ export const conditionSchema = z.discriminatedUnion('about', [
     since: day.optional(),
     days: z.int().min(0).max(3650).optional(),
     by: z.union([id, z.literal('me')]).optional(),
+    ...turned,
+  }),
+  /** What is computed of it; never where the tree has no plan. */
+  z.strictObject({
+    about: z.literal('plan'),
+    is: z.enum(PLANNED),
+    days: z.int().min(0).max(3650).optional(),
     ...turned,
   }),
   z.strictObject({ about: z.literal('has'), what: z.enum(SUBSTANCE), ...turned }),

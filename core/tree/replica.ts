@@ -2,6 +2,7 @@ import { applyChanges, type Patch, Refused, unapply } from './apply'
 import type { Edit } from './change'
 import type { TopicId } from './topic'
 import type { Tree } from './tree'
+import { refuseCircles } from './waits'
 
 /**
  * An edit of one's own. `patches` is what it replaced when last put on (undo needs it, also after the
@@ -35,6 +36,12 @@ export class Replica {
   /** Makes an own edit at once. Throws `Refused` when it can't be made. */
   make(edit: Edit): { item: Waiting; touched: Touched } {
     const patches = applyChanges(this.tree, edit.changes)
+    try {
+      refuseCircles(this.tree, edit.changes)
+    } catch (error) {
+      unapply(this.tree, patches)
+      throw error
+    }
     const item: Waiting = { edit, patches }
     this.waiting.push(item)
     return { item, touched: touchedBy(patches) }

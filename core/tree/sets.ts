@@ -3,7 +3,9 @@ import { id } from './atoms'
 import { entriesOf, set, type SetSpec } from './field-spec'
 import { LIMITS } from './limits'
 import { type BriefPart, briefPart, itemPart } from './meeting'
+import { waitSchema } from './plan'
 import { attachmentSchema, checkSchema, linkSchema, tieSchema } from './substance'
+import { voteSchema } from './vote'
 
 /** A copy of a meeting is another meeting: it was neither sent to anybody nor is it being held. */
 function meetingInCopies(parts: readonly BriefPart[]): BriefPart[] {
@@ -77,6 +79,18 @@ export const SETS = {
       { id: 't1', to: 'elsewhere', label: 'pays', ends: 'both', bend: { x: 1, y: 2 }, hue: '2' },
     ],
   }),
+  /** What it waits for in the plan. */
+  waits: set({
+    schema: waitSchema,
+    most: LIMITS.members,
+    name: 'dependencies',
+    about: 'Topics that it waits for in the plan.',
+    examples: [
+      { id: 'w1', on: 'permit', kind: 'FS', lag: 0, days: 'working' },
+      { id: 'w1', on: 'permit', kind: 'FS', lag: 2, days: 'working' },
+      { id: 'w2', on: 'plaster', kind: 'SS', lag: -3, days: 'calendar' },
+    ],
+  }),
   /** The parts of a meeting's brief and of its running; a topic that has any is a meeting. */
   meeting: set({
     schema: briefPart,
@@ -102,6 +116,45 @@ export const SETS = {
       { id: 'minutes', kind: 'minutes', minutes: 20 },
       { id: 'wish', kind: 'wish', name: 'Oskar' },
       { id: 'm1', kind: 'serves' },
+    ],
+  }),
+  /** Votes that were taken on it, each with what it came to. */
+  votes: set({
+    schema: voteSchema,
+    most: LIMITS.members,
+    name: 'votes',
+    about: 'Votes that were taken on it, each with what it came to.',
+    inCopies: () => [],
+    examples: [
+      {
+        id: 'v1',
+        question: 'Carpet?',
+        kind: 'yes-no',
+        secret: true,
+        choices: ['Yes', 'No', 'Abstain'],
+        counts: [3, 1, 0],
+        pairs: null,
+        voters: ['ines', 'rana', 'oskar', 'lev'],
+        casts: null,
+        by: 'ines',
+        at: 1,
+      },
+      {
+        id: 'v2',
+        question: '',
+        kind: 'order',
+        secret: false,
+        choices: ['Cork', 'Carpet'],
+        counts: [1, 0],
+        pairs: [
+          [0, 1],
+          [0, 0],
+        ],
+        voters: ['ines'],
+        casts: [[1, 2]],
+        by: 'ines',
+        at: 2,
+      },
     ],
   }),
 } as const

@@ -1,6 +1,10 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { cut, fileStem } from './title'
+import { cut, fileStem, firstCharacter } from './title'
+
+it('the first character is whole, for initials', () => {
+  expect(['👩‍👩‍👧‍👦 Family', 'E\u0301va', '\ud83d', ''].map(firstCharacter)).toEqual(['👩‍👩‍👧‍👦', 'E\u0301', '\ufffd', ''])
+})
 
 it('cuts no character in two, and gives well-formed text', () => {
   expect(cut('Lift 👩‍👩‍👧‍👦 and more', 10)).toBe('Lift ')

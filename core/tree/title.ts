@@ -15,6 +15,12 @@ export function shorten(title: string, most = 40): string {
   return line
 }
 
+/** The first character as people see it; empty for an empty text. */
+export function firstCharacter(text: string): string {
+  for (const { segment } of characters.segment(text.toWellFormed().slice(0, 64))) return segment
+  return ''
+}
+
 /** At most `most` UTF-16 units of a text, cut between characters as people see them, and well-formed. */
 export function cut(text: string, most: number): string {
   const whole = text.toWellFormed()
@@ -30,4 +36,10 @@ export function cut(text: string, most: number): string {
 /** A title as a file name that any file system takes, without its ending. */
 export function fileStem(title: string): string {
   return cut(title.replace(/[\p{C}\\/:*?"<>|]+/gu, ' ').trim(), 80) || 'tree'
+}
+
+/** The first letters of a person's first and last name, in capitals; '?' for nobody. */
+export function initialsOf(name: string): string {
+  const parts = name.trim().split(/\s+/)
+  return (firstCharacter(parts[0] || '?') + (parts.length > 1 ? firstCharacter(parts.at(-1)!) : '')).toLocaleUpperCase()
 }

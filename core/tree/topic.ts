@@ -68,7 +68,7 @@ export function newTopic(
   return topic
 }
 
-/** A task is a topic with at least one of start, due, duration, done, people, priority. */
+/** A task is a topic with at least one of start, due, length, progress, people, priority, work, estimates, dependencies. */
 export function isTask(topic: Topic): boolean {
   return (
     topic.start !== null ||
@@ -76,6 +76,9 @@ export function isTask(topic: Topic): boolean {
     topic.duration !== null ||
     topic.done !== null ||
     topic.priority !== null ||
-    topic.people.length > 0
+    topic.people.length > 0 ||
+    topic.effort !== null ||
+    topic.estimate !== null ||
+    topic.waits.length > 0
   )
 }

@@ -1,10 +1,12 @@
 import { z } from 'zod'
-import { id, words } from './atoms'
+import { calendarDay, id, words } from './atoms'
 import { field, mapTable, set, type ValuesOf } from './field-spec'
 import { ARRANGEMENTS } from './fields'
 import { LIMITS } from './limits'
+import { keptHandOut } from './hand-out'
 import { lookSchema } from './looks'
 import { customMarkerSet } from './markers'
+import { capacitySchema, exceptionSchema, weekdaysSchema } from './plan'
 import { FIRST_MUSTS, FIRST_PATTERNS } from './patterns'
 import { levelStyle } from './style-fields'
 import { savedView } from './view'
@@ -66,6 +68,36 @@ export const TREE_FIELDS = {
     about: 'What topics of level 0 (the centre), 1, 2 … wear that have no style of their own.',
     examples: [[{ fill: '3', bold: true }]],
   }),
+  /** The first day of the plan; null while the tree has none: then its dates are as they were typed. */
+  planFrom: field({
+    schema: calendarDay.nullable(),
+    blank: null,
+    name: 'start of the plan',
+    about: 'The first day of the plan; null while the tree has none, and its dates are as they were typed.',
+    examples: ['2027-01-11'],
+  }),
+  /** Up to when what was done is known; null is the present day. */
+  statusDay: field({
+    schema: calendarDay.nullable(),
+    blank: null,
+    name: 'status date',
+    about: 'Up to when what was done is known; null is the present day.',
+    examples: ['2027-03-01'],
+  }),
+  weekdays: field({
+    schema: weekdaysSchema,
+    blank: [1, 2, 3, 4, 5],
+    name: 'working weekdays',
+    about: 'Weekdays that are worked on, Monday 1 to Sunday 7.',
+    examples: [[1, 2, 3, 4]],
+  }),
+  dayHours: field({
+    schema: z.number().min(0.25).max(24),
+    blank: 8,
+    name: 'hours a day',
+    about: 'Hours of a working day.',
+    examples: [7.5],
+  }),
   /** How many things must be settled in a meeting before it's said that the rest belongs to a later one. */
   mostMusts: field({
     schema: z.int().min(1).max(20),
@@ -109,6 +141,35 @@ export const TREE_SETS = {
     most: LIMITS.treeMembers,
     name: 'views',
     about: 'Views kept under a name, for everybody.',
+    examples: [],
+  }),
+  exceptions: set({
+    schema: exceptionSchema,
+    most: LIMITS.exceptions,
+    name: 'closed and extra days',
+    about: 'Days that are worked on, or not, against their weekday; the id is the day.',
+    examples: [
+      { id: '2027-05-17', kind: 'closed', name: 'Whit Monday' },
+      { id: '2027-05-17', kind: 'extra', name: 'Stocktaking' },
+      { id: '2027-05-22', kind: 'extra', name: '' },
+    ],
+  }),
+  capacities: set({
+    schema: capacitySchema,
+    most: 500,
+    name: 'what people can do',
+    about: 'Hours a day and days off of people, for the load; the id is the person’s.',
+    examples: [
+      { id: 'ines', hours: 4, off: ['2027-05-14'] },
+      { id: 'ines', hours: null, off: [] },
+      { id: 'rana', hours: 6, off: [] },
+    ],
+  }),
+  handOuts: set({
+    schema: keptHandOut,
+    most: LIMITS.treeMembers,
+    name: 'kept hand-outs',
+    about: 'What was handed out, kept under a name to be done again.',
     examples: [],
   }),
 } as const

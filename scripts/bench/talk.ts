@@ -2,6 +2,7 @@ import { bodyOf } from '../../core/talk/body'
 import { BENCH, type Saying } from '../../core/talk/saying'
 import { newId, signUp } from '../../tests/caller'
 import { openHouse } from '../../tests/house'
+import { shelves } from './shelves'
 import { ms, print, quantile } from './table'
 
 /*
@@ -16,23 +17,7 @@ const LINES = 150
 const house = await openHouse({ env: { WRITES_A_MINUTE: '1000000' } })
 const ines = await signUp(house.url)
 
-async function tree(title: string): Promise<string> {
-  const id = await ines.makeTree(title)
-  const { centre } = (await ines.open(id)).snapshot
-  await ines.edit(
-    id,
-    Array.from({ length: TOPICS }, (_, i) => ({
-      op: 'add' as const,
-      topic: `t${i}`,
-      parent: i < 20 ? centre : `t${i % 20}`,
-      order: `a${i.toString(36).padStart(4, '0')}1`,
-      with: { title: `Shelf ${i}` },
-    })),
-  )
-  return id
-}
-
-const [quiet, loud] = [await tree('Quiet'), await tree('Loud')]
+const [quiet, loud] = [await shelves(ines, 'Quiet', TOPICS), await shelves(ines, 'Loud', TOPICS)]
 let sent = 0
 async function talk(): Promise<void> {
   while (sent < COMMENTS) {

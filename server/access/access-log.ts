@@ -16,6 +16,8 @@ export const ACCESS_EVENTS = [
   'brought-back',
   'exported',
   'guest-asked',
+  'link-made',
+  'link-withdrawn',
   'purged',
 ] as const
 

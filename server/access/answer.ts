@@ -14,6 +14,7 @@ import { addressOf } from './address'
 import { diskFull, Fault } from './fault'
 import { packed } from './packed'
 import { needRole } from './roles'
+import { hasRoom } from '../work/disk'
 
 type Given<O extends Operation> = {
   event: H3Event
@@ -70,6 +71,9 @@ async function bodyOf(event: H3Event, most: number): Promise<unknown> {
 
 let writes: RateLimiterMemory | undefined
 
+/** Beside what deletes: one can sign out on a full disk too. */
+const MAKES_ROOM: ReadonlySet<string> = new Set([OPERATIONS.signOut.path, OPERATIONS.signOutEverywhere.path])
+
 /** Throws for what a token may not do, and when somebody writes more than one may in a minute. */
 async function checkDoing(operation: Operation, account: Account): Promise<void> {
   const reads = operation.method === 'GET'
@@ -79,6 +83,7 @@ async function checkDoing(operation: Operation, account: Account): Promise<void>
     if (account.token.scope === 'read' && !reads) throw new Fault(403, 'scope', 'This token may read and nothing else.')
   }
   if (reads) return
+  if (!MAKES_ROOM.has(operation.path) && operation.method !== 'DELETE' && !hasRoom()) throw diskFull()
   writes ??= new RateLimiterMemory({ points: settings().WRITES_A_MINUTE, duration: 60 })
   await writes.consume(account.id).catch((left: { msBeforeNext: number }) => {
     const seconds = Math.max(1, Math.ceil(left.msBeforeNext / 1000))

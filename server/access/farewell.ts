@@ -9,8 +9,11 @@ import {
   letters,
   members,
   ownViews,
+  tellings,
+  tellingWays,
   trees,
   users,
+  watches,
 } from '../database/schema'
 import { writeAccess } from './access-log'
 import { Fault } from './fault'
@@ -89,6 +92,9 @@ export async function deleteAccount(userId: string, to: Readonly<Record<string, 
     await tx.delete(accountLinks).where(eq(accountLinks.userId, userId))
     await tx.delete(calendarAddresses).where(eq(calendarAddresses.userId, userId))
     await tx.delete(ownViews).where(eq(ownViews.userId, userId))
+    await tx.delete(tellings).where(eq(tellings.userId, userId))
+    await tx.delete(tellingWays).where(eq(tellingWays.userId, userId))
+    await tx.delete(watches).where(eq(watches.userId, userId))
     await tx.delete(invitations).where(eq(invitations.email, user!.email))
     await tx.delete(letters).where(eq(letters.toEmail, user!.email))
     await tx

@@ -7,6 +7,7 @@ import { database } from '../database/connect'
 import { invitations, letters, members, trees, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
 import { bus } from '../bus'
+import { tellInvited } from '../telling/invited'
 import { welcomeWishes } from '../meetings/wishes'
 import { peopleOf } from '../trees/store'
 import type { Account } from './accounts'
@@ -129,6 +130,7 @@ async function invite(treeId: string, email: string, role: Role, from: Account):
         until: new Date(Date.now() + settings().INVITATION_DAYS * 86_400_000),
       })
     await writeAccess({ treeId, by: from.id, what: 'invited', about: `${email}: ${role}` }, tx)
+    await tellInvited(tx, treeId, email, role, from.id)
     const does = { viewer: 'read', commenter: 'read and comment', editor: 'edit', owner: 'own' }[role]
     await sendLetter(
       {

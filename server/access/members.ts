@@ -2,7 +2,8 @@ import { and, eq } from 'drizzle-orm'
 import type { Role } from '#core/contract'
 import { bus } from '../bus'
 import { database, type Transaction } from '../database/connect'
-import { invitations, members, users } from '../database/schema'
+import { invitations, members, users, watches } from '../database/schema'
+import { tellRole } from '../telling/invited'
 import { writeAccess } from './access-log'
 import { Fault } from './fault'
 
@@ -39,9 +40,11 @@ export async function setRole(treeId: string, user: string, role: Role, by: stri
     const [there] = await tx.select().from(members).where(where)
     if (!there) throw new Fault(404, 'no-member', 'That person has no role in this tree. Invite them first.')
     await tx.update(members).set({ role }).where(where)
+    if (there.role !== role) await tellRole(tx, treeId, user, role, by)
     await writeAccess({ treeId, by, what: 'role', about: `${user}: ${role}` }, tx)
   })
   bus.tell({ about: 'rights', tree: treeId })
+  bus.tell({ about: 'told', people: [user] })
 }
 
 /** Takes somebody out. Invitations to them, and those that they wrote, end with it. Throws as `setRole` does. */
@@ -50,10 +53,13 @@ export async function removeMember(treeId: string, user: string, by: string): Pr
     await keepAnOwner(tx, treeId, user)
     if (user !== by) await mustOwn(tx, treeId, by)
     await tx.delete(members).where(and(eq(members.treeId, treeId), eq(members.userId, user)))
+    await tx.delete(watches).where(and(eq(watches.treeId, treeId), eq(watches.userId, user)))
+    await tellRole(tx, treeId, user, null, by)
     const [person] = await tx.select({ email: users.email }).from(users).where(eq(users.id, user))
     await tx.delete(invitations).where(and(eq(invitations.treeId, treeId), eq(invitations.email, person?.email ?? '')))
     await tx.delete(invitations).where(and(eq(invitations.treeId, treeId), eq(invitations.invitedBy, user)))
     await writeAccess({ treeId, by, what: user === by ? 'left' : 'removed', about: user }, tx)
   })
   bus.tell({ about: 'rights', tree: treeId })
+  bus.tell({ about: 'told', people: [user] })
 }

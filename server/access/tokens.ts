@@ -76,6 +76,11 @@ export async function makeToken(
   return { id, token }
 }
 
+/** All tokens of somebody stop counting at once: what a reset of the password does, whose old one strangers may know. */
+export async function withdrawAllTokens(userId: string): Promise<void> {
+  await database().delete(accessTokens).where(eq(accessTokens.userId, userId))
+}
+
 export async function withdrawToken(userId: string, id: string): Promise<void> {
   const [done] = await database()
     .delete(accessTokens)

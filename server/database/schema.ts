@@ -23,8 +23,11 @@ import type { SavedView } from '../../core/tree/view'
 import type { Link, TreeFields } from '../../core/tree'
 import { bytes, instant, key } from './columns'
 
+export * from './link-schema'
 export * from './talk-schema'
 export * from './moment-schema'
+export * from './telling-schema'
+export * from './vote-schema'
 
 export const users = mysqlTable(
   'users',
@@ -120,8 +123,11 @@ export const trees = mysqlTable(
     epoch: key('epoch', { length: 20 }).notNull().default(''),
     /** True for a tree that others are begun from. */
     starter: boolean('starter').notNull().default(false),
+    /** The tree that it was copied from, and the number of the newest edit that the copy has. */
+    fromTree: key('from_tree', { length: 40 }),
+    fromNumber: int('from_number'),
   },
-  table => [index('trees_changed').on(table.changedAt)],
+  table => [index('trees_centre').on(table.centre), index('trees_changed').on(table.changedAt)],
 )
 
 export const members = mysqlTable(

@@ -33,6 +33,7 @@ export const sayings = mysqlTable(
     primaryKey({ columns: [table.treeId, table.number] }),
     uniqueIndex('sayings_once').on(table.treeId, table.sayingId),
     index('sayings_comment').on(table.treeId, table.comment),
+    index('sayings_time').on(table.treeId, table.at),
   ],
 )
 

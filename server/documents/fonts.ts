@@ -16,25 +16,68 @@ export const FONT_FILES = {
   emoji: '@fontsource/noto-emoji/files/noto-emoji-emoji-400-normal.woff',
   colour: 'twemoji-colr-font/twemoji.woff2',
 } as const
+/**
+ * The faces that planks are set in, by weight: those of the same design in which the app is set. What lies between two of them is
+ * drawn between them.
+ */
+export const FACE_FILES = {
+  text: {
+    400: '@expo-google-fonts/figtree/400Regular/Figtree_400Regular.ttf',
+    500: '@expo-google-fonts/figtree/500Medium/Figtree_500Medium.ttf',
+    600: '@expo-google-fonts/figtree/600SemiBold/Figtree_600SemiBold.ttf',
+    700: '@expo-google-fonts/figtree/700Bold/Figtree_700Bold.ttf',
+    800: '@expo-google-fonts/figtree/800ExtraBold/Figtree_800ExtraBold.ttf',
+  },
+  slanted: {
+    400: '@expo-google-fonts/figtree/400Regular_Italic/Figtree_400Regular_Italic.ttf',
+    500: '@expo-google-fonts/figtree/500Medium_Italic/Figtree_500Medium_Italic.ttf',
+    600: '@expo-google-fonts/figtree/600SemiBold_Italic/Figtree_600SemiBold_Italic.ttf',
+    700: '@expo-google-fonts/figtree/700Bold_Italic/Figtree_700Bold_Italic.ttf',
+    800: '@expo-google-fonts/figtree/800ExtraBold_Italic/Figtree_800ExtraBold_Italic.ttf',
+  },
+  display: {
+    500: '@expo-google-fonts/bricolage-grotesque/500Medium/BricolageGrotesque_500Medium.ttf',
+    600: '@expo-google-fonts/bricolage-grotesque/600SemiBold/BricolageGrotesque_600SemiBold.ttf',
+    700: '@expo-google-fonts/bricolage-grotesque/700Bold/BricolageGrotesque_700Bold.ttf',
+    800: '@expo-google-fonts/bricolage-grotesque/800ExtraBold/BricolageGrotesque_800ExtraBold.ttf',
+  },
+} as const
+export type FaceName = keyof typeof FACE_FILES
+
+/** Every font file that the server needs beside itself. */
+export const ALL_FONT_FILES: readonly string[] = [
+  ...new Set([...Object.values(FONT_FILES), ...Object.values(FACE_FILES).flatMap(weights => Object.values(weights))]),
+]
 export type FontName = keyof typeof FONT_FILES
 /** Those that text is set in. */
 export const FONT_NAMES = (Object.keys(FONT_FILES) as readonly FontName[]).filter(name => name !== 'colour')
 
-/** In a build the fonts lie beside the server's entry, in development in their packages. */
-function fileOf(name: FontName): string {
-  const built = join(dirname(resolve(process.argv[1] ?? '.')), 'fonts', FONT_FILES[name].split('/').at(-1)!)
-  return existsSync(built) ? built : resolve('node_modules', FONT_FILES[name])
+/**
+ * In a build the fonts lie beside the server's entry, which a thread of its own is one folder below; in development in their
+ * packages.
+ */
+function whereIs(file: string): string {
+  const name = file.split('/').at(-1)!
+  const beside = dirname(resolve(process.argv[1] ?? '.'))
+  const built = [join(beside, 'fonts', name), join(beside, '..', 'fonts', name)].find(existsSync)
+  return built ?? resolve('node_modules', file)
 }
 
-const read = new Map<FontName, Buffer>()
+const read = new Map<string, Buffer>()
 
-export function fontOf(name: FontName): Buffer {
-  const known = read.get(name)
+function bytesOf(file: string): Buffer {
+  const known = read.get(file)
   if (known) return known
-  const bytes = readFileSync(fileOf(name))
-  read.set(name, bytes)
+  const bytes = readFileSync(whereIs(file))
+  read.set(file, bytes)
   return bytes
 }
+
+export const fontOf = (name: FontName): Buffer => bytesOf(FONT_FILES[name])
+
+/** A face of one of the weights that there are. */
+export const faceBytes = (name: FaceName, weight: number): Buffer =>
+  bytesOf((FACE_FILES[name] as Record<number, string>)[weight]!)
 
 /** Whether a font has a letter. */
 export type HasGlyph = (font: FontName, point: number) => boolean

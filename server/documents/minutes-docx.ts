@@ -1,28 +1,10 @@
-import {
-  AlignmentType,
-  BorderStyle,
-  Document,
-  ExternalHyperlink,
-  HeadingLevel,
-  LevelFormat,
-  Packer,
-  Paragraph,
-  type ParagraphChild,
-  ShadingType,
-  Table,
-  TableCell,
-  TableLayoutType,
-  TableOfContents,
-  TableRow,
-  TextRun,
-  WidthType,
-} from 'docx'
+import { AlignmentType, Document, HeadingLevel, LevelFormat, Packer, Paragraph, TableOfContents } from 'docx'
 import { aboutLine, headOf, timeOf } from '#core/formats/minutes-markdown'
 import { INTENT_NAMES } from '#core/meeting/invitation'
 import type { Minutes, MinutesItem, MinutesLine } from '#core/meeting/minutes'
 import { ENTRY_NAMES } from '#core/meeting/record'
 import { dayInWords } from '#core/schedule/days'
-import { directionRuns, isRightToLeft } from './paragraph'
+import { clean, INK, lined, link, PORCH, quiet, reading, run, runs, table, TEXT_WIDTH } from './docx-parts'
 
 /*
  * Minutes as a document (ISO/IEC 29500): numbered headings, a contents list, the actions as a table, links, files by
@@ -30,27 +12,6 @@ import { directionRuns, isRightToLeft } from './paragraph'
  */
 
 const NUMBERS = 'agenda'
-const INK = '16292D'
-const QUIET = '4F6468'
-const PORCH = '17616B'
-const CEILING = 'DCEBE9'
-const LINE = 'D5E2E0'
-/** Width of the text in twentieths of a point: A4 with 2.5 cm at the sides. */
-const TEXT_WIDTH = 9072
-
-/** U+FFFE, U+FFFF and control characters have no place in XML 1.0 (section 2.2). */
-const clean = (text: string): string =>
-  // eslint-disable-next-line no-control-regex -- these are what XML refuses
-  text.toWellFormed().replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
-const run = (text: string, more: object = {}): TextRun => new TextRun({ text: clean(text), ...more })
-/** Text in runs of one direction: a reader orders letters by itself, but figures and signs only when it's told. */
-const runs = (text: string, more: object = {}): TextRun[] =>
-  directionRuns(clean(text)).map(
-    part => new TextRun({ text: part.text, ...(part.rightToLeft ? { rightToLeft: true } : {}), ...more }),
-  )
-const quiet = (text: string): TextRun[] => runs(text, { color: QUIET, size: 18 })
-/** What a paragraph of this text needs to stand and be read from the right, where it is. */
-const reading = (text: string): { bidirectional?: boolean } => (isRightToLeft(text) ? { bidirectional: true } : {})
 
 function heading(text: string, level: 1 | 2, numbered: boolean): Paragraph {
   return new Paragraph({
@@ -59,52 +20,6 @@ function heading(text: string, level: 1 | 2, numbered: boolean): Paragraph {
     heading: level === 1 ? HeadingLevel.HEADING_1 : HeadingLevel.HEADING_2,
     ...(numbered ? { numbering: { reference: NUMBERS, level: level - 1 } } : {}),
     keepNext: true,
-  })
-}
-
-function lined(text: string, more: object = {}): Paragraph[] {
-  return text
-    .split('\n')
-    .filter(line => line.trim() !== '')
-    .map(line => new Paragraph({ children: runs(line), spacing: { after: 120 }, ...reading(line), ...more }))
-}
-
-function cell(children: readonly Paragraph[], width: number, head = false): TableCell {
-  return new TableCell({
-    children,
-    width: { size: width, type: WidthType.DXA },
-    margins: { top: 60, bottom: 60, left: 100, right: 100 },
-    ...(head ? { shading: { fill: CEILING, type: ShadingType.CLEAR } } : {}),
-  })
-}
-
-function table(widths: readonly number[], head: readonly string[] | null, rows: readonly (readonly string[])[]): Table {
-  const border = { style: BorderStyle.SINGLE, size: 4, color: LINE }
-  const row = (cells: readonly string[], isHead: boolean): TableRow =>
-    new TableRow({
-      tableHeader: isHead,
-      cantSplit: true,
-      children: cells.map((text, i) =>
-        cell(
-          [new Paragraph({ children: runs(text, { bold: isHead || (head === null && i === 0) }), ...reading(text) })],
-          widths[i]!,
-          isHead,
-        ),
-      ),
-    })
-  return new Table({
-    layout: TableLayoutType.FIXED,
-    width: { size: TEXT_WIDTH, type: WidthType.DXA },
-    columnWidths: [...widths],
-    borders: {
-      top: border,
-      bottom: border,
-      left: border,
-      right: border,
-      insideHorizontal: border,
-      insideVertical: border,
-    },
-    rows: [...(head ? [row(head, true)] : []), ...rows.map(cells => row(cells, false))],
   })
 }
 
@@ -121,12 +36,6 @@ function lineOf(line: MinutesLine): Paragraph[] {
     }),
     ...lined(line.note, { indent: { left: 720 } }),
   ]
-}
-
-function link(words: string, url: string): ParagraphChild {
-  return /^(?:https?|mailto):/i.test(url)
-    ? new ExternalHyperlink({ link: url, children: [run(words, { style: 'Hyperlink' })] })
-    : run(words)
 }
 
 function itemOf(item: MinutesItem): Paragraph[] {

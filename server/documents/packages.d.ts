@@ -15,3 +15,22 @@ declare module 'linebreak' {
     nextBreak(): { readonly position: number; readonly required: boolean } | null
   }
 }
+
+declare module 'svg-to-pdfkit' {
+  /** Draws an SVG on the open page of a document. */
+  export default function drawSvg(
+    doc: PDFKit.PDFDocument,
+    svg: string,
+    x: number,
+    y: number,
+    options: {
+      readonly width?: number
+      readonly height?: number
+      readonly preserveAspectRatio?: string
+      readonly assumePt?: boolean
+      readonly fontCallback?: (family: string, bold: boolean, italic: boolean) => string
+      readonly imageCallback?: (address: string) => string
+      readonly warningCallback?: (text: string) => void
+    },
+  ): void
+}

@@ -30,6 +30,8 @@ export interface Style {
   readonly bold?: boolean
   readonly color?: string
   readonly link?: string
+  /** A named place in the document that it leads to. */
+  readonly goTo?: string
 }
 export type Run = readonly [text: string, style?: Style]
 interface Place {
@@ -48,8 +50,12 @@ export class PageWriter {
   private readonly glyphs = new Map<FontName, Glyphs>()
   private readonly ruler: Ruler<Style>
 
-  constructor(title: string, language = 'en-GB') {
+  /** The document's structure for whoever hears it (PDF 1.7, section 14.8), where it has one. */
+  private readonly structure: PDFKit.PDFStructureElement | null = null
+
+  constructor(title: string, language = 'en-GB', tagged = false) {
     this.doc = new PDFDocument({
+      tagged,
       size: 'A4',
       margin: MARGIN,
       bufferPages: true,
@@ -60,6 +66,10 @@ export class PageWriter {
       pdfVersion: '1.7',
     })
     this.doc.info.Title = title
+    if (tagged) {
+      this.structure = this.doc.struct('Document')
+      this.doc.addStructure(this.structure)
+    }
     this.doc.info.Creator = 'Sun Porch'
     for (const name of FONT_NAMES) {
       this.doc.registerFont(name, fontOf(name))
@@ -103,7 +113,7 @@ export class PageWriter {
           const size = style.size ?? USUAL_SIZE
           // Small print stands on the same foot as the rest of its line.
           const y = top + height - LEADING - size * 1.2
-          const coloured = font === 'emoji' && this.picture(text, from + at, y, size)
+          const coloured = font === 'emoji' && this.emoji(text, from + at, y, size)
           this.doc
             .font(font)
             .fontSize(size)
@@ -112,6 +122,7 @@ export class PageWriter {
             lineBreak: false,
             link: style.link ?? null,
             underline: style.link !== undefined,
+            ...(style.goTo === undefined ? {} : { goTo: style.goTo }),
           } as never)
         }
         this.doc.y = top + height
@@ -122,7 +133,7 @@ export class PageWriter {
   }
 
   /** Draws emoji in colour, each as wide as its letter. False, and nothing drawn, where one of them has no colours. */
-  private picture(text: string, x: number, y: number, size: number): boolean {
+  private emoji(text: string, x: number, y: number, size: number): boolean {
     const letters = [...graphemes.segment(text)].map(({ segment }) => segment)
     if (this.pictures + letters.length > MOST_PICTURES) return false
     const pictures = letters.map(emojiPicture)
@@ -145,6 +156,43 @@ export class PageWriter {
     return true
   }
 
+  /** Draws something as an element of the structure: 'P', 'H1', 'Figure', 'Table' … (PDF 1.7, section 14.8.4). */
+  as(type: string, draw: () => void, alt?: string): void {
+    if (this.structure) this.structure.add(this.doc.struct(type, alt === undefined ? {} : { alt }, [draw]))
+    else draw()
+  }
+
+  /** A picture, made to fit the width and the room below, on the next page if there's more room. */
+  picture(bytes: Buffer, width: number, height: number, { indent = 0, words = '' } = {}): void {
+    const tallest = this.doc.page.height - MARGIN * 2
+    const scale = Math.min(1, (this.width - indent) / width, tallest / height)
+    this.room(height * scale)
+    const top = this.doc.y
+    this.as(
+      'Figure',
+      () => this.doc.image(bytes, MARGIN + indent, top, { width: width * scale, height: height * scale }),
+      words,
+    )
+    this.doc.x = MARGIN
+    this.doc.y = top + height * scale + 8
+  }
+
+  /** How much room is left on this page, in points. */
+  get left(): number {
+    return this.doc.page.height - MARGIN - this.doc.y
+  }
+
+  /** The page that is open, counted from 0. */
+  get page(): number {
+    const { start, count } = this.doc.bufferedPageRange()
+    return start + count - 1
+  }
+
+  /** Names the place where the page is now, for links that lead here. */
+  place(name: string): void {
+    this.doc.addNamedDestination(name, 'XYZ', MARGIN, this.doc.y, null as never)
+  }
+
   private heightOf(text: string, width: number, style: Style): number {
     const height = (style.size ?? USUAL_SIZE) * 1.2 + LEADING
     const paragraphs = split([[text || ' ', style]])
@@ -156,7 +204,8 @@ export class PageWriter {
 
   /** Begins a new page unless this much fits on the one that is open. */
   room(height: number): void {
-    if (this.doc.y + height > this.doc.page.height - MARGIN) this.doc.addPage()
+    // An element of the structure that is being drawn goes on over the page's end.
+    if (this.doc.y + height > this.doc.page.height - MARGIN) this.doc.continueOnNewPage()
   }
 
   space(height: number): void {
@@ -167,6 +216,14 @@ export class PageWriter {
   mark(title: string): void {
     this.doc.outline.addItem(title)
   }
+
+  /** Entries one below the other: `level` from 1. A level that was passed over hangs on the one above it. */
+  markAt(level: number, title: string): void {
+    const above = this.marks.slice(0, level - 1).at(-1) ?? this.doc.outline
+    this.marks.length = Math.min(this.marks.length, level - 1)
+    this.marks.push(above.addItem(title))
+  }
+  private readonly marks: PDFKit.PDFOutline[] = []
 
   table(widths: readonly number[], head: readonly string[] | null, rows: readonly (readonly string[])[]): void {
     const pad = 5
@@ -199,6 +256,7 @@ export class PageWriter {
       // Below the margin a line would begin a new page.
       const { bottom } = doc.page.margins
       doc.page.margins.bottom = 0
+      if (this.structure) doc.markContent('Artifact', { type: 'Pagination' })
       doc
         .font('text')
         .fontSize(8.5)
@@ -208,17 +266,24 @@ export class PageWriter {
           align: 'right',
           lineBreak: false,
         })
+      if (this.structure) doc.endMarkedContent()
       doc.page.margins.bottom = bottom
     }
-    const pieces: Buffer[] = []
-    doc.on('data', (piece: Buffer) => pieces.push(piece))
-    const ended = new Promise<void>(done => {
-      doc.on('end', done)
-    })
-    doc.end()
-    await ended
-    return Buffer.concat(pieces)
+    this.structure?.end()
+    return bytesOf(doc)
   }
+}
+
+/** Ends a document; its bytes. */
+export async function bytesOf(doc: PDFKit.PDFDocument): Promise<Buffer> {
+  const pieces: Buffer[] = []
+  doc.on('data', (piece: Buffer) => pieces.push(piece))
+  const ended = new Promise<void>(done => {
+    doc.on('end', done)
+  })
+  doc.end()
+  await ended
+  return Buffer.concat(pieces)
 }
 
 /** Runs in paragraphs, at their line breaks; empty ones are left out. */

@@ -13,14 +13,34 @@ import type { Answer, Input, Kind, Result } from './work'
  * side by side.
  */
 
+/** What is made here of one's own tree may take longer than what a stranger's file makes a parser do. */
+const LONGER: Readonly<Partial<Record<Kind, number>>> = { handOut: 4 }
 /** Milliseconds that a job may take once it runs. */
-export const mostMs = (): number => settings().JOB_SECONDS * 1000
+export const mostMs = (kind: Kind): number => settings().JOB_SECONDS * 1000 * (LONGER[kind] ?? 1)
 /** Megabytes of memory that a job may use. */
 const MOST_MB = 512
 const SIDE_BY_SIDE = 2
 /** Jobs of one person that may wait. */
 const MOST_WAITING = 5
 
+/** What is being done, where somebody has to be told that it's too much. */
+const DOING: Readonly<Record<Kind, string>> = {
+  import: 'Reading this',
+  replies: 'Reading this',
+  compare: 'Comparing these',
+  merge: 'Merging these',
+  handOut: 'Making this',
+  chances: 'Working this out',
+  plan: 'Working this out',
+  planDates: 'Working this out',
+}
+
+interface Asking {
+  readonly person: string
+  readonly signal?: AbortSignal
+  /** Fetches what the work asks for in the middle of it. */
+  readonly need?: (what: unknown) => Promise<unknown>
+}
 interface Waiting {
   readonly person: string
   readonly start: () => void
@@ -40,11 +60,11 @@ function startNext(): void {
 
 /** In a build the worker lies beside the server's entry; in development, in the last build. */
 function workerFile(): string {
-  const built = join(dirname(resolve(process.argv[1] ?? '.')), 'workers', 'jobs.cjs')
-  return existsSync(built) ? built : resolve('.output/server/workers/jobs.cjs')
+  const built = join(dirname(resolve(process.argv[1] ?? '.')), 'workers', 'jobs.mjs')
+  return existsSync(built) ? built : resolve('.output/server/workers/jobs.mjs')
 }
 
-function inThread(kind: Kind, input: unknown, signal: AbortSignal | undefined): Promise<Answer> {
+function inThread(kind: Kind, input: unknown, { signal, need }: Pick<Asking, 'signal' | 'need'>): Promise<Answer> {
   return new Promise((done, reject) => {
     const worker = new Worker(workerFile(), {
       workerData: { kind, input },
@@ -68,23 +88,35 @@ function inThread(kind: Kind, input: unknown, signal: AbortSignal | undefined): 
             new Fault(
               422,
               'too-heavy',
-              `Reading this takes longer than ${mostMs() / 1000} seconds, so it was stopped. Nothing was changed.`,
+              `${DOING[kind]} takes longer than ${mostMs(kind) / 1000} seconds, so it was stopped. Nothing was changed.`,
             ),
           ),
         ),
-      mostMs(),
+      mostMs(kind),
     )
     if (signal?.aborted) {
       cancel()
       return
     }
     signal?.addEventListener('abort', cancel)
-    worker.on('message', (answer: Answer) => end(() => done(answer)))
+    worker.on('message', (answer: Answer) => {
+      if (answer.kind !== 'need') end(() => done(answer))
+      else if (need)
+        need(answer.what).then(
+          found => worker.postMessage(found),
+          (error: Error) => end(() => reject(error)),
+        )
+      else end(() => reject(new Error(`a job of the kind ${kind} needs more than it was given`)))
+    })
     worker.on('error', (error: Error & { code?: string }) =>
       end(() => {
         if (error.code === 'ERR_WORKER_OUT_OF_MEMORY')
           reject(
-            new Fault(422, 'too-heavy', 'Reading this needs more memory than one file may have. Nothing was changed.'),
+            new Fault(
+              422,
+              'too-heavy',
+              `${DOING[kind]} needs more memory than one file may have. Nothing was changed.`,
+            ),
           )
         else reject(error)
       }),
@@ -98,22 +130,20 @@ function inThread(kind: Kind, input: unknown, signal: AbortSignal | undefined): 
  * when it takes too long or too much (`too-heavy`), when it's stopped by `signal` (`cancelled`), or when too many of
  * theirs wait already (`slowed`).
  */
-export async function runJob<K extends Kind>(
-  kind: K,
-  input: Input<K>,
-  { person, signal }: { readonly person: string; readonly signal?: AbortSignal },
-): Promise<Result<K>> {
+export async function runJob<K extends Kind>(kind: K, input: Input<K>, asking: Asking): Promise<Result<K>> {
+  const { person } = asking
   if (queue.filter(one => one.person === person).length >= MOST_WAITING)
-    throw new Fault(429, 'slowed', 'Several of your files are being read already. Wait until one is done.')
+    throw new Fault(429, 'slowed', 'Several of your files are being worked on already. Wait until one is done.')
   await new Promise<void>(start => {
     queue.push({ person, start })
     startNext()
   })
   try {
-    const answer = await inThread(kind, input, signal)
+    const answer = await inThread(kind, input, asking)
     if (answer.kind === 'done') return answer.result as Result<K>
+    if (answer.kind === 'refused') throw new Fault(422, answer.code, answer.message)
     if (answer.kind === 'unreadable') throw answer.which ? new Ambiguous(answer.which) : new Unreadable(answer.message)
-    throw new Error(`a job of the kind ${kind} failed: ${answer.name}`)
+    throw new Error(`a job of the kind ${kind} failed: ${answer.kind === 'failed' ? answer.name : answer.kind}`)
   } finally {
     running.delete(person)
     startNext()

@@ -1,10 +1,22 @@
 import { Ambiguous, type WhichParent } from '#core/formats/csv'
 import { readReplies, type Reply } from '#core/formats/icalendar'
 import type { Left } from '#core/formats/markdown'
+import { type Difference, differencesOf } from '#core/compare/differences'
+import { mergeOf, takeOver, type ToldPiece } from '#core/compare/merge'
+import type { Stamp } from '#core/formats/json'
 import { Unreadable } from '#core/capture/nested'
 import type { KeptThread } from '#core/talk/kept-talk'
-import { type Snapshot, toSnapshot } from '#core/tree'
+import { type Change, fromSnapshot, type Snapshot, toSnapshot, type Tree } from '#core/tree'
+import { type Chances, type ChancesAsked, chancesOf } from '#core/schedule/chances'
+import { type Baseline, datesOf } from '#core/schedule/baseline'
+import type { Load } from '#core/schedule/load'
+import { type NoPlan, planOf } from '#core/schedule/plan'
+import { answerPlan, type PlanQuestion, type ToldPlan } from '#core/schedule/told'
+import { NothingThere } from '#core/handing/cut'
+import { TooManyToDraw } from '#core/scene/scene'
 import type { IMPORT_FORMATS } from '#core/contract'
+import { sidesFrom, type SidesSent } from '#core/compare/sent'
+import type { Files, HandOutInput, Made } from '../documents/hand-out'
 import { treeFromFile } from '../trees/import'
 
 /*
@@ -12,6 +24,16 @@ import { treeFromFile } from '../trees/import'
  * plain data and gives plain data back, and knows no database. A kind is named here once; the worker finds it by its
  * name.
  */
+
+export interface PlanInput {
+  /** The snapshot as JSON in UTF-8. */
+  readonly snapshot: Uint8Array
+  readonly today: string
+}
+export interface ChancesInput extends PlanInput {
+  readonly asked: ChancesAsked
+}
+const treeOf = (snapshot: Uint8Array): Tree => fromSnapshot(JSON.parse(new TextDecoder().decode(snapshot)) as Snapshot)
 
 export interface ImportInput {
   readonly format: (typeof IMPORT_FORMATS)[number]
@@ -24,35 +46,81 @@ export interface ImportResult {
   readonly left: readonly Left[]
   readonly talk: readonly KeptThread[]
   readonly people: Readonly<Record<string, string>>
+  /** Which state of which tree a file of ours holds. */
+  readonly of: Stamp | null
 }
 
 export const WORK = {
   import({ format, name, text, parents }: ImportInput): ImportResult {
-    const { tree, left, talk = [], people = {} } = treeFromFile(format, name, text, parents)
-    return { snapshot: toSnapshot(tree), left, talk, people }
+    const { tree, left, talk = [], people = {}, of = null } = treeFromFile(format, name, text, parents)
+    return { snapshot: toSnapshot(tree), left, talk, people, of }
+  },
+  compare(sides: SidesSent): { pieces: ToldPiece[]; differences: Difference[] } {
+    const { here, there, common } = sidesFrom(sides)
+    return {
+      pieces: Array.from(mergeOf({ here, there, common }).pieces.values(), ({ key, topic, part, by, snag }) => ({
+        key,
+        topic,
+        part,
+        by,
+        snag,
+      })),
+      // As it's read from here: what came is here alone.
+      differences: differencesOf(there, here, { order: true }),
+    }
+  },
+  merge({ sides, take, join }: { sides: SidesSent; take: readonly string[]; join: readonly string[] }): Change[] {
+    return takeOver(mergeOf(sidesFrom(sides)), { take, join })
   },
   replies({ text }: { readonly text: string }): Reply[] {
     return readReplies(text)
   },
+  plan({ snapshot, today, question }: PlanInput & { readonly question: PlanQuestion }): ToldPlan | Load | NoPlan {
+    const tree = treeOf(snapshot)
+    const plan = planOf(tree, today)
+    return typeof plan === 'string' ? plan : answerPlan(tree, plan, question)
+  },
+  planDates({ snapshot, today }: PlanInput): Pick<Baseline, 'finish' | 'tasks'> | NoPlan {
+    const plan = planOf(treeOf(snapshot), today)
+    return typeof plan === 'string' ? plan : { finish: plan.finish, tasks: datesOf(plan) }
+  },
+  chances({ snapshot, today, asked }: ChancesInput): Chances | NoPlan {
+    const going = chancesOf(treeOf(snapshot), today, asked)
+    for (;;) {
+      const { done, value } = going.next()
+      if (done) return value
+    }
+  },
+  /** What makes documents is large, and read when the first is made. */
+  async handOut(input: HandOutInput, need: Need): Promise<Made> {
+    const { makeHandOut } = await import('../documents/hand-out')
+    return makeHandOut(input, files => need(files) as Promise<Files>)
+  },
 } as const
 export type Kind = keyof typeof WORK
 export type Input<K extends Kind> = Parameters<(typeof WORK)[K]>[0]
-export type Result<K extends Kind> = ReturnType<(typeof WORK)[K]>
+export type Result<K extends Kind> = Awaited<ReturnType<(typeof WORK)[K]>>
+/** Asks the server for more, in the middle of the work. */
+export type Need = (what: unknown) => Promise<unknown>
 
-/** What a worker answers: the result, or what is wrong in words that can be shown. */
+/** What a worker says: what it needs, the result, or what is wrong in words that can be shown. */
 export type Answer =
+  | { readonly kind: 'need'; readonly what: unknown }
   | { readonly kind: 'done'; readonly result: unknown }
   | { readonly kind: 'unreadable'; readonly message: string; readonly which?: readonly WhichParent[] }
+  | { readonly kind: 'refused'; readonly code: string; readonly message: string }
   | { readonly kind: 'failed'; readonly name: string }
 
 /**
  * Does one piece of work, and turns what goes wrong into an answer. A stack that overflows is a file that nests too
  * deeply.
  */
-export function work(kind: Kind, input: unknown): Answer {
+export async function work(kind: Kind, input: unknown, need: Need): Promise<Answer> {
   try {
-    return { kind: 'done', result: WORK[kind](input as never) }
+    return { kind: 'done', result: await (WORK[kind] as (input: unknown, need: Need) => unknown)(input, need) }
   } catch (error) {
+    if (error instanceof NothingThere || error instanceof TooManyToDraw)
+      return { kind: 'refused', code: error instanceof NothingThere ? 'nothing' : 'too-large', message: error.message }
     if (error instanceof Ambiguous) return { kind: 'unreadable', message: error.message, which: error.which }
     if (error instanceof Unreadable) return { kind: 'unreadable', message: error.message }
     if (error instanceof RangeError && /call stack/i.test(error.message))

@@ -1,6 +1,7 @@
 import { eq, max, sql } from 'drizzle-orm'
 import { peopleOf } from '../trees/store'
 import {
+  allows,
   type ClientMessage,
   clientMessage,
   nestsDeeper,
@@ -122,6 +123,19 @@ function act(seat: Seat, message: ClientMessage): void {
     case 'presence':
       seat.move(message.selected, message.typing)
       return
+    case 'look':
+      if (!allows(seat.role, 'commenter')) return
+      if (seat.maySpendLook()) {
+        const { id, name } = seat.present
+        bus.tell({ about: 'look', tree: seat.treeId, client: seat.client, by: { id, name }, topic: message.topic })
+      } else
+        seat.say({
+          type: 'refused',
+          edit: null,
+          code: 'slowed',
+          message: 'You have asked them just now. Give them a moment.',
+        })
+      return
     case 'watch':
       watchOthers(seat, message.trees).catch(() => {
         /* the database is away; the tab asks again on its next line */
@@ -196,6 +210,7 @@ async function greet(seat: Seat, since: number | null, epoch?: string): Promise<
     at: Date.now(),
     talk: row?.talk ?? 0,
   })
+  seat.knowsWho = true
   const sight = seat.sight
   const another = epoch !== undefined && epoch !== (row?.epoch ?? '')
   if (since === null || another || since > version || version - since > MOST_CATCH_UP || !isWhole(sight)) {
@@ -254,10 +269,15 @@ bus.hear(word => {
       // Whoever has a part of a tree hears nothing of what is said elsewhere in it.
       for (const seat of rooms.get(word.tree) ?? []) if (isWhole(seat.sight)) seat.tellTalk(word.told)
       break
+    case 'look':
+      for (const seat of rooms.get(word.tree) ?? [])
+        if (seat.knowsWho && seat.client !== word.client && isWhole(seat.sight))
+          seat.say({ type: 'look', by: word.by, topic: word.topic })
+      break
     case 'here':
     case 'left':
       for (const seat of rooms.get(word.tree) ?? []) {
-        if (!seat.said) continue
+        if (!seat.knowsWho) continue
         if (word.about === 'left') seat.say({ type: 'left', client: word.client })
         else if (word.present.client !== seat.client) seat.say({ type: 'presence', present: word.present })
       }
@@ -273,6 +293,13 @@ bus.hear(word => {
           welcome(seat, null).catch(() => {
             seat.line.close(1013, 'try again')
           })
+      break
+    case 'votes':
+      for (const seat of rooms.get(word.tree) ?? []) if (seat.said && isWhole(seat.sight)) seat.say({ type: 'votes' })
+      break
+    case 'told':
+      for (const room of rooms.values())
+        for (const seat of room) if (seat.said && word.people.includes(seat.account.id)) seat.say({ type: 'told' })
       break
     case 'signed-out':
       for (const room of [...rooms.values()])

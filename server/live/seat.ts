@@ -24,6 +24,8 @@ const MESSAGES = [1000, 100, 500] as const
 const BYTES = [32 * 1024 * 1024, 4 * 1024 * 1024, 20] as const
 /** Hellos, likewise: an answer to one may be a whole tree. */
 const HELLOS = [10, 0.5, 20] as const
+/** Askings to look, likewise: each takes the eyes of all who are here. */
+const LOOKS = [3, 0.2, 1000] as const
 /** Bytes that may wait for a reader who doesn't read. The heaviest tree that is allowed, twice. */
 const MOST_WAITING = 160 * 1024 * 1024
 /** Looks and steps of one person are told at most this often. */
@@ -34,6 +36,8 @@ export class Seat {
   readonly client = nanoid(10)
   present: Present
   said = false
+  /** Whether it was told who is here: from then on it hears of every step. */
+  knowsWho = false
   /** News that came while the missed edits were being read. */
   held: NewsEdit[] | null = null
   sentVersion = 0
@@ -52,6 +56,7 @@ export class Seat {
   private readonly messages = new Allowance(...MESSAGES)
   private readonly bytes = new Allowance(...BYTES)
   private readonly hellos = new Allowance(...HELLOS)
+  private readonly looks = new Allowance(...LOOKS)
   private presenceDue: NodeJS.Timeout | null = null
   private presenceTold = 0
 
@@ -96,6 +101,10 @@ export class Seat {
     const said = this.hellos.spend()
     if (said === 'cut') this.cutOff()
     return said === 'fine'
+  }
+
+  maySpendLook(): boolean {
+    return this.looks.spend() === 'fine'
   }
 
   private cutOff(): void {

@@ -8,6 +8,7 @@ import { startKeeping } from '../trees/kept-moments'
 import { closeDoor } from '../trees/door'
 import { sweepArriving } from '../files/upload'
 import { loadDemoWhenEmpty } from '../trees/demo'
+import { startTelling, stopTelling } from '../telling/rounds'
 import { startReminding, stopReminding } from '../work/reminders'
 import { startLookingAtDisk, stopLookingAtDisk } from '../work/disk'
 import { startPruning, stopPruning } from '../work/pruning'
@@ -32,6 +33,7 @@ export default defineNitroPlugin(nitro => {
       stopKeeping = startKeeping()
       startReminding()
       startSending()
+      startTelling()
       startPruning()
       startLookingAtDisk()
       return sweepArriving()
@@ -66,6 +68,7 @@ export default defineNitroPlugin(nitro => {
     stopReminding()
     stopPruning()
     stopLookingAtDisk()
+    await stopTelling()
     await stopSending()
     await closeDoor()
     await closeDatabase()

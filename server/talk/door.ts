@@ -7,6 +7,7 @@ import { maySay, UNSAID } from '#core/access/may-say'
 import { BENCH, type Saying, type Told, topicOfPlace } from '#core/talk/saying'
 import type { About, Settled } from '#core/talk/thread'
 import { diskFull, Fault } from '../access/fault'
+import { hasRoom } from '../work/disk'
 import { bus } from '../bus'
 import { database, databaseErrorCode, isPassing, type Transaction } from '../database/connect'
 import { isDiskFull } from '../database/error-code'
@@ -35,6 +36,7 @@ type Row = typeof sayings.$inferSelect
 
 /** Says something for somebody. Resolves when it's committed; rejects with a `Fault` that says why not. `again`: it was in already. */
 export function say(treeId: string, principal: Principal, saying: Saying): Promise<{ told: Told; again: boolean }> {
+  if (!hasRoom()) return Promise.reject(diskFull())
   const line = lines.get(treeId) ?? { turn: pLimit(1), waiting: 0 }
   lines.set(treeId, line)
   line.waiting++

@@ -1,13 +1,13 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq, or, sql } from 'drizzle-orm'
 import type { Transaction } from '../database/connect'
-import { comments, sayings, threads } from '../database/schema'
+import { comments, sayings, threads, votes } from '../database/schema'
 import { likeAnywhere } from '../database/like'
 import { wordsOf } from './words'
 
 /** What of a saying is words; the rest says what is what. */
 const WORDS = new Set(['text', 'label', 'alt', 'words', 'href'])
 
-/** Takes a text out of what was said, in the log of it too. Answers with how many comments had it. */
+/** Takes a text out of what was said, in the log of it too, and out of votes that run. Answers with how many comments had it. */
 export async function purgeTalk(tx: Transaction, treeId: string, text: string, instead: string): Promise<number> {
   const without = <T>(said: T): T =>
     JSON.parse(JSON.stringify(said), (name, value: unknown) =>
@@ -45,5 +45,17 @@ export async function purgeTalk(tx: Transaction, treeId: string, text: string, i
       .update(threads)
       .set({ place: without(place) })
       .where(and(eq(threads.treeId, treeId), eq(threads.id, id)))
-  return said.length
+  const asked = await tx
+    .select()
+    .from(votes)
+    .where(and(eq(votes.treeId, treeId), or(sql`${votes.question} like ${like}`, sql`${votes.choices} like ${like}`)))
+  for (const { id, question, choices } of asked)
+    await tx
+      .update(votes)
+      .set({
+        question: question.replaceAll(text, instead).slice(0, 500),
+        choices: choices.map(one => one.replaceAll(text, instead).slice(0, 200)),
+      })
+      .where(eq(votes.id, id))
+  return said.length + asked.length
 }

@@ -41,7 +41,7 @@ export async function beginTree(
   const tree = copyTree(item.tree, WHOLE)
   if (title) tree.topics.set(tree.centre, { ...topicOf(tree, tree.centre), title })
   if (arrangement) tree.fields = { ...tree.fields, arrangement }
-  const id = await storeTree(tree, userId)
+  const id = await storeTree(tree, userId, { from: { tree: starter, number: item.version } })
   await shareFiles(starter, id)
   return id
 }

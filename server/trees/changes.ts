@@ -1,6 +1,17 @@
 import { sql } from 'drizzle-orm'
 import { database } from '../database/connect'
 
+/** The topics that others than `userId` changed after an edit, by the log's index of topics: no edit is read for it. */
+export async function touchedByOthers(treeId: string, since: number, userId: string): Promise<string[]> {
+  const [rows] = (await database().execute(sql`
+    select distinct t.topic_id as topic from edit_topics t
+    join edits e on e.tree_id = t.tree_id and e.number = t.number
+    where t.tree_id = ${treeId} and t.number > ${since} and coalesce(e.behalf, e.user_id) <> ${userId}`)) as unknown as [
+    { topic: string }[],
+  ]
+  return rows.map(({ topic }) => topic)
+}
+
 export interface TopicChanged {
   readonly topic: string
   readonly user: string

@@ -3,10 +3,11 @@ import { nanoid } from 'nanoid'
 import { buildDemo } from '#demo/build'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '#demo/people'
 import { type DemoTree, MEETINGS, MOVE, TRAINING } from '#demo/trees'
-import type { Tree } from '#core/tree'
+import { applyChanges, type Tree } from '#core/tree'
+import { tally } from '#core/vote/tally'
 import { createAccount } from '../access/accounts'
 import { database } from '../database/connect'
-import { edits, users } from '../database/schema'
+import { edits, keptMoments, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
 import { hangDemoFiles } from './demo-files'
 import { sayDemo } from './demo-talk'
@@ -34,23 +35,64 @@ export async function loadDemoWhenEmpty(): Promise<void> {
   ]
   const build = (demo: DemoTree, other?: { id: string; tree: Tree }): Tree =>
     buildDemo(demo, people, today, () => nanoid(12), other)
-  await storeTree(build(TRAINING), lev.id, [
-    { userId: ines.id, role: 'editor' },
-    { userId: rana.id, role: 'viewer' },
-  ])
+  await storeTree(build(TRAINING), lev.id, {
+    others: [
+      { userId: ines.id, role: 'editor' },
+      { userId: rana.id, role: 'viewer' },
+    ],
+  })
   const move = build(MOVE)
+  voteInDemo(move, people)
   const storeFiles = await hangDemoFiles(move)
-  const id = await storeTree(move, ines.id, [...all, { userId: lev.id, role: 'editor' }])
+  const id = await storeTree(move, ines.id, { others: [...all, { userId: lev.id, role: 'editor' }] })
   await storeFiles(id, ines.id)
+  await database()
+    .insert(keptMoments)
+    .values({
+      treeId: id,
+      number: 0,
+      why: 'baseline',
+      name: 'Agreed with the director',
+      by: ines.id,
+      at: new Date(Date.now() - 14 * 86_400_000),
+    })
   await sayDemo(id, move, people)
   const meetings = build(MEETINGS, { id, tree: move })
-  const meetingsId = await storeTree(meetings, ines.id, [...all, { userId: lev.id, role: 'commenter' }])
+  const meetingsId = await storeTree(meetings, ines.id, { others: [...all, { userId: lev.id, role: 'commenter' }] })
   await doWhatWasDone(meetingsId, meetings, ines.id)
   await sendLetter({
     to: ines.email,
     subject: 'Welcome to the porch',
     body: 'This is the Letterbox: mail that Sun Porch would send arrives here while no mail server is set.',
   })
+}
+
+/** A vote that was taken on a topic of the move. */
+function voteInDemo(move: Tree, people: readonly { readonly id: string }[]): void {
+  const topic = [...move.topics.values()].find(({ title }) => title === 'Carpet or cork?')!
+  const said = ['Cork', 'Cork', 'Carpet', 'Cork']
+  const choices = ['Cork', 'Carpet', 'Abstain']
+  const casts = said.map(one => choices.map(choice => (choice === one ? 1 : 0)))
+  applyChanges(move, [
+    {
+      op: 'put',
+      topic: topic.id,
+      set: 'votes',
+      member: {
+        id: nanoid(12),
+        question: 'If the reserve bears it: carpet or cork?',
+        kind: 'yes-no',
+        secret: false,
+        choices,
+        counts: [...tally({ kind: 'yes-no', choices }, casts).counts],
+        pairs: null,
+        voters: people.map(({ id }) => id),
+        casts,
+        by: people[0]!.id,
+        at: Date.now() - 3_600_000,
+      },
+    },
+  ])
 }
 
 /**

@@ -12,6 +12,7 @@ import { heldNow, holdTree, letGo, snapshotWhenDue } from './held'
 import { type LiveTree, NotAllowed, type Staged } from './live-tree'
 import { editsById } from './log'
 import { log } from '../log'
+import { hasRoom } from '../work/disk'
 import { editsRefused, editsStored } from '../metrics'
 
 /*
@@ -61,6 +62,10 @@ export function submit(treeId: string, principal: Principal | string, edit: Sour
   return new Promise((resolve, reject) => {
     if (closed) {
       reject(new Fault(503, 'stopping', 'Sun Porch is stopping. Your edit waits and will be sent again.'))
+      return
+    }
+    if (!hasRoom()) {
+      reject(diskFull())
       return
     }
     const line = lines.get(treeId) ?? { treeId, asks: [], state: 'idle' }

@@ -1,7 +1,7 @@
 import type { EXPORT_FORMATS } from '#core/contract'
 import { writeNested } from '#core/formats/clipboard'
 import { writeCsv } from '#core/formats/csv'
-import { writeJson } from '#core/formats/json'
+import { type Stamp, writeJson } from '#core/formats/json'
 import { writeMarkdown } from '#core/formats/markdown'
 import { writeOpml } from '#core/formats/opml'
 import { toReadable } from '#core/formats/readable'
@@ -14,11 +14,12 @@ export function treeToFile(
   format: (typeof EXPORT_FORMATS)[number],
   people: Record<string, string>,
   talk: readonly KeptThread[],
+  of: Stamp,
 ): { text: string; type: string; name: string } {
   const stem = fileStem(topicOf(tree, tree.centre).title)
   switch (format) {
     case 'json':
-      return { text: writeJson(tree, people, talk), type: 'application/json', name: `${stem}.json` }
+      return { text: writeJson(tree, people, talk, of), type: 'application/json', name: `${stem}.json` }
     case 'markdown':
       return { text: writeMarkdown(toReadable(tree, tree.centre)), type: 'text/markdown', name: `${stem}.md` }
     case 'opml':

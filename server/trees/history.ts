@@ -1,10 +1,11 @@
 import { and, desc, eq, gte, inArray, lt, sql } from 'drizzle-orm'
 import { type Difference, differencesOf } from '#core/compare/differences'
-import type { SittingPage, ToldEdit } from '#core/contract'
+import type { SaidThen, SittingPage, ToldEdit } from '#core/contract'
 import { type HappeningKind, happeningsOf, kindsOf } from '#core/history/happenings'
 import { sittingsOf, type Stitch } from '#core/history/sittings'
 import { branch as branchOf, upgradeChanges } from '#core/tree'
 import { Fault } from '../access/fault'
+import { saidBetween } from '../talk/said-then'
 import { namesOf } from '../access/names'
 import { database } from '../database/connect'
 import { edits, editTopics } from '../database/schema'
@@ -119,7 +120,7 @@ export async function told(
   treeId: string,
   from: number,
   to: number,
-): Promise<{ edits: ToldEdit[]; names: Record<string, string> }> {
+): Promise<{ edits: ToldEdit[]; said: SaidThen[]; names: Record<string, string> }> {
   if (to < from) throw new Fault(404, 'no-moment', 'There are no such edits.')
   const live = await loadTree(database(), treeId, from - 1)
   if (!live) throw new Fault(404, 'no-moment', 'What the tree was then can’t be opened any more.')
@@ -135,7 +136,14 @@ export async function told(
       more: Math.max(0, happenings.length - MOST_HAPPENINGS),
     }
   })
-  return { edits: found, names: await namesOf(found.map(({ by }) => by)) }
+  // What was said stands between the edits by its time: before the first of all, and up to the one that follows these.
+  const [next] = await readLog(database(), treeId, found.at(-1)?.number ?? from - 1, { most: 1 })
+  const said = await saidBetween(
+    treeId,
+    from === 1 || !found[0] ? new Date(0) : new Date(found[0].at),
+    next ? new Date(next.at) : null,
+  )
+  return { edits: found, said, names: await namesOf([...found, ...said].map(({ by }) => by)) }
 }
 
 /** What is different between two moments of a tree, topic by topic. */

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid'
 import { readHtmlList } from '#core/capture/html-list'
 import { readNested, Unreadable } from '#core/capture/nested'
 import { type Parents, readCsv } from '#core/formats/csv'
-import { readJson } from '#core/formats/json'
+import { readJson, type Stamp } from '#core/formats/json'
 import { type Left, readMarkdownFully } from '#core/formats/markdown'
 import { readOpml } from '#core/formats/opml'
 import type { KeptThread } from '#core/talk/kept-talk'
@@ -16,6 +16,7 @@ export interface FromFile {
   readonly left: readonly Left[]
   readonly talk?: readonly KeptThread[]
   readonly people?: Readonly<Record<string, string>>
+  readonly of?: Stamp | null
 }
 
 /**

@@ -21,10 +21,16 @@ export async function keptOf(treeId: string): Promise<KeptMoment[]> {
   return rows.map(({ number, why, name, by, at }) => ({ number, why, name, by, at: at.toISOString() }))
 }
 
-/** Names a moment, or gives it another name. Throws `full`. */
-export async function nameMoment(treeId: string, number: number, name: string, by: string): Promise<void> {
+/** Names a moment, or gives it another name; or keeps it as a baseline of the plan. Throws `full`. */
+export async function nameMoment(
+  treeId: string,
+  number: number,
+  name: string,
+  by: string,
+  why: 'named' | 'baseline' = 'named',
+): Promise<void> {
   await database().transaction(async tx => {
-    const named = and(eq(keptMoments.treeId, treeId), eq(keptMoments.why, 'named'))
+    const named = and(eq(keptMoments.treeId, treeId), eq(keptMoments.why, why))
     const [count] = await tx
       .select({ count: sql<number>`count(*)` })
       .from(keptMoments)
@@ -33,16 +39,16 @@ export async function nameMoment(treeId: string, number: number, name: string, b
       throw new Fault(409, 'full', `A tree keeps ${MOST_NAMED} moments by name. Let one go first.`)
     await tx
       .insert(keptMoments)
-      .values({ treeId, number, why: 'named', name, by, at: new Date() })
+      .values({ treeId, number, why, name, by, at: new Date() })
       .onDuplicateKeyUpdate({ set: { name, by } })
   })
 }
 
-/** Lets a moment go by its name. What happened stays in the log. */
-export async function letMomentGo(treeId: string, number: number): Promise<void> {
+/** Lets a moment go by its name, or as a baseline. What happened stays in the log. */
+export async function letMomentGo(treeId: string, number: number, why: 'named' | 'baseline' = 'named'): Promise<void> {
   await database()
     .delete(keptMoments)
-    .where(and(eq(keptMoments.treeId, treeId), eq(keptMoments.number, number), eq(keptMoments.why, 'named')))
+    .where(and(eq(keptMoments.treeId, treeId), eq(keptMoments.number, number), eq(keptMoments.why, why)))
 }
 
 async function keepByItself(treeId: string, edits: readonly NewsEdit[]): Promise<void> {
@@ -55,8 +61,9 @@ async function keepByItself(treeId: string, edits: readonly NewsEdit[]): Promise
       .insert(keptMoments)
       .values({ treeId, number: found.number, why: found.why, name, by: null, at: new Date(edit.at) })
       .onDuplicateKeyUpdate({ set: { name } })
-    await database().execute(sql`delete from kept_moments where tree_id = ${treeId} and why <> 'named' and number < (
-      select number from (select number from kept_moments where tree_id = ${treeId} and why <> 'named'
+    await database()
+      .execute(sql`delete from kept_moments where tree_id = ${treeId} and why not in ('named', 'baseline') and number < (
+      select number from (select number from kept_moments where tree_id = ${treeId} and why not in ('named', 'baseline')
         order by number desc limit 1 offset ${MOST_BY_THEMSELVES}) old)`)
   }
 }

@@ -16,6 +16,7 @@ import {
   type Change,
   type Edit,
   type Patch,
+  refuseCircles,
   toSnapshot,
   touchedBy,
   type Tree,
@@ -106,6 +107,8 @@ export class LiveTree {
     const patches = this.make(principal, role, edit.changes)
     const added = addedWeight(patches, this.tree.fields)
     try {
+      // Whoever is second in closing a circle of dependencies is told; what comes as a whole is never refused for one.
+      if (!edit.source) refuseCircles(this.tree, edit.changes)
       // Taking something away is never refused, though saying so has some bytes.
       if (!edit.changes.every(isTakingAway)) checkWeights(patches, added, this.weight + added)
     } catch (error) {

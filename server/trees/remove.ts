@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
 import { database } from '../database/connect'
 import {
+  ballots,
   comments,
   editTopics,
   edits,
@@ -14,11 +15,15 @@ import {
   sayings,
   snapshots,
   talks,
+  tellingMarks,
+  tellings,
   threads,
   topicMarkers,
   topicPeople,
   topics,
   trees,
+  votes,
+  watches,
 } from '../database/schema'
 import { letGo } from './held'
 
@@ -44,6 +49,11 @@ export async function removeTree(treeId: string): Promise<void> {
       sayings,
       threads,
       comments,
+      tellings,
+      tellingMarks,
+      watches,
+      votes,
+      ballots,
     ])
       await tx.delete(table).where(eq(table.treeId, treeId))
     await tx.delete(trees).where(eq(trees.id, treeId))

@@ -1,6 +1,6 @@
 import { and, desc, eq, isNotNull, isNull, ne, or, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import type { Role } from '#core/contract'
+import type { Role, TreeMember } from '#core/contract'
 import { countTopics, giveBranchHues, giveSplits, type Tree } from '#core/tree'
 import { database } from '../database/connect'
 import { likeAnywhere } from '../database/like'
@@ -89,8 +89,16 @@ export async function listTrees(
 export async function storeTree(
   tree: Tree,
   ownerId: string,
-  others: readonly { userId: string; role: Role }[] = [],
-  starter = false,
+  {
+    others = [],
+    starter = false,
+    from = null,
+  }: {
+    readonly others?: readonly { userId: string; role: Role }[]
+    readonly starter?: boolean
+    /** What it's a copy of. */
+    readonly from?: { readonly tree: string; readonly number: number } | null
+  } = {},
 ): Promise<string> {
   giveBranchHues(tree)
   giveSplits(tree)
@@ -111,6 +119,8 @@ export async function storeTree(
         changedAt: at,
         changedBy: ownerId,
         starter,
+        fromTree: from?.tree ?? null,
+        fromNumber: from?.number ?? null,
       })
     await tx
       .insert(members)
@@ -124,13 +134,20 @@ export async function storeTree(
   return id
 }
 
-export async function peopleOf(treeId: string): Promise<{ id: string; name: string; email: string; role: Role }[]> {
-  return database()
-    .select({ id: users.id, name: users.name, email: users.email, role: members.role })
+export async function peopleOf(treeId: string): Promise<TreeMember[]> {
+  const rows = await database()
+    .select({
+      id: users.id,
+      name: users.name,
+      email: users.email,
+      role: members.role,
+      picture: sql<number>`${users.picture} is not null`,
+    })
     .from(members)
     .innerJoin(users, eq(users.id, members.userId))
     .where(eq(members.treeId, treeId))
     .orderBy(users.name)
+  return rows.map(row => ({ ...row, picture: Boolean(Number(row.picture)) }))
 }
 
 /** The number up to which somebody has seen a tree. */

@@ -2,7 +2,7 @@ import { and, eq, isNotNull, lt, or, sql } from 'drizzle-orm'
 import { pruneLinks } from '../access/account-links'
 import { pruneSessions } from '../access/sessions'
 import { database } from '../database/connect'
-import { invitations, snapshots, trees } from '../database/schema'
+import { invitations, snapshots, tellings, trees } from '../database/schema'
 import { pruneQueue } from '../letters/queue'
 import { log } from '../log'
 import { settings } from '../settings'
@@ -68,6 +68,12 @@ export async function prune(): Promise<void> {
       ),
     )
   await database().execute(sql`delete from rate_limits where expire < ${Date.now() - EVERY_MS}`)
+  // What was read is news no more; what nobody reads isn't either, some day.
+  await database()
+    .delete(tellings)
+    .where(
+      or(lt(tellings.readAt, new Date(Date.now() - 90 * DAY_MS)), lt(tellings.at, new Date(Date.now() - 365 * DAY_MS))),
+    )
   await pruneSnapshots()
   await pruneTrees()
 }

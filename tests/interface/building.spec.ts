@@ -1,6 +1,18 @@
 import sharp from 'sharp'
 import { bringIn } from '../caller'
-import { expect, expectTitles, openTree, pasteText, pour, test, titlesOf, topic, two, visitor } from './porch'
+import {
+  expect,
+  expectTitles,
+  intercept,
+  openTree,
+  pasteText,
+  pour,
+  test,
+  titlesOf,
+  topic,
+  two,
+  visitor,
+} from './porch'
 
 const fieldsOf = async (caller: import('../caller').Caller, id: string) => (await caller.open(id)).snapshot.fields
 const topicsOf = async (caller: import('../caller').Caller, id: string) =>
@@ -84,6 +96,35 @@ test('the tray: lines are written, pasted, filed by a few letters or dragged; a 
   ])
   expect((await topicsOf(ines.caller, id)).get('Order shelves')).toMatchObject({ due: '2027-05-12' })
   expect((await topicsOf(ines.caller, id)).get('Order shelves')!.tray ?? false).toBe(false)
+})
+
+test('a paste over 100 kB is read beside, while the keys go on; it can be given up; what can’t be read is said', async ({
+  browser,
+}) => {
+  const { ines, id } = await two(browser)
+  const { page, caller } = ines
+  await openTree(page, id)
+  const lines = Array.from({ length: 4000 }, (_, i) => `Crate ${i} of the list of the old branch`)
+  // The thread never answers: it's given up, and nothing was changed.
+  await intercept(page, '**/paste-worker*', () => new Promise(() => {}))
+  await pasteText(page, { 'text/plain': lines.join('\n') })
+  const notice = page.getByRole('status').filter({ hasText: 'Reading what was pasted' })
+  await expect(notice).toBeVisible()
+  // The hands aren't held up meanwhile.
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('Meanwhile')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Meanwhile')).toBeVisible()
+  await page.getByRole('button', { name: 'Give up' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Given up. Nothing was changed.' })).toBeVisible()
+  await page.unroute('**/paste-worker*')
+  await topic(page, 'Meanwhile').click()
+  await pasteText(page, { 'text/html': '<ul><li>x'.repeat(20_000) })
+  await expect(page.getByRole('status').filter({ hasText: /too many levels deep/ })).toBeVisible()
+  await pasteText(page, { 'text/plain': lines.join('\n') })
+  await expect(page.getByRole('status').filter({ hasText: 'Pasted 4,000 topics.' })).toBeVisible()
+  await expect.poll(async () => (await caller.open(id)).snapshot.topics.length).toBe(4002)
 })
 
 test('every arrangement, for the tree and for a branch; places by hand are kept; the space is set; the other person sees it', async ({

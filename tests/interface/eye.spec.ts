@@ -1,4 +1,4 @@
-import { demoVisitor, expect, openTree, test, topic, tree, visitor } from './porch'
+import { demoTree, demoVisitor, expect, openTree, test, topic, tree, visitor } from './porch'
 import type { Page } from '@playwright/test'
 
 /* Where the eye is: what has the focus is in sight, and nothing lies over it. */
@@ -31,8 +31,7 @@ for (const width of [1280, 820])
       contextOptions: { reducedMotion: 'reduce' },
       reducedMotion: 'reduce',
     })
-    const trees = (await caller.call<{ id: string; title: string }[]>('GET', '/api/trees')).data
-    await openTree(page, trees.find(({ title }) => title === 'Move to the tannery')!.id)
+    await openTree(page, (await demoTree(caller)).id)
     await page.keyboard.press('0')
     await page.keyboard.press('Control+0')
     await page.keyboard.press('w')

@@ -49,15 +49,17 @@ const FIELD: ReadonlyMap<string, number> = new Map(
     'Describe and tag the tree …': 1,
     'Save the tree as a starter …': 1,
     Share: 1,
+    'Vote …': 1,
+    'Waits for …': 1,
   }),
 )
 /** What opens something without a field for text that covers the tree: keys do nothing behind it. */
-const COVERS = new Set(['Sketch …', 'Duplicate the branch …'])
+const COVERS = new Set(['Sketch …', 'Duplicate the branch …', 'Hand out'])
 /** What leads to the meeting, which has keys of its own; it is tested with the meeting. */
 const TO_MEETING =
   /^(?:Meeting: brief|Make it a meeting|Lay out the agenda|Ask the owners|Invite everybody|Begin the meeting|End the meeting|Mail the minutes|Next meeting)/
 /** What leaves the tree's page for another, which is tested with that. */
-const LEAVES = /^History of /
+const LEAVES = /^(?:History of |Side by side )/
 const WORD = '21'
 /** How often is looked, ms: there are over a thousand looks. */
 const OFTEN = [5, 20, 40, 80]
@@ -112,6 +114,13 @@ const STATES: readonly State[] = [
   { name: 'the canvas', enter: press() },
   { name: 'the canvas, side sheet hidden', enter: press('s') },
   { name: 'the outline', enter: press('v') },
+  {
+    name: 'the schedule',
+    enter: async page => {
+      await press('u', 'p')(page)
+      await expect(page.getByRole('tree', { name: 'Schedule' })).toBeFocused()
+    },
+  },
   { name: 'a cell of the outline just left', enter: press('v', ';', 'Escape') },
   panel('Markers', 'm'),
   panel('Colour and style', 'c'),
@@ -158,6 +167,8 @@ async function laidOut(person: Visitor): Promise<string> {
     { op: 'add', topic: shaft, parent: lift, order: 'a0', with: { title: 'Shaft' } },
     { op: 'add', topic: cab, parent: lift, order: 'a1', with: { title: 'Cab' } },
     { op: 'tree', field: 'arrangement', value: 'right' },
+    { op: 'tree', field: 'planFrom', value: '2027-01-11' },
+    { op: 'set', topic: lift, field: 'duration', value: 3 },
     { op: 'put', topic: lift, set: 'meeting', member: { id: 'why', kind: 'why', text: 'Settle the lift.' } },
   ])
   return id

@@ -1,4 +1,4 @@
-import { expect, openTree, pasteText, test, titlesOf, topic, two } from './porch'
+import { expect, intercept, openTree, pasteText, test, titlesOf, topic, two } from './porch'
 
 test('a tree that a second person wrecked is seen, understood and put right, and what was good stays', async ({
   browser,
@@ -8,6 +8,7 @@ test('a tree that a second person wrecked is seen, understood and put right, and
   await openTree(page, id)
   await pasteText(page, { 'text/plain': 'Books\n\tCrates\n\t\tSmall\nFit-out\n\tLift\n\tRamp' })
   await expect(topic(page, 'Ramp')).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
   const idOf = async (title: string): Promise<string> =>
     (await caller.open(id)).snapshot.topics.find(one => one.title === title)!.id
   const [books, fit, lift, crates] = [
@@ -55,6 +56,11 @@ test('a tree that a second person wrecked is seen, understood and put right, and
   await expect(topic(page, 'Lift')).toBeVisible()
   await expect(topic(page, 'Labels')).toBeVisible()
   await expect(page.getByRole('status').filter({ hasText: 'is as it was' })).toBeVisible()
+  // What was brought back is taken back by Undo, like anything one does.
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click()
+  await expect(topic(page, 'Lift')).toHaveCount(0)
+  await caller.call('POST', `/api/trees/${id}/moments/1/return`, { branch: fit })
+  await expect(topic(page, 'Lift')).toBeVisible()
   await page.goto(`/trees/${id}/history?topic=${crates}&at=3`)
   await expect(slider).toBeFocused()
   expect(await idOf('Lift')).toBe(lift)
@@ -126,6 +132,28 @@ test('sittings are narrowed, replayed and pulled along; a copy of a moment is a 
   await expect(rana.page.getByRole('button', { name: 'Bring back …' })).toHaveCount(0)
 })
 
+test('what was said stands in the history between what was done, by its time', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser, 'commenter')
+  const { page } = ines
+  await openTree(page, id)
+  await pasteText(page, { 'text/plain': 'Lift' })
+  await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
+  const lift = (await ines.caller.open(id)).snapshot.topics.find(({ title }) => title === 'Lift')!.id
+  await rana.caller.call('POST', `/api/trees/${id}/talk`, {
+    id: 's1',
+    op: 'say',
+    comment: 'c1',
+    thread: 'c1',
+    place: { on: 'topic', topic: lift },
+    body: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'By 4 cm.' }] }] },
+  })
+  await ines.caller.edit(id, [{ op: 'set', topic: lift, field: 'due', value: '2027-05-12' }])
+  await page.keyboard.press('u')
+  await page.keyboard.press('h')
+  const lines = page.getByRole('complementary', { name: 'What happened' }).getByRole('listitem')
+  await expect(lines).toHaveText([/added “Lift”/, /Rana Tahiri.*said on “Lift”By 4 cm\./, /set the due date/])
+})
+
 test('what is new since one last looked is one press: on the planks, as a list by branch, gone through by key', async ({
   browser,
 }) => {
@@ -145,17 +173,22 @@ test('what is new since one last looked is one press: on the planks, as a list b
     { op: 'add', topic: 'vans', parent: of.get('Books')!, order: 'a9', with: { title: 'Vans' } },
     { op: 'set', topic: of.get('Ramp')!, field: 'title', value: 'Ramp and doors' },
   ])
+  // What one does oneself, in another browser, is nothing new.
+  await caller.edit(id, [{ op: 'set', topic: of.get('Fit-out')!, field: 'title', value: 'Fit-out of it all' }])
   await openTree(page, id)
   await page.keyboard.press('u')
   await page.keyboard.press('n')
   const panel = page.getByRole('complementary', { name: 'What is new' })
   await expect(panel.getByRole('status')).toHaveText('1 new · 1 changed · 1 moved · 1 done · 1 went')
   await expect(panel).toContainText('was “Ramp”')
+  await expect(panel.getByRole('heading', { level: 3 })).toHaveText(['Books', 'Fit-out of it all'])
   await expect(topic(page, /^done, Lift/)).toBeVisible()
   await expect(topic(page, /^moved, Crates/)).toBeVisible()
   await expect(topic(page, /^new, Vans/)).toBeVisible()
   await expect(topic(page, /^changed, Ramp and doors/)).toBeVisible()
-  await expect(topic(page, /^Books/)).toBeVisible()
+  // What went leaves a word where it hung.
+  await expect(topic(page, /^went below, Books/)).toBeVisible()
+  await expect(topic(page, /^Fit-out of it all/)).toBeVisible()
   // By key, from one to the next; the tree goes along.
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('ArrowDown')
@@ -185,7 +218,7 @@ test('what is new points nothing out once it is closed, though its answer comes 
   await openTree(page, id)
   let answer = (): void => {}
   const held = new Promise<void>(done => (answer = done))
-  await page.route('**/moments/*', async route => {
+  await intercept(page, '**/moments/*', async route => {
     await held
     await route.continue()
   })

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { demoVisitor, expect, expectTitles, openTree, pasteText, test, topic, tree, visitor } from './porch'
+import { demoTree, demoVisitor, expect, expectTitles, openTree, pasteText, test, topic, tree, visitor } from './porch'
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
@@ -78,9 +78,10 @@ test('a file comes in as a tree; one that can’t be read says so and changes no
 
 for (const theme of ['light', 'dusk'] as const) {
   test(`no main view has a serious accessibility violation (${theme})`, async ({ browser }) => {
-    const { page } = await demoVisitor(browser, 'ines@porch.example', {
+    const { page, caller } = await demoVisitor(browser, 'ines@porch.example', {
       colorScheme: theme === 'dusk' ? 'dark' : 'light',
     })
+    const plan = page.locator(`a[href="/trees/${(await demoTree(caller)).id}"]`)
     // What fades in is looked at when it's there.
     await page.emulateMedia({ reducedMotion: 'reduce' })
     const found: Record<string, string[]> = {}
@@ -90,16 +91,30 @@ for (const theme of ['light', 'dusk'] as const) {
     await page.goto('/work')
     await expect(page.getByRole('tree', { name: 'Tasks' })).toBeVisible()
     found.work = await seriousViolations(page)
+    await page.goto('/news')
+    await expect(page.getByRole('heading', { name: 'What I watch' })).toBeVisible()
+    found.news = await seriousViolations(page)
     await page.goto('/letterbox')
     await expect(page.getByRole('heading', { name: 'Letterbox' })).toBeVisible()
     found.letterbox = await seriousViolations(page)
     await page.goto('/trees')
-    await page.getByRole('link', { name: /Move to the tannery/ }).waitFor()
+    await plan.waitFor()
     found.trees = await seriousViolations(page)
-    await page.getByRole('link', { name: /Move to the tannery/ }).click()
+    await plan.click()
     await topic(page, /^Reading room/).click()
     await expect(page.getByRole('textbox', { name: 'Note' })).toBeVisible()
     found.canvas = await seriousViolations(page)
+    await page.keyboard.press('u')
+    await page.keyboard.press('p')
+    await expect(page.getByRole('tree', { name: 'Schedule' })).toBeFocused()
+    found.schedule = await seriousViolations(page)
+    await page.getByRole('tab', { name: 'Load' }).click()
+    await expect(page.getByRole('row', { name: /Lev Aalto/ })).toBeVisible()
+    found.load = await seriousViolations(page)
+    await page.getByRole('tab', { name: 'Chances' }).click()
+    await expect(page.getByText('80 % sure')).toBeVisible()
+    found.chances = await seriousViolations(page)
+    await page.getByRole('tab', { name: 'Canvas' }).click()
     await page.keyboard.press('u')
     await page.keyboard.press('t')
     await expect(
@@ -149,6 +164,11 @@ for (const theme of ['light', 'dusk'] as const) {
     await page.keyboard.press('Escape')
     await page.keyboard.press('Delete')
     await page.keyboard.press('Escape')
+    await page.keyboard.press('u')
+    await page.keyboard.press('v')
+    await page.keyboard.type('Soup at noon?')
+    found.asking = await seriousViolations(page)
+    await page.keyboard.press('Escape')
     await page.keyboard.press('h')
     await expect(page.getByRole('dialog', { name: 'Help' })).toBeVisible()
     found.help = await seriousViolations(page)
@@ -180,7 +200,7 @@ for (const theme of ['light', 'dusk'] as const) {
     await expect(page.locator('figure svg').first()).toBeVisible()
     found.series = await seriousViolations(page)
     expect(Object.entries(found).filter(([, violations]) => violations.length > 0)).toEqual([])
-    expect(Object.keys(found)).toHaveLength(25)
+    expect(Object.keys(found)).toHaveLength(30)
   })
 }
 

@@ -1,4 +1,7 @@
-import { Caller } from '../caller'
+import type { ThreadPage } from '#core/contract'
+import { bodyOf } from '../../core/talk/body'
+import { BENCH, type Place } from '../../core/talk/saying'
+import { Caller, newId } from '../caller'
 import { Proxy } from '../proxy'
 import { expect, houseUrl, openTree, pour, test, topic, tree, visitor, type Visitor } from './porch'
 import type { Browser } from '@playwright/test'
@@ -28,6 +31,21 @@ test('a closed tab opens again without a line: the app, the tree, and what is ty
   const id = await caller.makeTree('Reading room')
   await openTree(page, id)
   await pour(page, ['Lamps', 'Chairs'])
+  const lamps = (await caller.open(id)).snapshot.topics.find(({ title }) => title === 'Lamps')!.id
+  const [thread, line] = [newId(), newId()]
+  const says = (place: Place, comment: string, in_: string, words: string) =>
+    caller.call('POST', `/api/trees/${id}/talk`, {
+      ...{ id: newId(), op: 'say', comment, thread: in_, place, body: bodyOf(words) },
+    })
+  await says({ on: 'topic', topic: lamps }, thread, thread, 'Two of them flicker')
+  await says({ on: 'tree' }, line, BENCH, 'Who brings the ladder?')
+  await expect(topic(page, /^Lamps, has a comment/)).toBeVisible()
+  await page.keyboard.press('u')
+  await page.keyboard.press('t')
+  await expect(page.getByText('Who brings the ladder?')).toBeVisible()
+  await page.keyboard.press('Escape')
+  // What was read of the talk is kept soon after.
+  await page.waitForTimeout(2500)
   await keptApp(page)
   await page.close()
   // The house is away: a proxy says so for one tab, and nobody answers the next.
@@ -43,6 +61,25 @@ test('a closed tab opens again without a line: the app, the tree, and what is ty
   await expect(third.getByRole('alert')).toContainText('no line to the server')
   await third.getByRole('region', { name: 'Kept in this browser' }).getByRole('link', { name: 'Reading room' }).click()
   await expect(topic(third, 'Chairs')).toBeVisible()
+  // What was said can be read, looked for and answered; the answer waits.
+  await topic(third, /^Lamps, has a comment/).click()
+  const part = third.locator('[data-part="comment"]')
+  await expect(part.getByRole('article')).toContainText('Two of them flicker')
+  await expect(part.getByRole('alert')).toHaveCount(0)
+  await part.getByRole('button', { name: 'Answer' }).click()
+  await third.keyboard.type('I have spare ones')
+  await third.keyboard.press('Enter')
+  await expect(part).toContainText('waits')
+  await topic(third, 'Chairs').click()
+  await third.keyboard.press('u')
+  await third.keyboard.press('t')
+  await expect(third.getByText('Who brings the ladder?')).toBeVisible()
+  await third.keyboard.press('Escape')
+  await third.keyboard.press('u')
+  await third.keyboard.press('l')
+  await third.getByRole('textbox', { name: 'Find in comments' }).fill('FLICKER')
+  await expect(third.getByRole('article').filter({ hasText: 'Two of them flicker' })).toHaveCount(1)
+  await third.keyboard.press('Escape')
   await topic(third, 'Chairs').click()
   await third.keyboard.press('Enter')
   await third.keyboard.type('Curtains')
@@ -56,6 +93,9 @@ test('a closed tab opens again without a line: the app, the tree, and what is ty
   await expect
     .poll(async () => (await straight.call<string>('GET', `/api/trees/${id}/export/text`)).data)
     .toContain('Curtains')
+  await expect
+    .poll(async () => (await straight.call<ThreadPage>('GET', `/api/trees/${id}/talk/threads?thread=${thread}`)).data)
+    .toMatchObject({ threads: [{ comments: [{}, { body: bodyOf('I have spare ones') }] }] })
   await context.close()
   proxy.close()
 })

@@ -20,10 +20,12 @@ test('a comment is said by key, seen and answered by the other, made a task and 
   await page.keyboard.type('Is the shaft wide enough for @ran')
   await expect(page.getByRole('listbox', { name: 'People' }).getByRole('option')).toHaveCount(1)
   await page.keyboard.press('Enter')
+  // Quicker than any list: what the letters mean is taken all the same.
   await page.keyboard.type('and the #ram')
   await page.keyboard.press('Enter')
   await page.keyboard.press('Enter')
-  await expect(comments(page)).toContainText('Is the shaft wide enough for @Rana')
+  await expect(comments(page)).toContainText('Is the shaft wide enough for @Rana Tahiri and the #Ramp')
+  await expect(comments(page).getByRole('article').getByRole('button', { name: '#Ramp' })).toBeVisible()
   await expect(comments(page).getByRole('textbox', { name: 'Comment' })).toHaveText('')
 
   // On the other screen the plank has a sign, by which the comment is read.
@@ -69,6 +71,16 @@ test('a comment is said by key, seen and answered by the other, made a task and 
   const all = page.getByRole('complementary', { name: 'Comments' })
   await expect(all).toContainText('How many crates?')
   await expect(all).not.toContainText('Is the shaft')
+  // What others say meanwhile comes by itself.
+  await rana.caller.call('POST', `/api/trees/${id}/talk`, {
+    id: 'meanwhile',
+    op: 'say',
+    comment: 'meanwhile',
+    thread: 'meanwhile',
+    place: { on: 'topic', topic: (await rana.caller.open(id)).snapshot.centre },
+    body: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Who has the keys?' }] }] },
+  })
+  await expect(all).toContainText('Who has the keys?')
   await all.getByRole('button', { name: 'Settled', exact: true }).click()
   await expect(all).toContainText('Settled by Rana')
 })

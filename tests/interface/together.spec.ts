@@ -63,6 +63,38 @@ test('edits that wait survive the browser being closed, and are sent once', asyn
   expect((await ines.caller.open(id)).version).toBe(1)
 })
 
+test('one goes where another goes until a step of one’s own; all are asked to look, and nobody is moved', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  await openTree(ines.page, id)
+  await pour(ines.page, ['Lift', 'Ramp', 'Doors'])
+  await openTree(rana.page, id)
+  const face = rana.page.getByRole('button', { name: 'Ines Brandt is here' })
+  await topic(ines.page, 'Lift').click()
+  await expect(topic(rana.page, 'Lift').getByText('Ines', { exact: true })).toBeVisible()
+  await face.click()
+  await expect(face).toHaveAttribute('aria-pressed', 'true')
+  await expect(topic(rana.page, 'Lift')).toHaveAttribute('aria-selected', 'true')
+  await topic(ines.page, 'Doors').click()
+  await expect(topic(rana.page, 'Doors')).toHaveAttribute('aria-selected', 'true')
+  // A step of one’s own ends it: Rana stays where she went.
+  await topic(rana.page, 'Ramp').click()
+  await expect(face).toHaveAttribute('aria-pressed', 'false')
+  await topic(ines.page, 'Lift').click()
+  await expect(topic(rana.page, 'Lift').getByText('Ines', { exact: true })).toBeVisible()
+  await expect(topic(rana.page, 'Ramp')).toHaveAttribute('aria-selected', 'true')
+
+  await ines.page.keyboard.press('u')
+  await ines.page.keyboard.press('a')
+  await expect(ines.page.getByRole('status').filter({ hasText: 'Asked the other one' })).toBeVisible()
+  const asking = rana.page.getByRole('status').filter({ hasText: 'Ines Brandt asks you to look at “Lift”' })
+  await expect(asking).toBeVisible()
+  await expect(topic(rana.page, 'Ramp')).toHaveAttribute('aria-selected', 'true')
+  await rana.page.getByRole('button', { name: 'Look', exact: true }).click()
+  await expect(topic(rana.page, 'Lift')).toHaveAttribute('aria-selected', 'true')
+})
+
 test('others see who is here, where, and who is typing; a new topic only once its title is kept', async ({
   browser,
 }) => {

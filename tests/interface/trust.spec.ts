@@ -161,6 +161,31 @@ test.describe('nothing typed is lost', () => {
     await expectTitles(caller, id, ['Lift', 'Lamps'])
   })
 
+  test('two changes of one thing in the sheet, in one frame, are both kept', async ({ browser }) => {
+    const ines = await withTree(browser, ['Lift'])
+    const { page, id } = ines
+    const lift = (await topicsOf(ines, id)).get('Lift')!.id
+    await ines.caller.edit(id, [
+      {
+        op: 'put',
+        topic: lift,
+        set: 'checks',
+        member: { id: 'k', order: 'a0', text: 'Measure', done: false, due: null, priority: null },
+      },
+    ])
+    await topic(page, 'Lift').click()
+    const line = page.getByRole('textbox', { name: 'Line Measure' })
+    await line.fill('Measure twice')
+    // The field is left and the box pressed before anything is drawn anew.
+    await page.evaluate(() => {
+      ;(document.activeElement as HTMLElement).blur()
+      document.querySelector<HTMLElement>('.checks .check input[type=checkbox]')!.click()
+    })
+    await expect
+      .poll(async () => (await topicsOf(ines, id)).get('Lift')!.checks)
+      .toMatchObject([{ text: 'Measure twice', done: true }])
+  })
+
   test('a checklist that is filled at any pace stands in the order it was typed', async ({ browser }) => {
     const ines = await withTree(browser, ['Lift'])
     const { page, id } = ines
@@ -212,6 +237,62 @@ test.describe('nothing typed is lost', () => {
     await ines.page.keyboard.press('Control+z')
     await expect(notice(ines.page)).toContainText('“Lift” stays where it is: the old place has gone.')
     await expectTitles(ines.caller, id, [['Books', 'Lift']])
+  })
+
+  test('what is done right before one leaves is known to the next page; and goes out when the line is late, or the tab was closed', async ({
+    browser,
+  }) => {
+    const ines = await withTree(browser, ['Lift'])
+    const { page, context, id } = ines
+    const title = page.getByLabel('Title of the tree')
+    const rename = async (to: string): Promise<void> => {
+      await title.fill(to)
+      await title.press('Enter')
+      await page.getByRole('link', { name: 'Trees' }).click()
+    }
+    const centre = async () => (await ines.caller.open(id)).snapshot.topics.find(one => one.parent === null)?.title
+    // The answer takes its time: the list waits for it.
+    let late = 700
+    let held: (() => void)[] | null = null
+    await page.routeWebSocket(/\/live$/, socket => {
+      const server = socket.connectToServer()
+      server.onMessage(text => {
+        if (held) held.push(() => socket.send(text))
+        else setTimeout(() => socket.send(text), late)
+      })
+      socket.onMessage(text => {
+        setTimeout(() => server.send(text), late)
+      })
+    })
+    await openTree(page, id)
+    await rename('Opening day')
+    await expect(page.getByRole('link', { name: /Opening day/ })).toBeVisible()
+    // The line doesn't stand yet when one leaves again.
+    late = 0
+    held = []
+    await page.goto(`/trees/${id}`)
+    await expect(tree(page)).toBeVisible()
+    await rename('Opening night')
+    await expect(page.getByRole('heading', { name: 'Trees' })).toBeVisible()
+    expect(await centre()).toBe('Opening day')
+    for (const go of held) go()
+    held = null
+    await expect.poll(centre).toBe('Opening night')
+    // Without a line, and the tab is closed: it goes out from wherever one comes back to.
+    await openTree(page, id)
+    await context.setOffline(true)
+    await title.fill('Opening week')
+    await title.press('Enter')
+    await expect(page.getByRole('status').filter({ hasText: /^offline, 1 edit waiting$/ })).toBeVisible()
+    await page.close()
+    await context.setOffline(false)
+    const next = await context.newPage()
+    await next.goto('/trees')
+    await expect.poll(centre).toBe('Opening week')
+    // Nothing waits any more.
+    await next.getByRole('button', { name: /account/ }).click()
+    await next.getByRole('menuitem', { name: 'Sign out', exact: true }).click()
+    await expect(next).toHaveURL(/sign-in/)
   })
 
   test('an edit that is refused for good says what it was, and isn’t sent again', async ({ browser }) => {

@@ -132,6 +132,12 @@ describe('a password', () => {
     const tree = await ines.makeTree()
     const line = ines.line(tree)
     await line.hello(0)
+    const { token } = (
+      await ines.call<{ token: string }>('POST', '/api/account/tokens', { name: 'script', scope: 'read', days: null })
+    ).data
+    const script = async () =>
+      (await new Caller(house.url).call('GET', '/api/me', undefined, { authorization: `Bearer ${token}` })).status
+    expect(await script()).toBe(200)
     await new Caller(house.url).call('POST', '/api/account/reset', { email: ines.email })
     await expect.poll(() => newestLink(ines.email)).toMatch(/^\/account\/reset\//)
     const link = `/api${newestLink(ines.email)}`
@@ -139,6 +145,8 @@ describe('a password', () => {
     expect((await ines.call('POST', link, { password: 'another long one' })).status).toBe(200)
     await line.until(() => line.closed !== null)
     expect(await ines.refusal('GET', '/api/me')).toBe('401 sign-in')
+    // Whoever had the old password may have made tokens with it.
+    expect(await script()).toBe(401)
     expect(await ines.refusal('POST', link, { password: 'another long one' })).toBe('404 no-link')
     expect((await ines.call('POST', '/api/sign-in', { email: ines.email, password: 'another long one' })).status).toBe(
       200,

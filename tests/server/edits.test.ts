@@ -271,6 +271,22 @@ describe('live', () => {
     await one.close()
   })
 
+  it('asks those who are here to look, a few times at once; a viewer asks nobody', async () => {
+    const [ines, rana] = [await signUp(url, 'Ines'), await signUp(url, 'Rana')]
+    const tree = await ines.makeTree()
+    await bringIn(ines, tree, rana, 'viewer')
+    const [one, two] = [ines.line(tree), rana.line(tree)]
+    for (const line of [one, two]) await line.hello(0)
+    two.say({ type: 'look', topic: 'a' })
+    for (let i = 0; i < 5; i++) one.say({ type: 'look', topic: 'a' })
+    await one.until(() => one.of('refused').length === 2)
+    await two.until(() => two.of('look').length === 3)
+    expect(two.of('look')[0]).toMatchObject({ by: { name: 'Ines' }, topic: 'a' })
+    // What Rana asked was heard before, and told to nobody.
+    expect(one.of('look')).toEqual([])
+    for (const line of [one, two]) await line.close()
+  })
+
   it('refuses hostile, replayed and out-of-order messages and lives on', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree()

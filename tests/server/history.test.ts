@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { SittingPage, ToldEdit } from '../../core/contract'
+import type { SaidThen, SittingPage, ToldEdit } from '../../core/contract'
+import { bodyOf } from '../../core/talk/body'
 import type { KeptMoment } from '../../core/history/kept'
 import type { Difference } from '../../core/compare/differences'
 import { fromSnapshot, toSnapshot, type Snapshot } from '../../core/tree'
@@ -101,6 +102,28 @@ describe('sittings', () => {
     ])
     expect(edits[3]!.happenings).toMatchObject([{ kind: 'removed', title: 'Fit-out', along: 1 }])
   })
+})
+
+it('what was said stands between the edits by its time, and is gone where it was withdrawn', async () => {
+  const comment = 'c1'
+  const say = (saying: object) => rana.call('POST', `/api/trees/${id}/talk`, saying)
+  await say({
+    id: 's1',
+    op: 'say',
+    comment,
+    thread: comment,
+    place: { on: 'topic', topic: 'lift' },
+    body: bodyOf('By 4 cm.'),
+  })
+  await say({ id: 's2', op: 'settle', thread: comment, settled: true })
+  const said = async (from: number, to: number): Promise<string[]> =>
+    (await viewer.call<{ said: SaidThen[] }>('GET', `/api/trees/${id}/history/${from}/${to}`)).data.said.map(
+      one => `${one.what} ${one.topic?.id} ${one.words}`,
+    )
+  expect(await said(5, 5)).toEqual(['said lift By 4 cm.', 'settled lift '])
+  expect(await said(1, 4)).toEqual([])
+  await say({ id: 's3', op: 'withdraw', comment })
+  expect(await said(5, 5)).toEqual(['said lift ', 'settled lift '])
 })
 
 it('two moments are compared topic by topic, what only changed places among its siblings once', async () => {

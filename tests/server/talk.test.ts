@@ -156,18 +156,23 @@ it('nothing that is said while somebody is greeted goes unheard', async () => {
 })
 
 it('words that were withdrawn are nowhere, and that there were some is', async () => {
-  const one = begin('The code of the safe is 4711')
+  const one = begin('The safe opens at Rumpelstilz')
   await say(ines, one)
-  await say(ines, { id: newId(), op: 'reword', comment: one.comment, body: bodyOf('The code is 4712') })
+  await say(ines, {
+    id: newId(),
+    op: 'reword',
+    comment: one.comment,
+    body: bodyOf('The safe opens at Rumpelstilzchen'),
+  })
   await say(rana, goOn('Not here!', one.thread))
   await say(ines, { id: newId(), op: 'withdraw', comment: one.comment })
   const all = JSON.stringify([await get('/news?since=0'), await get('/threads'), await get('')])
-  expect(all).not.toContain('471')
+  expect(all).not.toContain('Rumpelstilz')
   const { threads } = await get<ThreadPage>(`/threads?text=not%20here`)
   expect(threads[0]!.comments.map(({ body }) => body && textOf(body))).toEqual([null, 'Not here!'])
   // Whoever sends it again, not having heard, doesn't bring it back.
   expect((await say(ines, one)).status).toBe(200)
-  expect(JSON.stringify(await get('/threads'))).not.toContain('471')
+  expect(JSON.stringify(await get('/threads'))).not.toContain('Rumpelstilz')
 })
 
 it('threads are found by topic, words without case and accents, person, mention, and whether they are settled', async () => {
@@ -277,17 +282,23 @@ it('two hundred at once, from people with different rights, have one order witho
 it('is purged of a text with the tree, in its log too', async () => {
   const tree = await ines.makeTree('Purged')
   const { centre: middle } = (await ines.open(tree)).snapshot
-  const one = begin('The code is "4711" & more', middle)
+  const one = begin('The code is "Rumpelstilz" & more', middle)
   await say(ines, one, tree)
-  await say(ines, { id: newId(), op: 'reword', comment: one.comment, body: bodyOf('It is "4711", text and all') }, tree)
-  expect((await ines.call('POST', `/api/trees/${tree}/purge`, { text: '"4711"' })).status).toBe(200)
+  await say(
+    ines,
+    { id: newId(), op: 'reword', comment: one.comment, body: bodyOf('It is "Rumpelstilz", text and all') },
+    tree,
+  )
+  expect((await ines.call('POST', `/api/trees/${tree}/purge`, { text: '"Rumpelstilz"' })).status).toBe(200)
   const all = JSON.stringify([
     (await ines.call('GET', `/api/trees/${tree}/talk/news?since=0`)).data,
     (await ines.call('GET', `/api/trees/${tree}/talk/threads`)).data,
   ])
-  expect(all).not.toContain('4711')
+  expect(all).not.toContain('Rumpelstilz')
   expect(all).toContain('text and all')
-  expect((await ines.call<ThreadPage>('GET', `/api/trees/${tree}/talk/threads?text=4711`)).data.threads).toEqual([])
+  expect((await ines.call<ThreadPage>('GET', `/api/trees/${tree}/talk/threads?text=Rumpelstilz`)).data.threads).toEqual(
+    [],
+  )
 })
 
 it('goes along in the tree’s JSON, and comes back as what whoever brings it says, with names', async () => {

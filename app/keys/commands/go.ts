@@ -48,6 +48,8 @@ export const GO: readonly Command[] = [
   looking('See', 'since', 'What is new', (_, house) => house.panel('since')),
   looking('See', 'comments', 'All comments', (_, house) => house.panel('comments')),
   looking('See', 'bench', 'Talk of the tree', (_, house) => house.panel('bench')),
+  looking('See', 'watch', 'Watch this branch, or no more', desk => void desk.watching.toggle(desk.focus.value), 'more'),
+  looking('See', 'look-here', 'Ask all to look here', desk => desk.following.ask()),
   looking('See', 'history', 'History of the tree', (desk, house) =>
     house.history(desk.tree.centre === desk.focus.value ? null : desk.focus.value, false),
   ),
@@ -58,6 +60,7 @@ export const GO: readonly Command[] = [
     (desk, house) => house.history(desk.focus.value, true),
     'more',
   ),
+  looking('See', 'compare', 'Side by side with …', (_, house) => house.compare()),
   looking('See', 'fit', 'Fit the whole tree in view', (_, house) => house.fit()),
   looking('See', 'fit-selection', 'Zoom to the selection', (_, house) => house.fitSelection()),
   looking('See', 'zoom-in', 'Zoom in', (_, house) => house.zoom(1.25)),

@@ -16,7 +16,9 @@ export const MEET: readonly Command[] = [
   looking('General', 'everything', 'Everything box', (_, house) => house.open('everything')),
   looking('General', 'help', 'Help', (_, house) => house.open('help')),
   looking('General', 'keys', 'List of keys', (_, house) => house.open('keys')),
+  looking('Meet', 'vote', 'Vote …', (_, house) => house.open('vote'), 'more'),
   looking('General', 'about', 'Describe and tag the tree …', (_, house) => house.open('about')),
   looking('General', 'starter', 'Save the tree as a starter …', (_, house) => house.open('starter')),
   looking('General', 'share', 'Share', (_, house) => house.open('share')),
+  looking('General', 'hand-out', 'Hand out', (_, house) => house.open('handout'), 'more'),
 ]

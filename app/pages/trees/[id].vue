@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { childrenOf, lastChild, type MarkerSet, shorten, topicOf, type TopicId } from '#core/tree'
 import { land } from '~/capture/building'
+import { readyToPaste } from '~/capture/copying'
 import { DESK, Desk } from '~/desk/desk'
 import { fontsReady } from '~/desk/ruler'
 import { givePicture, takeFiles } from '~/files/pictures'
@@ -9,7 +10,7 @@ import { commandOf } from '~/keys/commands'
 import { tieTo } from '~/canvas/ties'
 import { useEventListener, useMediaQuery } from '@vueuse/core'
 import { useNotice } from '~/page/notice'
-import { type CanvasHold, PAGE, Page } from '~/page/page'
+import { BESIDE_MEETING, type CanvasHold, PAGE, Page } from '~/page/page'
 import { usePageClipboard } from '~/page/page-clipboard'
 import { usePageKeys } from '~/page/page-keys'
 import type TreeCanvas from '~/canvas/TreeCanvas.vue'
@@ -25,8 +26,9 @@ const page = new Page(desk, theme.toggle)
 provide(PAGE, page)
 const trouble = ref('')
 const arriving = useArrivingWords()
+const arrivedWith = useArrivedWith()
 const canvas = page.canvas as Ref<(InstanceType<typeof TreeCanvas> & CanvasHold) | undefined>
-const { outline, meetingView, sheet, findBar, pictureFile } = page
+const { outline, schedule, meetingView, sheet, findBar, pictureFile } = page
 const menu = ref<{ show(event: Event): void }>()
 const changedSet = ref<MarkerSet | 'new' | null>(null)
 
@@ -54,8 +56,18 @@ onMounted(async () => {
     await fontsReady()
     await desk.open()
     if (arriving.value) {
-      desk.say(arriving.value)
+      const made = arrivedWith.value?.tree === desk.session.treeId ? arrivedWith.value.number : null
+      desk.session.arrivedWith = made
+      desk.say(
+        arriving.value,
+        made !== null && {
+          name: 'Undo',
+          run: () => desk.takeBack(made),
+          holds: () => desk.session.arrivedWith === made,
+        },
+      )
       arriving.value = ''
+      arrivedWith.value = null
     }
     const wanted = String(route.query.topic ?? '')
     if (desk.tree.topics.has(wanted)) {
@@ -65,10 +77,14 @@ onMounted(async () => {
       }
       nextTick(() => desk.visit(wanted))
     }
+    // What leads here may lead into a panel, or to the comments of the topic.
+    if (route.query.panel === 'comments' && wanted) nextTick(() => desk.talking.show(wanted))
+    else if (route.query.panel === 'since' || route.query.panel === 'bench') page.panel(route.query.panel)
     sawAll()
     requestAnimationFrame(() =>
       requestAnimationFrame(() => {
         page.settled.value = true
+        void readyToPaste()
       }),
     )
   } catch (error) {
@@ -83,13 +99,18 @@ useEventListener(document, 'visibilitychange', () => {
       new Blob([JSON.stringify({ version: desk.session.replica.version })], { type: 'application/json' }),
     )
 })
+onBeforeRouteLeave(() => desk.stored(1500))
 onBeforeUnmount(() => {
   if (desk.status.ready) sawAll()
   desk.close()
 })
 
+const panel = computed(() => {
+  const side = page.side.value
+  return desk.view.value !== 'meeting' || (side !== null && BESIDE_MEETING.has(side)) ? side : null
+})
 const sheeted = computed(
-  () => desk.view.value !== 'meeting' && (page.side.value !== null || desk.sheetOpen.value) && desk.status.ready,
+  () => desk.status.ready && (panel.value !== null || (desk.view.value !== 'meeting' && desk.sheetOpen.value)),
 )
 function moveUnder(parent: TopicId): void {
   page.moving.value = false
@@ -98,8 +119,10 @@ function moveUnder(parent: TopicId): void {
   nextTick(() => desk.reveal(desk.focus.value))
 }
 function tieSelection(to: TopicId): void {
+  const what = page.choosing.value
   page.choosing.value = null
-  tieTo(desk, desk.selected(), to)
+  if (what === 'wait') void import('~/schedule/acting').then(({ waitFor }) => waitFor(desk, desk.selected(), to))
+  else tieTo(desk, desk.selected(), to)
 }
 const strip = ['child', 'sibling-after', 'mark', 'task'].map(id => ({
   command: commandOf(id)!,
@@ -171,6 +194,7 @@ function choosePicture(event: Event): void {
           ref="meetingView"
           @make="page.makeMeeting()"
           @tree="desk.view.value = page.treeView.value" />
+        <LazyScheduleView v-else-if="desk.view.value === 'schedule'" ref="schedule" @menu="menu?.show($event)" />
         <TreeOutline
           v-else
           ref="outline"
@@ -193,13 +217,14 @@ function choosePicture(event: Event): void {
         <TargetPicker
           v-if="page.choosing.value"
           class="move-under"
-          label="Tie to"
+          :label="page.choosing.value === 'wait' ? 'Waits for' : 'Tie to'"
           :without="[]"
           @chosen="tieSelection"
           @closed="page.choosing.value = null" />
         <FindBar v-if="desk.finding.open.value" ref="findBar" @filter="page.panel('filter')" />
         <LazyTieBox v-if="desk.tie.value" :key="desk.tie.value.id" />
         <LazyPreviewCard v-if="desk.previewed.value" :key="desk.previewed.value.topic" />
+        <LazyVoteSign v-if="desk.voting.open.length" />
         <UploadsBox />
         <HandStrip v-if="desk.view.value === 'canvas'" />
         <WhereBar />
@@ -218,13 +243,7 @@ function choosePicture(event: Event): void {
           tabindex="-1"
           @change="choosePicture" />
       </main>
-      <SidePanel
-        v-if="page.side.value && desk.view.value !== 'meeting'"
-        :key="page.side.value"
-        data-over-tree
-        class="side"
-        :what="page.side.value"
-        @markers="changedSet = $event">
+      <SidePanel v-if="panel" :key="panel" data-over-tree class="side" :what="panel" @markers="changedSet = $event">
         <template v-if="narrow" #grip><SheetGrip v-model="tall" @closed="page.side.value = null" /></template>
       </SidePanel>
       <LazySideSheet

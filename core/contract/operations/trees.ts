@@ -7,6 +7,14 @@ import { words } from '../../tree/atoms'
 import { savedView } from '../../tree/view'
 import { idSchema, title, tree, EXPORT_FORMATS, IMPORT_FORMATS, operation } from '../operation'
 
+/** What a tree is compared with. */
+const otherSide = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('moment'), number: z.int().min(0) }),
+  z.strictObject({ kind: z.literal('tree'), tree: idSchema, number: z.int().min(0).optional() }),
+  z.strictObject({ kind: z.literal('file'), text: z.string() }),
+])
+export type OtherSide = z.infer<typeof otherSide>
+
 /** Trees: made, opened, changed, brought back, taken along; their files, pictures and views. */
 export const TREES = {
   listTrees: operation(
@@ -199,6 +207,13 @@ export const TREES = {
       }),
     },
   ),
+  touchedByOthers: operation(
+    'GET',
+    '/api/trees/{id}/touched',
+    'viewer',
+    'The topics that others than oneself changed after an edit.',
+    { params: tree, query: z.object({ since: z.coerce.number().int().min(0) }) },
+  ),
   openMoment: operation('GET', '/api/trees/{id}/moments/{number}', 'viewer', 'The tree as it was after an edit.', {
     params: z.object({ id: idSchema, number: z.coerce.number().int().min(0) }),
   }),
@@ -251,7 +266,7 @@ export const TREES = {
     'GET',
     '/api/trees/{id}/history/{from}/{to}',
     'viewer',
-    'What the edits from one number to another did, 300 edits at most.',
+    'What the edits from one number to another did, 300 edits at most, and what was said meanwhile.',
     { params: z.object({ id: idSchema, from: z.coerce.number().int().min(1), to: z.coerce.number().int().min(1) }) },
   ),
   listDifferences: operation(
@@ -262,6 +277,35 @@ export const TREES = {
     {
       params: tree,
       query: z.object({ from: z.coerce.number().int().min(0), to: z.coerce.number().int().min(0).optional() }),
+    },
+  ),
+  listKin: operation(
+    'GET',
+    '/api/trees/{id}/kin',
+    'viewer',
+    'Trees one may see that come from one copy with this one, those changed last first.',
+    { params: tree },
+  ),
+  compareTree: operation(
+    'POST',
+    '/api/trees/{id}/compare',
+    'viewer',
+    'What is different between this tree and a moment of it, another tree, or a file of ours: both states with their common moment, where there is one, and every piece that is different, with who changed it.',
+    { params: tree, body: z.strictObject({ with: otherSide, here: z.int().min(0).optional() }) },
+  ),
+  mergeTree: operation(
+    'POST',
+    '/api/trees/{id}/merge',
+    'editor',
+    'Takes pieces of a comparison over, by their keys, as one edit that can be taken back. `at`: the number at which the tree was compared; what has been changed since is not written over. `join`: notes that keep what both sides have typed.',
+    {
+      params: tree,
+      body: z.strictObject({
+        with: otherSide,
+        at: z.int().min(0),
+        take: z.array(z.string().max(160)).max(500_000),
+        join: z.array(z.string().max(160)).max(50_000).default([]),
+      }),
     },
   ),
   exportTree: operation('GET', '/api/trees/{id}/export/{format}', 'viewer', 'The tree as a file.', {

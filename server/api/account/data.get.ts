@@ -8,6 +8,7 @@ import { mustSpend } from '../../access/tries'
 import { database } from '../../database/connect'
 import { comments, letters, ownViews, users } from '../../database/schema'
 import { talkOf } from '../../talk/keep'
+import { toldWaysOf } from '../../telling/watching'
 import { treeToFile } from '../../trees/export'
 import { readTree } from '../../trees/held'
 import { listTrees, peopleOf } from '../../trees/store'
@@ -36,6 +37,8 @@ async function* pieces(id: string, session: string): AsyncGenerator<string> {
     .from(comments)
     .where(and(eq(comments.by, id), eq(comments.withdrawn, false)))
   yield `,\n"said":${JSON.stringify(said.map(({ treeId, at, body }) => ({ tree: treeId, at, body })))}`
+  const { ways, watching } = await toldWaysOf(id)
+  yield `,\n"told":${JSON.stringify({ ways, watching })}`
   yield ',\n"trees":['
   let first = true
   for (const scope of ['mine', 'trash'] as const)
@@ -43,7 +46,8 @@ async function* pieces(id: string, session: string): AsyncGenerator<string> {
       const live = await readTree(tree.id, tree.version)
       if (!live) continue
       const people = Object.fromEntries((await peopleOf(tree.id)).map(one => [one.id, one.name]))
-      yield `${first ? '' : ',\n'}${treeToFile(live.tree, 'json', people, await talkOf(tree.id)).text}`
+      const stamp = { tree: tree.id, number: live.version, epoch: live.epoch }
+      yield `${first ? '' : ',\n'}${treeToFile(live.tree, 'json', people, await talkOf(tree.id), stamp).text}`
       first = false
     }
   yield ']}\n'

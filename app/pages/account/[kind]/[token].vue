@@ -35,7 +35,10 @@ async function go(): Promise<void> {
       await account.load()
       await navigateTo('/', { replace: true })
     } else
-      done.value = kind === 'reset' ? 'The new password counts from now on.' : 'The new address counts from now on.'
+      done.value =
+        kind === 'reset'
+          ? 'The new password counts from now on. Tokens for scripts were withdrawn.'
+          : 'The new address counts from now on.'
   } catch (error) {
     wrong.value = (error as Error).message.replace(/^body\.\w+: /, '')
   } finally {

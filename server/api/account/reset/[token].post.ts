@@ -3,6 +3,7 @@ import { OPERATIONS } from '#core/contract'
 import { readLink, useLink } from '../../../access/account-links'
 import { answer } from '../../../access/answer'
 import { endAllSessions } from '../../../access/sessions'
+import { withdrawAllTokens } from '../../../access/tokens'
 import { database } from '../../../database/connect'
 import { users } from '../../../database/schema'
 
@@ -16,4 +17,6 @@ export default answer(OPERATIONS.reset, async ({ params, body }) => {
     .set({ passwordHash, confirmedAt: user.confirmedAt ?? new Date() })
     .where(eq(users.id, user.id))
   await endAllSessions(user.id)
+  // Whoever had the password may have made tokens with it.
+  await withdrawAllTokens(user.id)
 })

@@ -17,7 +17,7 @@ export default answer(OPERATIONS.duplicateTree, async ({ params, body, account, 
     ...centre,
     title: title ?? (starter ? centre.title : `${centre.title} (copy)`).slice(0, 10_000),
   })
-  const id = await storeTree(copy, account.id, [], starter)
+  const id = await storeTree(copy, account.id, { starter, from: { tree: params.id, number: item.version } })
   await shareFiles(params.id, id)
   return { id }
 })

@@ -14,7 +14,11 @@ export default answer(OPERATIONS.exportTree, async ({ event, params, version, ac
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
   await writeAccess({ treeId: params.id, by: account.id, what: 'exported', about: params.format })
   const talk = params.format === 'json' ? await talkOf(params.id) : []
-  const { text, type, name } = treeToFile(item.tree, params.format, people, talk)
+  const { text, type, name } = treeToFile(item.tree, params.format, people, talk, {
+    tree: params.id,
+    number: item.version,
+    epoch: item.epoch,
+  })
   setResponseHeaders(event, { 'content-type': `${type}; charset=utf-8`, 'content-disposition': saveAs(name) })
   return text
 })

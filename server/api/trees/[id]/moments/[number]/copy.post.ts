@@ -10,7 +10,7 @@ export default answer(OPERATIONS.copyMoment, async ({ params, body, account, ver
   const { tree } = await inTurn(account.id, () => momentOf(params.id, params.number, version))
   const centre = topicOf(tree, tree.centre)
   if (body.title !== undefined) tree.topics.set(tree.centre, { ...centre, title: body.title })
-  const id = await storeTree(tree, account.id)
+  const id = await storeTree(tree, account.id, { from: { tree: params.id, number: params.number } })
   await shareFiles(params.id, id)
   return { id }
 })

@@ -1,0 +1,372 @@
+<script setup lang="ts">
+import { type Choice, KIND_NAMES, KINDS, type Kind, LANGUAGES, TAKEN, type Taken } from '#core/handing/choice'
+import { LANGUAGE_NAMES } from '#core/handing/words'
+import { useDesk } from '~/desk/desk'
+import { CLIPBOARD, makeFile } from './making'
+import { useHandOut } from './useHandOut'
+
+/** One place for whatever leaves the tree: a sentence that one edits in place says what, how much of it, and as what. */
+const visible = defineModel<boolean>('visible', { required: true })
+const desk = useDesk()
+const handing = useHandOut(desk)
+const {
+  choice,
+  parts,
+  partKey,
+  guess,
+  kind,
+  holds,
+  toggle,
+  whole,
+  busy,
+  wrong,
+  done,
+  save,
+  copy,
+  cancel,
+  kept,
+  keep,
+  forget,
+} = handing
+
+const GROUPS: readonly (readonly [string, (typeof KINDS)[Kind]['group']])[] = [
+  ['Documents', 'document'],
+  ['Pictures', 'picture'],
+  ['Outlines', 'outline'],
+]
+const WORDS: Readonly<Record<Taken, string>> = {
+  notes: 'Notes',
+  tasks: 'Tasks, people, dates',
+  markers: 'Markers',
+  key: 'Key of the markers',
+  links: 'Links and places',
+  files: 'Files',
+  pictures: 'Pictures and sketches',
+  comments: 'Comments',
+  'cross-links': 'Cross-links',
+  numbers: 'Numbers',
+}
+const isPicture = computed(() => kind.value.group === 'picture')
+const isText = computed(() => kind.value.group === 'document' || choice.as === 'markdown')
+const name = ref('')
+const mayKeep = computed(() => desk.status.ready && desk.session.canEdit)
+watch(
+  visible,
+  now => {
+    if (!now) return
+    handing.takeWanted()
+    guess()
+    done.value = wrong.value = ''
+  },
+  { immediate: true },
+)
+watch(visible, now => {
+  if (!now) cancel()
+})
+function keepNow(): void {
+  keep(name.value)
+  name.value = ''
+}
+
+// — What a picture will be, before it's made
+const seen = ref('')
+const trouble = ref('')
+let looking = new AbortController()
+let timer = 0
+const wanted = computed(() => {
+  const now = visible.value && isPicture.value ? whole() : null
+  return now ? JSON.stringify({ ...now, as: 'svg' }) : ''
+})
+function drop(): void {
+  if (seen.value) URL.revokeObjectURL(seen.value)
+  seen.value = ''
+}
+watch(
+  wanted,
+  now => {
+    looking.abort()
+    clearTimeout(timer)
+    trouble.value = ''
+    if (now === '') {
+      drop()
+      return
+    }
+    timer = window.setTimeout(async () => {
+      looking = new AbortController()
+      try {
+        const { blob } = await makeFile(desk.session.treeId, JSON.parse(now) as Choice, looking.signal)
+        drop()
+        seen.value = URL.createObjectURL(blob)
+      } catch (error) {
+        if ((error as Error).name !== 'AbortError') trouble.value = (error as Error).message
+      }
+    }, 350)
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => {
+  looking.abort()
+  clearTimeout(timer)
+  drop()
+})
+</script>
+
+<template>
+  <PorchDialog v-model:visible="visible" dismissable-mask header="Hand out" :style="{ width: 'min(720px, 96vw)' }">
+    <p v-if="kept.length" class="kept" role="group" aria-label="Handed out before">
+      <span v-for="one in kept" :key="one.id" class="again">
+        <button :disabled="busy" :data-tip="`${KINDS[one.choice.as].name}, at once`" @click="save(one.choice)">
+          <Icon name="lucide:rotate-ccw" size="13" />{{ one.name }}
+        </button>
+        <button v-if="mayKeep" class="away" :aria-label="`Forget ${one.name}`" @click="forget(one.id)">
+          <Icon name="lucide:x" size="12" />
+        </button>
+      </span>
+    </p>
+    <p class="sentence">
+      Hand out
+      <select v-model="partKey" data-first aria-label="What">
+        <option v-for="one in parts" :key="one.key" :value="one.key">{{ one.name }}</option></select
+      >,
+      <select v-model="choice.depth" aria-label="How deep">
+        <option :value="null">all levels</option>
+        <option v-for="n in 6" :key="n" :value="n">{{ n }} {{ n === 1 ? 'level' : 'levels' }} deep</option></select
+      >, as
+      <select v-model="choice.as" aria-label="As what">
+        <optgroup v-for="[title, group] in GROUPS" :key="group" :label="title">
+          <option v-for="one in KIND_NAMES.filter(each => KINDS[each].group === group)" :key="one" :value="one">
+            {{ KINDS[one].name }} (.{{ KINDS[one].extension }})
+          </option>
+        </optgroup></select
+      ><template v-if="isText"
+        >, in
+        <select v-model="choice.language" aria-label="Language of its own words">
+          <option v-for="one in LANGUAGES" :key="one" :value="one">{{ LANGUAGE_NAMES[one] }}</option>
+        </select></template
+      >.
+    </p>
+    <div class="along" role="group" aria-label="What goes along">
+      <button
+        v-for="what in TAKEN"
+        :key="what"
+        :aria-pressed="choice.with.includes(what) && holds(what)"
+        :disabled="!holds(what)"
+        :data-tip="holds(what) ? undefined : `${kind.name}: can’t hold these`"
+        @click="toggle(what)">
+        <Icon :name="choice.with.includes(what) && holds(what) ? 'lucide:check' : 'lucide:minus'" size="13" />{{
+          WORDS[what]
+        }}
+      </button>
+    </div>
+    <div class="more">
+      <label v-if="isText && choice.as !== 'pptx'"
+        >Headings down to
+        <select v-model="choice.headings">
+          <option :value="0">no level: a list</option>
+          <option v-for="n in 9" :key="n" :value="n">level {{ n }}</option>
+        </select></label
+      >
+      <label v-if="kind.group === 'document'"
+        ><input v-model="choice.drawn" type="checkbox" /> The picture at the front</label
+      >
+      <template v-if="isPicture">
+        <label><input v-model="choice.dusk" type="checkbox" /> By dusk</label>
+        <label><input v-model="choice.clear" type="checkbox" /> No ground</label>
+        <label v-if="choice.as === 'png'"
+          >Fineness
+          <select v-model="choice.scale">
+            <option v-for="n in 4" :key="n" :value="n">{{ n }} ×</option>
+          </select></label
+        >
+        <label v-else><input v-model="choice.shapes" type="checkbox" /> Letters as shapes</label>
+        <label v-if="choice.as === 'sheet'"
+          >Paper
+          <select v-model="choice.paper">
+            <option :value="null">one page of its size</option>
+            <option value="a4">A4, tiled</option>
+            <option value="a3">A3, tiled</option>
+            <option value="letter">Letter, tiled</option>
+          </select></label
+        >
+      </template>
+    </div>
+    <figure v-if="isPicture" class="look" :class="{ clear: choice.clear }">
+      <img v-if="seen" :src="seen" alt="The picture as it will be" />
+      <figcaption v-else class="quiet">{{ trouble || 'Drawing …' }}</figcaption>
+    </figure>
+    <Message v-if="wrong" severity="error" role="alert">{{ wrong }}</Message>
+    <p v-if="done" class="quiet done" role="status">{{ done }}</p>
+    <footer class="to">
+      <Button :label="busy ? 'Making it …' : 'To my machine'" :disabled="busy" @click="save()" />
+      <Button v-if="CLIPBOARD[choice.as]" label="To the clipboard" outlined :disabled="busy" @click="copy" />
+      <button v-if="busy" class="plain" @click="cancel">Stop</button>
+      <span class="grow" />
+      <form v-if="mayKeep" class="keep" @submit.prevent="keepNow">
+        <input
+          v-model="name"
+          maxlength="120"
+          placeholder="Keep this under a name"
+          aria-label="Keep this under a name" />
+        <button class="plain" :disabled="name.trim() === ''">Keep</button>
+      </form>
+    </footer>
+    <LazyGuestLinksPart
+      v-if="desk.status.role === 'owner'"
+      :part="whole()?.part ?? null"
+      :along="choice.with"
+      :what="parts.find(one => one.key === partKey)?.name ?? 'what was chosen'" />
+  </PorchDialog>
+</template>
+
+<style scoped>
+.sentence {
+  font: 500 19px/2 var(--display);
+  margin: 4px 0 10px;
+}
+.sentence select {
+  font: inherit;
+  line-height: 1.3;
+  color: var(--porch);
+  background: none;
+  border: 0;
+  border-bottom: 2px solid var(--sun);
+  padding: 1px 2px;
+  margin-left: 4px;
+  max-width: 100%;
+  field-sizing: content;
+  cursor: pointer;
+}
+option,
+optgroup {
+  color: var(--ink);
+  background: var(--surface);
+  font: 400 15px var(--text);
+}
+.along {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.along button,
+.again {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  background: none;
+  color: inherit;
+  padding: 4px 10px 4px 7px;
+  min-height: 32px;
+  cursor: pointer;
+}
+.along [aria-pressed='true'] {
+  background: var(--ceiling);
+  border-color: var(--porch);
+}
+.along button:disabled {
+  color: var(--quiet);
+  border-style: dashed;
+  cursor: default;
+}
+.more {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 18px;
+  margin: 12px 0;
+  align-items: center;
+  min-height: 30px;
+}
+.more label {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 28px;
+}
+.more select,
+.keep input {
+  font: inherit;
+  color: inherit;
+  background: var(--surface);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  padding: 4px 6px;
+  min-height: 30px;
+}
+.look {
+  margin: 0 0 12px;
+  border: 1px solid var(--line);
+  height: min(300px, 34vh);
+  display: grid;
+  place-items: center;
+  overflow: hidden;
+}
+.look.clear {
+  background: repeating-conic-gradient(var(--line) 0 25%, transparent 0 50%) 0 0 / 16px 16px;
+}
+.look img {
+  max-width: 100%;
+  max-height: min(300px, 34vh);
+  object-fit: contain;
+}
+.to {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+.grow {
+  flex: 1;
+}
+.keep {
+  display: flex;
+  gap: 4px;
+  align-items: center;
+}
+.keep input {
+  width: 190px;
+}
+.plain,
+.again button {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 600;
+  cursor: pointer;
+  min-height: 30px;
+}
+.plain:disabled {
+  color: var(--quiet);
+  cursor: default;
+}
+.kept {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin: 0 0 8px;
+}
+.again {
+  padding: 0 4px;
+}
+.again button {
+  display: inline-flex;
+  gap: 5px;
+  align-items: center;
+}
+.again .away {
+  color: var(--quiet);
+  min-width: 24px;
+  justify-content: center;
+}
+.done {
+  margin: 6px 0;
+}
+@media (max-width: 700px) {
+  .sentence select,
+  .more select,
+  .along button,
+  .keep input {
+    min-height: 40px;
+  }
+}
+</style>

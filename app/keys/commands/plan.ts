@@ -1,0 +1,45 @@
+import { command, looking } from '../command'
+
+/** The plan. What it takes is loaded when it's first done. */
+const acting = () => import('~/schedule/acting')
+
+export const PLAN = [
+  looking('Plan', 'schedule', 'Schedule', desk => {
+    desk.view.value = 'schedule'
+  }),
+  command('Plan', 'wait-for', 'Waits for …', (_, house) => house.choose('wait'), 'more'),
+  command(
+    'Plan',
+    'later',
+    'Begin a working day later',
+    desk => acting().then(({ shift }) => shift(desk, desk.selected(), 1)),
+    'more',
+  ),
+  command(
+    'Plan',
+    'sooner',
+    'Begin a working day sooner',
+    desk => acting().then(({ shift }) => shift(desk, desk.selected(), -1)),
+    'more',
+  ),
+  command(
+    'Plan',
+    'longer',
+    'A working day longer',
+    desk => acting().then(({ lengthen }) => lengthen(desk, desk.selected(), 1)),
+    'more',
+  ),
+  command(
+    'Plan',
+    'shorter',
+    'A working day shorter',
+    desk => acting().then(({ lengthen }) => lengthen(desk, desk.selected(), -1)),
+    'more',
+  ),
+  looking('Plan', 'next-critical', 'Next that must not slip', desk =>
+    acting().then(({ nextOnPath }) => nextOnPath(desk)),
+  ),
+  command('Plan', 'plan-dates', 'Let the plan set the dates', desk =>
+    acting().then(({ letPlanSetDates }) => letPlanSetDates(desk)),
+  ),
+]

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import type { Slips } from '#core/schedule/baseline'
+import { daysInWords } from '#core/schedule/plan-words'
+import { shorten, type TopicId } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import type { useBaseline } from './useBaseline'
+
+/** What was agreed: baselines of the plan, the one that it's held against, and what has slipped since. */
+const { baseline, slips } = defineProps<{ baseline: ReturnType<typeof useBaseline>; slips: Slips | null }>()
+const emit = defineEmits<{ gone: [] }>()
+const desk = useDesk()
+const { all, against, wrong, hold, keep, letGo } = baseline
+const name = ref('')
+const may = computed(() => desk.status.ready && desk.session.canEdit)
+const day = (iso: string): string => dayInWords(isoDay(new Date(iso)))
+const titled = (id: TopicId): string => shorten(desk.tree.topics.get(id)?.title || 'untitled', 40)
+async function keepNow(): Promise<void> {
+  await keep(name.value.trim())
+  if (!wrong.value) name.value = ''
+}
+function go(id: TopicId): void {
+  emit('gone')
+  desk.visit(id)
+}
+</script>
+
+<template>
+  <div class="baselines">
+    <form v-if="may" @submit.prevent="keepNow">
+      <InputText
+        v-model="name"
+        data-first
+        maxlength="200"
+        placeholder="What was agreed, when"
+        aria-label="Name of the baseline" />
+      <Button type="submit" size="small" label="Keep the plan" />
+    </form>
+    <p v-if="wrong" class="late" role="alert">{{ wrong }}</p>
+    <p v-if="all.length === 0" class="quiet">
+      None yet. Keep the plan as it is, and later it says what has slipped since.
+    </p>
+    <ul aria-label="Baselines">
+      <li v-for="one in all" :key="one.number" :class="{ on: against?.number === one.number }">
+        <button
+          class="plain"
+          :aria-pressed="against?.number === one.number"
+          @click="hold(against?.number === one.number ? null : one.number)">
+          {{ one.name || 'As agreed' }}
+        </button>
+        <small class="quiet">{{ day(one.at) }}{{ one.by ? `, ${desk.nameOf(one.by)}` : '' }}</small>
+        <button
+          v-if="may"
+          class="icon-button"
+          :aria-label="`Let “${one.name || 'As agreed'}” go`"
+          @click="letGo(one.number)">
+          <Icon name="lucide:x" size="13" />
+        </button>
+      </li>
+    </ul>
+    <template v-if="slips">
+      <p v-if="slips.later.length === 0 && slips.sooner.length === 0" class="quiet">Nothing ends on another day.</p>
+      <ol aria-label="What slipped">
+        <li v-for="one in [...slips.later, ...slips.sooner].slice(0, 30)" :key="one.topic">
+          <button class="plain" @click="go(one.topic)">{{ titled(one.topic) }}</button>
+          <span :class="{ late: one.days > 0 }"
+            >{{ daysInWords(Math.abs(one.days)) }} {{ one.days > 0 ? 'later' : 'sooner' }}</span
+          >
+        </li>
+      </ol>
+      <p v-if="slips.come.length || slips.gone.length" class="quiet">
+        {{ slips.come.length }} have come since, {{ slips.gone.length }} gone.
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.baselines {
+  width: min(380px, 84vw);
+  max-height: 60vh;
+  overflow: auto;
+  font-size: 13px;
+}
+form {
+  display: flex;
+  gap: 8px;
+}
+form :deep(input) {
+  flex: 1;
+  min-width: 0;
+}
+ul,
+ol {
+  list-style: none;
+  margin: 8px 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  border-left: 3px solid transparent;
+  padding-left: 8px;
+}
+li.on {
+  border-color: var(--sun);
+}
+li .plain {
+  flex: 1;
+  text-align: left;
+}
+.plain {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 600;
+  cursor: pointer;
+  min-height: 28px;
+}
+.late {
+  color: var(--clay);
+  font-weight: 650;
+}
+</style>

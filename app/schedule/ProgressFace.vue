@@ -1,0 +1,196 @@
+<script setup lang="ts">
+import { LineChart } from 'echarts/charts'
+import { AriaComponent, GridComponent, LegendComponent, TooltipComponent } from 'echarts/components'
+import { use } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import VChart from 'vue-echarts'
+import type { Baseline } from '#core/schedule/baseline'
+import { curveOf, earnedNow } from '#core/schedule/earned'
+import type { Plan } from '#core/schedule/plan'
+import { useDesk } from '~/desk/desk'
+
+/** Planned, earned, actual: how far the work is, against what was agreed. The table holds the numbers of the chart. */
+const { plan, against } = defineProps<{ plan: Plan; against: Baseline | null }>()
+const desk = useDesk()
+use([SVGRenderer, LineChart, GridComponent, LegendComponent, TooltipComponent, AriaComponent])
+
+const earned = computed(() => earnedNow(desk.tree, plan, against))
+const curve = computed(() => curveOf(desk.tree, plan, against))
+const number = (value: number | null, digits = 1): string =>
+  value === null ? '–' : new Intl.NumberFormat(ownLocale(), { maximumFractionDigits: digits }).format(value)
+const hours = (value: number | null): string => (value === null ? '–' : `${number(value)} h`)
+
+const rows = computed(() => {
+  const { bac, pv, ev, ac, sv, cv, spi, cpi, eac, etc, vac, tcpi } = earned.value
+  return [
+    ['BAC', 'All work in the plan', hours(bac)],
+    ['PV', 'Planned by the status date', hours(pv)],
+    ['EV', 'Earned: what is done of it', hours(ev)],
+    ['AC', 'Actual: hours spent', hours(ac)],
+    ['SV', 'Ahead of the plan (behind: −)', hours(sv)],
+    ['CV', 'Under what was planned for it (over: −)', hours(cv)],
+    ['SPI', 'Earned ÷ planned', number(spi, 2)],
+    ['CPI', 'Earned ÷ actual', number(cpi, 2)],
+    ['EAC', 'All will take, as what is done went', hours(eac.typical)],
+    ['', '… as planned from here on', hours(eac.asPlanned)],
+    ['', '… as what is done went, in time too', hours(eac.both)],
+    ['ETC', 'Still to come', hours(etc)],
+    ['VAC', 'Left over at the end (short: −)', hours(vac)],
+    ['TCPI', 'How well the rest must go', number(tcpi, 2)],
+  ] as const
+})
+
+/** The colours are read anew when the theme is turned. */
+const turned = ref(0)
+const turn = (): void => {
+  turned.value++
+}
+onMounted(() => window.addEventListener('theme-changed', turn))
+onBeforeUnmount(() => window.removeEventListener('theme-changed', turn))
+const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim()
+const option = computed(() => {
+  void turned.value
+  const [ink, quiet, line] = [colour('ink'), colour('quiet'), colour('line')]
+  const axes = {
+    axisLine: { lineStyle: { color: line } },
+    axisTick: { show: false },
+    axisLabel: { color: quiet, hideOverlap: true },
+    splitLine: { lineStyle: { color: line } },
+  }
+  const at = curve.value.findIndex(({ day }) => day >= plan.status)
+  const point = (value: number | null): (number | null)[] => curve.value.map((_, i) => (i === at ? value : null))
+  return {
+    animation: false,
+    aria: { enabled: true },
+    textStyle: { fontFamily: 'Figtree Variable, Figtree, sans-serif', color: ink },
+    legend: { bottom: 0, textStyle: { color: quiet } },
+    tooltip: { trigger: 'axis', backgroundColor: colour('surface'), borderColor: line, textStyle: { color: ink } },
+    grid: { left: 48, right: 16, top: 16, bottom: 56 },
+    xAxis: { type: 'category', data: curve.value.map(({ day }) => dayInWords(day)), ...axes },
+    yAxis: { type: 'value', name: 'hours', nameTextStyle: { color: quiet }, ...axes },
+    series: [
+      ...(against
+        ? [
+            {
+              name: 'as agreed',
+              type: 'line',
+              showSymbol: false,
+              lineStyle: { width: 2, type: 'dashed' },
+              itemStyle: { color: quiet },
+              data: curve.value.map(one => one.agreed),
+            },
+          ]
+        : []),
+      {
+        name: 'as planned now',
+        type: 'line',
+        showSymbol: false,
+        lineStyle: { width: 2.5 },
+        itemStyle: { color: colour('porch') },
+        data: curve.value.map(one => one.planned),
+      },
+      {
+        name: 'earned',
+        type: 'line',
+        symbol: 'rect',
+        symbolSize: 12,
+        itemStyle: { color: colour('fern') },
+        data: point(earned.value.ev),
+      },
+      {
+        name: 'actual',
+        type: 'line',
+        symbol: 'triangle',
+        symbolSize: 13,
+        itemStyle: { color: colour('clay') },
+        data: point(earned.value.ac),
+      },
+    ],
+  }
+})
+</script>
+
+<template>
+  <div class="progress" tabindex="0" role="region" aria-label="Progress of the plan">
+    <p class="quiet about">
+      Hours of work, against
+      {{
+        against
+          ? `“${against.name || 'as agreed'}”`
+          : 'the plan as it is; hold it against a baseline to see what has slipped'
+      }}. Work that nobody estimated counts its length in full days.
+    </p>
+    <figure class="chart"><VChart :option="option" autoresize aria-label="Hours of work over time" /></figure>
+    <table aria-label="Earned value">
+      <tbody>
+        <tr v-for="[short, long, value] in rows" :key="long">
+          <td>
+            <b>{{ short }}</b>
+          </td>
+          <th scope="row">{{ long }}</th>
+          <td class="value">{{ value }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <details>
+      <summary>The numbers of the chart</summary>
+      <table aria-label="Hours to be done, week by week">
+        <thead>
+          <tr>
+            <th scope="col">By</th>
+            <th v-if="against" scope="col">as agreed</th>
+            <th scope="col">as planned now</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in curve" :key="one.day">
+            <th scope="row">{{ dayInWords(one.day) }}</th>
+            <td v-if="against" class="value">{{ hours(one.agreed) }}</td>
+            <td class="value">{{ hours(one.planned) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.progress {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  padding: 12px 18px 40px;
+  max-width: 900px;
+}
+.about {
+  margin: 0 0 6px;
+  font-size: 13px;
+}
+.chart {
+  height: 280px;
+  margin: 0 0 10px;
+}
+table {
+  border-collapse: collapse;
+  font-size: 13px;
+}
+th,
+td {
+  text-align: left;
+  font-weight: 450;
+  padding: 3px 16px 3px 0;
+  border-bottom: 1px solid var(--line);
+}
+.value {
+  text-align: right;
+  font-variant-numeric: tabular-nums;
+  font-weight: 600;
+}
+summary {
+  margin: 10px 0 4px;
+  min-height: 28px;
+  cursor: pointer;
+  color: var(--porch);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,53 @@
+import { z } from 'zod'
+import { words } from '../../tree/atoms'
+import { idSchema, operation, tree } from '../operation'
+
+const day = z.iso.date().optional()
+const moment = z.object({ id: idSchema, number: z.coerce.number().int().min(0) })
+
+/** What is computed of a tree's plan. */
+export const PLANNING = {
+  readSchedule: operation(
+    'GET',
+    '/api/trees/{id}/schedule',
+    'viewer',
+    'The plan: of each task its days, float, whether it’s critical, and why it begins when it does; branches; dependencies that can’t be kept to. `status`: the day up to which the work is known, where the tree doesn’t say it itself; today (UTC) without. `baseline`: the number of an edit; the plan as it was after it stands beside, with what ends later and sooner now.',
+    { params: tree, query: z.object({ status: day, baseline: z.coerce.number().int().min(0).optional() }) },
+  ),
+  keepBaseline: operation(
+    'PUT',
+    '/api/trees/{id}/moments/{number}/baseline',
+    'editor',
+    'Keeps the plan as it was after an edit as a baseline, with its date and who kept it.',
+    { params: moment, body: z.strictObject({ name: words(200) }) },
+  ),
+  letBaselineGo: operation(
+    'DELETE',
+    '/api/trees/{id}/moments/{number}/baseline',
+    'editor',
+    'Lets a baseline go. What happened stays.',
+    { params: moment },
+  ),
+  readLoad: operation(
+    'GET',
+    '/api/trees/{id}/load',
+    'viewer',
+    'Hours that are planned, of those that each person can do, week by week, with what makes them up.',
+    { params: tree, query: z.object({ status: day }) },
+  ),
+  readChances: operation(
+    'GET',
+    '/api/trees/{id}/chances',
+    'viewer',
+    'How sure the plan’s end is, from its three estimates: the days by which 50, 80 and 95 % of the rounds had ended, the curve, what drives it, and the classical sum. The same seed gives the same answer.',
+    {
+      params: tree,
+      query: z.object({
+        rounds: z.coerce.number().int().min(100).max(100_000).default(10_000),
+        seed: z.coerce.number().int().min(0).max(2_147_483_647).default(1),
+        shape: z.enum(['beta', 'triangle']).default('beta'),
+        status: day,
+      }),
+    },
+  ),
+} as const

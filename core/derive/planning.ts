@@ -1,0 +1,90 @@
+import { type NoPlan, type Plan, type Planned, type PlannedBranch, planOf } from '../schedule/plan'
+import type { Topic, TopicId } from '../tree/topic'
+import type { Tree } from '../tree/tree'
+import { type Derived, NONE_STALE, type Stale } from './derived'
+
+/** What the plan is computed from: the fields and sets of a topic … */
+const INPUTS = [
+  'parent',
+  'order',
+  'removed',
+  'tray',
+  'start',
+  'due',
+  'duration',
+  'done',
+  'priority',
+  'people',
+  'effort',
+  'estimate',
+  'startMeans',
+  'dueMeans',
+  'began',
+  'ended',
+  'left',
+  'waits',
+] as const satisfies readonly (keyof Topic)[]
+/** … and those of the tree. */
+const TREE_INPUTS = [
+  'planFrom',
+  'statusDay',
+  'weekdays',
+  'dayHours',
+  'exceptions',
+] as const satisfies readonly (keyof Tree['fields'])[]
+
+const alike = <T extends object>(a: T | undefined, b: T | undefined, keys: readonly (keyof T)[]): boolean =>
+  a === b || (a !== undefined && b !== undefined && keys.every(key => a[key] === b[key]))
+
+/** The plan of a tree, kept until something that it's computed from is another: a title, a note, a colour isn't. */
+export class Planning implements Derived {
+  private kept: { readonly plan: Plan | NoPlan; readonly today: string } | null = null
+  /** What it was computed from. */
+  private from = new Map<TopicId, Topic>()
+  private fields: Tree['fields'] | null = null
+
+  /** `today`: the present day, ISO 8601. */
+  constructor(
+    private readonly tree: () => Tree,
+    private readonly today: () => string,
+  ) {}
+
+  /** The plan, or why there is none. */
+  get(): Plan | NoPlan {
+    const today = this.today()
+    if (this.kept?.today === today) return this.kept.plan
+    const tree = this.tree()
+    const plan = planOf(tree, today)
+    this.kept = { plan, today }
+    this.fields = tree.fields
+    this.from = plan === 'off' ? new Map() : new Map(tree.topics)
+    return plan
+  }
+
+  /** What is computed of a topic: a task, or a branch; null where it's neither, or there is no plan. */
+  of(id: TopicId): Planned | PlannedBranch | null {
+    const plan = this.get()
+    return typeof plan === 'string' ? null : (plan.tasks.get(id) ?? plan.branches.get(id) ?? null)
+  }
+
+  changed(touched: Stale): Stale {
+    if (!this.kept) return NONE_STALE
+    if (touched !== 'all' && !this.concerns(touched)) return NONE_STALE
+    this.kept = null
+    return 'all'
+  }
+
+  private concerns(touched: ReadonlySet<TopicId | null>): boolean {
+    const tree = this.tree()
+    if (!alike(this.fields ?? undefined, tree.fields, TREE_INPUTS)) return true
+    this.fields = tree.fields
+    if (this.kept!.plan === 'off') return false
+    for (const id of touched) {
+      if (id === null) continue
+      const now = tree.topics.get(id)
+      if (!alike(this.from.get(id), now, INPUTS)) return true
+      if (now) this.from.set(id, now)
+    }
+    return false
+  }
+}

@@ -1,0 +1,15 @@
+/* What somebody chooses to hand out: it stands with the tree, since a tree keeps such choices under names. */
+export {
+  type Choice,
+  choiceSchema,
+  HAND_OUT_KINDS as KINDS,
+  type HandedPart as Part,
+  type HandOutKind as Kind,
+  KIND_NAMES,
+  type KeptHandOut,
+  type Language,
+  LANGUAGES,
+  type Taken,
+  taken,
+  TAKEN,
+} from '../tree/hand-out'

@@ -1,0 +1,63 @@
+import { dayInWords } from '../schedule/days'
+import type { Choice } from './choice'
+import type { HandedTask, HandedTopic } from './handed'
+import { LOCALES, WORDS } from './words'
+
+/** What a document says in words of its own, in the language that was chosen for it. */
+export class Telling {
+  readonly words: (typeof WORDS)[Choice['language']]
+  readonly locale: string
+
+  constructor({ language }: Pick<Choice, 'language'>) {
+    this.words = WORDS[language]
+    this.locale = LOCALES[language]
+  }
+
+  day(day: string | null): string {
+    return day === null ? '' : dayInWords(day, this.locale)
+  }
+
+  bytes(size: number): string {
+    return this.words.bytes(size.toLocaleString(this.locale))
+  }
+
+  /** "2.4 Lift", or "untitled" for a topic without words. */
+  titled({ number, title }: Pick<HandedTopic, 'number' | 'title'>): string {
+    return [number, title || this.words.untitled].filter(Boolean).join(' ')
+  }
+
+  /** A task in a line: who, from when, by when, how far. */
+  task({ people, start, due, duration, done, priority }: HandedTask): string {
+    const { words } = this
+    return [
+      people.join(', '),
+      start && `${words.start} ${this.day(start)}`,
+      due && `${words.due} ${this.day(due)}`,
+      duration !== null && words.days(duration),
+      done !== null && `${words.done} ${done} %`,
+      priority !== null && `${words.priority} ${priority}`,
+    ]
+      .filter(Boolean)
+      .join(' · ')
+  }
+
+  /** What a topic is by its markers, and what it asks: "Decision · Ines, due 3 Mar". '' for neither. */
+  about({ markers, task }: Pick<HandedTopic, 'markers' | 'task'>): string {
+    return [markers.join(', '), task ? this.task(task) : ''].filter(Boolean).join(' · ')
+  }
+
+  /** The other end of a cross-link: "same lorry: see 2.4 Crates". */
+  tie({ label, number, title }: HandedTopic['ties'][number]): string {
+    return `${label ? `${label}: ` : ''}${this.words.see} ${this.titled({ number, title })}`
+  }
+
+  /** The columns of a list of tasks, and one line of it. */
+  get taskHead(): readonly string[] {
+    const { what, who, start, due, done } = this.words
+    return [what, who, start, due, done]
+  }
+  taskRow(topic: HandedTopic): readonly string[] {
+    const { people, start, due, done } = topic.task!
+    return [this.titled(topic), people.join(', '), this.day(start), this.day(due), done === null ? '' : `${done} %`]
+  }
+}

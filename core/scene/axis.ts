@@ -1,0 +1,65 @@
+import type { Tick } from '../arrange/place'
+import type { Face, Ruler } from '../arrange/plank'
+import type { Signals } from '../dress/signals'
+import type { Wear } from '../dress/wear'
+import { linePath, type Shape } from './shapes'
+
+export interface Axis {
+  readonly y: number
+  readonly from: number
+  readonly to: number
+  readonly ticks: readonly Tick[]
+}
+
+const monthName = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' })
+const dayName = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
+
+/** What a tick of a time axis says: "Mar 2027", "Tue, 2 Mar", "today". */
+export function tickInWords({ unit, date }: Tick): string {
+  switch (unit) {
+    case 'today':
+      return 'today'
+    case 'none':
+      return 'no date'
+    case 'month':
+      return monthName.format(new Date(`${date}T00:00Z`))
+    case 'year':
+      return date.slice(0, 4)
+    case 'day':
+      return dayName.format(new Date(`${date}T00:00Z`))
+  }
+}
+
+const LETTERS: Face = { family: 'text', size: 11.5, weight: 600, slanted: false }
+
+/** A time axis by its shapes, as the canvas draws it at full size. */
+export function axisShapes({ y, from, to, ticks }: Axis, wear: Wear, signals: Signals, ruler: Ruler): Shape[] {
+  const made: Shape[] = [{ kind: 'path', d: linePath([from, y, to, y]), stroke: signals.quiet, width: 2 }]
+  let free = -Infinity
+  for (const tick of ticks) {
+    const isToday = tick.unit === 'today'
+    made.push({
+      kind: 'path',
+      d: linePath([tick.x, y - 7, tick.x, y + (isToday ? 14 : 5)]),
+      stroke: isToday ? signals.sun : signals.quiet,
+      width: 2,
+    })
+    const text = tickInWords(tick)
+    const width = ruler(text, LETTERS)
+    const words = (x: number, foot: number, ink: string): Shape => ({
+      kind: 'text',
+      x,
+      y: foot,
+      width,
+      text,
+      face: LETTERS,
+      ink,
+    })
+    if (isToday) made.push(words(tick.x + 4, y + 26, wear.ink))
+    else if (tick.x > free) {
+      made.push(words(tick.x - (tick.unit === 'none' ? 0 : 2), y - 11, signals.quiet))
+      free = tick.x + width + 14
+    }
+  }
+  return made
+}

@@ -1,0 +1,5 @@
+import { OPERATIONS } from '#core/contract'
+import { answer } from '../../../../access/answer'
+import { changeLink } from '../../../../access/guest-links'
+
+export default answer(OPERATIONS.changeLink, ({ params, body }) => changeLink(params.id, params.link, body))

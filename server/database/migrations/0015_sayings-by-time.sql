@@ -1,0 +1,1 @@
+CREATE INDEX `sayings_time` ON `sayings` (`tree_id`,`at`);

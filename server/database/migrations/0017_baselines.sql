@@ -1,0 +1,1 @@
+ALTER TABLE `kept_moments` MODIFY COLUMN `why` enum('named','brought-in','mass','returned','merged','meeting-begun','meeting-ended','baseline') NOT NULL;

@@ -1,0 +1,207 @@
+import { strToU8, zipSync } from 'fflate'
+import { writeNested } from '#core/formats/clipboard'
+import { writeCsv } from '#core/formats/csv'
+import { writeOpml } from '#core/formats/opml'
+import type { Circumstances, LastChange } from '#core/find/evaluate'
+import { type Choice, type Kind, KINDS, taken } from '#core/handing/choice'
+import { type Cut, cutOut } from '#core/handing/cut'
+import { handedOf, everyTopic } from '#core/handing/handed'
+import { treeAsPage } from '#core/handing/page'
+import { picturesIn } from '#core/handing/pictures'
+import { treeAsProse } from '#core/handing/prose'
+import type { KeptThread } from '#core/talk/kept-talk'
+import { topicOfPlace } from '#core/talk/saying'
+import { signOf, type ThreadSign, topicSign } from '#core/talk/thread'
+import { fileStem, fromSnapshot, type OutlineItem, type Snapshot, topicOf, toOutline } from '#core/tree'
+import { HandedPictures } from './handed-pictures'
+import { treePng, treeScene, treeSvg } from './tree-picture'
+
+/* A choice made into a file. It runs in a thread of its own, and knows no database: what it shows comes along. */
+
+export interface HandOutInput {
+  /** A whole tree as it's stored: a snapshot's bytes. */
+  readonly snapshot: Uint8Array
+  readonly choice: Choice
+  /** Names of people, by id. */
+  readonly people: Readonly<Record<string, string>>
+  /** What was said, where the choice or its filter asks for it. */
+  readonly talk: readonly KeptThread[]
+  /** Who changed what last, where the filter asks for it. */
+  readonly changes: readonly { readonly topic: string; readonly user: string; readonly at: string }[]
+  readonly author: string
+  /** Whoever asks: their id, their present day (ISO 8601) and their zone (IANA). */
+  readonly me: string
+  readonly today: string
+  readonly zone: string
+}
+/** Pictures and files of the tree, by hash. */
+export type Files = Readonly<Record<string, { readonly type: string; readonly bytes: Uint8Array }>>
+export interface Made {
+  readonly name: string
+  /** Media type. */
+  readonly type: string
+  readonly bytes: Uint8Array
+}
+
+const nameOf =
+  (people: HandOutInput['people']) =>
+  (id: string): string =>
+    people[id] ?? ''
+
+/** Outlines show numbers before titles, as a reader without our fields sees them. */
+function outline({ tree, numbers }: Cut): OutlineItem {
+  return toOutline(tree, tree.centre, undefined, (topic, details) => ({
+    title: [numbers.get(topic.id), topic.title].filter(Boolean).join(' '),
+    details,
+  }))
+}
+
+/** What a filter needs to know besides the tree. */
+function circumstancesOf({ me, today, zone, talk, changes }: HandOutInput): Circumstances {
+  const by = new Map<string, LastChange[]>()
+  for (const { topic, user, at } of changes) by.set(topic, [...(by.get(topic) ?? []), { user, at }])
+  const said = new Map<string, ThreadSign[]>()
+  for (const thread of talk) {
+    const topic = topicOfPlace(thread.place)
+    if (topic === null) continue
+    const comments = thread.comments.map(comment => ({ ...comment, thread: thread.id, edited: null, number: 0 }))
+    const settled = thread.settled ? { by: '', at: '' } : null
+    said.set(topic, [...(said.get(topic) ?? []), signOf({ id: thread.id, place: thread.place, settled, comments })])
+  }
+  const days = new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' })
+  return {
+    me,
+    today,
+    changesOf: id => by.get(id) ?? [],
+    talkOf: id => topicSign(said.get(id) ?? []),
+    dayOf: instant => days.format(new Date(instant)),
+  }
+}
+
+/**
+ * Makes the file. `need`: fetches files of the tree that it shows. Throws `NothingThere` for a part that isn't there, and `TooManyToDraw`
+ * for a picture that nothing could open.
+ */
+export async function makeHandOut(
+  input: HandOutInput,
+  need: (files: readonly string[]) => Promise<Files>,
+): Promise<Made> {
+  const { choice, people, talk, author, today } = input
+  const whole = fromSnapshot(JSON.parse(Buffer.from(input.snapshot).toString()) as Snapshot)
+  const circumstances = circumstancesOf(input)
+  const cut = cutOut(whole, choice, circumstances)
+  const talkOf = taken(choice).has('comments') ? circumstances.talkOf : () => null
+  const description = choice.part.kind === 'tree' ? whole.fields.description : ''
+  const kind: Kind = choice.as
+  const stem = fileStem(topicOf(cut.tree, cut.tree.centre).title)
+  const made = (
+    bytes: Uint8Array | string,
+    extension: string = KINDS[kind].extension,
+    type: string = KINDS[kind].type,
+  ): Made => ({ name: `${stem}.${extension}`, type, bytes: typeof bytes === 'string' ? strToU8(bytes) : bytes })
+  const file = (hash: string): { type: string; bytes: Uint8Array } | null => files[hash] ?? null
+  const asked = { today, nameOf: nameOf(people), talkOf, file }
+  let files: Files = {}
+  /** Fetches what a picture shows. */
+  const withPictures = async (): Promise<typeof cut> => {
+    files = await need([...cut.tree.topics.values()].flatMap(({ picture }) => picture?.file ?? []))
+    files = await asPng(files)
+    return cut
+  }
+  switch (kind) {
+    case 'text':
+      return made(writeNested([outline(cut)]))
+    case 'opml':
+      return made(writeOpml(outline(cut)))
+    case 'csv':
+      return made(writeCsv([outline(cut)], nameOf(people)))
+    case 'svg':
+      return made(
+        treeSvg(treeScene(await withPictures(), choice, asked), choice.shapes ? 'shapes' : 'text', asked, {
+          clear: choice.clear,
+        }),
+      )
+    case 'png':
+      return made(await treePng(treeScene(await withPictures(), choice, asked), asked, choice))
+    case 'sheet': {
+      const { pictureAsPdf } = await import('./picture-pdf')
+      return made(await pictureAsPdf(treeScene(await withPictures(), choice, asked), asked, choice))
+    }
+  }
+  const handed = handedOf(cut, choice, nameOf(people), talk)
+  const attached =
+    kind === 'markdown' ? [...everyTopic(handed.root)].flatMap(topic => topic.files.map(one => one.file)) : []
+  files = await need([...picturesIn(handed), ...attached])
+  if (kind === 'markdown') {
+    const along: Record<string, Uint8Array> = {}
+    const names = new Map<string, string>()
+    const place = (hash: string, name: string): string | null => {
+      const found = file(hash)
+      if (!found) return null
+      let at = names.get(hash)
+      if (at === undefined) {
+        at = `files/${freeName(along, name, found.type, hash)}`
+        names.set(hash, at)
+        along[at] = found.bytes
+      }
+      return at.split('/').map(encodeURIComponent).join('/')
+    }
+    const text = treeAsProse(handed, choice, { description, file: place })
+    // By itself where nothing lies beside it.
+    if (Object.keys(along).length === 0) return made(text)
+    return made(zipSync({ [`${stem}.md`]: strToU8(text), ...along }, { level: 6 }), 'zip', 'application/zip')
+  }
+  if (kind === 'html') {
+    const drawn = choice.drawn ? treeSvg(treeScene(cut, choice, asked), 'text', asked) : ''
+    const picture = (hash: string): string => {
+      const found = file(hash)
+      return found ? `data:${found.type};base64,${Buffer.from(found.bytes).toString('base64')}` : ''
+    }
+    return made(treeAsPage({ handed, choice, drawn, description, author, today, picture }))
+  }
+  const pictures = new HandedPictures(file)
+  await pictures.prepare(picturesIn(handed))
+  for (const { sketch } of everyTopic(handed.root)) if (sketch) await pictures.prepareSketch(sketch)
+  let drawn = null
+  if (choice.drawn) {
+    const inDots = await asPng(files)
+    drawn = await picturePage(cut, choice, { ...asked, file: hash => inDots[hash] ?? null })
+  }
+  const document = { handed, choice, pictures, drawn, description, author, today }
+  if (kind === 'docx') return made(await (await import('./tree-docx')).treeAsDocx(document))
+  if (kind === 'pdf') return made(await (await import('./tree-pdf')).treeAsPdf(document))
+  return made(await (await import('./tree-slides')).treeAsSlides(document, cut))
+}
+
+/** What reads drawings and draws on paper knows fewer kinds of pictures than a browser. */
+async function asPng(files: Files): Promise<Files> {
+  const pictures = new HandedPictures(hash => files[hash] ?? null)
+  await pictures.prepare(Object.keys(files))
+  return Object.fromEntries(
+    Object.keys(files).flatMap(hash => {
+      const made = pictures.of(hash)
+      return made ? [[hash, { type: made.kind === 'jpg' ? 'image/jpeg' : 'image/png', bytes: made.bytes }]] : []
+    }),
+  )
+}
+
+/** The picture of the whole as a page of a document shows it: as fine as paper needs, as small as that allows. */
+async function picturePage(cut: Cut, choice: Choice, asked: Parameters<typeof treeScene>[2]) {
+  const scene = treeScene(cut, choice, asked)
+  const longest = Math.max(scene.bounds.width, scene.bounds.height)
+  const scale = Math.max(1, Math.min(2, Math.floor(3600 / longest)))
+  const bytes = await treePng(scene, asked, { ...choice, clear: false, scale })
+  const pictures = new HandedPictures(() => ({ type: 'image/png', bytes }))
+  await pictures.prepare(['drawn'])
+  return pictures.of('drawn')
+}
+
+/** A file's name among others: as it's called, told apart where two are called the same. */
+function freeName(taken: Readonly<Record<string, unknown>>, name: string, type: string, hash: string): string {
+  const extension = /\.[a-z0-9]{1,8}$/i.exec(name)?.[0] ?? `.${type.split('/')[1]?.replace(/\+.*/, '') ?? 'bin'}`
+  const stem = fileStem(name.replace(/\.[a-z0-9]{1,8}$/i, '')) || hash.slice(0, 8)
+  for (let n = 1; ; n++) {
+    const wanted = `${stem}${n > 1 ? ` ${n}` : ''}${extension}`
+    if (!(`files/${wanted}` in taken)) return wanted
+  }
+}

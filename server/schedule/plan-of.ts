@@ -1,0 +1,59 @@
+import { type Baseline, datesOf } from '#core/schedule/baseline'
+import { type NoPlan, planOf } from '#core/schedule/plan'
+import { noPlanInWords } from '#core/schedule/plan-words'
+import { answerPlan, type PlanQuestion } from '#core/schedule/told'
+import { Fault } from '../access/fault'
+import { runJob } from '../jobs/runner'
+import { readTree } from '../trees/held'
+import { momentOf } from '../trees/history'
+import { inTurn } from '../trees/in-turn'
+import { keptOf } from '../trees/kept-moments'
+import type { LiveTree } from '../trees/live-tree'
+
+/** Topics up to which a plan is worked out here, in some 20 ms; larger ones in a thread, so that nobody waits for them. */
+const AT_ONCE = 2000
+
+export const todayUtc = (): string => new Date().toISOString().slice(0, 10)
+
+export const noPlan = (why: NoPlan): Fault => new Fault(409, why === 'off' ? 'no-plan' : why, noPlanInWords(why))
+
+export async function treeToPlan(id: string, version: number, epoch: string): Promise<LiveTree> {
+  const item = await readTree(id, version, epoch)
+  if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
+  if (item.tree.fields.planFrom === null) throw noPlan('off')
+  return item
+}
+
+/** What is asked of a tree's plan, as it's known on a day. Throws `Fault` where there is none. `person`: who asks. */
+export async function askPlan<Q extends PlanQuestion>(
+  item: LiveTree,
+  today: string,
+  question: Q,
+  person: string,
+): Promise<unknown> {
+  if (item.tree.topics.size > AT_ONCE) {
+    const answer = await runJob('plan', { snapshot: item.snapshotBytes(), today, question }, { person })
+    if (typeof answer === 'string') throw noPlan(answer)
+    return answer
+  }
+  const plan = planOf(item.tree, today)
+  if (typeof plan === 'string') throw noPlan(plan)
+  return answerPlan(item.tree, plan, question)
+}
+
+/** The plan as it was after an edit, known up to the day on which that was kept. Throws `Fault` where the tree had none. */
+export async function readBaseline(id: string, number: number, version: number, person: string): Promise<Baseline> {
+  const [then, kept] = await Promise.all([inTurn(person, () => momentOf(id, number, version)), keptOf(id)])
+  const moment = kept.find(one => one.number === number && one.why === 'baseline')
+  const at = moment?.at ?? new Date().toISOString()
+  const today = at.slice(0, 10)
+  const known = { number, name: moment?.name ?? '', at }
+  if (then.tree.topics.size > AT_ONCE) {
+    const told = await runJob('planDates', { snapshot: then.snapshotBytes(), today }, { person })
+    if (typeof told === 'string') throw noPlan(told)
+    return { ...known, ...told }
+  }
+  const plan = planOf(then.tree, today)
+  if (typeof plan === 'string') throw noPlan(plan)
+  return { ...known, finish: plan.finish, tasks: datesOf(plan) }
+}

@@ -1,0 +1,244 @@
+import { readFileSync } from 'node:fs'
+import mammoth from 'mammoth'
+import sharp from 'sharp'
+import { bringIn } from '../caller'
+import { demoTree, demoVisitor, expect, openTree, pasteText, test, topic, two, visitor } from './porch'
+
+/** A tree of two branches with something to filter by. */
+async function begun(browser: Parameters<typeof visitor>[0]) {
+  const { ines, rana, id } = await two(browser)
+  await openTree(ines.page, id)
+  await pasteText(ines.page, { 'text/plain': 'Fit-out\n\tLift // risk\n\t\tBolts\n\tLamps\nBooks\n\tCrates' })
+  await expect(topic(ines.page, /^Crates/)).toBeVisible()
+  return { ines, rana, id }
+}
+
+test('a branch leaves as a Word document by key: a sentence says what, and what isn’t chosen isn’t in it', async ({
+  browser,
+}) => {
+  const { ines } = await begun(browser)
+  const { page } = ines
+  await topic(page, /^Lift/).click()
+  await page.keyboard.press('u')
+  await page.keyboard.press('o')
+  const dialog = page.getByRole('dialog', { name: 'Hand out' })
+  const what = dialog.getByRole('combobox', { name: 'What', exact: true })
+  await expect(what).toBeFocused()
+  await what.selectOption({ label: '“Lift” and what is below' })
+  await dialog.getByRole('button', { name: 'Markers', exact: true }).press('Enter')
+  await expect(dialog.getByRole('button', { name: 'Markers', exact: true })).toHaveAttribute('aria-pressed', 'false')
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'To my machine' }).press('Enter'),
+  ])
+  expect(download.suggestedFilename()).toBe('Lift.docx')
+  const { value } = await mammoth.extractRawText({ path: await download.path() })
+  expect(value).toContain('Bolts')
+  for (const word of ['Lamps', 'Crates', 'Risk']) expect(value).not.toContain(word)
+  await expect(dialog.getByRole('status')).toContainText('“Lift.docx” is in your downloads.')
+  await page.keyboard.press('Escape')
+  await expect(dialog).toBeHidden()
+  // The keys are the tree's again.
+  await page.keyboard.press('F2')
+  await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toBeFocused()
+})
+
+test('what a filter leaves is offered first, is seen as a picture before it’s made, and is kept under a name for the other person', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await begun(browser)
+  const { page } = ines
+  await page.keyboard.press('/')
+  await page.keyboard.type('Crates')
+  await expect(page.getByRole('search').getByText('1 found')).toBeVisible()
+  await page.getByRole('button', { name: 'Hand out' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Hand out' })
+  await expect(dialog.getByRole('combobox', { name: 'What', exact: true }).locator('option:checked')).toHaveText(
+    'what the filter leaves (1)',
+  )
+  await dialog.getByRole('combobox', { name: 'As what' }).selectOption('png')
+  const seen = dialog.getByRole('img', { name: 'The picture as it will be' })
+  await expect(seen).toBeVisible()
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'To my machine' }).click(),
+  ])
+  const { width, height } = await sharp(await download.path()).metadata()
+  expect(width! / height!).toBeCloseTo(
+    await seen.evaluate(image => (image as HTMLImageElement).naturalWidth / (image as HTMLImageElement).naturalHeight),
+    1,
+  )
+  await dialog.getByRole('textbox', { name: 'Keep this under a name' }).fill('For the director')
+  await page.keyboard.press('Enter')
+  await expect(dialog.getByRole('button', { name: 'For the director', exact: true })).toBeVisible()
+  await openTree(rana.page, id)
+  await rana.page.keyboard.press('u')
+  await rana.page.keyboard.press('o')
+  const [again] = await Promise.all([
+    rana.page.waitForEvent('download'),
+    rana.page.getByRole('button', { name: 'For the director', exact: true }).press('Enter'),
+  ])
+  expect(again.suggestedFilename()).toBe('Move.png')
+  await rana.page.getByRole('button', { name: 'Forget For the director' }).click()
+  await expect(dialog.getByRole('button', { name: 'For the director', exact: true })).toHaveCount(0)
+})
+
+test('a viewer hands out and keeps nothing; what goes wrong is said and the dialog stays', async ({ browser }) => {
+  const { ines, id } = await begun(browser)
+  const vera = await visitor(browser, 'Vera Lund')
+  await ines.caller.call('POST', `/api/trees/${id}/invitations`, { email: vera.caller.email, role: 'viewer' })
+  const { data: letters } = await vera.caller.call<{ link: string }[]>('GET', '/api/letters')
+  await vera.caller.call('POST', `/api/invitations/${letters[0]!.link.split('/').at(-1)}`)
+  const { page } = vera
+  await openTree(page, id)
+  await page.keyboard.press('u')
+  await page.keyboard.press('o')
+  const dialog = page.getByRole('dialog', { name: 'Hand out' })
+  await dialog.getByRole('combobox', { name: 'As what' }).selectOption('markdown')
+  await expect(dialog.getByRole('textbox', { name: 'Keep this under a name' })).toHaveCount(0)
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'To my machine' }).click(),
+  ])
+  expect(readFileSync(await download.path(), 'utf8')).toContain('## 1 Fit-out')
+  await page.context().setOffline(true)
+  await dialog.getByRole('button', { name: 'To my machine' }).click()
+  await expect(dialog.getByRole('alert')).toContainText('There is no line to the server just now.')
+  await page.context().setOffline(false)
+  await dialog.getByRole('button', { name: 'To my machine' }).click()
+  await expect(dialog.getByRole('status')).toContainText('in your downloads')
+  await expect(dialog.getByRole('alert')).toHaveCount(0)
+})
+
+/** Red, green, blue and alpha of each dot. */
+interface Dots {
+  readonly data: Buffer
+  readonly width: number
+  readonly height: number
+}
+const dotsOf = async (bytes: Buffer): Promise<Dots> => {
+  const { data, info } = await sharp(bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+  return { data, width: info.width, height: info.height }
+}
+
+test('the picture is what the screen shows: of what is inked at most one part in a hundred differs', async ({
+  browser,
+}) => {
+  // A copy of one's own, which nobody else works on between the one picture and the other, and which the demo's people don't see.
+  const { caller: owner } = await demoVisitor(browser)
+  const { id: demo } = await demoTree(owner)
+  const { page, caller } = await visitor(browser, 'Nora Feld')
+  await bringIn(owner, demo, caller, 'viewer')
+  const { data: copy } = await caller.call<{ id: string }>('POST', `/api/trees/${demo}/duplicate`, {
+    notes: true,
+    people: true,
+    dates: true,
+    progress: true,
+    shift: 0,
+  })
+  const { id } = copy
+  await page.setViewportSize({ width: 2700, height: 2500 })
+  await openTree(page, id)
+  await page.keyboard.press('Control+0')
+  await page.keyboard.press('f')
+  // What lies over the canvas, and what only the screen has: where one is, and where others are.
+  await page.addStyleTag({
+    content:
+      '.strip, .other, .ring, [role=status], .near, .offer { display: none !important } .plank { outline: none !important } .plank.selected .ground { background: var(--ground) !important }',
+  })
+  const world = page.locator('.world').first()
+  const transform = () => world.evaluate(one => (one as HTMLElement).style.transform)
+  // Fitted, and come to rest: the same for half a second.
+  let before = ''
+  await expect
+    .poll(
+      async () => {
+        const now = await transform()
+        const rests = now !== '' && now === before
+        before = now
+        return rests
+      },
+      { intervals: [500] },
+    )
+    .toBe(true)
+  const [x, y, zoom] = (await transform()).match(/-?[\d.]+/g)!.map(Number) as [number, number, number]
+  const canvas = (await page.locator('.canvas').boundingBox())!
+  const svg = await (
+    await fetch(`${caller.url}/api/trees/${id}/hand-out`, {
+      method: 'POST',
+      headers: { cookie: caller.cookie, 'content-type': 'application/json' },
+      body: JSON.stringify({
+        as: 'svg',
+        shapes: true,
+        with: ['notes', 'tasks', 'markers', 'links', 'files', 'pictures', 'comments', 'cross-links', 'numbers'],
+      }),
+    })
+  ).text()
+  const [left, top, wide, tall] = /viewBox="([^"]+)"/.exec(svg)![1]!.split(' ').map(Number) as [
+    number,
+    number,
+    number,
+    number,
+  ]
+  // The same stretch of the canvas, dot by dot.
+  const clip = {
+    x: Math.round(canvas.x + x + left * zoom),
+    y: Math.round(canvas.y + y + top * zoom),
+    width: Math.round(wide * zoom),
+    height: Math.round(tall * zoom),
+  }
+  const screen = await dotsOf(await page.screenshot({ clip }))
+  // To a fraction of a dot: lines of one dot lie between two otherwise.
+  const exact = [(clip.x - canvas.x - x) / zoom, (clip.y - canvas.y - y) / zoom, clip.width / zoom, clip.height / zoom]
+  const drawn = await dotsOf(
+    await sharp(
+      Buffer.from(
+        svg.replace(
+          /width="[\d.]+" height="[\d.]+" viewBox="[^"]+"/,
+          `width="${clip.width}" height="${clip.height}" viewBox="${exact.join(' ')}"`,
+        ),
+      ),
+      { unlimited: true },
+    )
+      .png()
+      .toBuffer(),
+  )
+  const { differ, inked } = compare(screen, drawn)
+  expect(inked).toBeGreaterThan(20_000)
+  expect(differ / inked).toBeLessThan(0.01)
+})
+
+/**
+ * Dots that aren't ground in either picture, and those of them that have nothing like them within a dot's reach in the other: the two
+ * smooth their edges each in its own way.
+ */
+function compare(a: Dots, b: Dots): { differ: number; inked: number } {
+  const ground = [a.data[0]!, a.data[1]!, a.data[2]!]
+  const at = ({ data, width }: Dots, x: number, y: number): [number, number, number] => {
+    const i = (y * width + x) * 4
+    return [data[i]!, data[i + 1]!, data[i + 2]!]
+  }
+  const off = (p: readonly number[], q: readonly number[]): number =>
+    Math.max(...p.map((value, i) => Math.abs(value - q[i]!)))
+  const near = (p: readonly number[], other: Dots, x: number, y: number): boolean => {
+    // The ink of an edge lies somewhere between what is around it.
+    const around: [number, number, number][] = []
+    for (let dy = -1; dy <= 1; dy++)
+      for (let dx = -1; dx <= 1; dx++)
+        if (x + dx >= 0 && y + dy >= 0 && x + dx < other.width && y + dy < other.height)
+          around.push(at(other, x + dx, y + dy))
+    return p.every((value, i) => {
+      const values = around.map(one => one[i]!)
+      return value >= Math.min(...values) - 40 && value <= Math.max(...values) + 40
+    })
+  }
+  let [differ, inked] = [0, 0]
+  for (let y = 0; y < a.height; y++)
+    for (let x = 0; x < a.width; x++) {
+      const [p, q] = [at(a, x, y), at(b, x, y)]
+      if (off(p, ground) < 24 && off(q, ground) < 24) continue
+      inked++
+      if (!near(p, b, x, y) || !near(q, a, x, y)) differ++
+    }
+  return { differ, inked }
+}

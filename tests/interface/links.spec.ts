@@ -1,0 +1,48 @@
+import { expect, openTree, pasteText, test, topic, two } from './porch'
+
+test('an owner makes a link in the same sentence as everything that leaves; a guest reads it without an account; it’s withdrawn', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  const { page } = ines
+  await openTree(page, id)
+  await pasteText(page, { 'text/plain': 'Fit-out\n\tLift\n\t\tBolts\nWhat we pay the caretaker' })
+  await topic(page, /^Lift/).click()
+  await page.keyboard.press('u')
+  await page.keyboard.press('o')
+  const dialog = page.getByRole('dialog', { name: 'Hand out' })
+  await dialog.getByRole('combobox', { name: 'What', exact: true }).selectOption({ label: '“Lift” and what is below' })
+  const links = dialog.getByRole('region', { name: 'Links without an account' })
+  await links.getByRole('button', { name: 'Make a link to “Lift” and what is below' }).press('Enter')
+  const address = await links.getByRole('textbox', { name: 'Address of the link' }).inputValue()
+  await expect(links.getByRole('img', { name: /for a wall/ })).toBeVisible()
+  await expect(links).toContainText('Whoever has it (no word) may look at “Lift”')
+  const guest = await (await browser.newContext({ javaScriptEnabled: false })).newPage()
+  await guest.goto(address)
+  await expect(guest.getByRole('heading', { name: 'Bolts' })).toBeVisible()
+  await expect(guest.locator('body')).not.toContainText('caretaker')
+  await expect(guest.getByRole('link', { name: 'Word document' })).toHaveCount(0)
+  // A word is asked for from now on.
+  await links.getByRole('button', { name: '(no word)' }).press('Enter')
+  await links.getByRole('textbox', { name: 'A word that has to be known' }).fill('tannery')
+  await page.keyboard.press('Enter')
+  await expect(links.getByRole('button', { name: 'the word' })).toBeVisible()
+  await guest.reload()
+  await guest.getByRole('textbox', { name: 'The word' }).fill('tannery')
+  await guest.getByRole('button', { name: 'Open' }).click()
+  await expect(guest.getByRole('heading', { name: 'Bolts' })).toBeVisible()
+  await links.getByRole('combobox', { name: 'Copies' }).selectOption('true')
+  await expect(links.getByRole('status')).toHaveText('Kept.')
+  await guest.reload()
+  await expect(guest.getByRole('link', { name: 'Word document' })).toBeVisible()
+  await links.getByRole('button', { name: 'Withdraw' }).click()
+  await expect(links.getByRole('status')).toContainText('Withdrawn')
+  await guest.reload()
+  await expect(guest.getByRole('heading', { name: 'This link leads nowhere' })).toBeVisible()
+  // Who isn't an owner has no such part.
+  await openTree(rana.page, id)
+  await rana.page.keyboard.press('u')
+  await rana.page.keyboard.press('o')
+  await expect(rana.page.getByRole('dialog', { name: 'Hand out' })).toBeVisible()
+  await expect(rana.page.getByRole('region', { name: 'Links without an account' })).toHaveCount(0)
+})

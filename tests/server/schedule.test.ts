@@ -1,0 +1,182 @@
+import { beforeAll, describe, expect, inject, it } from 'vitest'
+import type { Change, Wait } from '../../core/tree'
+import { bringIn, type Caller, newId, signUp } from '../caller'
+
+const url = inject('url')
+let ines: Caller
+let rana: Caller
+let tree: string
+const MONDAY = '2027-01-11'
+
+interface Told {
+  readonly finish: string
+  readonly status: string
+  readonly tasks: readonly { topic: string; start: string; finish: string; critical: boolean; reason: string }[]
+  readonly branches: readonly { topic: string; start: string; finish: string }[]
+  readonly broken: readonly { by: string; why: string }[]
+}
+const wait = (topic: string, on: string, more: Partial<Wait> = {}): Change => ({
+  op: 'put',
+  topic,
+  set: 'waits',
+  member: { id: `w-${on}`, on, kind: 'FS', lag: 0, days: 'working', ...more },
+})
+const schedule = async (caller = ines, at = tree, status = MONDAY): Promise<Told> =>
+  (await caller.call<Told>('GET', `/api/trees/${at}/schedule?status=${status}`)).data
+
+beforeAll(async () => {
+  ines = await signUp(url, 'Ines Brandt')
+  rana = await signUp(url, 'Rana Tahiri')
+  tree = await ines.makeTree('Move')
+  await bringIn(ines, tree, rana, 'viewer')
+  const { centre } = (await ines.open(tree)).snapshot
+  const add = (topic: string, order: string, more: object): Change =>
+    ({ op: 'add', topic, parent: centre, order, with: { title: topic, ...more } }) as Change
+  await ines.edit(tree, [
+    add('permit', 'a0', { duration: 4, people: [ines.id] }),
+    add('lift', 'a1', { duration: 3, estimate: { best: 2, likely: 3, worst: 9 } }),
+    add('open', 'a2', { duration: 0 }),
+  ] as never)
+})
+
+describe('the plan by the API', () => {
+  it('is refused in words until the tree has one, and told to whoever may read', async () => {
+    expect(await ines.refusal('GET', `/api/trees/${tree}/schedule`)).toBe('409 no-plan')
+    await ines.edit(tree, [
+      { op: 'tree', field: 'planFrom', value: MONDAY },
+      wait('lift', 'permit', { lag: 1 }),
+      wait('open', 'lift'),
+    ] as never)
+    const told = await schedule(rana)
+    expect([told.finish, told.status]).toEqual(['2027-01-20', MONDAY])
+    expect(told.tasks.map(({ topic, start, finish, critical }) => [topic, start, finish, critical])).toEqual([
+      ['permit', '2027-01-11', '2027-01-14', true],
+      ['lift', '2027-01-18', '2027-01-20', true],
+      ['open', '2027-01-20', '2027-01-20', true],
+    ])
+    expect(told.tasks[1]!.reason).toBe('waits for “permit”, 1 working day after')
+    expect(told.branches.map(({ start, finish }) => [start, finish])).toEqual([['2027-01-11', '2027-01-20']])
+    const stranger = await signUp(url, 'Nora Feld')
+    for (const what of ['schedule', 'load', 'chances'])
+      expect(await stranger.refusal('GET', `/api/trees/${tree}/${what}`)).toBe('404 no-tree')
+    expect(await ines.refusal('GET', `/api/trees/${tree}/schedule?status=2027-02-30`)).toMatch(/^400/)
+  })
+
+  it('load and chances: the same seed says the same', async () => {
+    const { data: load } = await ines.call<{ weeks: string[]; rows: { person: string; cells: { hours: number }[] }[] }>(
+      'GET',
+      `/api/trees/${tree}/load?status=${MONDAY}`,
+    )
+    expect([load.weeks[0], load.rows[0]!.person, load.rows[0]!.cells[0]!.hours]).toEqual([MONDAY, ines.id, 32])
+    const ask = (seed: number) =>
+      ines.call<{ days: { likely: string }; curve: unknown[]; estimated: number }>(
+        'GET',
+        `/api/trees/${tree}/chances?rounds=2000&seed=${seed}&status=${MONDAY}`,
+      )
+    const [one, again, other] = [await ask(3), await ask(3), await ask(4)]
+    expect(one.data).toEqual(again.data)
+    expect(one.data.curve).not.toEqual(other.data.curve)
+    expect(one.data.estimated).toBe(1)
+    expect(one.data.days.likely > '2027-01-20').toBe(true)
+    expect(await ines.refusal('GET', `/api/trees/${tree}/chances?rounds=10000000`)).toMatch(/^400/)
+  })
+
+  it('two who make the halves of a circle at once: the second is told, with its members', async () => {
+    const id = await ines.makeTree('Move')
+    await bringIn(ines, id, rana, 'editor')
+    const { centre } = (await ines.open(id)).snapshot
+    await ines.edit(
+      id,
+      ['a', 'b'].map((topic, i) => ({
+        op: 'add',
+        topic,
+        parent: centre,
+        order: `a${i}`,
+        with: { title: topic.toUpperCase(), duration: 1 },
+      })) as never,
+    )
+    const post = (caller: Caller, change: Change) =>
+      caller.call<{ message?: string }>('POST', `/api/trees/${id}/edits`, { id: newId(), changes: [change] })
+    const answers = await Promise.all([post(ines, wait('b', 'a')), post(rana, wait('a', 'b'))])
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409])
+    expect(JSON.stringify(answers.find(({ status }) => status === 409))).toContain('which waits for')
+    await ines.edit(id, [{ op: 'tree', field: 'planFrom', value: MONDAY }] as never)
+    expect((await schedule(ines, id)).broken).toEqual([])
+  })
+
+  it('what is out of bounds is refused, and changes nothing', async () => {
+    const refused = async (change: object): Promise<number> =>
+      (await ines.call('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: [change] })).status
+    const set = (field: string, value: unknown) => ({ op: 'set', topic: 'lift', field, value })
+    for (const change of [
+      set('duration', -1),
+      set('estimate', { best: 5, likely: 3, worst: 9 }),
+      set('began', '2027-02-30'),
+      set('startMeans', 'soon'),
+      wait('lift', 'permit', { lag: 3_652_500 }),
+      { op: 'tree', field: 'weekdays', value: [1, 1] },
+      { op: 'tree', field: 'dayHours', value: 25 },
+      { op: 'tree-put', set: 'exceptions', member: { id: '2027-02-30', kind: 'closed', name: '' } },
+    ])
+      expect([change, await refused(change)]).toEqual([change, 400])
+    expect(await refused(wait('lift', 'lift'))).toBe(409)
+    await ines.edit(tree, [{ op: 'tree', field: 'weekdays', value: [] }] as never)
+    expect(await ines.refusal('GET', `/api/trees/${tree}/schedule`)).toBe('409 no-working-day')
+    await ines.edit(tree, [{ op: 'tree', field: 'weekdays', value: [1, 2, 3, 4, 5] }] as never)
+    expect((await schedule()).finish).toBe('2027-01-20')
+  })
+
+  it('a baseline is kept with its date and author, and the plan is held against it', async () => {
+    const id = await ines.makeTree('Move')
+    const { centre } = (await ines.open(id)).snapshot
+    const add = (topic: string, order: string, duration: number, waits: object[] = []) => ({
+      op: 'add',
+      topic,
+      parent: centre,
+      order,
+      with: { title: topic, duration, waits },
+    })
+    await ines.edit(id, [
+      { op: 'tree', field: 'planFrom', value: '2037-01-12' },
+      add('permit', 'a0', 4),
+      add('lift', 'a1', 3, [{ id: 'w', on: 'permit', kind: 'FS', lag: 0, days: 'working' }]),
+    ] as never)
+    const { version } = await ines.open(id)
+    const keep = (number: number, name = 'As agreed') =>
+      ines.call('PUT', `/api/trees/${id}/moments/${number}/baseline`, { name })
+    expect((await keep(version + 1)).status).toBe(404)
+    expect((await keep(version)).status).toBeLessThan(300)
+    const { data: moments } = await ines.call<{ why: string; name: string; by: string; number: number }[]>(
+      'GET',
+      `/api/trees/${id}/moments`,
+    )
+    expect(moments.filter(({ why }) => why === 'baseline')).toMatchObject([
+      { name: 'As agreed', by: ines.id, number: version },
+    ])
+    await ines.edit(id, [{ op: 'set', topic: 'permit', field: 'duration', value: 6 }] as never)
+    const { data } = await ines.call<{
+      baseline: { name: string; finish: string; tasks: Record<string, { finish: string }> }
+      slips: { whole: number; later: object[] }
+    }>('GET', `/api/trees/${id}/schedule?baseline=${version}`)
+    expect(data.baseline).toMatchObject({ name: 'As agreed', finish: '2037-01-20' })
+    expect(data.baseline.tasks.permit!.finish).toBe('2037-01-15')
+    expect(data.slips).toMatchObject({
+      whole: 2,
+      later: [
+        { topic: 'permit', days: 2 },
+        { topic: 'lift', days: 2 },
+      ],
+    })
+    await bringIn(ines, id, rana, 'viewer')
+    expect(await rana.refusal('PUT', `/api/trees/${id}/moments/${version}/baseline`, { name: '' })).toMatch(/^403/)
+    await ines.call('DELETE', `/api/trees/${id}/moments/${version}/baseline`)
+    const { data: left } = await ines.call<{ why: string }[]>('GET', `/api/trees/${id}/moments`)
+    expect(left.filter(({ why }) => why === 'baseline')).toEqual([])
+  })
+
+  it('a viewer can’t plan', async () => {
+    expect(
+      (await rana.call('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: [wait('permit', 'open')] })).status,
+    ).toBe(403)
+  })
+})
