@@ -1,10 +1,9 @@
-import { expect, test } from '@playwright/test'
 import { Secret, TOTP } from 'otpauth'
 import { bringIn, Caller, newId, signUp } from '../caller'
-import { browserFor, houseUrl } from './porch'
+import { browserFor, expect, houseUrl, test } from './porch'
 
 test.describe('one’s account', () => {
-  test('a name and a picture are one’s own at once, and others see the name', async ({ browser }) => {
+  test('a name and a picture are one’s own at once, and others see both', async ({ browser }) => {
     const ines = await signUp(houseUrl())
     const { page } = await browserFor(browser, ines, houseUrl())
     await page.goto('/')
@@ -21,6 +20,16 @@ test.describe('one’s account', () => {
       .setInputFiles({ name: 'me.png', mimeType: 'image/png', buffer: Buffer.from(dot, 'base64') })
     await expect(page.getByRole('navigation').locator('.face img')).toBeVisible()
     expect((await ines.call<{ name: string }>('GET', '/api/me')).data.name).toBe('Ines Brandt-Okafor')
+    // Beside the tree of both, where the other one is.
+    const rana = await signUp(houseUrl(), 'Rana Tahiri')
+    const tree = await ines.makeTree()
+    await bringIn(ines, tree, rana, 'editor')
+    const other = await browserFor(browser, rana, houseUrl())
+    await page.goto(`/trees/${tree}`)
+    await other.page.goto(`/trees/${tree}`)
+    const here = other.page.getByRole('group', { name: 'Who is here' })
+    await expect(here.getByRole('button', { name: 'Ines Brandt-Okafor is here' }).locator('img')).toBeVisible()
+    await expect(here.getByRole('button', { name: 'Rana Tahiri, you' })).toContainText('RT')
   })
 
   test('a second factor is turned on, and asked for when one comes again', async ({ browser }) => {

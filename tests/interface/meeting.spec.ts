@@ -1,8 +1,9 @@
-import { type Browser, expect, type Page, test } from '@playwright/test'
+import type { Browser, Page } from '@playwright/test'
 import mammoth from 'mammoth'
 import type { BriefPart, Change } from '../../core/tree'
-import { bringIn } from '../caller'
-import { demoVisitor, openTree, topic, tree, two, type Visitor, visitor } from './porch'
+import { bodyOf } from '../../core/talk/body'
+import { bringIn, newId } from '../caller'
+import { demoVisitor, expect, intercept, openTree, test, topic, tree, two, type Visitor, visitor } from './porch'
 
 const put = (at: string, member: BriefPart): Change => ({ op: 'put', topic: at, set: 'meeting', member })
 
@@ -151,6 +152,109 @@ test('a brief is written from nothing by keyboard: why, what must be settled, th
   await expect(page.getByRole('heading', { name: 'Why we meet' })).toBeVisible()
 })
 
+test('beside a meeting that runs one talks, and votes on the item that is on; the minutes say what it came to', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await staged(browser)
+  await openMeeting(ines.page, id)
+  await openMeeting(rana.page, id)
+  await rana.page.keyboard.press('Alt+2')
+  await ines.page.getByRole('button', { name: 'Begin', exact: true }).press('Enter')
+  const now = (page: Page) => page.locator('[aria-current="step"]')
+  await expect(now(rana.page)).toContainText('Two offers')
+  // The bench stands beside the room; what is typed there makes no lines of the record.
+  await rana.page.keyboard.press('u')
+  await rana.page.keyboard.press('t')
+  await rana.page.keyboard.type('quick aside: da pi qi')
+  await rana.page.keyboard.press('Enter')
+  const bench = rana.page.getByRole('complementary', { name: 'Talk of the tree' })
+  await expect(bench.getByRole('article')).toContainText('quick aside: da pi qi')
+  await expect(rana.page.locator('[data-entry]')).toHaveCount(0)
+  // Esc leads back to the room, whose keys are keys again.
+  await rana.page.keyboard.press('Escape')
+  await rana.page.keyboard.press('u')
+  await rana.page.keyboard.press('v')
+  await rana.page.keyboard.type('Two Rivers?')
+  await rana.page.keyboard.press('Enter')
+  const ballot = rana.page.getByRole('dialog', { name: 'Vote' })
+  await expect(ballot.getByRole('region', { name: 'Two Rivers?' })).toContainText('asks about “Two offers”, openly')
+  await ines.page
+    .getByRole('status')
+    .filter({ hasText: 'Rana Tahiri asks: Two Rivers?' })
+    .getByRole('button', { name: 'Vote' })
+    .click()
+  const own = ines.page.getByRole('dialog', { name: 'Vote' })
+  await own.getByLabel('Yes', { exact: true }).check()
+  await own.getByRole('button', { name: 'Vote', exact: true }).click()
+  await expect(own).toContainText('1 has voted: Ines Brandt')
+  await own.getByRole('button', { name: 'Close and keep it' }).click()
+  await expect(ballot.getByRole('region', { name: 'Two Rivers?' })).toHaveCount(0)
+  await ines.page.keyboard.press('Escape')
+  await rana.page.keyboard.press('Escape')
+  await rana.page.keyboard.press('Alt+3')
+  await expect(
+    rana.page.getByText('Vote “Two Rivers?”: Yes 1, No 0, Abstain 0. 1 voted (Yes: Ines Brandt).'),
+  ).toBeVisible()
+})
+
+test('a commenter says twelve things; all are settled, two as tasks and one by a vote, and the minutes name them', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await staged(browser)
+  const { page } = ines
+  await ines.caller.call('PUT', `/api/trees/${id}/members/${rana.caller.id}`, { role: 'commenter' })
+  await ines.caller.call('POST', `/api/trees/${id}/meetings/m/moves`, { to: 'begin' })
+  for (let i = 1; i <= 12; i++) {
+    const thread = newId()
+    const body = bodyOf(`Thing ${i} of the two offers`)
+    await rana.caller.call('POST', `/api/trees/${id}/talk`, {
+      ...{ id: newId(), op: 'say', comment: thread, thread, place: { on: 'topic', topic: 'i1' }, body },
+    })
+  }
+  await openMeeting(page, id)
+  await expect(page.locator('[aria-current="step"]')).toContainText('Two offers')
+  await page.keyboard.press('u')
+  await page.keyboard.press('l')
+  const panel = page.getByRole('complementary', { name: 'Comments' })
+  const thing = (i: number) =>
+    panel.locator('section.thread').filter({ has: page.getByText(`Thing ${i} of the two offers`, { exact: true }) })
+  await expect(panel.locator('section.thread')).toHaveCount(12)
+  for (const i of [1, 2]) await thing(i).getByRole('button', { name: 'Task', exact: true }).press('Enter')
+  const vote = newId()
+  const asked = {
+    id: vote,
+    topic: 'i1',
+    question: 'Thing 3 of the two offers',
+    kind: 'yes-no',
+    choices: ['Yes', 'No', 'Abstain'],
+  }
+  expect(await ines.caller.call('POST', `/api/trees/${id}/votes`, { ...asked, secret: false })).toMatchObject({
+    status: 200,
+  })
+  for (const { caller } of [ines, rana])
+    expect(await caller.call('POST', `/api/trees/${id}/votes/${vote}`, { cast: [1, 0, 0] })).toMatchObject({
+      status: 200,
+    })
+  expect(await ines.caller.call('POST', `/api/trees/${id}/votes/${vote}/close`)).toMatchObject({ status: 200 })
+  for (let i = 1; i <= 12; i++) {
+    await thing(i).getByRole('button', { name: 'Settle', exact: true }).click()
+    await expect(panel.locator('section.thread.settled')).toHaveCount(i)
+  }
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'End the meeting' }).press('Enter')
+  const minutes = page.locator('main')
+  await expect(page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
+  for (const i of [1, 2])
+    await expect(minutes.getByRole('textbox', { name: `Action: Thing ${i} of the two offers` }).first()).toBeVisible()
+  await expect(minutes).toContainText('Vote “Thing 3 of the two offers”: Yes 2, No 0, Abstain 0.')
+  const { topics } = (await ines.caller.open(id)).snapshot
+  expect(topics.filter(({ entry }) => entry?.kind === 'action').map(({ title }) => title)).toEqual([
+    'Thing 1 of the two offers',
+    'Thing 2 of the two offers',
+  ])
+})
+
 test('a meeting is held by two browsers: one key a line, everybody follows, looks around and comes back; it survives a reload and ends in minutes', async ({
   browser,
 }) => {
@@ -185,6 +289,15 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await wording.fill('Sign the offer of Two Rivers')
   await wording.press('Enter')
   await expect(rana.page.getByRole('textbox', { name: 'Action: Sign the offer of Two Rivers' })).toBeVisible()
+  // A line of the record is talked about under it, without a way out of the meeting; letters are words there.
+  const talkOf = (page: Page) => page.getByRole('button', { name: /comments? on Sign the offer of Two Rivers$/i })
+  await talkOf(rana.page).press('Enter')
+  await rana.page.keyboard.type('dad will pay a part')
+  await rana.page.keyboard.press('Enter')
+  await expect(ines.page.getByRole('button', { name: '1 comment on Sign the offer of Two Rivers' })).toBeVisible()
+  await rana.page.keyboard.press('Escape')
+  await expect(talkOf(rana.page)).toBeFocused()
+  await expect(ines.page.locator('[data-entry]')).toHaveCount(2)
   for (const [key, line] of [
     ['q', 'Who holds the keys?'],
     ['i', 'Soup at noon'],
@@ -232,8 +345,19 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   for (const key of ['PageDown', 'PageUp', 'PageUp']) await ines.page.keyboard.press(key)
   await expect(now(rana.page)).toContainText('Two offers')
   await expect(now(ines.page)).toContainText('Two offers')
-  // Two chairs press at once: it moves on once.
+  // Two chairs press at once: it moves on once. Neither press leaves the house before the other is there.
+  const held: (() => void)[] = []
+  for (const { page } of [ines, rana])
+    await intercept(page, '**/moves', async route => {
+      await new Promise<void>(done => {
+        held.push(done)
+        if (held.length === 2) for (const go of held) go()
+      })
+      await route.continue()
+    })
   await Promise.all([ines.page.keyboard.press('PageDown'), rana.page.keyboard.press('PageDown')])
+  await expect.poll(() => held.length).toBe(2)
+  for (const { page } of [ines, rana]) await page.unroute('**/moves')
   await expect(now(ines.page)).toContainText('Neighbours')
   await expect(now(rana.page)).toContainText('Neighbours')
   await ines.page.reload()
@@ -426,7 +550,7 @@ test('an owner is asked, goes straight to the section, fills it in and marks it 
   await expect(said(ines.page).filter({ hasText: '2 letters ask' })).toBeVisible()
   await rana.page.goto('/')
   await expect(rana.page.getByRole('heading', { name: 'To fill in' })).toBeVisible()
-  await rana.page.getByRole('link', { name: /Two offers/ }).click()
+  await rana.page.getByRole('link', { name: /^Two offers for Meeting 3/ }).click()
   await expect(topic(rana.page, /^Two offers/)).toHaveAttribute('aria-selected', 'true')
   await expect(rana.page.getByText(/Asked to be filled in by/)).toBeVisible()
   await tree(rana.page).focus()

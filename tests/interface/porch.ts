@@ -1,4 +1,4 @@
-import { test as base, type Browser, type BrowserContext, expect, type Page } from '@playwright/test'
+import { test as base, type Browser, type BrowserContext, expect, type Page, type Route } from '@playwright/test'
 import { bringIn, Caller, signUp } from '../caller'
 
 /** Somebody with a browser of their own. */
@@ -25,6 +25,20 @@ export async function browserFor(
     throw error
   })
   return { page, context, caller }
+}
+
+/**
+ * `page.route` for a page that is open already. The browser hears of it a moment after the promise is kept, and what is asked in that
+ * moment goes past it: so something is asked until it's answered here.
+ */
+export async function intercept(
+  page: Page,
+  pattern: string,
+  answer: (route: Route) => Promise<unknown>,
+): Promise<void> {
+  await page.route('**/asked-by-a-test', route => route.fulfill({ status: 202 }))
+  await page.route(pattern, answer)
+  await expect.poll(() => page.evaluate(async () => (await fetch('/asked-by-a-test')).status)).toBe(202)
 }
 
 /** A new person with a browser. */
@@ -59,6 +73,12 @@ export async function demoVisitor(
   await caller.call('POST', '/api/sign-in', { email, password: 'tannery porch 2027' })
   caller.email = email
   return browserFor(browser, caller, houseUrl(), options)
+}
+
+/** The demo's plan, as one of its people has it: others may bear its name beside it. */
+export async function demoTree(caller: Caller): Promise<{ id: string; title: string }> {
+  const { data: trees } = await caller.call<{ id: string; title: string }[]>('GET', '/api/trees')
+  return trees.find(({ title }) => title === 'Move to the tannery')!
 }
 
 /** The focus of the tree view that is shown. */
@@ -126,5 +146,17 @@ export async function pasteText(page: Page, data: Record<string, string>): Promi
   }, data)
 }
 
-export const test = base
+/**
+ * A test with its browser swept after it. What a test opened isn't closed by itself while the browser lives, and one browser serves
+ * all tests of a worker: its pages would stay, keep their lines open and take from the few connections that a browser has.
+ */
+export const test = base.extend<{ swept: void }>({
+  swept: [
+    async ({ browser }, use) => {
+      await use()
+      await Promise.all(browser.contexts().map(context => context.close()))
+    },
+    { auto: true },
+  ],
+})
 export { expect }
