@@ -120,6 +120,25 @@ describe('a merge from a common moment', () => {
     expect(asked(merge).map(({ key, snag }) => [key, snag].filter(Boolean).join(' '))).toEqual(expected)
   })
 
+  it('brings what came into a branch that went, where the other side had moved a part of it out', () => {
+    const base = made(seed(), [add('e', 'a'), add('x', 'e'), gone('x')])
+    const out: Change[] = [{ op: 'place', topic: 'e', parent: 'centre', order: 'b0' }]
+    const away = made(base, [add('g', 'e'), { op: 'place', topic: 'b', parent: 'g', order: 'a0' }, back('x'), gone('a')])
+    for (const [here, there] of [
+      [away, made(base, out)],
+      [made(base, out), away],
+    ] as const) {
+      const merge = threeWay(base, here, there)
+      expect(asked(merge)).toEqual([])
+      const merged = made(here, takeOver(merge, { take: silent(merge) }))
+      expect(['a', 'e', 'g', 'x', 'b'].filter(id => isLive(merged, id))).toEqual(['e', 'g', 'x', 'b'])
+      expect(topicOf(merged, 'b').parent).toBe('g')
+    }
+    // Told as new where it comes, and left out where the whole went.
+    expect(keys(threeWay(base, made(base, out), away))).toContain('g there')
+    expect(keys(threeWay(base, base, made(base, [add('g', 'e'), gone('a')])))).toEqual(['a there'])
+  })
+
   it('joins a note that both have written in, when that is wanted', () => {
     const base = grow(seed(), [note('b', 0)])
     const here = grow(copyOf(base), [note('b', 5)])
@@ -160,6 +179,9 @@ function person(topic: string, member: string): Change {
 }
 function gone(topic: string): Change {
   return { op: 'remove', topic }
+}
+function back(topic: string): Change {
+  return { op: 'restore', topic }
 }
 function add(topic: string, parent: string): Change {
   return { op: 'add', topic, parent, order: 'a5', with: { title: topic } }

@@ -44,6 +44,8 @@ export type ToldPiece = Omit<MergePiece, 'changes'>
 export interface Merge extends Sides {
   /** All that is different, by key, topics from the top down as they stand over there. */
   readonly pieces: ReadonlyMap<string, MergePiece>
+  /** These, and what came in the other side's trash: it goes in where it isn't in the trash then. */
+  readonly all: ReadonlyMap<string, MergePiece>
 }
 
 /** Topics that one sees to have been moved, or to have come. */
@@ -57,14 +59,14 @@ const movedIn = (from: Tree, to: Tree): ReadonlySet<TopicId> =>
 /** What is different between two sides, and by whom. Cost: all topics of both, and of the common moment. */
 export function mergeOf(sides: Sides): Merge {
   const { here, there, common } = sides
-  const pieces = piecesBetween(here, there)
-  if (!common)
-    return {
-      ...sides,
-      pieces: new Map([...pieces].map(([key, piece]) => [key, { ...piece, by: 'neither', snag: null }])),
-    }
-  const mine = piecesBetween(common.here, here)
-  const theirs = piecesBetween(common.there, there)
+  if (!common) {
+    const pieces = new Map<string, MergePiece>()
+    for (const [key, piece] of piecesBetween(here, there)) pieces.set(key, { ...piece, by: 'neither', snag: null })
+    return { ...sides, pieces, all: pieces }
+  }
+  const pieces = piecesBetween(here, there, { unseen: true })
+  const mine = piecesBetween(common.here, here, { unseen: true })
+  const theirs = piecesBetween(common.there, there, { unseen: true })
   const moved = { mine: movedIn(common.here, here), theirs: movedIn(common.there, there) }
   const authors = new Map<string, Author>()
   for (const [key, { topic, part }] of pieces) {
@@ -80,13 +82,16 @@ export function mergeOf(sides: Sides): Merge {
     )
   }
   const snags = new Map<string, Snag>()
-  findSnags(sides, pieces, authors, snags, topicsOf(mine), topicsOf(theirs))
-  return {
-    ...sides,
-    pieces: new Map(
-      [...pieces].map(([key, piece]) => [key, { ...piece, by: authors.get(key)!, snag: snags.get(key) ?? null }]),
-    ),
+  const after = findSnags(sides, pieces, authors, snags, topicsOf(mine), topicsOf(theirs))
+  const dead = deathsIn(after)
+  const all = new Map<string, MergePiece>()
+  const seen = new Map<string, MergePiece>()
+  for (const [key, piece] of pieces) {
+    const made = { ...piece, by: authors.get(key)!, snag: snags.get(key) ?? null }
+    all.set(key, made)
+    if (!piece.unseen || (after.keys.has(key) && dead(piece.topic!) === null)) seen.set(key, made)
   }
+  return { ...sides, pieces: seen, all }
 }
 
 /**
@@ -108,7 +113,7 @@ function placedBy(
 const topicsOf = (pieces: ReadonlyMap<string, Piece>): ReadonlySet<TopicId> =>
   new Set([...pieces.values()].flatMap(({ topic }) => topic ?? []))
 
-/** Tries what would go in by itself, and asks about what would end badly: until nothing does. */
+/** Tries what would go in by itself, and asks about what would end badly: until nothing does. What goes in then. */
 function findSnags(
   { here, there }: Sides,
   pieces: ReadonlyMap<string, Piece>,
@@ -116,7 +121,7 @@ function findSnags(
   snags: Map<string, Snag>,
   mine: ReadonlySet<TopicId>,
   theirs: ReadonlySet<TopicId>,
-): void {
+): Taken {
   const ask = (topic: TopicId, part: string, snag: Snag): boolean => {
     const key = pieceKey(topic, part)
     if (!pieces.has(key) || snags.has(key)) return false
@@ -124,8 +129,8 @@ function findSnags(
     authors.set(key, 'both')
     return true
   }
-  for (let more = true; more;) {
-    more = false
+  for (;;) {
+    let more = false
     const after = new Taken(
       here,
       there,
@@ -152,6 +157,7 @@ function findSnags(
       if (isLive(there, id))
         more = cause(id, 'removed-here', key => pieces.has(key) && authors.get(key) !== 'there') || more
     for (const id of mine) if (isLive(here, id)) more = cause(id, 'removed-there', key => after.keys.has(key)) || more
+    if (!more) return after
   }
 }
 
@@ -167,6 +173,22 @@ function deathsIn(after: Taken): (topic: TopicId) => TopicId | null {
       if (id === found) break
     }
     return by
+  }
+}
+
+/** Takes what came in the other side's trash and isn't in the trash any more, since what it came into lives on. */
+function bringUnseen({ all, there }: Merge, taken: Taken): void {
+  const unseen = [...all.values()].filter(
+    ({ unseen, by, topic }) => unseen && by === 'there' && !there.topics.get(topic!)!.removed,
+  )
+  for (let more = unseen.length > 0; more;) {
+    more = false
+    for (const { key, topic, part } of unseen) {
+      if (taken.keys.has(key)) continue
+      const { path } = taken.chain(topic!, id => (taken.knows(id) ? taken.parentOf(id) : there.topics.get(id)?.parent))
+      if (path.slice(1).every(id => taken.knows(id) && !taken.isRemoved(id))) more = taken.take(topic!, part) || more
+    }
+    if (more) taken.complete()
   }
 }
 
@@ -191,9 +213,10 @@ export function takeOver(merge: Merge, { take, join = [] }: Choice): Change[] {
   const taken = new Taken(
     merge.here,
     merge.there,
-    merge.pieces,
+    merge.all,
     [...take].filter(key => !joined.has(key)),
   ).complete()
+  bringUnseen(merge, taken)
   const notes = [...joined].flatMap((key): Change[] => {
     const piece = merge.pieces.get(key)
     const note = piece?.topic ? merge.there.topics.get(piece.topic)?.note : null

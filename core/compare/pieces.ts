@@ -19,6 +19,8 @@ export interface Piece {
   readonly changes: readonly Change[]
   /** Which side has changed it since a common moment; `here` is kept where something comes along with something else. */
   readonly by?: string
+  /** It came, or came back, in what lies in the trash over there: nobody sees it unless something else brings it out. */
+  readonly unseen?: true
 }
 
 export const pieceKey = (topic: TopicId | null, part: string): string => `${topic ?? ''} ${part}`
@@ -53,29 +55,30 @@ const ORDER = '*'
 
 /**
  * The pieces in which one state is different from another, those of topics from the top down. What came and went again isn't among
- * them. Cost: all topics of both.
+ * them, unless `unseen` asks for it: a third state may have moved out what it came into. Cost: all topics of both.
  */
-export function piecesBetween(from: Tree, to: Tree): Map<string, Piece> {
+export function piecesBetween(from: Tree, to: Tree, { unseen = false } = {}): Map<string, Piece> {
   const pieces = new Map<string, Piece & { changes: Change[] }>()
-  const put = (topic: TopicId | null, part: string, changes: readonly Change[]): void => {
+  const put = (topic: TopicId | null, part: string, changes: readonly Change[], inTrash = false): void => {
     const key = pieceKey(topic, part)
     const known = pieces.get(key)
     if (known) known.changes.push(...changes)
-    else pieces.set(key, { key, topic, part, changes: [...changes] })
+    else pieces.set(key, { key, topic, part, changes: [...changes], ...(inTrash ? { unseen: true } : {}) })
   }
   const ordered = new Map<string, { topic: TopicId | null; set: string; changes: Change[] }>()
   for (const change of changesBetween(from, to)) {
     const topic = isTreeChange(change) ? null : change.topic
-    if (topic !== null && !isLive(to, topic) && (!from.topics.has(topic) || change.op === 'restore')) continue
+    const inTrash = topic !== null && !isLive(to, topic) && (!from.topics.has(topic) || change.op === 'restore')
+    if (inTrash && !unseen) continue
     if (change.op === 'take' || change.op === 'tree-take' || change.op === 'put' || change.op === 'tree-put') {
       const key = pieceKey(topic, change.set)
       const known = ordered.get(key)
       if (known) known.changes.push(change)
       else ordered.set(key, { topic, set: change.set, changes: [change] })
-    } else if (change.op === 'place' && isStranded(from, to, change)) {
+    } else if (!unseen && change.op === 'place' && isStranded(from, to, change)) {
       // What it hangs under lies in the other tree's trash and isn't known here: it's gone all the same.
       if (isLive(from, change.topic)) put(topic, 'there', [{ op: 'remove', topic: change.topic }])
-    } else put(topic, partOf(change), [change])
+    } else put(topic, partOf(change), [change], inTrash)
   }
   for (const { topic, set, changes } of ordered.values()) {
     const parts = changes.map(partOf)
