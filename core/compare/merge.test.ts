@@ -123,7 +123,12 @@ describe('a merge from a common moment', () => {
   it('brings what came into a branch that went, where the other side had moved a part of it out', () => {
     const base = made(seed(), [add('e', 'a'), add('x', 'e'), gone('x')])
     const out: Change[] = [{ op: 'place', topic: 'e', parent: 'centre', order: 'b0' }]
-    const away = made(base, [add('g', 'e'), { op: 'place', topic: 'b', parent: 'g', order: 'a0' }, back('x'), gone('a')])
+    const away = made(base, [
+      add('g', 'e'),
+      { op: 'place', topic: 'b', parent: 'g', order: 'a0' },
+      back('x'),
+      gone('a'),
+    ])
     for (const [here, there] of [
       [away, made(base, out)],
       [made(base, out), away],
