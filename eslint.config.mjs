@@ -12,6 +12,7 @@ const CORE = [
   'compare',
   'history',
   'find',
+  'board',
   'capture',
   'dress',
   'arrange',

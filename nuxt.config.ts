@@ -23,6 +23,7 @@ function checkFirstLook(folder: string): void {
 
 const ROOMS = [
   'account',
+  'board',
   'canvas',
   'capture',
   'compare',

@@ -90,6 +90,8 @@ export class Desk {
   /** Whether a filter leaves topics out of the views just now. */
   hiding = false
   today = today()
+  /** The day on which a tree as it was is looked at; null for today. */
+  readonly then = shallowRef<string | null>(null)
   private readonly listeners = new Set<(touched: Touched | 'all') => void>()
   private readonly stopDays = onNewDay(() => this.dayBegins())
   private lateTimer = 0

@@ -5,7 +5,7 @@ import { fontsReady } from '~/desk/ruler'
 import { MomentSession } from '~/session/moment-session'
 import { useHistory } from '~/history/useHistory'
 import { useNotice } from '~/page/notice'
-import { type CanvasHold, type OutlineHold, PAGE, Page } from '~/page/page'
+import { type CanvasHold, type OutlineHold, PAGE, Page, type ScheduleHold } from '~/page/page'
 import { usePageKeys } from '~/page/page-keys'
 
 /** A tree as it was, over the boards of its floor. */
@@ -14,7 +14,7 @@ definePageMeta({ path: '/trees/:id/history', key: route => String(route.params.i
 /** Keys that look and go; nothing is changed in the past. */
 const LOOKING = new Set([
   ...['up', 'down', 'left', 'right', 'first', 'last', 'centre', 'fold', 'fit', 'fit-selection'],
-  ...['zoom-in', 'zoom-out', 'zoom-whole', 'depth-all', 'theme', 'switch-view'],
+  ...['zoom-in', 'zoom-out', 'zoom-whole', 'depth-all', 'theme', 'switch-view', 'schedule', 'next-critical'],
   ...[1, 2, 3, 4, 5, 6].map(n => `depth-${n}`),
 ])
 
@@ -33,6 +33,7 @@ provide(PAGE, page)
 usePageKeys(desk, page, LOOKING)
 const canvas = page.canvas as Ref<CanvasHold | undefined>
 const outline = page.outline as Ref<OutlineHold | undefined>
+const schedule = page.schedule as Ref<ScheduleHold | undefined>
 const history = useHistory(desk, id)
 const trouble = ref('')
 const mayEdit = computed(() => history.role.value === 'owner' || history.role.value === 'editor')
@@ -70,6 +71,12 @@ const shownWhen = computed(() => {
   if (edit) return `as it was on ${moment.format(Date.parse(edit.at))}`
   return history.at.value === 0 ? 'as it was made' : 'as it was'
 })
+/** The plan of a moment is told as it was known on its day. */
+watchEffect(() => {
+  const edit = history.edit.value
+  if (history.isNow.value) desk.then.value = null
+  else if (edit) desk.then.value = isoDay(new Date(edit.at))
+})
 /** Topics that this sitting has taken away so far: they aren't on the tree any more. */
 const gone = computed(() =>
   history.told.value
@@ -84,7 +91,7 @@ function back(topic: string | null, words: string, number: number): void {
   void navigateTo({ path: `/trees/${id}`, query: topic ? { topic } : {} })
 }
 const view = computed({
-  get: () => (desk.view.value === 'outline' ? 'outline' : 'canvas'),
+  get: () => (desk.view.value === 'meeting' ? 'canvas' : desk.view.value),
   set: to => {
     desk.view.value = to
   },
@@ -106,7 +113,7 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
         v-model:view="view"
         back="Back to now"
         :title="title || 'untitled'"
-        :views="{ canvas: 'Canvas', outline: 'Outline' }"
+        :views="{ canvas: 'Canvas', outline: 'Outline', schedule: 'Schedule' }"
         @back="leave">
         <template #about
           ><p class="when" role="status">{{ shownWhen }}</p></template
@@ -121,6 +128,7 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
       </LookingHead>
       <main class="middle">
         <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" />
+        <LazyScheduleView v-else-if="desk.view.value === 'schedule'" ref="schedule" />
         <TreeOutline v-else ref="outline" />
         <p v-if="gone.length" class="gone" role="status">
           Went:

@@ -11,7 +11,7 @@ export function planningOf(desk: Desk): Planning {
     planning = desk.derive(
       new Planning(
         () => desk.tree,
-        () => desk.today,
+        () => desk.then.value ?? desk.today,
       ),
     )
     held.set(desk, planning)

@@ -1,7 +1,7 @@
 import { endOfWeek } from '../schedule/day-words'
 import { addDays } from '../schedule/days'
 import { collator } from '../tree/reshape'
-import { isTask, type Topic, type TopicId } from '../tree/topic'
+import { isTask, taskState, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { allTopics, roots } from '../tree/walk'
 import type { Grouping, OutlineShape } from '../tree/view'
@@ -96,7 +96,11 @@ interface Place {
   /** Tells two people of one name apart. */ readonly id?: string
 }
 
-const STATES = ['Not begun', 'Under way', 'Done'] as const
+const STATES = {
+  open: { rank: 0, name: 'Not begun' },
+  begun: { rank: 1, name: 'Under way' },
+  done: { rank: 2, name: 'Done' },
+} as const
 
 /** The groups that a topic belongs to; none when it has nothing to do with the grouping. */
 function placesOf(topic: Topic, group: Grouping, { today, locale, personName, markerName }: RowsAsked): Place[] {
@@ -109,11 +113,8 @@ function placesOf(topic: Topic, group: Grouping, { today, locale, personName, ma
     }
     case 'marker':
       return topic.markers.map(id => ({ rank: markerName(id), name: markerName(id) }))
-    case 'state': {
-      if (!isTask(topic)) return []
-      const rank = topic.done === 100 ? 2 : (topic.done ?? 0) > 0 ? 1 : 0
-      return [{ rank, name: STATES[rank] }]
-    }
+    case 'state':
+      return isTask(topic) ? [STATES[taskState(topic)]] : []
     case 'due': {
       if (!isTask(topic)) return []
       const { due } = topic

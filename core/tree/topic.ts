@@ -82,3 +82,10 @@ export function isTask(topic: Topic): boolean {
     topic.waits.length > 0
   )
 }
+
+export type TaskState = 'open' | 'begun' | 'done'
+
+/** How far a task is: done, under way (something of it is done, or it's said to have begun), or not begun. */
+export function taskState({ done, began }: Topic): TaskState {
+  return done === 100 ? 'done' : (done ?? 0) > 0 || began !== null ? 'begun' : 'open'
+}

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { calendarDay, id, words } from './atoms'
+import { columnLimitSchema } from './board'
 import { field, mapTable, set, type ValuesOf } from './field-spec'
 import { ARRANGEMENTS } from './fields'
 import { LIMITS } from './limits'
@@ -163,6 +164,17 @@ export const TREE_SETS = {
       { id: 'ines', hours: 4, off: ['2027-05-14'] },
       { id: 'ines', hours: null, off: [] },
       { id: 'rana', hours: 6, off: [] },
+    ],
+  }),
+  columnLimits: set({
+    schema: columnLimitSchema,
+    most: 500,
+    name: 'limits of columns',
+    about: 'How many cards a column of the board is to hold at most; the id is the column’s.',
+    examples: [
+      { id: 'state-begun', most: 3 },
+      { id: 'state-begun', most: 5 },
+      { id: 'person-ines', most: 4 },
     ],
   }),
   handOuts: set({

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { whole, words } from './atoms'
+import { boardShape } from './board'
 import { querySchema } from './query'
 
 /** Columns that the outline can show beside the title. */
@@ -25,8 +26,9 @@ export const savedView = z.strictObject({
   query: querySchema.nullable(),
   text: words(200),
   rest: z.enum(['dim', 'hide']),
-  view: z.enum(['canvas', 'outline', 'schedule']),
+  view: z.enum(['canvas', 'outline', 'schedule', 'board']),
   depth: z.int().min(1).max(6).nullable(),
   outline: outlineShape.nullable(),
+  board: boardShape.nullable().optional(),
 })
 export type SavedView = Readonly<z.infer<typeof savedView>>

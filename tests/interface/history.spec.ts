@@ -1,4 +1,4 @@
-import { expect, intercept, openTree, pasteText, test, titlesOf, topic, two } from './porch'
+import { expect, intercept, openTree, pasteText, test, titlesOf, topic, two, visitor } from './porch'
 
 test('a tree that a second person wrecked is seen, understood and put right, and what was good stays', async ({
   browser,
@@ -263,6 +263,37 @@ test('a fast hand goes from end to end of six hundred edits and is told what is 
     'renamed “Move 0” to “Move 1”',
   )
   await expect(page.getByRole('alert')).toHaveCount(0)
+})
+
+test('the plan is seen as it was: slid along, without a way to change it', async ({ browser }) => {
+  const ines = await visitor(browser)
+  const { page, caller } = ines
+  const id = await caller.makeTree('Move')
+  const { centre } = (await caller.open(id)).snapshot
+  const add = (topic: string, order: string, duration: number) =>
+    ({ op: 'add', topic, parent: centre, order, with: { title: topic, duration } }) as const
+  await caller.edit(id, [
+    { op: 'tree', field: 'planFrom', value: '2027-01-11' },
+    { op: 'tree', field: 'statusDay', value: '2027-01-11' },
+    add('Permit', 'a0', 4),
+    add('Lift', 'a1', 3),
+  ])
+  const after = { id: 'w', on: 'Permit', kind: 'FS', lag: 0, days: 'working' } as const
+  await caller.edit(id, [{ op: 'put', topic: 'Lift', set: 'waits', member: after }])
+  await page.goto(`/trees/${id}/history`)
+  await expect(page.getByRole('tree')).toBeVisible()
+  await page.keyboard.press('u')
+  await page.keyboard.press('p')
+  const bars = page.getByRole('tree', { name: 'Schedule' })
+  await expect(bars.getByRole('treeitem', { name: /^Lift, 15 Jan 2027 to 19 Jan 2027/ })).toBeVisible()
+  await page.getByRole('slider', { name: 'Moment' }).press('ArrowLeft')
+  await expect(bars.getByRole('treeitem', { name: /^Lift, 11 Jan 2027 to 13 Jan 2027/ })).toBeVisible()
+  // Keys that would change the plan do nothing here.
+  await bars.focus()
+  await page.keyboard.press('Shift+E')
+  await page.keyboard.press('>')
+  await expect(page.getByRole('button', { name: /Keep the plan/ })).toHaveCount(0)
+  expect((await caller.open(id)).version).toBe(2)
 })
 
 test('a moment is kept under a name, stands on its board for everybody, and is gone to', async ({ browser }) => {
