@@ -9,6 +9,7 @@ const CORE = [
   'vote',
   'schedule',
   'meeting',
+  'calendar',
   'compare',
   'history',
   'find',

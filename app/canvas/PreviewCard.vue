@@ -49,14 +49,17 @@ function planned(id: TopicId): string | null {
   const titleOf = (other: TopicId): string => shorten(desk.tree.topics.get(other)?.title || 'untitled', 40)
   return `${days}; ${floatInWords(made)}; ${becauseInWords(made.because, made, { titleOf, day: dayInWords })}`
 }
-const PREFIX = { canvas: 'topic', outline: 'row', schedule: 'bar', meeting: 'row' } as const
+const PREFIX = { canvas: 'topic', outline: 'row', schedule: 'bar', board: 'row', meeting: 'row' } as const
 const box = ref<HTMLElement>()
 const place = ref({ left: '20px', top: '20px', maxHeight: '60%' })
 let leaving = 0
 
 /** Beside its plank or row, wherever there is more room. */
 function stand(): void {
-  const element = at.value && document.getElementById(`${PREFIX[desk.view.value]}-${at.value.id}`)
+  const element =
+    at.value &&
+    (document.getElementById(`${PREFIX[desk.view.value]}-${at.value.id}`) ??
+      document.querySelector(`[role="treeitem"][data-topic="${CSS.escape(at.value.id)}"]`))
   const around = box.value?.parentElement?.getBoundingClientRect()
   if (!element || !around || !box.value) return
   const plank = element.getBoundingClientRect()

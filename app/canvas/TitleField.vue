@@ -31,7 +31,7 @@ function begin(): void {
 
 /** This field is on its way out: what is pressed is for the tree, or for the field that comes. */
 function passOn(event: KeyboardEvent): void {
-  field.value?.closest('[role="tree"]')?.dispatchEvent(new KeyboardEvent('keydown', event))
+  field.value?.closest('[role="tree"], [data-home]')?.dispatchEvent(new KeyboardEvent('keydown', event))
 }
 
 /** One of two that may be meant is put in the place of what was said. */

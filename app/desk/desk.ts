@@ -18,6 +18,7 @@ import {
   type TopicId,
   type Touched,
   type Tree,
+  type Initial,
 } from '#core/tree'
 import { type SessionEvents, TreeSession } from '~/session/session'
 import { Authoring } from './authoring'
@@ -386,6 +387,9 @@ export class Desk {
   get outline(): Showing['outline'] {
     return this.showing.outline
   }
+  get board(): Showing['board'] {
+    return this.showing.board
+  }
 
   get viewing(): Showing['viewing'] {
     return this.showing.viewing
@@ -407,6 +411,8 @@ export class Desk {
   reveal = (id: TopicId): void => this.showing.reveal(id)
   neighbour = (id: TopicId, direction: Direction): TopicId | null => this.showing.neighbour(id, direction)
   fitSoon = (): void => this.showing.fit()
+  born = (): Initial => this.showing.born()
+  carry = (to: 'left' | 'right'): boolean => this.showing.carry(to)
   drawnOf = (id: TopicId): Drawn => this.planks.of(id)
   isFolded = (id: TopicId): boolean => this.showing.isFolded(id)
   annexOf = (id: TopicId): TopicId | null => this.showing.annexOf(id)

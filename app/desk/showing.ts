@@ -1,18 +1,32 @@
 import type { Layout } from '#core/arrange/layout'
 import type { OutlineShape } from '#core/tree/view'
-import { type Attachment, childrenOf, isLive, isWithin, pathTo, topicOf, type TopicId } from '#core/tree'
+import {
+  type Attachment,
+  type BoardShape,
+  childrenOf,
+  type Initial,
+  isLive,
+  isWithin,
+  pathTo,
+  topicOf,
+  type TopicId,
+} from '#core/tree'
 import type { Desk } from './desk'
 import { Folds } from './folds'
 import type { Direction } from './selection'
 
 /** `meeting`: the brief, the running and the minutes of a meeting, in place of the tree. */
-export type View = 'canvas' | 'outline' | 'schedule' | 'meeting'
+export type View = 'canvas' | 'outline' | 'schedule' | 'board' | 'meeting'
 
 /** What a view of the tree does for the desk while it is shown. */
 export interface ShownView {
   reveal(id: TopicId): void
   neighbour(id: TopicId, direction: Direction): TopicId | null
   fit?(): void
+  /** What a topic has that is made while the view is shown, so that it's seen there. */
+  born?(): Initial
+  /** Takes the selection one place to the side, where that means something in this view. False where it doesn't. */
+  carry?(to: 'left' | 'right'): boolean
   readonly layout?: Layout
 }
 /** Topics from which on a tree isn't shown whole at first. */
@@ -33,6 +47,8 @@ export class Showing {
     sort: null,
     group: null,
   })
+  /** By what cards stand on the board. */
+  readonly board = ref<BoardShape>({ by: 'state', rows: false })
   /** The file that is open over the tree. */
   readonly viewing = shallowRef<{ readonly topic: TopicId; readonly file: Attachment } | null>(null)
   /** The topic whose substance is previewed; pinned, it stays until Esc. */
@@ -79,6 +95,14 @@ export class Showing {
 
   fit(): void {
     this.shown.fit?.()
+  }
+
+  born(): Initial {
+    return this.shown.born?.() ?? {}
+  }
+
+  carry(to: 'left' | 'right'): boolean {
+    return this.shown.carry?.(to) ?? false
   }
 
   /** Where planks stand, while the canvas is shown. */

@@ -86,7 +86,12 @@ export class Typing {
     this.keep()
     if (unfold && desk.isFolded(unfold)) desk.toggleFold([unfold])
     this.cameFrom = desk.focus.value
-    if (desk.session.hold(step.changes)) this.edit(step.made[0]!, true)
+    const [made] = step.made
+    const born = desk.born()
+    const changes = step.changes.map(change =>
+      change.op === 'add' && change.topic === made ? { ...change, with: { ...change.with, ...born } } : change,
+    )
+    if (desk.session.hold(changes)) this.edit(made!, true)
   }
 
   /** What a typed title means, as changes. */

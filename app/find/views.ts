@@ -8,6 +8,7 @@ export function takeView(desk: Desk, view: SavedView): void {
   desk.finding.rest.value = view.rest
   desk.view.value = view.view
   if (view.outline) desk.outline.value = view.outline
+  if (view.board) desk.board.value = view.board
   if (view.depth !== null) desk.openTo(view.depth)
 }
 
@@ -24,5 +25,6 @@ export function viewNow(desk: Desk, id: string, name: string): SavedView {
     view: desk.view.value === 'meeting' ? 'canvas' : desk.view.value,
     depth: depth !== null && depth > 0 ? depth : null,
     outline: desk.outline.value,
+    board: desk.board.value,
   }
 }

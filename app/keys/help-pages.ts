@@ -254,8 +254,18 @@ export const HELP: readonly HelpPage[] = [
       '{wait-for} lets the selection wait for another topic; a whole branch can wait, or be waited for. {later} and {sooner} move it a working day, {longer} and {shorter} change its length, {next-critical} goes along what must not slip. With the pointer: pull a bar, its end, or the knob beside it onto what waits.',
       'What stands on a double sill must not slip: the end slips with it. A dotted line says how far the rest may. A gable is a milestone, a length of 0. A flag is the due date. A dashed bar has a day that was assumed, since nobody said how long it takes.',
       'Working days … has the weekdays, hours, closed days, and up to when the work is known: what isn’t done can’t lie before that day. Dependencies that would lead round in a circle are refused, with their members; those that a move closes are shown, with the way to mend them.',
+      'Calendar has tasks, milestones and meetings by month, by week, or as a list, also without a plan. Arrows go from one to the next; carry one to another day, and it’s moved with its length and its time. What the plan computed has a double edge.',
       'Load has the hours of each person by weeks, and Even out offers what could make way. Chances runs the plan through thousands of times with lengths from your estimates, and says which day is 50, 80 or 95 % sure, and what drives it.',
       'Baselines … keeps the plan as it’s agreed. Hold the plan against one, and the marks it left on the ground lie over the bars, with how many days each has slipped. Progress has the hours of work that were to be done by now, that are done and that were spent, and what follows from them.',
+    ],
+  },
+  {
+    id: 'board',
+    title: 'The board',
+    body: [
+      '{board} shows tasks as cards in columns: by state, who does it, priority, or markers; with a row for each branch where you want one. Arrows go from card to card, {move-in} and {move-out} take the selection to the next column and the one before. With the pointer: carry a card, also to the row of another branch, under which it then hangs. On a phone, the arrows on the chosen card do it.',
+      'A card is moved by changing what the column says and nothing else. A task of two people stands with both, and only the one whose column it leaves gives it up. What is made with {sibling-after} beside a card stands in its column.',
+      'The number at the head of a column takes how many cards it is to hold. More is never refused; the head says how many are too many.',
     ],
   },
   {

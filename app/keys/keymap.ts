@@ -94,6 +94,7 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   compare: ['U S'],
   'hand-out': ['U O'],
   schedule: ['U P'],
+  board: ['U K'],
   'wait-for': ['A'],
   later: ['>'],
   sooner: ['<'],

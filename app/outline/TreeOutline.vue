@@ -223,7 +223,8 @@ function focusBox(): void {
 useResizeObserver(box, () => reveal(desk.focus.value))
 onMounted(() => {
   hide = desk.show({ reveal, neighbour })
-  focusBox()
+  // A title that is open already has the keys.
+  if (!desk.editing.value) focusBox()
   nextTick(() => reveal(desk.focus.value))
 })
 watch(desk.editing, (now, before) => {

@@ -13,6 +13,7 @@ const VIEWS = [
   { id: 'canvas', name: 'Canvas' },
   { id: 'outline', name: 'Outline' },
   { id: 'schedule', name: 'Schedule' },
+  { id: 'board', name: 'Board' },
   { id: 'meeting', name: 'Meeting' },
 ] as const
 const PANELS: readonly { readonly id: Panel; readonly name: string; readonly word: string; readonly icon: string }[] = [
@@ -254,6 +255,13 @@ function follow({ id, name }: { readonly id: string; readonly name: string }): v
 @media (min-width: 901px) and (max-width: 1440px) {
   .top {
     gap: 3px;
+  }
+  .views {
+    margin-left: 4px;
+    gap: 0;
+  }
+  .views button {
+    padding: 6px 8px;
   }
   .icon-button {
     min-width: 38px;

@@ -15,8 +15,8 @@ const inTree = (target: EventTarget | null): boolean =>
 /** Keys of the tree page: Esc, the cross-link that is selected, and commands; those of `only` alone, where it's given. */
 export function usePageKeys(desk: Desk, page: Page, only?: ReadonlySet<string>): void {
   function escape(): void {
-    if (page.canvas.value?.escape() || page.outline.value?.escape() || page.schedule.value?.escape() || closeTop())
-      return
+    const { canvas, outline, schedule, board } = page
+    if ([canvas, outline, schedule, board].some(view => view.value?.escape()) || closeTop()) return
     if (desk.selection.value.size > 1) desk.select(desk.focus.value)
     else if (desk.finding.open.value || desk.finding.active) desk.finding.close()
     else if (desk.journey.back()) return

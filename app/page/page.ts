@@ -3,6 +3,7 @@ import type { InjectionKey, Ref } from 'vue'
 import { isMeeting } from '#core/meeting/brief'
 import { topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
+import type { View } from '~/desk/showing'
 import { enter as enterOpened } from '~/focus/opened'
 import { expectField } from '~/focus/typeahead'
 import { makeMeetingOf } from '~/meeting/doing'
@@ -24,6 +25,9 @@ export interface OutlineHold {
 export interface ScheduleHold {
   fit(): void
   zoomBy(by: number | 'whole'): void
+  escape(): boolean
+}
+export interface BoardHold {
   escape(): boolean
 }
 export interface MeetingHold {
@@ -85,10 +89,11 @@ export class Page implements House {
   /** Whether the first look is over. */
   readonly settled = ref(false)
   /** The view of the tree to come back to from the meeting. */
-  readonly treeView = ref<'canvas' | 'outline' | 'schedule'>('canvas')
+  readonly treeView = ref<Exclude<View, 'meeting'>>('canvas')
   readonly canvas: Ref<CanvasHold | undefined> = ref()
   readonly outline: Ref<OutlineHold | undefined> = ref()
   readonly schedule: Ref<ScheduleHold | undefined> = ref()
+  readonly board: Ref<BoardHold | undefined> = ref()
   readonly meetingView: Ref<MeetingHold | undefined> = ref()
   readonly sheet: Ref<{ into(part: SheetPart): void; show(part: SheetPart): void } | undefined> = ref()
   readonly findBar: Ref<{ focus(): void } | undefined> = ref()

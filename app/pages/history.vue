@@ -5,7 +5,7 @@ import { fontsReady } from '~/desk/ruler'
 import { MomentSession } from '~/session/moment-session'
 import { useHistory } from '~/history/useHistory'
 import { useNotice } from '~/page/notice'
-import { type CanvasHold, type OutlineHold, PAGE, Page, type ScheduleHold } from '~/page/page'
+import { type BoardHold, type CanvasHold, type OutlineHold, PAGE, Page, type ScheduleHold } from '~/page/page'
 import { usePageKeys } from '~/page/page-keys'
 
 /** A tree as it was, over the boards of its floor. */
@@ -14,7 +14,7 @@ definePageMeta({ path: '/trees/:id/history', key: route => String(route.params.i
 /** Keys that look and go; nothing is changed in the past. */
 const LOOKING = new Set([
   ...['up', 'down', 'left', 'right', 'first', 'last', 'centre', 'fold', 'fit', 'fit-selection'],
-  ...['zoom-in', 'zoom-out', 'zoom-whole', 'depth-all', 'theme', 'switch-view', 'schedule', 'next-critical'],
+  ...['zoom-in', 'zoom-out', 'zoom-whole', 'depth-all', 'theme', 'switch-view', 'schedule', 'board', 'next-critical'],
   ...[1, 2, 3, 4, 5, 6].map(n => `depth-${n}`),
 ])
 
@@ -34,6 +34,7 @@ usePageKeys(desk, page, LOOKING)
 const canvas = page.canvas as Ref<CanvasHold | undefined>
 const outline = page.outline as Ref<OutlineHold | undefined>
 const schedule = page.schedule as Ref<ScheduleHold | undefined>
+const board = page.board as Ref<BoardHold | undefined>
 const history = useHistory(desk, id)
 const trouble = ref('')
 const mayEdit = computed(() => history.role.value === 'owner' || history.role.value === 'editor')
@@ -113,7 +114,7 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
         v-model:view="view"
         back="Back to now"
         :title="title || 'untitled'"
-        :views="{ canvas: 'Canvas', outline: 'Outline', schedule: 'Schedule' }"
+        :views="{ canvas: 'Canvas', outline: 'Outline', schedule: 'Schedule', board: 'Board' }"
         @back="leave">
         <template #about
           ><p class="when" role="status">{{ shownWhen }}</p></template
@@ -129,6 +130,7 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
       <main class="middle">
         <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" />
         <LazyScheduleView v-else-if="desk.view.value === 'schedule'" ref="schedule" />
+        <LazyBoardView v-else-if="desk.view.value === 'board'" ref="board" />
         <TreeOutline v-else ref="outline" />
         <p v-if="gone.length" class="gone" role="status">
           Went:

@@ -24,13 +24,42 @@ const at = ref(0)
 const list = ref<HTMLElement>()
 const offer = shallowRef<{ readonly words: string; readonly task: Task; readonly back: Change } | null>(null)
 
+/** What plans say of tasks, by tree and topic. It comes after the list, and the list is whole without it. */
+interface Planned {
+  readonly treeId: string
+  readonly topic: string
+  readonly state: 'done' | 'begun' | 'ready' | 'waiting'
+  readonly start: string
+  readonly waits: boolean
+  readonly reason: string
+}
+const plans = shallowRef<ReadonlyMap<string, Planned>>(new Map())
 async function load(): Promise<void> {
   wrong.value = ''
   try {
     work.value = await callApi('/api/work')
   } catch (error) {
     wrong.value = (error as Error).message
+    return
   }
+  await readPlans()
+}
+let asked = 0
+/** What one does here changes what others wait for: asked again after it, and only the last answer counts. */
+async function readPlans(): Promise<void> {
+  const mine = ++asked
+  const told = await callApi<Planned[]>('/api/work/plan', { query: { today: today() } }).catch(() => null)
+  if (told && mine === asked) plans.value = new Map(told.map(one => [`${one.treeId}/${one.topic}`, one]))
+}
+/** What the plan says of a task, in a few words. */
+function planWords(task: Task): { readonly words: string; readonly ready: boolean } | null {
+  const planned = plans.value.get(`${task.treeId}/${task.id}`)
+  if (!planned || (task.done ?? 0) > 0) return null
+  if (planned.state === 'ready') return { words: 'can start now', ready: true }
+  if (planned.state !== 'waiting') return null
+  return planned.waits
+    ? { words: planned.reason, ready: false }
+    : { words: `from ${dayInWords(planned.start)}`, ready: false }
 }
 onMounted(load)
 useHead({ title: 'My work · Sun Porch' })
@@ -89,6 +118,7 @@ async function change(
   try {
     await callApi(`/api/trees/${task.treeId}/edits`, { method: 'POST', body: { id: nanoid(16), changes: [made] } })
     offer.value = { words, task, back }
+    void readPlans()
   } catch (error) {
     work.value = before
     wrong.value = `${(error as Error).message} “${task.title}” is as it was.`
@@ -288,6 +318,9 @@ const calendar = ref()
             ><NuxtLink :to="`/trees/${task.treeId}?topic=${task.id}`" tabindex="-1">{{
               task.title || 'untitled'
             }}</NuxtLink
+            ><small v-if="planWords(task)" class="plan" :class="{ ready: planWords(task)!.ready }">{{
+              planWords(task)!.words
+            }}</small
             ><small v-if="by === 'date' || task.person">{{
               [task.person, by === 'date' ? task.tree : ''].filter(Boolean).join(', ')
             }}</small></span

@@ -279,7 +279,8 @@ const drag = useBarDrag(desk, { box, rowAt, dayWide: () => scale.value.perDay, f
 let hide = (): void => {}
 onMounted(() => {
   hide = desk.show({ reveal, neighbour, fit })
-  focusBox()
+  // A title that is open already has the keys.
+  if (!desk.editing.value) focusBox()
   void nextTick(() => {
     box.value?.scrollTo({ left: Math.max(0, scale.value.x(plan.status) - 120) })
     const index = indexOf.value.get(desk.focus.value)

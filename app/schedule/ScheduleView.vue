@@ -27,15 +27,27 @@ const NO_PLAN_HEADS: Record<NoPlan, string> = {
 
 const FACES = [
   { id: 'bars', name: 'Bars' },
+  { id: 'calendar', name: 'Calendar' },
   { id: 'load', name: 'Load' },
   { id: 'chances', name: 'Chances' },
   { id: 'progress', name: 'Progress' },
 ] as const
 const face = ref<(typeof FACES)[number]['id']>('bars')
+const CalendarFace = defineAsyncComponent(() => import('./CalendarFace.vue'))
 const LoadFace = defineAsyncComponent(() => import('./LoadFace.vue'))
 const ProgressFace = defineAsyncComponent(() => import('./ProgressFace.vue'))
 const ChancesFace = defineAsyncComponent(() => import('./ChancesFace.vue'))
 const bars = ref<{ zoomBy(by: number | 'whole'): void; fit(): void; focus(): void; escape(): boolean }>()
+const calendar = ref<{ escape(): boolean }>()
+/** A title is typed where it can be seen: on the bars, or in the calendar, which also stands without a plan. */
+watch(
+  desk.editing,
+  now => {
+    if (now && face.value !== 'calendar' && (face.value !== 'bars' || !on.value))
+      face.value = on.value ? 'bars' : 'calendar'
+  },
+  { immediate: true },
+)
 
 const said = computed(() => {
   if (!on.value) return null
@@ -68,24 +80,24 @@ function mend(by: TopicId): void {
 const stage = ref<HTMLElement>()
 /** Where there are no rows, the keys still have a home. */
 onMounted(() => {
-  if (!on.value || face.value !== 'bars') stage.value?.focus({ preventScroll: true })
+  if ((!on.value || face.value !== 'bars') && !desk.editing.value) stage.value?.focus({ preventScroll: true })
 })
 watch(face, now => {
-  if (now !== 'bars') stage.value?.focus({ preventScroll: true })
+  if (now !== 'bars' && now !== 'calendar') stage.value?.focus({ preventScroll: true })
 })
 defineExpose({
   zoomBy: (by: number | 'whole') => bars.value?.zoomBy(by),
   fit: () => bars.value?.fit(),
-  escape: () => bars.value?.escape() ?? false,
+  escape: () => (bars.value?.escape() || calendar.value?.escape()) ?? false,
 })
 </script>
 
 <template>
   <section ref="stage" class="schedule" aria-label="Schedule of the tree" tabindex="-1" data-home>
-    <header v-if="on && said" class="strip">
+    <header class="strip">
       <div class="faces" role="tablist" aria-label="Faces of the schedule">
         <button
-          v-for="one in FACES"
+          v-for="one in on ? FACES : FACES.slice(0, 2)"
           :key="one.id"
           role="tab"
           :aria-selected="face === one.id"
@@ -94,7 +106,7 @@ defineExpose({
           {{ one.name }}
         </button>
       </div>
-      <p class="sum">
+      <p v-if="said" class="sum">
         <template v-if="said.finish"
           >All is done by <b>{{ dayInWords(said.finish) }}</b></template
         ><template v-else>Nothing is a task yet</template
@@ -102,19 +114,19 @@ defineExpose({
         ><span v-if="said.late" class="late"> · {{ said.late }} late</span
         ><span v-if="slipWords" :class="{ late: slips && slips.whole > 0 }"> · {{ slipWords }}</span>
       </p>
-      <button v-if="said.broken.length" class="plain broken" @click="brokenMenu.toggle($event)">
+      <button v-if="said?.broken.length" class="plain broken" @click="brokenMenu.toggle($event)">
         <Icon name="lucide:unlink" size="14" />
         {{ said.broken.length === 1 ? 'One dependency' : `${said.broken.length} dependencies` }} can’t be kept to
       </button>
       <PorchPopover ref="brokenMenu">
-        <ul class="mending" aria-label="Dependencies that can’t be kept to">
+        <ul v-if="said" class="mending" aria-label="Dependencies that can’t be kept to">
           <li v-for="one in said.broken" :key="`${one.by} ${one.wait.id}`">
             <button class="plain" @click="mend(one.by)">{{ brokenInWords(one, speaker) }}</button>
           </li>
         </ul>
       </PorchPopover>
       <span class="grow" />
-      <template v-if="face === 'bars'">
+      <template v-if="on && face === 'bars'">
         <button class="icon-button" data-tip="Narrower days" aria-label="Narrower days" @click="bars?.zoomBy(0.5)">
           <Icon name="lucide:minus" size="15" />
         </button>
@@ -123,12 +135,14 @@ defineExpose({
         </button>
         <button class="plain" @click="bars?.fit()">Fit</button>
       </template>
-      <button class="plain" @click="baselines.toggle($event)">Baselines …</button>
-      <PorchPopover ref="baselines"
-        ><BaselinePart :baseline="baseline" :slips="slips" @gone="baselines.hide()"
-      /></PorchPopover>
-      <button class="plain" @click="settings.toggle($event)">Working days …</button>
-      <PorchPopover ref="settings"><PlanSettings /></PorchPopover>
+      <template v-if="on">
+        <button class="plain" @click="baselines.toggle($event)">Baselines …</button>
+        <PorchPopover ref="baselines"
+          ><BaselinePart :baseline="baseline" :slips="slips" @gone="baselines.hide()"
+        /></PorchPopover>
+        <button class="plain" @click="settings.toggle($event)">Working days …</button>
+        <PorchPopover ref="settings"><PlanSettings /></PorchPopover>
+      </template>
     </header>
     <BarsFace
       v-if="on && face === 'bars'"
@@ -136,6 +150,7 @@ defineExpose({
       :plan="on"
       :against="baseline.against.value"
       @menu="$emit('menu', $event)" />
+    <CalendarFace v-else-if="face === 'calendar'" ref="calendar" :plan="on" @menu="$emit('menu', $event)" />
     <LoadFace v-else-if="on && face === 'load'" :plan="on" />
     <ChancesFace v-else-if="on && face === 'chances'" :plan="on" />
     <ProgressFace v-else-if="on" :plan="on" :against="baseline.against.value" />

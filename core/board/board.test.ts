@@ -10,7 +10,14 @@ const PEOPLE = [
   { id: 'ines', name: 'Ines Brandt' },
 ]
 const board = (tree: Tree, by: string, rows = false, more: object = {}): Board =>
-  boardOf(tree, { shape: { by, rows }, only: null, people: PEOPLE, hidden: () => false, ...more })
+  boardOf(tree, {
+    shape: { by, rows },
+    only: null,
+    people: PEOPLE,
+    personName: id => `(${id})`,
+    hidden: () => false,
+    ...more,
+  })
 /** The board as one would read it out: columns with their cards. */
 const read = ({ columns, lanes }: Board): Record<string, string[]> =>
   Object.fromEntries(columns.map(({ name }, i) => [name, lanes.flatMap(({ cells }) => cells[i]!)]))
@@ -43,6 +50,8 @@ describe('a board', () => {
       'Ines Brandt': ['permit', 'lift'],
       'Rana Tahiri': ['lift'],
     })
+    // Whoever has left and still has something isn't nobody.
+    expect(read(board(topics(tree(), ['lamps', 'c', { people: ['gone'] }]), 'person'))['(gone)']).toEqual(['lamps'])
   })
 
   it('by the markers of a set has those, and tasks that bear none of them', () => {

@@ -48,6 +48,8 @@ export interface BoardAsked {
   readonly locale?: string
   /** Everybody who may be given something, by name. */
   readonly people: readonly { readonly id: string; readonly name: string }[]
+  /** The name of somebody who has a task and may be given none any more. */
+  personName(id: string): string
   hidden(id: TopicId): boolean
   /** A topic that is shown though it is no task, such as one that is just being typed; or null. */
   readonly extra?: TopicId | null
@@ -70,7 +72,15 @@ function markersFor(tree: Tree, by: string): readonly Marker[] {
 
 type Bare = Omit<Column, 'most' | 'count'>
 
-function columnsOf(tree: Tree, { shape: { by }, people, locale }: BoardAsked): Bare[] {
+/** Everybody who may be given something, and whoever has something all the same. */
+function everybody(tree: Tree, { people, personName }: BoardAsked): { readonly id: string; readonly name: string }[] {
+  const known = new Map(people.map(({ id, name }) => [id, name]))
+  for (const topic of allTopics(tree)) for (const id of topic.people) if (!known.has(id)) known.set(id, personName(id))
+  return Array.from(known, ([id, name]) => ({ id, name }))
+}
+
+function columnsOf(tree: Tree, asked: BoardAsked): Bare[] {
+  const { by } = asked.shape
   switch (by) {
     case 'state':
       return STATES.map(({ state, name }) => ({ id: `state-${state}`, name, value: { kind: 'state', state } }))
@@ -84,10 +94,10 @@ function columnsOf(tree: Tree, { shape: { by }, people, locale }: BoardAsked): B
         { id: 'priority-none', name: 'No priority', value: { kind: 'priority', level: null } },
       ]
     case 'person': {
-      const names = collator(locale ?? 'en')
+      const names = collator(asked.locale ?? 'en')
       return [
         { id: 'person-none', name: 'Nobody', value: { kind: 'person', id: null } },
-        ...[...people]
+        ...everybody(tree, asked)
           .sort((a, b) => names.compare(a.name, b.name) || (a.id < b.id ? -1 : 1))
           .map(({ id, name }): Bare => ({ id: `person-${id}`, name, value: { kind: 'person', id } })),
       ]
@@ -159,14 +169,24 @@ export function boardOf(tree: Tree, asked: BoardAsked): Board {
   }
 }
 
-/** Where a card stands; the first place where it stands in more than one. */
-export function placeOn(board: Board, id: TopicId): { lane: number; column: number; index: number } | null {
+export interface BoardPlace {
+  readonly lane: number
+  readonly column: number
+  readonly index: number
+}
+
+/** Where a card stands; where it stands in more than one column, in the one that is named, else the first. */
+export function placeOn(board: Board, id: TopicId, among?: string): BoardPlace | null {
+  let first: BoardPlace | null = null
   for (const [lane, { cells }] of board.lanes.entries())
     for (const [column, cards] of cells.entries()) {
       const index = cards.indexOf(id)
-      if (index >= 0) return { lane, column, index }
+      if (index < 0) continue
+      const place = { lane, column, index }
+      if (among === undefined || board.columns[column]!.id === among) return place
+      first ??= place
     }
-  return null
+  return first
 }
 
 /**
@@ -175,7 +195,7 @@ export function placeOn(board: Board, id: TopicId): { lane: number; column: numb
  */
 export function cardBeside(
   { lanes, columns }: Board,
-  { lane, column, index }: { lane: number; column: number; index: number },
+  { lane, column, index }: BoardPlace,
   to: 'up' | 'down' | 'left' | 'right',
 ): TopicId | null {
   if (to === 'up' || to === 'down') {

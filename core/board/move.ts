@@ -1,6 +1,5 @@
-import { rivalsOf } from '../tree/markers'
+import { rivalsOf, markerSetsOf } from '../tree/markers'
 import type { Change, Initial } from '../tree/change'
-import { markerSetsOf } from '../tree/markers'
 import { isTask, taskState, type Topic } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import type { ColumnValue } from './board'

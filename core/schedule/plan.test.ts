@@ -67,6 +67,18 @@ describe('the plan of a tree', () => {
     expect(span(plan(tree), 'lift')).toBe('2027-01-15 2027-01-23')
   })
 
+  it('what waited for something that is done can begin, though by days it follows tomorrow; with a lag it waits on', () => {
+    const tree = grow({
+      permit: ['c', { duration: 4 }],
+      lift: ['c', { duration: 3, after: ['permit'] }],
+      paint: ['c', { duration: 1, after: [{ on: 'permit', lag: 2 }] }],
+    })
+    const states = () => ['lift', 'paint'].map(id => plan(tree).tasks.get(id)!.state)
+    expect(states()).toEqual(['waiting', 'waiting'])
+    applyChanges(tree, [set('permit', 'done', 100)])
+    expect(states()).toEqual(['ready', 'waiting'])
+  })
+
   it('says why each begins when it does', () => {
     const made = plan(
       grow({

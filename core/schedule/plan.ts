@@ -389,7 +389,9 @@ function planned({
     const because = becauseOf(times.reason, timing)
     const days = daysOf(clock, times, topic, timing.activity.length === 0, because)
     const done = timing.state === 'done'
-    const open = held.has(id) || days.start > status ? 'waiting' : 'ready'
+    // What it waited for was done on this very day: it follows tomorrow, and whoever has time begins at once.
+    const freed = because.kind === 'waits' && because.wait.kind === 'FS' && because.wait.lag <= 0
+    const open = held.has(id) || (days.start > status && !freed) ? 'waiting' : 'ready'
     // Named one by one: spread into it they'd cost ten times as much, and there are thousands.
     made.set(id, {
       start: days.start,

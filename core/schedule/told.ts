@@ -32,8 +32,42 @@ export function toldPlan(tree: Tree, plan: Plan, baseline: Baseline | null): Tol
   }
 }
 
-/** What is asked of a plan at once: all of it, the load, or what it was agreed to be. */
-export type PlanQuestion = { readonly kind: 'plan'; readonly baseline: Baseline | null } | { readonly kind: 'load' }
+/** What a plan says of one task to whoever has to do it. */
+export interface TaskTold {
+  readonly topic: TopicId
+  readonly state: Planned['state']
+  readonly start: string
+  readonly finish: string
+  /** Whether it's another topic that it waits for. */
+  readonly waits: boolean
+  /** Why it begins when it does. */
+  readonly reason: string
+}
 
-export const answerPlan = (tree: Tree, plan: Plan, question: PlanQuestion): ToldPlan | Load =>
-  question.kind === 'load' ? loadOf(tree, plan) : toldPlan(tree, plan, question.baseline)
+function toldTasks(tree: Tree, plan: Plan, topics: readonly TopicId[]): TaskTold[] {
+  const speaker = { titleOf: (id: TopicId) => tree.topics.get(id)?.title ?? '', day: (iso: string) => iso }
+  return topics.flatMap(topic => {
+    const task = plan.tasks.get(topic)
+    if (!task) return []
+    const { state, start, finish } = task
+    const waits = task.because.kind === 'waits'
+    return [{ topic, state, start, finish, waits, reason: becauseInWords(task.because, task, speaker) }]
+  })
+}
+
+/** What is asked of a plan: all of it, beside what it was agreed to be; the load; or some tasks alone. */
+export type PlanQuestion =
+  | { readonly kind: 'plan'; readonly baseline: Baseline | null }
+  | { readonly kind: 'load' }
+  | { readonly kind: 'tasks'; readonly topics: readonly TopicId[] }
+
+export function answerPlan(tree: Tree, plan: Plan, question: PlanQuestion): ToldPlan | Load | TaskTold[] {
+  switch (question.kind) {
+    case 'load':
+      return loadOf(tree, plan)
+    case 'tasks':
+      return toldTasks(tree, plan, question.topics)
+    case 'plan':
+      return toldPlan(tree, plan, question.baseline)
+  }
+}

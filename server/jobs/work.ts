@@ -9,9 +9,8 @@ import type { KeptThread } from '#core/talk/kept-talk'
 import { type Change, fromSnapshot, type Snapshot, toSnapshot, type Tree } from '#core/tree'
 import { type Chances, type ChancesAsked, chancesOf } from '#core/schedule/chances'
 import { type Baseline, datesOf } from '#core/schedule/baseline'
-import type { Load } from '#core/schedule/load'
 import { type NoPlan, planOf } from '#core/schedule/plan'
-import { answerPlan, type PlanQuestion, type ToldPlan } from '#core/schedule/told'
+import { answerPlan, type PlanQuestion } from '#core/schedule/told'
 import { NothingThere } from '#core/handing/cut'
 import { TooManyToDraw } from '#core/scene/scene'
 import type { IMPORT_FORMATS } from '#core/contract'
@@ -75,7 +74,11 @@ export const WORK = {
   replies({ text }: { readonly text: string }): Reply[] {
     return readReplies(text)
   },
-  plan({ snapshot, today, question }: PlanInput & { readonly question: PlanQuestion }): ToldPlan | Load | NoPlan {
+  plan({
+    snapshot,
+    today,
+    question,
+  }: PlanInput & { readonly question: PlanQuestion }): ReturnType<typeof answerPlan> | NoPlan {
     const tree = treeOf(snapshot)
     const plan = planOf(tree, today)
     return typeof plan === 'string' ? plan : answerPlan(tree, plan, question)

@@ -121,6 +121,13 @@ const STATES: readonly State[] = [
       await expect(page.getByRole('tree', { name: 'Schedule' })).toBeFocused()
     },
   },
+  {
+    name: 'the board',
+    enter: async page => {
+      await press('u', 'k')(page)
+      await expect(page.getByRole('tree', { name: 'Board' })).toBeFocused()
+    },
+  },
   { name: 'a cell of the outline just left', enter: press('v', ';', 'Escape') },
   panel('Markers', 'm'),
   panel('Colour and style', 'c'),

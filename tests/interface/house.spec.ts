@@ -114,6 +114,11 @@ for (const theme of ['light', 'dusk'] as const) {
     await page.getByRole('tab', { name: 'Chances' }).click()
     await expect(page.getByText('80 % sure')).toBeVisible()
     found.chances = await seriousViolations(page)
+    await page.getByRole('tab', { name: 'Board' }).click()
+    await page.getByRole('combobox', { name: 'Columns by' }).selectOption('person')
+    await page.getByRole('checkbox', { name: 'a row for each branch' }).check()
+    await expect(page.getByRole('tree', { name: 'Board' }).getByRole('treeitem').first()).toBeVisible()
+    found.board = await seriousViolations(page)
     await page.getByRole('tab', { name: 'Canvas' }).click()
     await page.keyboard.press('u')
     await page.keyboard.press('t')
@@ -200,7 +205,7 @@ for (const theme of ['light', 'dusk'] as const) {
     await expect(page.locator('figure svg').first()).toBeVisible()
     found.series = await seriousViolations(page)
     expect(Object.entries(found).filter(([, violations]) => violations.length > 0)).toEqual([])
-    expect(Object.keys(found)).toHaveLength(30)
+    expect(Object.keys(found)).toHaveLength(31)
   })
 }
 

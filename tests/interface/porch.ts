@@ -150,10 +150,10 @@ export async function pasteText(page: Page, data: Record<string, string>): Promi
  * A test with its browser swept after it. What a test opened isn't closed by itself while the browser lives, and one browser serves
  * all tests of a worker: its pages would stay, keep their lines open and take from the few connections that a browser has.
  */
-export const test = base.extend<{ swept: void }>({
+export const test = base.extend<{ swept: undefined }>({
   swept: [
     async ({ browser }, use) => {
-      await use()
+      await use(undefined)
       await Promise.all(browser.contexts().map(context => context.close()))
     },
     { auto: true },

@@ -260,3 +260,88 @@ test('the plan is kept as agreed, and says what has slipped since', async ({ bro
   await rana.caller.edit(id, [{ op: 'set', topic: 'permit', field: 'done', value: 50 }] as never)
   await expect(earned.getByRole('row', { name: /^EV/ })).toContainText('28 h')
 })
+
+test('the calendar has tasks, milestones and meetings, without a plan too; days are changed by hand and typed into', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  const { page, caller } = ines
+  const { centre } = (await caller.open(id)).snapshot
+  const day = (n: number): string => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10)
+  // The middle of next month: whatever day it is, a few days on lie in it too.
+  const [year, month] = day(31).split('-').map(Number)
+  const at = (n: number): string => `${year}-${String(month).padStart(2, '0')}-${String(n).padStart(2, '0')}`
+  const add = (topic: string, order: string, more: object) =>
+    ({ op: 'add', topic, parent: centre, order, with: { title: topic.replace('-', ' '), ...more } }) as never
+  const { status } = await caller.edit(id, [
+    add('Move', 'a0', { start: at(11), due: at(13) }),
+    add('Permit', 'a1', { due: at(12) }),
+    add('Words', 'a2', {}),
+    add('Meeting-3', 'a3', {
+      meeting: [
+        { id: 'begins', kind: 'begins', day: at(12), time: '14:00', zone: 'Europe/Copenhagen' },
+        { id: 'slot', kind: 'slot', minutes: 60 },
+      ],
+    }),
+  ])
+  expect(status).toBe(200)
+  await openTree(page, id)
+  await page.keyboard.press('u')
+  await page.keyboard.press('p')
+  await page.getByRole('tab', { name: 'Calendar' }).click()
+  const calendar = page.getByRole('tree', { name: 'Calendar' })
+  await expect(calendar).toBeFocused()
+  await expect(page.getByText('Selected, but on no day: “Move”')).toBeVisible()
+  await page.keyboard.press('ArrowDown')
+  const entry = (name: RegExp) => calendar.getByRole('treeitem', { name })
+  await expect(entry(/^Move,/)).toHaveAttribute('aria-selected', 'true')
+  await expect(entry(/^Meeting 3, meeting, .*, 14:00$/)).toBeVisible()
+  // By its second day it's carried two days on: it begins and ends two days later.
+  const where = async (n: number) => (await calendar.locator(`[data-day="${at(n)}"]`).boundingBox())!
+  const bar = (await entry(/^Move,/)
+    .first()
+    .boundingBox())!
+  const [second, fourth] = [await where(12), await where(14)]
+  await page.mouse.move(second.x + 20, bar.y + 10)
+  await page.mouse.down()
+  await page.mouse.move(fourth.x + 20, fourth.y + 10, { steps: 6 })
+  await page.mouse.up()
+  await expect.poll(async () => (await topicsOf(ines, id)).get('Move')).toMatchObject({ start: at(13), due: at(15) })
+  // A meeting keeps its time.
+  const meeting = (await entry(/^Meeting 3/).boundingBox())!
+  const there = await where(14)
+  await page.mouse.move(meeting.x + 30, meeting.y + 10)
+  await page.mouse.down()
+  await page.mouse.move(there.x + 20, there.y + 10, { steps: 6 })
+  await page.mouse.up()
+  await expect
+    .poll(async () => (await topicsOf(ines, id)).get('Meeting 3')!.meeting)
+    .toContainEqual(expect.objectContaining({ day: at(14), time: '14:00' }))
+  await page.keyboard.press('Control+z')
+  await expect
+    .poll(async () => (await topicsOf(ines, id)).get('Meeting 3')!.meeting)
+    .toContainEqual(expect.objectContaining({ day: at(12) }))
+  // What is made there stands on that day, typed without a pause; the other sees it.
+  await entry(/^Permit,/).click()
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Insurance')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(entry(/^Insurance, due/)).toBeVisible()
+  expect((await topicsOf(ines, id)).get('Insurance')!.due).toBe(at(12))
+  await openTree(rana.page, id)
+  await rana.page.getByRole('tab', { name: 'Schedule' }).click()
+  await rana.page.getByRole('tab', { name: 'Calendar' }).click()
+  await rana.page.getByRole('button', { name: 'After' }).click()
+  await rana.page.getByRole('group', { name: 'How it is told' }).getByRole('button', { name: 'List' }).click()
+  await expect(rana.page.getByRole('treeitem', { name: /^Insurance, due/ })).toBeVisible()
+  // A title that stands on no day is typed where it can be seen.
+  await page.getByRole('tab', { name: 'Canvas' }).click()
+  await topic(page, 'Words').click()
+  await page.keyboard.press('u')
+  await page.keyboard.press('p')
+  await page.keyboard.press('e')
+  await page.keyboard.type('Words of thanks')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Selected, but on no day: “Words of thanks”')).toBeVisible()
+})

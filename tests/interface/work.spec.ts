@@ -49,3 +49,35 @@ test('my work: what is owed across trees is done, moved and undone by key; what 
   await expect(tree(page)).toBeVisible()
   await expect(topic(page, /^Crates/)).toHaveAttribute('aria-selected', 'true')
 })
+
+test('a task says what its plan says: it can start now, or what it waits for; where there is no plan nothing', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  const plain = await caller.makeTree('Opening day')
+  const add = (topic: string, more: object) =>
+    ({
+      op: 'add',
+      topic,
+      parent: null,
+      order: `a${topic.length}`,
+      with: { title: topic, people: [caller.id], ...more },
+    }) as never
+  await caller.edit(id, [
+    { op: 'tree', field: 'planFrom', value: '2027-01-11' },
+    { op: 'tree', field: 'statusDay', value: '2027-01-11' },
+    add('Permit', { duration: 4 }),
+    add('Lift', { duration: 3, waits: [{ id: 'w', on: 'Permit', kind: 'FS', lag: 0, days: 'working' }] }),
+  ])
+  await caller.edit(plain, [add('Card', {})])
+  await page.goto('/work')
+  const row = (name: RegExp) => page.getByRole('treeitem', { name })
+  await expect(row(/^Done: Permit/)).toContainText('can start now')
+  await expect(row(/^Done: Lift/)).toContainText('waits for “Permit”')
+  await expect(row(/^Done: Card/)).not.toContainText(/start|waits/)
+  // What it waited for is done: it can start.
+  await page.getByRole('button', { name: 'Done: Permit' }).click()
+  await expect(row(/^Done: Permit/)).toHaveCount(0)
+  await expect(row(/^Done: Lift/)).toContainText('can start now')
+})

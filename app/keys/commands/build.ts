@@ -20,8 +20,20 @@ export const BUILD: readonly Command[] = [
   command('Type and build', 'redo', 'Redo', desk => desk.redo()),
   command('Move and order', 'move-up', 'Move up', desk => moveSelection(desk, 'up'), 'more'),
   command('Move and order', 'move-down', 'Move down', desk => moveSelection(desk, 'down'), 'more'),
-  command('Move and order', 'move-out', 'Move one level out', desk => moveSelection(desk, 'out'), 'more'),
-  command('Move and order', 'move-in', 'Move one level in', desk => moveSelection(desk, 'in'), 'more'),
+  command(
+    'Move and order',
+    'move-out',
+    'Move one level out',
+    desk => void (desk.carry('left') || moveSelection(desk, 'out')),
+    'more',
+  ),
+  command(
+    'Move and order',
+    'move-in',
+    'Move one level in',
+    desk => void (desk.carry('right') || moveSelection(desk, 'in')),
+    'more',
+  ),
   command('Move and order', 'move-under', 'Move under …', (_, house) => house.moveUnder(), 'more'),
   command('Move and order', 'detach', 'Make it loose', desk => detach(desk), 'more'),
   command(

@@ -7,6 +7,9 @@ export const PLAN = [
   looking('Plan', 'schedule', 'Schedule', desk => {
     desk.view.value = 'schedule'
   }),
+  looking('Plan', 'board', 'Board', desk => {
+    desk.view.value = 'board'
+  }),
   command('Plan', 'wait-for', 'Waits for …', (_, house) => house.choose('wait'), 'more'),
   command(
     'Plan',

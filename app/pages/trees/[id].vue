@@ -28,7 +28,7 @@ const trouble = ref('')
 const arriving = useArrivingWords()
 const arrivedWith = useArrivedWith()
 const canvas = page.canvas as Ref<(InstanceType<typeof TreeCanvas> & CanvasHold) | undefined>
-const { outline, schedule, meetingView, sheet, findBar, pictureFile } = page
+const { outline, schedule, board, meetingView, sheet, findBar, pictureFile } = page
 const menu = ref<{ show(event: Event): void }>()
 const changedSet = ref<MarkerSet | 'new' | null>(null)
 
@@ -195,6 +195,7 @@ function choosePicture(event: Event): void {
           @make="page.makeMeeting()"
           @tree="desk.view.value = page.treeView.value" />
         <LazyScheduleView v-else-if="desk.view.value === 'schedule'" ref="schedule" @menu="menu?.show($event)" />
+        <LazyBoardView v-else-if="desk.view.value === 'board'" ref="board" @menu="menu?.show($event)" />
         <TreeOutline
           v-else
           ref="outline"

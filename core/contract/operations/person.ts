@@ -32,6 +32,13 @@ export const PERSON = {
     'person',
     'What one owes, what others owe because one asked them, and sections to fill in, across all trees.',
   ),
+  workPlan: operation(
+    'GET',
+    '/api/work/plan',
+    'person',
+    'What the plans of their trees say of the tasks that one owes: whether each can begin now, else when and what it waits for. Of trees with a plan, the first twenty by due date.',
+    { query: z.object({ today: z.iso.date().optional() }) },
+  ),
   makeCalendar: operation(
     'POST',
     '/api/work/calendar',

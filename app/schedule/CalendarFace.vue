@@ -1,0 +1,359 @@
+<script setup lang="ts">
+import { addDays, daysBetween } from '#core/schedule/days'
+import { startOfWeek } from '#core/schedule/day-words'
+import type { Plan } from '#core/schedule/plan'
+import {
+  calendarOf,
+  type CalendarEntry,
+  type CalendarPiece,
+  isMovable,
+  monthAfter,
+  weekOf,
+  weeksOfMonth,
+} from '#core/calendar/calendar'
+import { bornOn, entryMoved } from '#core/calendar/move'
+import { shorten, type TopicId } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { startAt } from './acting'
+
+/** What is when: tasks, milestones and meetings by month, by week, or one after the other. */
+const { plan } = defineProps<{ plan: Plan | null }>()
+const emit = defineEmits<{ menu: [event: MouseEvent] }>()
+const desk = useDesk()
+const narrow = useNarrow()
+const box = ref<HTMLElement>()
+
+const WAYS = [
+  { id: 'month', name: 'Month' },
+  { id: 'week', name: 'Week' },
+  { id: 'list', name: 'List' },
+] as const
+const way = ref<(typeof WAYS)[number]['id']>(narrow.value ? 'list' : 'month')
+/** A day of what is shown. */
+const at = ref(desk.then.value ?? desk.today)
+/** Lines of a week, and entries of a list, that are drawn; the rest is counted. */
+const MOST_LINES = 60
+const MOST_LISTED = 400
+
+const entries = computed(() => {
+  void desk.tick.value
+  return calendarOf(desk.tree, {
+    plan,
+    today: desk.today,
+    zone: ownZone(),
+    only: desk.only.value,
+    hidden: id => desk.finding.isHidden(id),
+  })
+})
+const indexOf = computed(() => new Map(entries.value.map(({ id }, i) => [id, i])))
+const onCalendar = computed(() => indexOf.value.has(desk.focus.value))
+const weeks = computed(() =>
+  (way.value === 'week' ? [startOfWeek(at.value, ownLocale())] : weeksOfMonth(at.value, ownLocale())).map(first => {
+    const week = weekOf(entries.value, first)
+    const seen = week.pieces.filter(({ line, entry }) => line < MOST_LINES || entry.id === desk.focus.value)
+    return {
+      ...week,
+      pieces: seen,
+      more: week.pieces.length - seen.length,
+      lines: Math.min(week.lines, MOST_LINES),
+      days: Array.from({ length: 7 }, (_, i) => addDays(first, i)),
+    }
+  }),
+)
+const dayNames = computed(() =>
+  weeks.value[0]!.days.map(day => format(day, { weekday: narrow.value ? 'narrow' : 'short' })),
+)
+/** The days of the month that is listed, with what stands on each. */
+const list = computed(() => {
+  const month = at.value.slice(0, 7)
+  const days = new Map<string, CalendarEntry[]>()
+  for (const entry of entries.value) {
+    if (entry.to.slice(0, 7) < month || entry.from.slice(0, 7) > month) continue
+    const day = entry.from < `${month}-01` ? `${month}-01` : entry.from
+    days.set(day, [...(days.get(day) ?? []), entry])
+  }
+  let room = MOST_LISTED
+  const found: { day: string; entries: CalendarEntry[] }[] = []
+  for (const [day, there] of [...days].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    if (room <= 0) break
+    found.push({ day, entries: there.slice(0, room) })
+    room -= there.length
+  }
+  return { days: found, more: Math.max(0, -room) }
+})
+
+function format(day: string, options: Intl.DateTimeFormatOptions): string {
+  return new Intl.DateTimeFormat(ownLocale(), { ...options, timeZone: 'UTC' }).format(new Date(`${day}T00:00Z`))
+}
+const head = computed(() =>
+  way.value === 'week'
+    ? `${format(weeks.value[0]!.first, { day: 'numeric', month: 'long' })} to ${format(weeks.value[0]!.days[6]!, { day: 'numeric', month: 'long', year: 'numeric' })}`
+    : format(at.value, { month: 'long', year: 'numeric' }),
+)
+function go(by: number): void {
+  at.value = way.value === 'week' ? addDays(at.value, by * 7) : monthAfter(at.value, by)
+}
+const isWorking = (day: string): boolean => plan?.calendar.isWorking(day) ?? true
+const title = (id: TopicId): string => desk.drawnOf(id).guise.topic.title || 'untitled'
+const KINDS = { task: '', milestone: 'milestone', due: 'due', start: 'begins', meeting: 'meeting' } as const
+const saysOf = (entry: CalendarEntry): string => {
+  const days = entry.from === entry.to ? dayInWords(entry.from) : `${dayInWords(entry.from)} to ${dayInWords(entry.to)}`
+  return [
+    title(entry.id),
+    KINDS[entry.kind],
+    entry.time ? `${days}, ${entry.time}` : days,
+    entry.done ? 'done' : entry.late ? 'late' : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+}
+
+// — Going about
+
+function reveal(id: TopicId): void {
+  const entry = entries.value[indexOf.value.get(id) ?? -1]
+  if (!entry) return
+  const [first, last] = [weeks.value[0]!.first, weeks.value.at(-1)!.days[6]!]
+  if (way.value === 'list' ? entry.from.slice(0, 7) !== at.value.slice(0, 7) : entry.to < first || entry.from > last)
+    at.value = entry.from
+  void nextTick(() =>
+    box.value?.querySelector(`[data-topic="${CSS.escape(id)}"]`)?.scrollIntoView({ block: 'nearest' }),
+  )
+}
+function neighbour(id: TopicId, direction: 'up' | 'down' | 'left' | 'right'): TopicId | null {
+  const i = indexOf.value.get(id)
+  const by = direction === 'up' || direction === 'left' ? -1 : 1
+  // From nowhere in the calendar: to the first that isn't over on the day that is shown.
+  if (i === undefined) return (entries.value.find(({ to }) => to >= at.value) ?? entries.value.at(-1))?.id ?? null
+  return entries.value[i + by]?.id ?? null
+}
+function focusBox(): void {
+  box.value?.focus({ preventScroll: true })
+}
+
+// — Carried to another day
+
+const carried = shallowRef<{ readonly entry: CalendarEntry; readonly hold: string } | null>(null)
+const aim = ref<string | null>(null)
+let press: { entry: CalendarEntry; hold: string; x: number; y: number } | null = null
+const dayUnder = (event: PointerEvent): string | null =>
+  document
+    .elementsFromPoint(event.clientX, event.clientY)
+    .find((element): element is HTMLElement => element instanceof HTMLElement && Boolean(element.dataset.day))?.dataset
+    .day ?? null
+function down(event: PointerEvent, entry: CalendarEntry): void {
+  if (event.button !== 0 || (event.target as HTMLElement).closest('textarea, button')) return
+  const add = event.ctrlKey || event.metaKey
+  desk.select(entry.id, { range: event.shiftKey, add, quiet: true })
+  focusBox()
+  const hold = dayUnder(event)
+  if (event.pointerType === 'touch' || !desk.session.canEdit || !isMovable(desk.tree, entry) || hold === null) return
+  press = { entry, hold, x: event.clientX, y: event.clientY }
+  box.value!.setPointerCapture(event.pointerId)
+}
+function moved(event: PointerEvent): void {
+  if (!press) return
+  if (!carried.value && Math.hypot(event.clientX - press.x, event.clientY - press.y) < 5) return
+  carried.value = { entry: press.entry, hold: press.hold }
+  aim.value = dayUnder(event) ?? aim.value
+}
+function stop(): boolean {
+  const held = carried.value !== null
+  press = carried.value = aim.value = null
+  return held
+}
+function up(): void {
+  const [held, to] = [carried.value, aim.value]
+  stop()
+  if (held && to) put(held.entry, daysBetween(held.hold, to))
+}
+function put(entry: CalendarEntry, days: number): void {
+  if (days === 0 || !desk.guard()) return
+  const planned = plan?.tasks.get(entry.id)
+  const changes =
+    planned && entry.kind !== 'meeting'
+      ? startAt(desk, entry.id, plan!.calendar.onOrAfter(addDays(planned.start, days)))
+      : entryMoved(desk.tree, entry, days)
+  if (changes.length === 0) {
+    desk.say('What is done or under way has begun already.')
+    return
+  }
+  desk.run({ changes })
+  desk.say(`“${shorten(title(entry.id), 40)}”: ${dayInWords(addDays(entry.from, days))}.`, true)
+}
+
+function contextMenu(event: MouseEvent, entry: CalendarEntry): void {
+  event.preventDefault()
+  if (!desk.selection.value.has(entry.id)) desk.select(entry.id, { quiet: true })
+  emit('menu', event)
+}
+const edge = (piece: CalendarPiece): Record<string, string> => ({
+  left: `calc(${(piece.from / 7) * 100}% + ${piece.before ? 0 : 3}px)`,
+  width: `calc(${((piece.to - piece.from + 1) / 7) * 100}% - ${(piece.before ? 0 : 3) + (piece.after ? 0 : 3)}px)`,
+  top: `${26 + piece.line * 25}px`,
+  '--hue': desk.dressing.hueOf(piece.entry.id),
+})
+
+let hide = (): void => {}
+onMounted(() => {
+  hide = desk.show({
+    reveal,
+    neighbour,
+    born: () => bornOn(entries.value[indexOf.value.get(desk.focus.value) ?? -1]?.from ?? at.value),
+  })
+  if (!desk.editing.value) focusBox()
+  reveal(desk.focus.value)
+})
+onBeforeUnmount(() => hide())
+watch(desk.editing, (now, before) => {
+  if (!now && before) void nextTick(focusBox)
+})
+defineExpose({ escape: stop, focus: focusBox })
+</script>
+
+<template>
+  <div class="calendar">
+    <header class="turn">
+      <button class="icon-button" aria-label="Before" data-tip="Before" @click="go(-1)">
+        <Icon name="lucide:chevron-left" size="16" />
+      </button>
+      <button class="plain" @click="at = desk.today">Today</button>
+      <button class="icon-button" aria-label="After" data-tip="After" @click="go(1)">
+        <Icon name="lucide:chevron-right" size="16" />
+      </button>
+      <h2 aria-live="polite">{{ head }}</h2>
+      <span v-if="!onCalendar" id="off-calendar" class="off" role="status"
+        >Selected, but on no day:
+        <TitleField
+          v-if="desk.editing.value && desk.editing.value.id === desk.focus.value"
+          class="title-off"
+          @closed="focusBox" />
+        <template v-else>“{{ shorten(title(desk.focus.value), 40) }}”</template></span
+      >
+      <div class="ways" role="group" aria-label="How it is told">
+        <button
+          v-for="one in WAYS"
+          :key="one.id"
+          :aria-pressed="way === one.id"
+          :class="{ on: way === one.id }"
+          @click="way = one.id">
+          {{ one.name }}
+        </button>
+      </div>
+    </header>
+    <div v-if="way !== 'list'" class="names" aria-hidden="true">
+      <span v-for="(name, i) in dayNames" :key="i">{{ name }}</span>
+    </div>
+    <div
+      ref="box"
+      class="pane"
+      role="tree"
+      tabindex="0"
+      aria-label="Calendar"
+      aria-multiselectable="true"
+      :class="way"
+      :aria-activedescendant="onCalendar ? `day-${desk.focus.value}` : undefined"
+      :aria-describedby="onCalendar ? undefined : 'off-calendar'"
+      @pointermove="moved"
+      @pointerup="up"
+      @pointercancel="stop">
+      <template v-if="way !== 'list'">
+        <div
+          v-for="week in weeks"
+          :key="week.first"
+          class="week"
+          role="presentation"
+          :style="{ minHeight: `${34 + week.lines * 25 + (week.more ? 18 : 0)}px` }">
+          <div
+            v-for="day in week.days"
+            :key="day"
+            class="day"
+            role="presentation"
+            :data-day="day"
+            :class="{
+              other: way === 'month' && day.slice(0, 7) !== at.slice(0, 7),
+              closed: !isWorking(day),
+              today: day === desk.today,
+              aim: aim === day,
+            }">
+            <time :datetime="day">{{ Number(day.slice(8)) }}</time>
+          </div>
+          <div
+            v-for="piece in week.pieces"
+            :id="piece.before && piece.entry.from >= weeks[0]!.first ? undefined : `day-${piece.entry.id}`"
+            :key="piece.entry.id"
+            role="treeitem"
+            class="entry"
+            :class="[
+              piece.entry.kind,
+              {
+                selected: desk.selection.value.has(piece.entry.id),
+                focused: desk.focus.value === piece.entry.id,
+                done: piece.entry.done,
+                late: piece.entry.late,
+                before: piece.before,
+                after: piece.after,
+                computed: piece.entry.computed,
+                dim: desk.finding.isDim(piece.entry.id),
+                carried: carried?.entry.id === piece.entry.id,
+              },
+            ]"
+            aria-level="1"
+            :aria-label="saysOf(piece.entry)"
+            :aria-selected="desk.selection.value.has(piece.entry.id)"
+            :data-topic="piece.entry.id"
+            :data-tip="saysOf(piece.entry)"
+            :style="edge(piece)"
+            @pointerdown="down($event, piece.entry)"
+            @dblclick="desk.edit(piece.entry.id)"
+            @contextmenu="contextMenu($event, piece.entry)">
+            <i v-if="piece.entry.kind === 'milestone'" class="gable" />
+            <Icon v-else-if="piece.entry.kind === 'due'" name="lucide:flag" size="12" />
+            <b v-else-if="piece.entry.time">{{ piece.entry.time }}</b>
+            <TitleField v-if="desk.editing.value?.id === piece.entry.id" class="words" @closed="focusBox" />
+            <span v-else class="words" dir="auto">{{ title(piece.entry.id) }}</span>
+          </div>
+          <p v-if="week.more" class="more">and {{ week.more }} more; the list has them</p>
+        </div>
+      </template>
+      <template v-else>
+        <p v-if="list.days.length === 0" class="none">Nothing stands in this month.</p>
+        <section v-for="day in list.days" :key="day.day" role="group" :aria-label="dayInWords(day.day)">
+          <h3 :class="{ now: day.day === desk.today }" role="presentation" :data-day="day.day">
+            {{ format(day.day, { weekday: 'long', day: 'numeric', month: 'long' }) }}
+          </h3>
+          <div
+            v-for="entry in day.entries"
+            :id="`day-${entry.id}`"
+            :key="entry.id"
+            role="treeitem"
+            class="line"
+            :class="{
+              selected: desk.selection.value.has(entry.id),
+              focused: desk.focus.value === entry.id,
+              done: entry.done,
+              dim: desk.finding.isDim(entry.id),
+            }"
+            aria-level="1"
+            :aria-label="saysOf(entry)"
+            :aria-selected="desk.selection.value.has(entry.id)"
+            :data-topic="entry.id"
+            :style="{ '--hue': desk.dressing.hueOf(entry.id) }"
+            @pointerdown="down($event, entry)"
+            @dblclick="desk.edit(entry.id)"
+            @contextmenu="contextMenu($event, entry)">
+            <b class="when">{{
+              entry.time ?? (entry.from === entry.to ? KINDS[entry.kind] : `to ${dayInWords(entry.to)}`)
+            }}</b>
+            <TitleField v-if="desk.editing.value?.id === entry.id" class="words" @closed="focusBox" />
+            <span v-else class="words" dir="auto">{{ title(entry.id) }}</span>
+            <em v-if="entry.late" class="late">late</em>
+          </div>
+        </section>
+        <p v-if="list.more" class="none">and {{ list.more }} more. Filter the tree, or show one branch.</p>
+      </template>
+    </div>
+  </div>
+</template>
+
+<style scoped src="./CalendarFace.css"></style>
