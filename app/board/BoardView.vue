@@ -20,7 +20,9 @@ import { type Cell, useCardDrag } from './useCardDrag'
 /** Tasks as cards in columns. Only what is in sight is drawn. */
 const emit = defineEmits<{ menu: [event: MouseEvent] }>()
 const desk = useDesk()
+/** What scrolls, and the tree of cards in it. */
 const box = ref<HTMLDivElement>()
+const field = ref<HTMLDivElement>()
 const narrow = useNarrow()
 const HEAD = 38
 
@@ -136,7 +138,7 @@ function neighbour(_: TopicId, direction: 'up' | 'down' | 'left' | 'right'): Top
   return found
 }
 function focusBox(): void {
-  box.value?.focus({ preventScroll: true })
+  field.value?.focus({ preventScroll: true })
 }
 
 // — Moving
@@ -250,35 +252,26 @@ defineExpose({ escape: () => drag.stop() })
         }}”</span
       >
     </header>
-    <div
-      ref="box"
-      class="ground"
-      role="tree"
-      tabindex="0"
-      aria-label="Board"
-      aria-multiselectable="true"
-      :aria-activedescendant="place ? `card-${board.columns[place.column]!.id}-${desk.focus.value}` : undefined"
-      :aria-describedby="place ? undefined : 'off-board'"
-      @pointermove="drag.moved"
-      @pointerup="drag.up"
-      @pointercancel="drag.stop">
-      <div
-        class="heads"
-        role="presentation"
-        :style="{ width: `${wide * board.columns.length}px`, height: `${HEAD}px` }">
+    <div ref="box" class="ground" @pointermove="drag.moved" @pointerup="drag.up" @pointercancel="drag.stop">
+      <div class="heads" :style="{ width: `${wide * board.columns.length}px`, height: `${HEAD}px` }">
         <div
           v-for="column in board.columns"
           :key="column.id"
           class="head"
-          role="presentation"
           :class="{ over: column.most !== null && column.count > column.most }"
           :style="{ width: `${wide}px` }">
           <ColumnHead :column="column" />
         </div>
       </div>
       <div
+        ref="field"
         class="field"
-        role="presentation"
+        role="tree"
+        tabindex="0"
+        aria-label="Board"
+        aria-multiselectable="true"
+        :aria-activedescendant="place ? `card-${board.columns[place.column]!.id}-${desk.focus.value}` : undefined"
+        :aria-describedby="place ? undefined : 'off-board'"
         :style="{ width: `${wide * board.columns.length}px`, height: `${height}px`, '--wide': `${wide}px` }">
         <template v-if="shape.rows">
           <div

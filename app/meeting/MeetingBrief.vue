@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { movedLine, type Change } from '#core/tree'
 import { lastKey } from '#core/meeting/agenda'
+import { lastBegun } from '#core/meeting/brief'
 import { type Finding, LONGEST_WHY } from '#core/meeting/readiness'
 import { newId } from '~/desk/new-id'
 import { takeReply } from '~/meeting/replies'
@@ -133,6 +134,11 @@ defineExpose({
   invite: () => who.value?.invite(),
   request: () => who.value?.request(),
 })
+/** The meeting that was held last, when it isn't this one: what slipped since is something to talk about. */
+const before = computed(() => {
+  void desk.lateTick.value
+  return brief.value.run || desk.tree.fields.planFrom === null ? null : lastBegun(desk.tree)
+})
 const percent = computed(() => Math.round(readiness.value * 100))
 </script>
 
@@ -223,6 +229,7 @@ const percent = computed(() => Math.round(readiness.value * 100))
           </button>
         </li>
       </ul>
+      <PlanSlips v-if="before" :since="before.number" :head="`The plan since “${before.title || 'untitled'}”`" />
     </aside>
   </div>
 </template>

@@ -249,6 +249,10 @@ const inWords = ({ kind, fields, was }: Difference): string =>
         outlined
         :disabled="brief.stage !== 'ended'"
         @click="emit('next')" />
+      <PlanSlips
+        v-if="brief.run && desk.tree.fields.planFrom !== null"
+        :since="brief.run.version"
+        head="The plan since it began" />
       <h2>The tree since it began</h2>
       <Button v-if="!since" label="What has changed" size="small" outlined :disabled="!brief.run" @click="showSince" />
       <p v-if="sinceWrong" class="wrong" role="alert">{{ sinceWrong }}</p>

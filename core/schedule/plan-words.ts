@@ -88,3 +88,10 @@ const NO_PLAN: Record<NoPlan, string> = {
     'Too many branches wait for one another as a whole to be reckoned with. Let single tasks wait instead of branches.',
 }
 export const noPlanInWords = (why: NoPlan): string => NO_PLAN[why]
+
+/** By how much the whole slipped: “All is done 3 working days later than then, on 15 February 2027”. `day` says days. */
+export function wholeSlipInWords(whole: number, finish: string | null, day: (iso: string) => string): string {
+  if (finish === null) return 'Nothing is planned'
+  if (whole === 0) return `All is done as early as then, on ${day(finish)}`
+  return `All is done ${daysInWords(Math.abs(whole))} ${whole > 0 ? 'later' : 'sooner'} than then, on ${day(finish)}`
+}

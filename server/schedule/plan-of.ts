@@ -1,8 +1,11 @@
+import { and, desc, eq, lte } from 'drizzle-orm'
 import { type Baseline, datesOf } from '#core/schedule/baseline'
 import { type NoPlan, planOf } from '#core/schedule/plan'
 import { noPlanInWords } from '#core/schedule/plan-words'
 import { answerPlan, type PlanQuestion } from '#core/schedule/told'
 import { Fault } from '../access/fault'
+import { database } from '../database/connect'
+import { edits } from '../database/schema'
 import { runJob } from '../jobs/runner'
 import { readTree } from '../trees/held'
 import { momentOf } from '../trees/history'
@@ -41,11 +44,22 @@ export async function askPlan<Q extends PlanQuestion>(
   return answerPlan(item.tree, plan, question)
 }
 
-/** The plan as it was after an edit, known up to the day on which that was kept. Throws `Fault` where the tree had none. */
+/** When the tree became what it is after an edit; now where the log doesn't say. */
+async function timeOf(id: string, number: number): Promise<Date> {
+  const [edit] = await database()
+    .select({ at: edits.at })
+    .from(edits)
+    .where(and(eq(edits.treeId, id), lte(edits.number, number)))
+    .orderBy(desc(edits.number))
+    .limit(1)
+  return edit?.at ?? new Date()
+}
+
+/** The plan as it was after an edit, known up to the day on which that was kept, or made. Throws `Fault` where the tree had none. */
 export async function readBaseline(id: string, number: number, version: number, person: string): Promise<Baseline> {
   const [then, kept] = await Promise.all([inTurn(person, () => momentOf(id, number, version)), keptOf(id)])
   const moment = kept.find(one => one.number === number && one.why === 'baseline')
-  const at = moment?.at ?? new Date().toISOString()
+  const at = moment?.at ?? (await timeOf(id, number)).toISOString()
   const today = at.slice(0, 10)
   const known = { number, name: moment?.name ?? '', at }
   if (then.tree.topics.size > AT_ONCE) {

@@ -168,9 +168,9 @@ async function laidOut(person: Visitor): Promise<string> {
   const centre = snapshot.centre
   const [paint, lift, doors, shaft, cab] = [newId(), newId(), newId(), newId(), newId()]
   await person.caller.edit(id, [
-    { op: 'add', topic: paint, parent: centre, order: 'a0', with: { title: 'Paint' } },
+    { op: 'add', topic: paint, parent: centre, order: 'a0', with: { title: 'Paint', done: 0 } },
     { op: 'add', topic: lift, parent: centre, order: 'a1', with: { title: 'Lift', markers: ['risk'] } },
-    { op: 'add', topic: doors, parent: centre, order: 'a2', with: { title: 'Doors' } },
+    { op: 'add', topic: doors, parent: centre, order: 'a2', with: { title: 'Doors', done: 0 } },
     { op: 'add', topic: shaft, parent: lift, order: 'a0', with: { title: 'Shaft' } },
     { op: 'add', topic: cab, parent: lift, order: 'a1', with: { title: 'Cab' } },
     { op: 'tree', field: 'arrangement', value: 'right' },

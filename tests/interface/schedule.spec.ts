@@ -345,3 +345,39 @@ test('the calendar has tasks, milestones and meetings, without a plan too; days 
   await page.keyboard.press('Enter')
   await expect(page.getByText('Selected, but on no day: “Words of thanks”')).toBeVisible()
 })
+
+test('the brief says what slipped since the last meeting began, and so do its minutes', async ({ browser }) => {
+  const ines = await visitor(browser)
+  const { page, caller } = ines
+  const id = await caller.makeTree('Move')
+  await begun(ines, id)
+  const { centre } = (await caller.open(id)).snapshot
+  const wait = { id: 'w', on: 'permit', kind: 'FS', lag: 0, days: 'working' } as const
+  const meeting = (topic: string, order: string, title: string) =>
+    ({
+      op: 'add',
+      topic,
+      parent: centre,
+      order,
+      with: { title, meeting: [{ id: 'stage', kind: 'stage', stage: 'planned' }] },
+    }) as never
+  await caller.edit(id, [{ op: 'put', topic: 'lift', set: 'waits', member: wait }])
+  await caller.edit(id, [meeting('m1', 'b0', 'Meeting 1'), meeting('m2', 'b1', 'Meeting 2')])
+  await openTree(page, id)
+  await topic(page, 'Meeting 1').click()
+  await page.keyboard.press('j')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  await expect(page.getByRole('group', { name: 'Capture' })).toBeVisible()
+  await page.getByRole('button', { name: 'End the meeting' }).click()
+  await expect(page.getByRole('region', { name: 'The plan since it began' })).toContainText('as early as then')
+  await caller.edit(id, [{ op: 'set', topic: 'permit', field: 'duration', value: 6 }])
+  await openTree(page, id)
+  await topic(page, 'Meeting 2').click()
+  await page.keyboard.press('j')
+  const slips = page.getByRole('region', { name: 'The plan since “Meeting 1”' })
+  await expect(slips).toContainText('All is done 2 working days later than then')
+  await expect(slips.getByRole('listitem').filter({ hasText: 'Lift' })).toContainText('2 working days later')
+  await slips.getByRole('button', { name: 'Permit' }).click()
+  await expect(bars(page)).toBeVisible()
+  await expect(topic(page, 'Permit')).toHaveAttribute('aria-selected', 'true')
+})
