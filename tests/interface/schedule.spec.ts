@@ -359,10 +359,18 @@ test('the brief says what slipped since the last meeting began, and so do its mi
       topic,
       parent: centre,
       order,
-      with: { title, meeting: [{ id: 'stage', kind: 'stage', stage: 'planned' }] },
+      with: {
+        title,
+        meeting: [
+          { id: 'begins', kind: 'begins', day: '2027-03-02', time: '10:00', zone: 'UTC' },
+          { id: 'p1', kind: 'person', user: caller.id, mail: null, name: '', needed: true, role: 'chair' },
+        ],
+      },
     }) as never
   await caller.edit(id, [{ op: 'put', topic: 'lift', set: 'waits', member: wait }])
-  await caller.edit(id, [meeting('m1', 'b0', 'Meeting 1'), meeting('m2', 'b1', 'Meeting 2')])
+  await caller.edit(id, [meeting('m1', 'a3', 'Meeting 1'), meeting('m2', 'a4', 'Meeting 2')])
+  const item = { title: 'Dates', item: [{ id: 'minutes', kind: 'minutes', minutes: 10 }] } as const
+  await caller.edit(id, [{ op: 'add', topic: 'i1', parent: 'm1', order: 'a0', with: item as never }])
   await openTree(page, id)
   await topic(page, 'Meeting 1').click()
   await page.keyboard.press('j')
