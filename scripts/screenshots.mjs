@@ -148,6 +148,18 @@ try {
   await ines.keyboard.press('0')
   await ines.keyboard.press('b')
   await shot(ines, 'schedule')
+  await ines.getByRole('tab', { name: 'Calendar' }).click()
+  await ines.getByRole('tree', { name: 'Calendar' }).waitFor()
+  await shot(ines, 'calendar')
+  await ines.getByRole('tab', { name: 'Board' }).click()
+  await ines.getByRole('combobox', { name: 'Columns by' }).selectOption('person')
+  await ines.getByRole('checkbox', { name: 'a row for each branch' }).check()
+  await ines
+    .getByRole('tree', { name: 'Board' })
+    .getByRole('treeitem')
+    .nth(1)
+    .click({ position: { x: 60, y: 10 } })
+  await shot(ines, 'board')
   await ines.getByRole('tab', { name: 'Outline' }).click()
   await shot(ines, 'outline')
   await ines.goto('/trees')
@@ -189,11 +201,6 @@ try {
   await ines.getByRole('heading', { name: 'Give it out' }).waitFor()
   await shot(ines, 'minutes')
 
-  // Last, since they change the tree for everybody.
-  const lay = async name => {
-    await ines.getByRole('button', { name, exact: true }).click()
-    await ines.keyboard.press('f')
-  }
   // The meeting has left its edits behind: a board, and what was done in words.
   await ines.goto('/trees')
   await ines.getByRole('link', { name: /Coordination meetings/ }).click()
@@ -221,16 +228,6 @@ try {
   const narrow = await visit('lev', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
   await openMove(narrow)
   await shot(narrow, 'narrow')
-
-  await ines.keyboard.press('r')
-  await lay('Along a time axis')
-  await shot(ines, 'time')
-  await lay('Both sides')
-  await ines.keyboard.press('c')
-  await ines.getByRole('button', { name: 'Whole tree', exact: true }).click()
-  await ines.getByRole('button', { name: 'Tannery', exact: true }).click()
-  await ines.keyboard.press('f')
-  await shot(ines, 'style')
 } finally {
   await browser.close()
   app.kill('SIGTERM')
