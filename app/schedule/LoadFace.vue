@@ -10,7 +10,15 @@ import { useDesk } from '~/desk/desk'
 /** Who has how much to do, week by week, and what makes it up; evened out by pressing a name. */
 const { plan } = defineProps<{ plan: Plan }>()
 const desk = useDesk()
-const load = computed(() => loadOf(desk.tree, plan))
+/** What people can do isn't part of the plan; the load is another when it is. */
+const capacities = computed(() => {
+  void desk.tick.value
+  return desk.tree.fields.capacities
+})
+const load = computed(() => {
+  void capacities.value
+  return loadOf(desk.tree, plan)
+})
 const titled = (id: TopicId): string => shorten(desk.tree.topics.get(id)?.title || 'untitled', 44)
 const hours = (n: number): string =>
   new Intl.NumberFormat(ownLocale(), { maximumFractionDigits: 1 }).format(Math.round(n * 10) / 10)
@@ -47,6 +55,13 @@ function take(): void {
   desk.run({ changes: made.changes })
   desk.say(`${desk.nameOf(person)}: evened out.`, true)
 }
+/** Whose hours and days off are shown. */
+const whose = ref<string | null>(null)
+const capacity = ref()
+function ask(event: Event, person: string): void {
+  whose.value = person
+  capacity.value.toggle(event)
+}
 const overloaded = (cells: readonly LoadCell[]): boolean => cells.some(isTooMuch)
 </script>
 
@@ -70,7 +85,13 @@ const overloaded = (cells: readonly LoadCell[]): boolean => cells.some(isTooMuch
           <tr v-for="row in load.rows" :key="row.person">
             <th scope="row">
               <PersonFace :id="row.person" :name="desk.nameOf(row.person)" :size="24" />
-              <span>{{ desk.nameOf(row.person) }}</span>
+              <button
+                class="plain who"
+                data-tip="Hours a day, days off"
+                :aria-label="`What ${desk.nameOf(row.person)} can do`"
+                @click="ask($event, row.person)">
+                {{ desk.nameOf(row.person) }}
+              </button>
               <button
                 v-if="desk.session.canEdit && overloaded(row.cells)"
                 class="plain"
@@ -97,6 +118,7 @@ const overloaded = (cells: readonly LoadCell[]): boolean => cells.some(isTooMuch
         </tbody>
       </table>
     </div>
+    <PorchPopover ref="capacity"><CapacityPart v-if="whose" :key="whose" :person="whose" /></PorchPopover>
     <aside v-if="cell && chosen" class="about" aria-label="What makes it up" role="status">
       <h3>
         {{ desk.nameOf(chosen.person) }}, {{ weekName(chosen.week) }} to {{ weekName(addDays(chosen.week, 6)) }}:
@@ -251,5 +273,11 @@ td {
   font-weight: 600;
   cursor: pointer;
   min-height: 26px;
+}
+.who {
+  color: var(--ink);
+}
+.who:hover {
+  text-decoration: underline;
 }
 </style>

@@ -39,6 +39,38 @@ function add(day: string | null): void {
     added.value = null
   })
 }
+/** Closed days from a calendar file: read by the server, put in here as one edit. Days that are known already stay as they are. */
+async function takeFile(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file || !desk.guard()) return
+  if (file.size > 500_000) {
+    desk.say('This calendar file is larger than half a megabyte. Nothing was changed.')
+    return
+  }
+  try {
+    const found = await callApi<{ day: string; name: string }[]>(`/api/trees/${desk.session.treeId}/closed-days`, {
+      method: 'POST',
+      body: { text: await file.text() },
+    })
+    const known = new Set(fields.value.exceptions.map(({ id }) => id))
+    const come = found.filter(({ day }) => !known.has(day))
+    if (come.length === 0) desk.say('All of these days are known already.')
+    else if (
+      desk.run({
+        changes: come.map(({ day, name }): Change => ({
+          op: 'tree-put',
+          set: 'exceptions',
+          member: { id: day, kind: 'closed', name },
+        })),
+      })
+    )
+      desk.say(`${come.length === 1 ? 'One day is' : `${come.length} days are`} closed.`, true)
+  } catch (error) {
+    desk.say((error as Error).message)
+  }
+}
 </script>
 
 <template>
@@ -109,6 +141,15 @@ function add(day: string | null): void {
         </select>
         <DayField :model-value="added" label="Another day" placeholder="24 Dec …" @update:model-value="add" />
       </div>
+      <label v-if="may" class="file"
+        ><span class="plain">Closed days from a calendar file …</span
+        ><input
+          type="file"
+          accept=".ics,text/calendar"
+          class="visually-hidden"
+          aria-label="Closed days from a calendar file"
+          @change="takeFile"
+      /></label>
     </div>
     <div v-if="may && fields.planFrom" class="acts">
       <button class="plain" @click="letPlanSetDates(desk)">Let the plan set the dates</button>
@@ -118,6 +159,14 @@ function add(day: string | null): void {
 </template>
 
 <style scoped>
+.file {
+  display: block;
+  margin-top: 8px;
+  cursor: pointer;
+}
+.file:focus-within {
+  outline: 2px solid var(--sun);
+}
 .settings {
   display: grid;
   grid-template-columns: 104px minmax(0, 1fr);

@@ -222,21 +222,23 @@ const ANSWERS: Readonly<Record<string, Answer>> = {
   DELEGATED: 'delegated',
 }
 
-/** Reads the answers in a calendar file of the method REPLY. Whatever else it is, it's refused in words. */
-export function readReplies(text: string): Reply[] {
+/** The calendar objects of a file. What is too large or broken is refused in words. */
+export function calendarsIn(text: string): ICAL.Component[] {
   if (text.length > MOST_BYTES)
     throw new Unreadable('This calendar file is larger than half a megabyte. Nothing was changed.')
   type Parsed = ConstructorParameters<typeof ICAL.Component>[0]
-  let calendars: ICAL.Component[]
   try {
     const parsed = ICAL.parse(text.replace(/^\uFEFF/, '')) as Parsed | Parsed[]
     // Several calendar objects in one stream come as a list (RFC 5545, section 3.4).
-    calendars = (Array.isArray(parsed[0]) ? (parsed as Parsed[]) : [parsed as Parsed]).map(
-      one => new ICAL.Component(one),
-    )
+    return (Array.isArray(parsed[0]) ? (parsed as Parsed[]) : [parsed as Parsed]).map(one => new ICAL.Component(one))
   } catch {
     throw new Unreadable('This isn’t a calendar file, or it is broken. Nothing was changed.')
   }
+}
+
+/** Reads the answers in a calendar file of the method REPLY. Whatever else it is, it's refused in words. */
+export function readReplies(text: string): Reply[] {
+  const calendars = calendarsIn(text)
   const answers = calendars.filter(
     one => one.name === 'vcalendar' && String(one.getFirstPropertyValue('method') ?? '').toUpperCase() === 'REPLY',
   )

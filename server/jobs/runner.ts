@@ -27,6 +27,7 @@ const MOST_WAITING = 5
 const DOING: Readonly<Record<Kind, string>> = {
   import: 'Reading this',
   replies: 'Reading this',
+  closedDays: 'Reading this',
   compare: 'Comparing these',
   merge: 'Merging these',
   handOut: 'Making this',

@@ -1,4 +1,5 @@
 import { Ambiguous, type WhichParent } from '#core/formats/csv'
+import { readClosedDays } from '#core/formats/closed-days'
 import { readReplies, type Reply } from '#core/formats/icalendar'
 import type { Left } from '#core/formats/markdown'
 import { type Difference, differencesOf } from '#core/compare/differences'
@@ -73,6 +74,9 @@ export const WORK = {
   },
   replies({ text }: { readonly text: string }): Reply[] {
     return readReplies(text)
+  },
+  closedDays({ text, from, until }: { readonly text: string; readonly from: string; readonly until: string }) {
+    return readClosedDays(text, from, until)
   },
   plan({
     snapshot,

@@ -389,3 +389,48 @@ test('the brief says what slipped since the last meeting began, and so do its mi
   await expect(bars(page)).toBeVisible()
   await expect(topic(page, 'Permit')).toHaveAttribute('aria-selected', 'true')
 })
+
+test('closed days come from a calendar file as one edit; what somebody can do is said at their name', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  await begun(ines, id)
+  const { page, caller } = ines
+  await caller.edit(id, [{ op: 'put', topic: 'permit', set: 'people', member: rana.caller.id }])
+  await openTree(page, id)
+  await page.keyboard.press('u')
+  await page.keyboard.press('p')
+  await expect(bars(page)).toBeFocused()
+  await page.getByRole('button', { name: 'Working days …' }).click()
+  const file = page.getByLabel('Closed days from a calendar file')
+  const year = new Date().getUTCFullYear() + 1
+  const ics = `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:${year}0501\r\nDTEND;VALUE=DATE:${year}0503\r\nSUMMARY:Labour Day\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
+  const give = (text: string) =>
+    file.setInputFiles({ name: 'closed.ics', mimeType: 'text/calendar', buffer: Buffer.from(text) })
+  await give('no calendar at all')
+  await expect(page.getByText('This isn’t a calendar file, or it is broken. Nothing was changed.')).toBeVisible()
+  await give(ics)
+  await expect(page.getByText('2 days are closed.')).toBeVisible()
+  await expect(page.getByRole('list', { name: 'Closed and extra days' }).getByRole('listitem')).toHaveCount(2)
+  await give(ics)
+  await expect(page.getByText('All of these days are known already.')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await bars(page).focus()
+  await page.keyboard.press('Control+z')
+  await expect
+    .poll(async () => ((await caller.open(id)).snapshot.fields as { exceptions?: object[] }).exceptions ?? [])
+    .toEqual([])
+  // Half a day each day makes a week of forty hours one of twenty.
+  await page.getByRole('tab', { name: 'Load' }).click()
+  const cells = page.getByRole('row', { name: /Rana Tahiri/ }).getByRole('button', { name: /hours/ })
+  await expect(cells.first()).toHaveAccessibleName(/of 40 hours/)
+  await page.getByRole('button', { name: 'What Rana Tahiri can do' }).click()
+  const hours = page.getByRole('textbox', { name: 'Hours a day of Rana Tahiri' })
+  await hours.fill('4')
+  await hours.press('Enter')
+  await expect(cells.first()).toHaveAccessibleName(/of 20 hours/)
+  const off = page.getByRole('textbox', { name: 'Another day off' })
+  await off.fill('12 Jan 2027')
+  await off.press('Enter')
+  await expect(cells.first()).toHaveAccessibleName(/of 16 hours/)
+})

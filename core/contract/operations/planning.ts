@@ -28,6 +28,13 @@ export const PLANNING = {
     'Lets a baseline go. What happened stays.',
     { params: moment },
   ),
+  readClosedDays: operation(
+    'POST',
+    '/api/trees/{id}/closed-days',
+    'editor',
+    'The days that the all-day events of a calendar file (RFC 5545) name, from a year before today to five years after it, for the working calendar of the tree. Nothing is changed by it.',
+    { params: tree, body: z.strictObject({ text: z.string() }) },
+  ),
   readLoad: operation(
     'GET',
     '/api/trees/{id}/load',
