@@ -26,7 +26,6 @@ function setMost(text: string): void {
     class="count"
     :class="{ over: over > 0 }"
     :aria-label="`${column.name}: ${column.count}${column.most === null ? '' : ` of at most ${column.most}`}. How many it is to hold`"
-    data-tip="How many it is to hold"
     @click="limit.toggle($event)">
     {{ column.count }}<template v-if="column.most !== null"> of {{ column.most }}</template
     ><template v-if="over > 0">: {{ over }} too many</template>

@@ -87,7 +87,6 @@ const overloaded = (cells: readonly LoadCell[]): boolean => cells.some(isTooMuch
               <PersonFace :id="row.person" :name="desk.nameOf(row.person)" :size="24" />
               <button
                 class="plain who"
-                data-tip="Hours a day, days off"
                 :aria-label="`What ${desk.nameOf(row.person)} can do`"
                 @click="ask($event, row.person)">
                 {{ desk.nameOf(row.person) }}

@@ -65,7 +65,7 @@ const option = computed(() => {
     textStyle: { fontFamily: 'Figtree Variable, Figtree, sans-serif', color: ink },
     legend: { bottom: 0, textStyle: { color: quiet } },
     tooltip: { trigger: 'axis', backgroundColor: colour('surface'), borderColor: line, textStyle: { color: ink } },
-    grid: { left: 48, right: 16, top: 16, bottom: 56 },
+    grid: { left: 52, right: 16, top: 30, bottom: 56 },
     xAxis: { type: 'category', data: curve.value.map(({ day }) => dayInWords(day)), ...axes },
     yAxis: { type: 'value', name: 'hours', nameTextStyle: { color: quiet }, ...axes },
     series: [
@@ -74,7 +74,7 @@ const option = computed(() => {
             {
               name: 'as agreed',
               type: 'line',
-              showSymbol: false,
+              symbol: 'none',
               lineStyle: { width: 2, type: 'dashed' },
               itemStyle: { color: quiet },
               data: curve.value.map(one => one.agreed),
@@ -84,7 +84,7 @@ const option = computed(() => {
       {
         name: 'as planned now',
         type: 'line',
-        showSymbol: false,
+        symbol: 'none',
         lineStyle: { width: 2.5 },
         itemStyle: { color: colour('porch') },
         data: curve.value.map(one => one.planned),

@@ -576,6 +576,18 @@ test.describe('the meeting', () => {
     }
   })
 
+  test('what stands outside of the page for a moment doesn’t let the page be scrolled away', async ({ browser }) => {
+    const { page } = await withTree(browser, ['Lift'])
+    await page.evaluate(() => {
+      const box = document.createElement('div')
+      box.style.cssText = 'position: absolute; top: 1500px; left: 0; width: 10px; height: 10px'
+      document.body.append(box)
+      box.scrollIntoView()
+    })
+    await expect.poll(() => page.evaluate(() => window.scrollY)).toBe(0)
+    await expect(page.getByRole('textbox', { name: 'Title of the tree' })).toBeInViewport()
+  })
+
   test('“Next” at the last item offers to end; the letters are seen before they go', async ({ browser }) => {
     const ines = await withTree(browser, [])
     const { page, caller, id } = ines

@@ -179,4 +179,50 @@ describe('the plan by the API', () => {
       (await rana.call('POST', `/api/trees/${tree}/edits`, { id: newId(), changes: [wait('permit', 'open')] })).status,
     ).toBe(403)
   })
+
+  it('tells those who owe something what their plans say of it, of their own trees alone', async () => {
+    const lev = await signUp(url, 'Lev Aalto')
+    const id = await lev.makeTree('Plan')
+    const plain = await lev.makeTree('No plan')
+    const task = (topic: string, order: string, more: object): Change =>
+      ({ op: 'add', topic, parent: null, order, with: { title: topic, people: [lev.id], ...more } }) as Change
+    const { status } = await lev.edit(id, [
+      { op: 'tree', field: 'planFrom', value: MONDAY },
+      task('permit', 'a0', { duration: 4 }),
+      task('lift', 'a1', { duration: 3 }),
+      wait('lift', 'permit'),
+    ] as never)
+    expect(status).toBe(200)
+    await lev.edit(plain, [task('card', 'a0', {})] as never)
+    type Told = { treeId: string; topic: string; state: string; waits: boolean; reason: string }[]
+    const ask = async (caller: Caller) => (await caller.call<Told>('GET', `/api/work/plan?today=${MONDAY}`)).data
+    expect((await ask(lev)).map(one => [one.treeId, one.topic, one.state, one.waits])).toEqual([
+      // By due date, then by title.
+      [id, 'lift', 'waiting', true],
+      [id, 'permit', 'ready', false],
+    ])
+    expect((await ask(rana)).filter(({ treeId }) => treeId === id)).toEqual([])
+    // Taken out of the tree, it's none of theirs any more.
+    await bringIn(lev, id, rana, 'editor')
+    await lev.edit(id, [{ op: 'put', topic: 'lift', set: 'people', member: rana.id }] as never)
+    expect((await ask(rana)).filter(({ treeId }) => treeId === id)).toHaveLength(1)
+    await lev.call('DELETE', `/api/trees/${id}/members/${rana.id}`)
+    expect((await ask(rana)).filter(({ treeId }) => treeId === id)).toEqual([])
+  })
+
+  it('reads closed days of a calendar file and changes nothing; two hundred at once of a broken one are refused in words', async () => {
+    const year = new Date().getUTCFullYear() + 1
+    const text = `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:${year}0501\r\nSUMMARY:Labour Day\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
+    const before = (await ines.open(tree)).version
+    const { data } = await ines.call<object>('POST', `/api/trees/${tree}/closed-days`, { text })
+    expect(data).toEqual([{ day: `${year}-05-01`, name: 'Labour Day' }])
+    expect((await ines.open(tree)).version).toBe(before)
+    expect(await rana.refusal('POST', `/api/trees/${tree}/closed-days`, { text })).toMatch(/^403/)
+    const many = await Promise.all(
+      Array.from({ length: 200 }, () =>
+        ines.refusal('POST', `/api/trees/${tree}/closed-days`, { text: 'no calendar' }),
+      ),
+    )
+    for (const said of many) expect(said).toMatch(/^4\d\d (?!no error)/)
+  })
 })
