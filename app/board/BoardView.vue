@@ -143,24 +143,33 @@ function focusBox(): void {
 
 // — Moving
 
-function drop(ids: readonly TopicId[], from: Cell, to: Cell): void {
+/** What of a selection stands on the board goes to a cell, each from the column it stands in. */
+function drop(selected: readonly TopicId[], from: Cell, to: Cell): void {
   const { columns, lanes } = board.value
   const [before, after] = [columns[from.column]!, columns[to.column]!]
   const branch = lanes[to.lane]!.branch
-  const changes: Change[] = ids.flatMap(id =>
-    placeOn(board.value, id) ? cardMoved(desk.tree, id, before.value, after.value, desk.today) : [],
+  const cards = selected.flatMap(id => {
+    const at = placeOn(board.value, id, before.id)
+    return at ? [{ id, at }] : []
+  })
+  const changes: Change[] = cards.flatMap(({ id, at }) =>
+    cardMoved(desk.tree, id, columns[at.column]!.value, after.value, desk.today),
   )
   // Carried to another row, it hangs under that branch.
   if (shape.value.rows && to.lane !== from.lane && branch !== null) {
-    const moving = ids.filter(id => !isWithin(desk.tree, branch, id) && topicOf(desk.tree, id).parent !== branch)
+    const moving = cards
+      .map(({ id }) => id)
+      .filter(id => !isWithin(desk.tree, branch, id) && topicOf(desk.tree, id).parent !== branch)
     if (moving.length > 0) changes.push(...moveTo(desk.tree, moving, lastChild(desk.tree, branch)).changes)
   }
   if (changes.length === 0 || !desk.guard()) return
   here.value = after.id
-  desk.run({ changes })
+  if (!desk.run({ changes })) return
   reveal(desk.focus.value)
   const what =
-    ids.length === 1 ? `“${shorten(topicOf(desk.tree, ids[0]!).title || 'untitled', 40)}”` : `${ids.length} cards`
+    cards.length === 1
+      ? `“${shorten(topicOf(desk.tree, cards[0]!.id).title || 'untitled', 40)}”`
+      : `${cards.length} cards`
   desk.say(`${what}: ${after.name}.`, true)
 }
 function carry(to: 'left' | 'right'): boolean {

@@ -29,6 +29,7 @@ const PLAN_NAMES: Record<(typeof PLANNED)[number], string> = {
   late: 'ends late',
   waits: 'can’t begin yet',
   ready: 'can begin now',
+  overloaded: 'somebody has too much',
 }
 const KIND_NAMES: Record<(typeof KINDS)[number], string> = {
   task: 'a task',

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import type { PlannedDays } from '#core/find/rows'
 import type { Column } from '#core/tree/view'
 import type { TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { cellText, COLUMN_NAMES } from './cells'
+import { cellText, COLUMN_NAMES, PLANNED, plannedText } from './cells'
 
 /** One cell of a row as it's read: what the topic says in a column, and what opens it for typing. */
-const props = defineProps<{ id: TopicId; column: Column }>()
+const props = defineProps<{ id: TopicId; column: Column; planned: PlannedDays | null }>()
 const emit = defineEmits<{ open: [] }>()
 const desk = useDesk()
 /** The topic as it's shown: its own words, or those of the one it refers to. */
@@ -16,8 +17,14 @@ const guise = computed(() => {
 const said = computed(() => guise.value.topic)
 const text = computed(() => {
   void desk.tick.value
-  return cellText(desk, props.id, props.column)
+  return PLANNED.includes(props.column)
+    ? plannedText(props.planned, props.column)
+    : cellText(desk, props.id, props.column)
 })
+/** Too late already, or nothing may slip. */
+const tight = computed(
+  () => props.column === 'float' && props.planned?.totalFloat !== null && (props.planned?.totalFloat ?? 1) <= 0,
+)
 const names = computed(() => {
   void desk.tick.value
   return [...said.value.people.map(desk.nameOf), ...guise.value.names]
@@ -34,6 +41,7 @@ const names = computed(() => {
       ><span v-for="name in names" :key="name" class="initials" :title="name">{{ initialsOf(name) }}</span></template
     >
     <template v-else-if="column === 'markers'">{{ text }}</template>
+    <span v-else-if="PLANNED.includes(column)" :class="{ tight }">{{ text }}</span>
     <span v-else-if="column === 'due' && said.due" :class="{ late: said.done !== 100 && dueInWords(said.due!).late }">{{
       dueInWords(said.due!).text
     }}</span>
@@ -70,6 +78,11 @@ const names = computed(() => {
   color: var(--ink);
   border: 0;
   margin-right: 2px;
+}
+.tight {
+  color: var(--ink);
+  font-weight: 650;
+  border-bottom: 3px double currentcolor;
 }
 .late {
   color: var(--clay);

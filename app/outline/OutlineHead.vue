@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { type Column, COLUMNS, type Grouping, GROUPINGS, type OutlineShape } from '#core/tree/view'
-import { COLUMN_NAMES } from './cells'
+import { COLUMN_NAMES, PLANNED } from './cells'
 
 /** The head of the outline: which columns are shown, and how rows are sorted and grouped. */
 const shape = defineModel<OutlineShape>({ required: true })
 /** The columns with cells after the title, in their one order. */
 defineProps<{ cells: readonly Column[] }>()
 
-const SORTED: readonly Column[] = ['start', 'due', 'length', 'done', 'priority']
+const SORTED: readonly Column[] = ['start', 'due', 'length', 'done', 'priority', ...PLANNED]
 const GROUP_NAMES: Record<Grouping, string> = {
   person: 'by person',
   marker: 'by marker',

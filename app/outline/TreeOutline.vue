@@ -7,7 +7,8 @@ import { childrenOf, markersOf, numberOf, pathTo, placeOf, shorten, topicOf, typ
 import { useDesk } from '~/desk/desk'
 import { signsOf } from '#core/scene/face'
 import { openSign } from '~/files/opening'
-import { COLUMN_NAMES, TYPED } from './cells'
+import { COLUMN_NAMES, PLANNED, TYPED } from './cells'
+import { usePlanned } from './usePlanned'
 import { useCells } from './useCells'
 import { useRowDrag } from './useRowDrag'
 
@@ -25,6 +26,7 @@ const at = (column: Column): boolean => columns.value.includes(column)
 /** The columns with cells after the title, in their one order. */
 const cells = computed(() => COLUMNS.filter(column => column !== 'number' && at(column)))
 
+const planned = usePlanned(desk, () => PLANNED.some(column => at(column) || shape.value.sort?.by === column))
 const rows = computed<readonly Row[]>(() => {
   void desk.tick.value
   const { finding } = desk
@@ -40,6 +42,7 @@ const rows = computed<readonly Row[]>(() => {
     wanted: id => !finding.active || finding.isHit(id),
     personName: desk.nameOf,
     markerName: id => names.get(id) ?? id,
+    planned: planned.value,
   })
 })
 /** Rows aren't where the tree has them: then nothing is dragged. */
@@ -349,7 +352,12 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
                   <b v-if="sign.count" class="said" :class="{ open: sign.open }">{{ sign.count }}</b>
                   <Icon v-else :name="sign.icon" size="14" /></button
               ></template>
-              <CellText v-else :id="row.id" :column="column" @open="openCell(row.id, column)" />
+              <CellText
+                v-else
+                :id="row.id"
+                :column="column"
+                :planned="PLANNED.includes(column) ? planned(row.id) : null"
+                @open="TYPED.includes(column) ? openCell(row.id, column) : desk.select(row.id, { quiet: true })" />
             </span>
           </template>
         </div>

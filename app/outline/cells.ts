@@ -1,5 +1,6 @@
 import { readDetails } from '#core/capture/quick-details'
 import { readDay, readLength } from '#core/schedule/day-words'
+import type { PlannedDays } from '#core/find/rows'
 import type { Column } from '#core/tree/view'
 import { type Change, markersOf, type SetName, topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
@@ -15,7 +16,21 @@ export const COLUMN_NAMES: Record<Column, string> = {
   length: 'Length',
   done: 'Done',
   priority: 'Priority',
+  begins: 'Planned from',
+  ends: 'Planned to',
+  float: 'May slip',
   signs: 'Signs',
+}
+
+/** Columns that the plan fills. */
+export const PLANNED: readonly Column[] = ['begins', 'ends', 'float']
+
+/** What the plan says in a cell. */
+export function plannedText(planned: PlannedDays | null, column: Column): string {
+  if (!planned) return ''
+  if (column === 'begins') return dayInWords(planned.start)
+  if (column === 'ends') return dayInWords(planned.finish)
+  return planned.totalFloat === null ? '' : `${Math.round(planned.totalFloat * 10) / 10} d`
 }
 
 /** What a cell says when it's opened for typing. */

@@ -321,6 +321,9 @@ function follow({ id, name }: { readonly id: string; readonly name: string }): v
     font-size: 16px;
     padding: 4px 3px;
   }
+  .views button {
+    padding: 6px 2px;
+  }
 }
 @media (max-width: 380px) {
   .tree-title {

@@ -178,8 +178,8 @@ function put(entry: CalendarEntry, days: number): void {
     desk.say('What is done or under way has begun already.')
     return
   }
-  desk.run({ changes })
-  desk.say(`“${shorten(title(entry.id), 40)}”: ${dayInWords(addDays(entry.from, days))}.`, true)
+  if (desk.run({ changes }))
+    desk.say(`“${shorten(title(entry.id), 40)}”: ${dayInWords(addDays(entry.from, days))}.`, true)
 }
 
 function contextMenu(event: MouseEvent, entry: CalendarEntry): void {

@@ -151,6 +151,11 @@ async function takeFile(event: Event): Promise<void> {
           @change="takeFile"
       /></label>
     </div>
+    <div v-if="fields.planFrom" class="acts">
+      <a class="plain" :href="`/api/trees/${desk.session.treeId}/plan-calendar?status=${desk.today}`" download
+        >As a calendar file</a
+      >
+    </div>
     <div v-if="may && fields.planFrom" class="acts">
       <button class="plain" @click="letPlanSetDates(desk)">Let the plan set the dates</button>
       <button class="plain" @click="endPlan(desk)">Do without a plan</button>

@@ -290,5 +290,17 @@ describe('what is computed in the plan', () => {
       (['critical', 'late', 'waits', 'ready'] as const).map(is => conditionInWords({ about: 'plan', is }, names)),
     ).toEqual(['that must not slip', 'planned to end late', 'that can’t begin yet', 'that can begin now'])
     expect(conditionInWords({ about: 'plan', is: 'tight', days: 3 }, names)).toBe('with float under 3 d')
+    // Nobody has more than a week holds, until somebody has two whole tasks in one.
+    expect(found({ about: 'plan', is: 'overloaded' })).toEqual([])
+    applyChanges(tree, [
+      { op: 'put', topic: 'long', set: 'people', member: 'ines' },
+      { op: 'put', topic: 'short', set: 'people', member: 'ines' },
+      { op: 'put', topic: 'last', set: 'people', member: 'ines' },
+    ])
+    expect(found({ about: 'plan', is: 'overloaded' })).toEqual(['long', 'last', 'short'])
+    // Nine days and the one after them fill two weeks to the brim.
+    applyChanges(tree, [{ op: 'take', topic: 'short', set: 'people', member: 'ines' }])
+    expect(found({ about: 'plan', is: 'overloaded' })).toEqual([])
+    expect(conditionInWords({ about: 'plan', is: 'overloaded' }, names)).toContain('too much')
   })
 })

@@ -40,6 +40,7 @@ const PLAN_WORDS: Record<Exclude<(typeof PLANNED)[number], 'tight'>, string> = {
   late: 'planned to end late',
   waits: 'that can’t begin yet',
   ready: 'that can begin now',
+  overloaded: 'in a week in which somebody has too much',
 }
 const STATE_WORDS: Record<(typeof STATES)[number], string> = {
   open: 'open',

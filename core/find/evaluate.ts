@@ -1,4 +1,5 @@
 import { addDays } from '../schedule/days'
+import { isTooMuch, type Load, loadOf } from '../schedule/load'
 import { type Planned, planOf } from '../schedule/plan'
 import { ALL } from '../talk/everybody'
 import type { TopicSign } from '../talk/thread'
@@ -180,7 +181,18 @@ function planTest(condition: Extract<Condition, { about: 'plan' }>, tree: Tree, 
       return of(({ state }) => state === 'waiting')
     case 'ready':
       return of(({ state }) => state === 'ready')
+    case 'overloaded': {
+      const found = tooMuchIn(loadOf(tree, plan))
+      return ({ id }) => found.has(id)
+    }
   }
+}
+
+/** Tasks that lie in a week in which somebody who does them has more than they can do. */
+function tooMuchIn({ rows }: Load): ReadonlySet<TopicId> {
+  return new Set(
+    rows.flatMap(({ cells }) => cells.filter(isTooMuch).flatMap(cell => cell.parts.map(part => part.topic))),
+  )
 }
 
 function dueTest(condition: Extract<Condition, { about: 'due' }>, today: string): Test {

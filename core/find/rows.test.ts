@@ -55,6 +55,25 @@ describe('rows as the tree has them', () => {
 })
 
 describe('rows in another order', () => {
+  it('by what the plan says of them; what isn’t planned comes last, whichever way', () => {
+    const days = { b: ['2027-03-01', '2027-03-20', 0], a: ['2027-03-05', '2027-03-12', 7.5] } as const
+    const planned: RowsAsked['planned'] = id => {
+      const [start, finish, totalFloat] = days[id as 'a'] ?? []
+      return start === undefined ? null : { start, finish: finish!, totalFloat: totalFloat! }
+    }
+    const order = (by: 'begins' | 'ends' | 'float', down = false): string =>
+      said(outlineRows(tree, asked({ sort: { by, down }, folded: id => id !== 'c', planned })))
+        .filter(row => row.startsWith('--'))
+        .join(' ')
+    expect([order('begins'), order('ends'), order('float'), order('float', true)]).toEqual([
+      ...['--b --a --d', '--a --b --d', '--b --a --d', '--a --b --d'],
+    ])
+    // Without a plan the order is the tree's.
+    expect(said(outlineRows(tree, asked({ sort: { by: 'ends', down: true } })))).toEqual(
+      said(outlineRows(tree, asked())),
+    )
+  })
+
   it('siblings are sorted at each level, numbers in words by their value, what has no value comes last both ways', () => {
     expect(said(outlineRows(tree, asked({ sort: { by: 'title', down: false } })))).toEqual([
       '-c',

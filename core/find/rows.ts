@@ -34,16 +34,28 @@ export interface RowsAsked {
   wanted(id: TopicId): boolean
   personName(id: string): string
   markerName(id: string): string
+  /** What a plan says of a topic, to sort by; null where there is none, or the topic isn't planned. */
+  planned?(id: TopicId): PlannedDays | null
+}
+/** What the plan computes of a topic: its days, and by how many working days it may slip. */
+export interface PlannedDays {
+  readonly start: string
+  readonly finish: string
+  readonly totalFloat: number | null
 }
 
 type SortBy = NonNullable<OutlineShape['sort']>['by']
 
-const VALUES: Record<Exclude<SortBy, 'title'>, (topic: Topic) => string | number | null> = {
+type Planned = NonNullable<RowsAsked['planned']>
+const VALUES: Record<Exclude<SortBy, 'title'>, (topic: Topic, planned: Planned) => string | number | null> = {
   start: topic => topic.start,
   due: topic => topic.due,
   length: topic => topic.duration,
   done: topic => topic.done,
   priority: topic => topic.priority,
+  begins: ({ id }, planned) => planned(id)?.start ?? null,
+  ends: ({ id }, planned) => planned(id)?.finish ?? null,
+  float: ({ id }, planned) => planned(id)?.totalFloat ?? null,
 }
 
 /**
@@ -53,6 +65,7 @@ const VALUES: Record<Exclude<SortBy, 'title'>, (topic: Topic) => string | number
 export function siblingOrder(
   { by, down }: NonNullable<OutlineShape['sort']>,
   locale = 'en',
+  planned: Planned = () => null,
 ): (a: Topic, b: Topic) => number {
   const sign = down ? -1 : 1
   if (by === 'title') {
@@ -61,7 +74,7 @@ export function siblingOrder(
   }
   const value = VALUES[by]
   return (a, b) => {
-    const [x, y] = [value(a), value(b)]
+    const [x, y] = [value(a, planned), value(b, planned)]
     if (x === y) return 0
     if (x === null) return 1
     if (y === null) return -1
@@ -73,9 +86,9 @@ export function outlineRows(tree: Tree, asked: RowsAsked): Row[] {
   return asked.group === null ? nested(tree, asked) : grouped(tree, asked, asked.group)
 }
 
-function nested(tree: Tree, { sort, only, folded, hidden, locale }: RowsAsked): Row[] {
+function nested(tree: Tree, { sort, only, folded, hidden, locale, planned }: RowsAsked): Row[] {
   const rows: Row[] = []
-  const compare = sort && siblingOrder(sort, locale)
+  const compare = sort && siblingOrder(sort, locale, planned)
   const tops = only !== null && tree.topics.has(only) ? [only] : roots(tree)
   const stack: [TopicId, number][] = tops.map((id): [TopicId, number] => [id, 1]).reverse()
   while (stack.length > 0) {
@@ -143,7 +156,7 @@ function grouped(tree: Tree, asked: RowsAsked, group: Grouping): Row[] {
       else groups.set(key, { place, topics: [topic] })
     }
   }
-  const compare = asked.sort && siblingOrder(asked.sort, asked.locale)
+  const compare = asked.sort && siblingOrder(asked.sort, asked.locale, asked.planned)
   const names = collator(asked.locale ?? 'en')
   return [...groups]
     .map(([key, group]) => ({ key, ...group }))

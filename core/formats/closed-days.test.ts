@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { Unreadable } from '../capture/nested'
 import { readClosedDays } from './closed-days'
 
 const calendar = (...events: string[]): string =>
@@ -48,6 +49,27 @@ describe('closed days of a calendar file', () => {
 
   it('refuse what is no calendar, what closes nothing and what closes too much, in words, and soon', () => {
     expect(() => days()).toThrow('no all-day event')
+    for (const text of [
+      '',
+      ' ',
+      'BEGIN:VCARD\r\nEND:VCARD',
+      'BEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20270101\r\nEND:VEVENT',
+    ])
+      expect(() => readClosedDays(text, '2027-01-01', '2029-12-31')).toThrow(/Nothing was changed/)
+    for (const line of [
+      'DTSTART;VALUE=DATE:2027-99-99',
+      'DTSTART;VALUE=DATE:',
+      'DTSTART;VALUE=DATE:20270101\r\nRRULE:FREQ=NEVER',
+      'DTSTART;VALUE=DATE:20270101\r\nRRULE:FREQ=YEARLY;BYMONTH=13',
+      'DTSTART;VALUE=DATE:20270101\r\nDTEND;VALUE=DATE:x',
+      'DTSTART;VALUE=DATE:20270101\r\nDURATION:soon',
+      'DTSTART;VALUE=DATE:99999999\r\nDTEND;VALUE=DATE:00000000',
+    ])
+      try {
+        days(line)
+      } catch (error) {
+        expect(error, line).toBeInstanceOf(Unreadable)
+      }
     expect(() => readClosedDays('title,due\nA,B', '2027-01-01', '2029-12-31')).toThrow('isn’t a calendar file')
     expect(() => readClosedDays(`BEGIN:VCALENDAR${' '.repeat(600_000)}`, '2027-01-01', '2029-12-31')).toThrow('half a')
     const before = performance.now()

@@ -22,8 +22,23 @@ const MOST_STRETCH = 366
  * Throws `Unreadable` for what is no calendar, has no such day, or more than a tree may have.
  */
 export function readClosedDays(text: string, from: string, until: string): ClosedDay[] {
+  const calendars = calendarsIn(text).filter(({ name }) => name === 'vcalendar')
+  try {
+    return daysIn(
+      calendars.flatMap(calendar => calendar.getAllSubcomponents('vevent')),
+      from,
+      until,
+    )
+  } catch (error) {
+    if (error instanceof Unreadable) throw error
+    // Values are read when they're asked for: a day that is none, a rule that can't be followed.
+    throw new Unreadable('This calendar file is broken. Nothing was changed.')
+  }
+}
+
+function daysIn(events: readonly ICAL.Component[], from: string, until: string): ClosedDay[] {
   const found = new Map<string, string>()
-  for (const event of calendarsIn(text).flatMap(calendar => calendar.getAllSubcomponents('vevent'))) {
+  for (const event of events) {
     if (String(event.getFirstPropertyValue('status') ?? '').toUpperCase() === 'CANCELLED') continue
     const start = event.getFirstPropertyValue('dtstart')
     if (!(start instanceof ICAL.Time) || !start.isDate) continue

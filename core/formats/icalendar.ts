@@ -16,6 +16,7 @@ ICAL.foldLength = 74
 
 const PRODUCT = '-//Sun Porch//Sun Porch 1//EN'
 const MOST_BYTES = 500_000
+export const NO_CALENDAR = 'This isn’t a calendar file, or it is broken. Nothing was changed.'
 const YEAR_MS = 366 * 86_400_000
 
 export interface CalendarPerson {
@@ -60,12 +61,12 @@ export interface CalendarTask {
 }
 
 /** Control characters have no place in iCalendar text, and a bare CR ends lines for some readers. */
-function clean(text: string): string {
+export function clean(text: string): string {
   // eslint-disable-next-line no-control-regex -- RFC 5545, section 3.1: CONTROL is these, without HTAB
   return text.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000B-\u001F\u007F]/g, '')
 }
 
-function utc(instant: number): ICAL.Time {
+export function utc(instant: number): ICAL.Time {
   return ICAL.Time.fromJSDate(new Date(Math.floor(instant / 1000) * 1000), true)
 }
 
@@ -103,7 +104,7 @@ function timezone(zone: string, from: number, to: number): ICAL.Component {
   return component
 }
 
-function calendar(method: string | null): ICAL.Component {
+export function calendar(method: string | null): ICAL.Component {
   const component = new ICAL.Component('vcalendar')
   component.updatePropertyWithValue('prodid', PRODUCT)
   component.updatePropertyWithValue('version', '2.0')
@@ -175,7 +176,7 @@ function todo(task: CalendarTask): ICAL.Component {
   return component
 }
 
-function finished(component: ICAL.Component): string {
+export function finished(component: ICAL.Component): string {
   return `${component.toString().replace(/\r?\n$/, '')}\r\n`
 }
 
@@ -232,7 +233,7 @@ export function calendarsIn(text: string): ICAL.Component[] {
     // Several calendar objects in one stream come as a list (RFC 5545, section 3.4).
     return (Array.isArray(parsed[0]) ? (parsed as Parsed[]) : [parsed as Parsed]).map(one => new ICAL.Component(one))
   } catch {
-    throw new Unreadable('This isn’t a calendar file, or it is broken. Nothing was changed.')
+    throw new Unreadable(NO_CALENDAR)
   }
 }
 

@@ -16,7 +16,7 @@ export type SubstanceKind = (typeof SUBSTANCE)[number]
 export const KINDS = ['task', 'reference', 'annex', 'loose', 'parent', 'leaf'] as const
 export const STATES = ['open', 'not-begun', 'under-way', 'done'] as const
 /** `tight`: its float is under so many working days. `late`: it ends after its due date. */
-export const PLANNED = ['critical', 'tight', 'late', 'waits', 'ready'] as const
+export const PLANNED = ['critical', 'tight', 'late', 'waits', 'ready', 'overloaded'] as const
 export const DUE = ['late', 'today', 'within', 'before', 'after', 'on', 'some', 'none'] as const
 
 const turned = { not: z.boolean().optional() }

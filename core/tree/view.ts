@@ -4,7 +4,12 @@ import { boardShape } from './board'
 import { querySchema } from './query'
 
 /** Columns that the outline can show beside the title. */
-export const COLUMNS = ['number', 'markers', 'people', 'start', 'due', 'length', 'done', 'priority', 'signs'] as const
+export const COLUMNS = [
+  ...(['number', 'markers', 'people', 'start', 'due', 'length', 'done', 'priority'] as const),
+  // What the plan computes; empty where there is none.
+  ...(['begins', 'ends', 'float'] as const),
+  'signs',
+] as const
 export type Column = (typeof COLUMNS)[number]
 export const GROUPINGS = ['person', 'marker', 'state', 'due'] as const
 export type Grouping = (typeof GROUPINGS)[number]
@@ -13,7 +18,10 @@ export type Grouping = (typeof GROUPINGS)[number]
 export const outlineShape = z.strictObject({
   columns: z.array(z.enum(COLUMNS)).max(COLUMNS.length),
   sort: z
-    .strictObject({ by: z.enum(['title', 'start', 'due', 'length', 'done', 'priority']), down: z.boolean() })
+    .strictObject({
+      by: z.enum(['title', 'start', 'due', 'length', 'done', 'priority', 'begins', 'ends', 'float']),
+      down: z.boolean(),
+    })
     .nullable(),
   group: z.enum(GROUPINGS).nullable(),
 })

@@ -119,6 +119,16 @@ test('by people and by branch: who shares a task has it too, a card goes under t
   await page.mouse.up()
   await expect(card(page, 'Lift', 'Ines Brandt, Books')).toBeVisible()
   expect(await topicOf(ines, id, 'Lift')).toMatchObject({ parent: 'books', people: [ines.caller.id] })
+  // Two cards of two columns go together, each out of its own; what is selected and no card stays where it is.
+  await ines.caller.edit(id, [{ op: 'put', topic: 'crates', set: 'people', member: rana.caller.id }])
+  await card(page, 'Crates', 'Rana Tahiri, Books').click({ position: { x: 60, y: 10 } })
+  await card(page, 'Lift', 'Ines Brandt, Books').click({ position: { x: 60, y: 10 }, modifiers: ['Control'] })
+  await page.keyboard.press('Alt+ArrowLeft')
+  await expect(card(page, 'Lift', 'Nobody, Books')).toBeVisible()
+  await expect(card(page, 'Crates', 'Nobody, Books')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(card(page, 'Crates', 'Rana Tahiri, Books')).toBeVisible()
+  await expect(card(page, 'Lift', 'Ines Brandt, Books')).toBeVisible()
   // It's kept as it was left, and with a view under a name.
   await page.reload()
   await page.getByRole('tab', { name: 'Board' }).click()

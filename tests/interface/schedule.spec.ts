@@ -434,3 +434,29 @@ test('closed days come from a calendar file as one edit; what somebody can do is
   await off.press('Enter')
   await expect(cells.first()).toHaveAccessibleName(/of 16 hours/)
 })
+
+test('the outline has the plan’s days as columns, sorts by them, and follows what changes', async ({ browser }) => {
+  const ines = await visitor(browser)
+  const { page, caller } = ines
+  const id = await caller.makeTree('Move')
+  await begun(ines, id)
+  const wait = { id: 'w', on: 'doors', kind: 'FS', lag: 0, days: 'working' } as const
+  await caller.edit(id, [{ op: 'put', topic: 'lift', set: 'waits', member: wait }])
+  await openTree(page, id)
+  await page.keyboard.press('v')
+  const outline = page.getByRole('tree', { name: 'Outline' })
+  await page.getByRole('button', { name: 'Choose columns' }).click()
+  await page.getByRole('checkbox', { name: 'Planned from' }).check()
+  await page.getByRole('checkbox', { name: 'May slip' }).check()
+  await page.keyboard.press('Escape')
+  const row = (name: string) => outline.locator('[data-topic]').filter({ hasText: name })
+  await expect(row('Lift').getByRole('button', { name: 'Planned from: 13 Jan 2027' })).toBeVisible()
+  await expect(row('Permit').getByRole('button', { name: 'May slip: 1 d' })).toBeVisible()
+  await page.getByRole('button', { name: /^Sort by planned from/ }).click()
+  await expect(outline.locator('[data-topic]').last()).toContainText('Lift')
+  // A cell of the plan isn't typed in; what it follows from is.
+  await row('Lift').getByRole('button', { name: 'Planned from: 13 Jan 2027' }).click()
+  await expect(outline.getByRole('textbox')).toHaveCount(0)
+  await caller.edit(id, [{ op: 'set', topic: 'doors', field: 'duration', value: 4 }])
+  await expect(row('Lift').getByRole('button', { name: 'Planned from: 15 Jan 2027' })).toBeVisible()
+})

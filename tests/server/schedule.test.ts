@@ -210,6 +210,18 @@ describe('the plan by the API', () => {
     expect((await ask(rana)).filter(({ treeId }) => treeId === id)).toEqual([])
   })
 
+  it('is told as a calendar file to whoever may read, and to nobody else', async () => {
+    const { status, headers, data } = await rana.call<string>(
+      'GET',
+      `/api/trees/${tree}/plan-calendar?status=${MONDAY}`,
+    )
+    expect([status, headers.get('content-type')]).toEqual([200, 'text/calendar; charset=utf-8'])
+    expect(headers.get('content-disposition')).toContain('Move.ics')
+    expect(data).toContain(`RELATED-TO;RELTYPE=FINISHTOSTART:permit.${tree}@sun-porch`.slice(0, 74))
+    const stranger = await signUp(url, 'Nora Feld')
+    expect(await stranger.refusal('GET', `/api/trees/${tree}/plan-calendar`)).toMatch(/^404/)
+  })
+
   it('reads closed days of a calendar file and changes nothing; two hundred at once of a broken one are refused in words', async () => {
     const year = new Date().getUTCFullYear() + 1
     const text = `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:${year}0501\r\nSUMMARY:Labour Day\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`

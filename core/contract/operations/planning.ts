@@ -14,6 +14,13 @@ export const PLANNING = {
     'The plan: of each task its days, float, whether it’s critical, and why it begins when it does; branches; dependencies that can’t be kept to. `status`: the day up to which the work is known, where the tree doesn’t say it itself; today (UTC) without. `baseline`: the number of an edit; the plan as it was after it stands beside, with what ends later and sooner now.',
     { params: tree, query: z.object({ status: day, baseline: z.coerce.number().int().min(0).optional() }) },
   ),
+  readPlanCalendar: operation(
+    'GET',
+    '/api/trees/{id}/plan-calendar',
+    'viewer',
+    'The plan as iCalendar (RFC 5545): tasks as to-dos with their planned days, milestones as events, and what waits for what (RFC 9253).',
+    { params: tree, query: z.object({ status: day }) },
+  ),
   keepBaseline: operation(
     'PUT',
     '/api/trees/{id}/moments/{number}/baseline',

@@ -1,0 +1,66 @@
+import ICAL from 'ical.js'
+import ical from 'node-ical'
+import { expect, it } from 'vitest'
+import { planOf } from '../schedule/plan'
+import { toldPlan } from '../schedule/told'
+import { applyChanges, type Change } from '../tree'
+import { seed } from '../../tests/rolled'
+import { writePlanCalendar } from './plan-calendar'
+
+const tree = seed()
+applyChanges(tree, [
+  { op: 'tree', field: 'planFrom', value: '2027-01-11' },
+  { op: 'tree', field: 'statusDay', value: '2027-01-11' },
+  ...(
+    [
+      ['permit', { title: 'Permit; by, post\nand hand', duration: 4, priority: 1 }],
+      ['lift', { title: 'Lift', duration: 1, done: 0 }],
+      ['open', { title: 'Opening', duration: 0 }],
+    ] as const
+  ).map(([topic, content], i): Change => ({ op: 'add', topic, parent: 'a', order: `b${i}`, with: content })),
+  ...(
+    [
+      ['lift', 'permit', 'FS', 3, 'calendar'],
+      ['open', 'lift', 'FS', 1, 'working'],
+    ] as const
+  ).map(([topic, on, kind, lag, days]): Change => ({
+    op: 'put',
+    topic,
+    set: 'waits',
+    member: { id: `w-${on}`, on, kind, lag, days },
+  })),
+])
+const plan = planOf(tree, '2027-01-11')
+if (typeof plan === 'string') throw new Error(plan)
+const text = writePlanCalendar(tree, toldPlan(tree, plan, null), 'tree', Date.UTC(2027, 0, 11))
+
+it('tells tasks as to-dos with their planned days, milestones as events, and what waits for what (RFC 9253)', () => {
+  const calendar = new ICAL.Component(ICAL.parse(text) as ConstructorParameters<typeof ICAL.Component>[0])
+  const [permit, lift] = calendar.getAllSubcomponents('vtodo')
+  const said = (one: ICAL.Component | undefined, name: string): string => String(one?.getFirstPropertyValue(name))
+  expect([said(permit, 'dtstart'), said(permit, 'duration'), said(permit, 'priority')]).toEqual([
+    '2027-01-11',
+    'P4D',
+    '1',
+  ])
+  // Thursday's end, three days of the calendar: Sunday; so Monday.
+  expect([said(lift, 'dtstart'), said(lift, 'duration'), said(lift, 'status')]).toEqual([
+    ...['2027-01-18', 'P1D', 'NEEDS-ACTION'],
+  ])
+  expect(lift!.getFirstProperty('related-to')!.toICALString()).toBe(
+    'RELATED-TO;RELTYPE=FINISHTOSTART;GAP=P3D:permit.tree@sun-porch',
+  )
+  const open = calendar.getFirstSubcomponent('vevent')!
+  expect([said(open, 'dtstart'), said(open, 'dtend')]).toEqual(['2027-01-19', '2027-01-20'])
+  expect(open.getFirstProperty('related-to')!.getParameter('gap')).toBeUndefined()
+})
+
+it('is read by another library with the same words and days, lines no longer than 75 octets', () => {
+  const found = Object.values(ical.sync.parseICS(text)) as { type: string; summary?: string; start?: Date }[]
+  expect(found.filter(({ type }) => type === 'VTODO').map(({ summary }) => summary)).toEqual([
+    'Permit; by, post and hand',
+    'Lift',
+  ])
+  expect(found.find(({ type }) => type === 'VEVENT')!.summary).toBe('Opening')
+  for (const line of text.split('\r\n')) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75)
+})

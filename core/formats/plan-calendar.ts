@@ -1,0 +1,54 @@
+import ICAL from 'ical.js'
+import { addDays, daysBetween } from '../schedule/days'
+import type { ToldPlan } from '../schedule/told'
+import { topicOf, type Tree } from '../tree/tree'
+import { calendar, clean, finished, utc } from './icalendar'
+
+/** How one waits for another, as RFC 9253 names it (section 5, the relation types of tasks). */
+const RELATIONS = { FS: 'FINISHTOSTART', SS: 'STARTTOSTART', FF: 'FINISHTOFINISH', SF: 'STARTTOFINISH' } as const
+
+const dayOf = (day: string): ICAL.Time => ICAL.Time.fromDateString(day)
+
+/**
+ * The plan of a tree as a calendar to be read: tasks as to-dos with their planned days and what they wait for, milestones as all-day
+ * events. `of`: the tree's address, in every uid; `stamp`: when this was written, ms since 1970 UTC.
+ *
+ * A to-do has its length beside its start, since a due date must be later than the start (RFC 5545, section 3.8.2.3) and a task of one
+ * day ends on the day it begins. A lag in calendar days is a GAP (RFC 9253, section 6); one in working days has no form there, and
+ * the planned days say it.
+ */
+export function writePlanCalendar(tree: Tree, { tasks }: ToldPlan, of: string, stamp: number): string {
+  const uid = (topic: string): string => `${topic}.${of}@sun-porch`
+  const made = calendar(null)
+  const planned = new Set(tasks.map(({ topic }) => topic))
+  for (const { topic: id, start, finish, milestone } of tasks) {
+    const topic = topicOf(tree, id)
+    const one = new ICAL.Component(milestone ? 'vevent' : 'vtodo')
+    one.updatePropertyWithValue('uid', uid(id))
+    one.updatePropertyWithValue('dtstamp', utc(stamp))
+    one.updatePropertyWithValue('summary', clean(topic.title).replace(/\n/g, ' '))
+    one.updatePropertyWithValue('dtstart', dayOf(milestone ? finish : start))
+    if (milestone) one.updatePropertyWithValue('dtend', dayOf(addDays(finish, 1)))
+    else {
+      const days = daysBetween(start, finish) + 1
+      one.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(days * 86_400))
+      if (topic.priority !== null) one.updatePropertyWithValue('priority', topic.priority * 2 - 1)
+      if (topic.done !== null) one.updatePropertyWithValue('percent-complete', topic.done)
+      one.updatePropertyWithValue(
+        'status',
+        topic.done === 100 ? 'COMPLETED' : (topic.done ?? 0) > 0 ? 'IN-PROCESS' : 'NEEDS-ACTION',
+      )
+    }
+    for (const { on, kind, lag, days } of topic.waits) {
+      if (!planned.has(on)) continue
+      const related = new ICAL.Property('related-to')
+      related.setParameter('reltype', RELATIONS[kind])
+      if (days === 'calendar' && lag !== 0)
+        related.setParameter('gap', ICAL.Duration.fromSeconds(Math.round(lag * 86_400)).toString())
+      related.setValue(uid(on))
+      one.addProperty(related)
+    }
+    made.addSubcomponent(one)
+  }
+  return finished(made)
+}
