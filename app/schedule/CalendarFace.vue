@@ -7,6 +7,7 @@ import {
   type CalendarEntry,
   type CalendarPiece,
   isMovable,
+  listOfMonth,
   monthAfter,
   weekOf,
   weeksOfMonth,
@@ -48,39 +49,27 @@ const entries = computed(() => {
 const indexOf = computed(() => new Map(entries.value.map(({ id }, i) => [id, i])))
 const onCalendar = computed(() => indexOf.value.has(desk.focus.value))
 const weeks = computed(() =>
-  (way.value === 'week' ? [startOfWeek(at.value, ownLocale())] : weeksOfMonth(at.value, ownLocale())).map(first => {
-    const week = weekOf(entries.value, first)
-    const seen = week.pieces.filter(({ line, entry }) => line < MOST_LINES || entry.id === desk.focus.value)
-    return {
-      ...week,
-      pieces: seen,
-      more: week.pieces.length - seen.length,
-      lines: Math.min(week.lines, MOST_LINES),
-      days: Array.from({ length: 7 }, (_, i) => addDays(first, i)),
-    }
-  }),
+  (way.value === 'week' ? [startOfWeek(at.value, ownLocale())] : weeksOfMonth(at.value, ownLocale())).map(
+    (first, i) => {
+      const week = weekOf(entries.value, first)
+      const seen = week.pieces
+        .filter(({ line, entry }) => line < MOST_LINES || entry.id === desk.focus.value)
+        // Of an entry that goes over several weeks the first piece in sight is the one with the title that is typed.
+        .map(piece => ({ ...piece, first: !piece.before || i === 0 }))
+      return {
+        ...week,
+        pieces: seen,
+        more: week.pieces.length - seen.length,
+        lines: Math.min(week.lines, MOST_LINES),
+        days: Array.from({ length: 7 }, (_, i) => addDays(first, i)),
+      }
+    },
+  ),
 )
 const dayNames = computed(() =>
   weeks.value[0]!.days.map(day => format(day, { weekday: narrow.value ? 'narrow' : 'short' })),
 )
-/** The days of the month that is listed, with what stands on each. */
-const list = computed(() => {
-  const month = at.value.slice(0, 7)
-  const days = new Map<string, CalendarEntry[]>()
-  for (const entry of entries.value) {
-    if (entry.to.slice(0, 7) < month || entry.from.slice(0, 7) > month) continue
-    const day = entry.from < `${month}-01` ? `${month}-01` : entry.from
-    days.set(day, [...(days.get(day) ?? []), entry])
-  }
-  let room = MOST_LISTED
-  const found: { day: string; entries: CalendarEntry[] }[] = []
-  for (const [day, there] of [...days].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    if (room <= 0) break
-    found.push({ day, entries: there.slice(0, room) })
-    room -= there.length
-  }
-  return { days: found, more: Math.max(0, -room) }
-})
+const list = computed(() => listOfMonth(entries.value, at.value, MOST_LISTED))
 
 function format(day: string, options: Intl.DateTimeFormatOptions): string {
   return new Intl.DateTimeFormat(ownLocale(), { ...options, timeZone: 'UTC' }).format(new Date(`${day}T00:00Z`))
@@ -280,7 +269,7 @@ defineExpose({ escape: stop, focus: focusBox })
           </div>
           <div
             v-for="piece in week.pieces"
-            :id="piece.before && piece.entry.from >= weeks[0]!.first ? undefined : `day-${piece.entry.id}`"
+            :id="piece.first ? `day-${piece.entry.id}` : undefined"
             :key="piece.entry.id"
             role="treeitem"
             class="entry"
@@ -310,7 +299,10 @@ defineExpose({ escape: stop, focus: focusBox })
             <i v-if="piece.entry.kind === 'milestone'" class="gable" />
             <Icon v-else-if="piece.entry.kind === 'due'" name="lucide:flag" size="12" />
             <b v-else-if="piece.entry.time">{{ piece.entry.time }}</b>
-            <TitleField v-if="desk.editing.value?.id === piece.entry.id" class="words" @closed="focusBox" />
+            <TitleField
+              v-if="piece.first && desk.editing.value?.id === piece.entry.id"
+              class="words"
+              @closed="focusBox" />
             <span v-else class="words" dir="auto">{{ title(piece.entry.id) }}</span>
           </div>
           <p v-if="week.more" class="more">and {{ week.more }} more; the list has them</p>

@@ -5,7 +5,7 @@ import { addDays } from '../schedule/days'
 import { applyChanges, type Change, type Topic, type Tree } from '../tree'
 import { seed } from '../../tests/rolled'
 import { entryMoved } from './move'
-import { calendarOf, type CalendarEntry, monthAfter, weekOf, weeksOfMonth } from './calendar'
+import { calendarOf, type CalendarEntry, listOfMonth, monthAfter, weekOf, weeksOfMonth } from './calendar'
 
 const grown = (...list: [string, Partial<Topic>][]): Tree => {
   const tree = seed()
@@ -88,6 +88,22 @@ describe('a calendar', () => {
     for (const entry of calendarOf(tree, asked)) applyChanges(tree, entryMoved(tree, entry, 3))
     // New York's clocks go on on 14 March 2027, Copenhagen's a fortnight later: from six hours apart to five.
     expect(told(calendarOf(tree, asked))).toEqual(['move task 2027-02-04 2027-02-08', 'far meeting 2027-03-16 03:00'])
+  })
+
+  it('a month is listed by days; what began before stands on its first, and what is too much is counted', () => {
+    const tree = grown(
+      ['move', { start: '2027-01-28', due: '2027-02-05' }],
+      ['permit', { due: '2027-02-03' }],
+      ['lift', { due: '2027-02-03' }],
+      ['later', { due: '2027-03-01' }],
+    )
+    const entries = calendarOf(tree, asked)
+    const read = (most: number) => {
+      const { days, more } = listOfMonth(entries, '2027-02-14', most)
+      return [...days.map(one => `${one.day} ${one.entries.map(({ id }) => id).join(' ')}`), more]
+    }
+    expect(read(9)).toEqual(['2027-02-01 move', '2027-02-03 permit lift', 0])
+    expect(read(2)).toEqual(['2027-02-01 move', '2027-02-03 permit', 1])
   })
 
   it('a month is told in whole weeks, from the day on which the person’s begin', () => {

@@ -174,6 +174,38 @@ export function weeksOfMonth(month: string, locale?: string): string[] {
   return weeks
 }
 
+/**
+ * What stands in the month of a day, by days, `most` entries of it and how many more there are. What began before stands on its
+ * first day.
+ */
+export function listOfMonth(
+  entries: readonly CalendarEntry[],
+  day: string,
+  most: number,
+): {
+  readonly days: readonly { readonly day: string; readonly entries: readonly CalendarEntry[] }[]
+  readonly more: number
+} {
+  const month = day.slice(0, 7)
+  const days = new Map<string, CalendarEntry[]>()
+  let told = 0
+  let more = 0
+  // They come by their first day, so those that began before are the first.
+  for (const entry of entries) {
+    if (entry.to.slice(0, 7) < month || entry.from.slice(0, 7) > month) continue
+    if (told === most) {
+      more++
+      continue
+    }
+    told++
+    const at = entry.from.slice(0, 7) < month ? `${month}-01` : entry.from
+    const there = days.get(at)
+    if (there) there.push(entry)
+    else days.set(at, [entry])
+  }
+  return { days: Array.from(days, ([day, entries]) => ({ day, entries })), more }
+}
+
 /** The first of the month so many months on. */
 export function monthAfter(day: string, by: number): string {
   const months = Number(day.slice(0, 4)) * 12 + Number(day.slice(5, 7)) - 1 + by

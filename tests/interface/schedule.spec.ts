@@ -321,6 +321,29 @@ test('the calendar has tasks, milestones and meetings, without a plan too; days 
   await expect
     .poll(async () => (await topicsOf(ines, id)).get('Meeting 3')!.meeting)
     .toContainEqual(expect.objectContaining({ day: at(12) }))
+  // It goes over two weeks, or over one: there is one field for its title, and all of it is kept.
+  await entry(/^Move,/)
+    .first()
+    .dblclick()
+  await page.keyboard.type('Move week')
+  await expect(calendar.getByRole('textbox')).toHaveCount(1)
+  await page.keyboard.press('Enter')
+  await expect.poll(async () => (await topicsOf(ines, id)).has('Move week')).toBe(true)
+  await caller.edit(id, [
+    { op: 'set', topic: 'Move', field: 'start', value: at(2) },
+    { op: 'set', topic: 'Move', field: 'due', value: at(20) },
+  ])
+  await expect(entry(/^Move week,/)).not.toHaveCount(1)
+  await entry(/^Move week,/)
+    .nth(1)
+    .dblclick()
+  await page.keyboard.type('Move of all')
+  await expect(calendar.getByRole('textbox')).toHaveCount(1)
+  await page.keyboard.press('Enter')
+  await expect.poll(async () => (await topicsOf(ines, id)).has('Move of all')).toBe(true)
+  expect(await page.locator('[id^="day-"]').evaluateAll(all => all.length - new Set(all.map(one => one.id)).size)).toBe(
+    0,
+  )
   // What is made there stands on that day, typed without a pause; the other sees it.
   await entry(/^Permit,/).click()
   await page.keyboard.press('Enter')
