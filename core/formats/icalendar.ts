@@ -61,12 +61,12 @@ export interface CalendarTask {
 }
 
 /** Control characters have no place in iCalendar text, and a bare CR ends lines for some readers. */
-export function clean(text: string): string {
+function clean(text: string): string {
   // eslint-disable-next-line no-control-regex -- RFC 5545, section 3.1: CONTROL is these, without HTAB
   return text.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000B-\u001F\u007F]/g, '')
 }
 
-export function utc(instant: number): ICAL.Time {
+function utc(instant: number): ICAL.Time {
   return ICAL.Time.fromJSDate(new Date(Math.floor(instant / 1000) * 1000), true)
 }
 
@@ -159,20 +159,37 @@ function event(meeting: CalendarMeeting): ICAL.Component {
   return component
 }
 
-function todo(task: CalendarTask): ICAL.Component {
-  const component = new ICAL.Component('vtodo')
+/** The uid of a task in every calendar it's told in, so that whoever reads two of them has it once. */
+export const taskUid = (treeId: string, topic: string): string => `${treeId}.${topic}@sun-porch`
+
+/** What a to-do and an all-day event of a topic begin with. */
+export function topicIn(kind: 'vtodo' | 'vevent', task: Pick<CalendarTask, 'uid' | 'title' | 'stamp'>): ICAL.Component {
+  const component = new ICAL.Component(kind)
   component.updatePropertyWithValue('uid', task.uid)
   component.updatePropertyWithValue('dtstamp', utc(task.stamp))
   component.updatePropertyWithValue('summary', clean(task.title).replace(/\n/g, ' '))
-  if (task.text) component.updatePropertyWithValue('description', clean(task.text))
-  if (task.due) component.updatePropertyWithValue('due', ICAL.Time.fromDateString(task.due))
+  return component
+}
+
+/** How urgent a to-do is and how far. */
+export function sayProgress(
+  component: ICAL.Component,
+  { priority, done }: Pick<CalendarTask, 'priority' | 'done'>,
+): void {
   // Ours runs from 1 to 5, iCalendar's from 1 to 9 (RFC 5545, section 3.8.1.9).
-  if (task.priority !== null) component.updatePropertyWithValue('priority', task.priority * 2 - 1)
-  if (task.done !== null) component.updatePropertyWithValue('percent-complete', task.done)
+  if (priority !== null) component.updatePropertyWithValue('priority', priority * 2 - 1)
+  if (done !== null) component.updatePropertyWithValue('percent-complete', done)
   component.updatePropertyWithValue(
     'status',
-    task.done === 100 ? 'COMPLETED' : (task.done ?? 0) > 0 ? 'IN-PROCESS' : 'NEEDS-ACTION',
+    done === 100 ? 'COMPLETED' : (done ?? 0) > 0 ? 'IN-PROCESS' : 'NEEDS-ACTION',
   )
+}
+
+function todo(task: CalendarTask): ICAL.Component {
+  const component = topicIn('vtodo', task)
+  if (task.text) component.updatePropertyWithValue('description', clean(task.text))
+  if (task.due) component.updatePropertyWithValue('due', ICAL.Time.fromDateString(task.due))
+  sayProgress(component, task)
   return component
 }
 

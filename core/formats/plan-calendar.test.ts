@@ -48,7 +48,7 @@ it('tells tasks as to-dos with their planned days, milestones as events, and wha
     ...['2027-01-18', 'P1D', 'NEEDS-ACTION'],
   ])
   expect(lift!.getFirstProperty('related-to')!.toICALString()).toBe(
-    'RELATED-TO;RELTYPE=FINISHTOSTART;GAP=P3D:permit.tree@sun-porch',
+    'RELATED-TO;RELTYPE=FINISHTOSTART;GAP=P3D:tree.permit@sun-porch',
   )
   const open = calendar.getFirstSubcomponent('vevent')!
   expect([said(open, 'dtstart'), said(open, 'dtend')]).toEqual(['2027-01-19', '2027-01-20'])

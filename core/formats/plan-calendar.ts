@@ -2,7 +2,7 @@ import ICAL from 'ical.js'
 import { addDays, daysBetween } from '../schedule/days'
 import type { ToldPlan } from '../schedule/told'
 import { topicOf, type Tree } from '../tree/tree'
-import { calendar, clean, finished, utc } from './icalendar'
+import { calendar, finished, sayProgress, taskUid, topicIn } from './icalendar'
 
 /** How one waits for another, as RFC 9253 names it (section 5, the relation types of tasks). */
 const RELATIONS = { FS: 'FINISHTOSTART', SS: 'STARTTOSTART', FF: 'FINISHTOFINISH', SF: 'STARTTOFINISH' } as const
@@ -18,26 +18,17 @@ const dayOf = (day: string): ICAL.Time => ICAL.Time.fromDateString(day)
  * the planned days say it.
  */
 export function writePlanCalendar(tree: Tree, { tasks }: ToldPlan, of: string, stamp: number): string {
-  const uid = (topic: string): string => `${topic}.${of}@sun-porch`
   const made = calendar(null)
   const planned = new Set(tasks.map(({ topic }) => topic))
   for (const { topic: id, start, finish, milestone } of tasks) {
     const topic = topicOf(tree, id)
-    const one = new ICAL.Component(milestone ? 'vevent' : 'vtodo')
-    one.updatePropertyWithValue('uid', uid(id))
-    one.updatePropertyWithValue('dtstamp', utc(stamp))
-    one.updatePropertyWithValue('summary', clean(topic.title).replace(/\n/g, ' '))
+    const one = topicIn(milestone ? 'vevent' : 'vtodo', { uid: taskUid(of, id), title: topic.title, stamp })
     one.updatePropertyWithValue('dtstart', dayOf(milestone ? finish : start))
     if (milestone) one.updatePropertyWithValue('dtend', dayOf(addDays(finish, 1)))
     else {
       const days = daysBetween(start, finish) + 1
       one.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(days * 86_400))
-      if (topic.priority !== null) one.updatePropertyWithValue('priority', topic.priority * 2 - 1)
-      if (topic.done !== null) one.updatePropertyWithValue('percent-complete', topic.done)
-      one.updatePropertyWithValue(
-        'status',
-        topic.done === 100 ? 'COMPLETED' : (topic.done ?? 0) > 0 ? 'IN-PROCESS' : 'NEEDS-ACTION',
-      )
+      sayProgress(one, topic)
     }
     for (const { on, kind, lag, days } of topic.waits) {
       if (!planned.has(on)) continue
@@ -45,7 +36,7 @@ export function writePlanCalendar(tree: Tree, { tasks }: ToldPlan, of: string, s
       related.setParameter('reltype', RELATIONS[kind])
       if (days === 'calendar' && lag !== 0)
         related.setParameter('gap', ICAL.Duration.fromSeconds(Math.round(lag * 86_400)).toString())
-      related.setValue(uid(on))
+      related.setValue(taskUid(of, on))
       one.addProperty(related)
     }
     made.addSubcomponent(one)

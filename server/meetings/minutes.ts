@@ -1,4 +1,4 @@
-import { type CalendarTask, writeCalendar } from '#core/formats/icalendar'
+import { type CalendarTask, taskUid, writeCalendar } from '#core/formats/icalendar'
 import { minutesLetter } from '#core/formats/minutes-letter'
 import { writeMinutesMarkdown } from '#core/formats/minutes-markdown'
 import { type Minutes, minutesOf } from '#core/meeting/minutes'
@@ -26,7 +26,7 @@ function tasksOf(treeId: string, tree: Tree, minutes: Minutes, person: string | 
     .map(({ id, title, owners }) => {
       const { due, done, priority } = topicOf(tree, id)
       return {
-        uid: `${treeId}.${id}@sun-porch`,
+        uid: taskUid(treeId, id),
         title: title || 'untitled',
         text: [minutes.title, owners.join(', ')].filter(Boolean).join('\n'),
         due,

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { eq } from 'drizzle-orm'
-import { writeCalendar } from '#core/formats/icalendar'
+import { taskUid, writeCalendar } from '#core/formats/icalendar'
 import { hashed } from '../access/hashed'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
@@ -50,7 +50,7 @@ export async function calendarAt(token: string, now: number): Promise<string> {
     tasks
       .filter(task => task.due !== null)
       .map(({ treeId, id, title, tree, due, done, priority }) => ({
-        uid: `${treeId}.${id}@sun-porch`,
+        uid: taskUid(treeId, id),
         title: title || 'untitled',
         text: tree,
         due,

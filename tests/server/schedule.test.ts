@@ -217,7 +217,7 @@ describe('the plan by the API', () => {
     )
     expect([status, headers.get('content-type')]).toEqual([200, 'text/calendar; charset=utf-8'])
     expect(headers.get('content-disposition')).toContain('Move.ics')
-    expect(data).toContain(`RELATED-TO;RELTYPE=FINISHTOSTART:permit.${tree}@sun-porch`.slice(0, 74))
+    expect(data).toContain(`RELATED-TO;RELTYPE=FINISHTOSTART:${tree}.permit@sun-porch`.slice(0, 74))
     const stranger = await signUp(url, 'Nora Feld')
     expect(await stranger.refusal('GET', `/api/trees/${tree}/plan-calendar`)).toMatch(/^404/)
   })
