@@ -1,5 +1,6 @@
 import { and, inArray, sql } from 'drizzle-orm'
 import type { TaskTold } from '#core/schedule/told'
+import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { trees } from '../database/schema'
 import { askPlan } from '../schedule/plan-of'
@@ -35,7 +36,10 @@ export async function plansOfWork(userId: string, today: string): Promise<TaskPl
     if (!item) continue
     // One without a working day, say, has nothing to say of its tasks.
     const told = (await askPlan(item, today, { kind: 'tasks', topics: owed.get(id)! }, userId).catch(
-      () => [],
+      (error: unknown) => {
+        if (error instanceof Fault) return []
+        throw error
+      },
     )) as TaskTold[]
     found.push(...told.map(task => ({ treeId: id, ...task })))
   }
