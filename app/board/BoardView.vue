@@ -2,17 +2,7 @@
 import { useResizeObserver, useScroll } from '@vueuse/core'
 import { boardOf, cardBeside, laneName, placeOn } from '#core/board/board'
 import { bornIn, cardMoved } from '#core/board/move'
-import {
-  type BoardShape,
-  type Change,
-  isWithin,
-  lastChild,
-  markerSetsOf,
-  moveTo,
-  shorten,
-  topicOf,
-  type TopicId,
-} from '#core/tree'
+import { type Change, isWithin, lastChild, markerSetsOf, moveTo, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { CARD, cardsBetween, cardTop, cellAt, laneBoxes } from './placing'
 import { type Cell, useCardDrag } from './useCardDrag'
@@ -202,17 +192,8 @@ function contextMenu(event: MouseEvent, card: Card): void {
   emit('menu', event)
 }
 
-// — What is chosen of it, kept in this browser
-
-const KEPT = `sun-porch-board/${desk.session.treeId}`
 let hide = (): void => {}
 onMounted(() => {
-  try {
-    const kept = JSON.parse(localStorage.getItem(KEPT) ?? 'null') as BoardShape | null
-    if (kept?.by) shape.value = { by: `${kept.by}`, rows: kept.rows === true }
-  } catch {
-    /* what can't be read is as if nothing had been chosen */
-  }
   hide = desk.show({
     reveal,
     neighbour,
@@ -221,13 +202,6 @@ onMounted(() => {
   })
   if (!desk.editing.value) focusBox()
   void nextTick(() => reveal(desk.focus.value))
-})
-watch(shape, now => {
-  try {
-    localStorage.setItem(KEPT, JSON.stringify(now))
-  } catch {
-    /* without room it lasts as long as the page */
-  }
 })
 onBeforeUnmount(() => hide())
 watch(desk.editing, (now, before) => {

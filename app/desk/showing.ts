@@ -1,8 +1,8 @@
 import type { Layout } from '#core/arrange/layout'
-import type { OutlineShape } from '#core/tree/view'
+import { type OutlineShape, outlineShape } from '#core/tree/view'
 import {
   type Attachment,
-  type BoardShape,
+  type BoardShape, boardShape,
   childrenOf,
   type Initial,
   isLive,
@@ -13,6 +13,7 @@ import {
 } from '#core/tree'
 import type { Desk } from './desk'
 import { Folds } from './folds'
+import { keptShape } from './kept-shape'
 import type { Direction } from './selection'
 
 /** `meeting`: the brief, the running and the minutes of a meeting, in place of the tree. */
@@ -42,13 +43,9 @@ export class Showing {
   /** The depth last opened to: 0 for all, null when folds have been set one by one since. */
   readonly depth = ref<number | null>(null)
   /** What the outline shows beside titles, and in which order. */
-  readonly outline = ref<OutlineShape>({
-    columns: ['number', 'people', 'due', 'done', 'signs'],
-    sort: null,
-    group: null,
-  })
+  readonly outline: Ref<OutlineShape>
   /** By what cards stand on the board. */
-  readonly board = ref<BoardShape>({ by: 'state', rows: false })
+  readonly board: Ref<BoardShape>
   /** The file that is open over the tree. */
   readonly viewing = shallowRef<{ readonly topic: TopicId; readonly file: Attachment } | null>(null)
   /** The topic whose substance is previewed; pinned, it stays until Esc. */
@@ -65,6 +62,12 @@ export class Showing {
     userId: string,
   ) {
     this.folds = new Folds(() => desk.tree, treeId, userId)
+    this.outline = keptShape(`sun-porch-outline/${treeId}`, outlineShape, {
+      columns: ['number', 'people', 'due', 'done', 'signs'],
+      sort: null,
+      group: null,
+    })
+    this.board = keptShape(`sun-porch-board/${treeId}`, boardShape, { by: 'state', rows: false })
   }
 
   /** A large tree that is opened for the first time begins with its first two levels. */

@@ -2,7 +2,7 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useResizeObserver } from '@vueuse/core'
 import { outlineRows, type Row } from '#core/find/rows'
-import { type Column, COLUMNS, type OutlineShape } from '#core/tree/view'
+import { type Column, COLUMNS } from '#core/tree/view'
 import { childrenOf, markersOf, numberOf, pathTo, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { signsOf } from '#core/scene/face'
@@ -185,23 +185,6 @@ const { cell, cellDraft, openCell, cellKey, leaveCell, enterCells } = useCells(d
   typed: () => TYPED.filter(at),
   neighbour,
   focus: focusBox,
-})
-
-const KEPT = `sun-porch-outline/${desk.session.treeId}`
-onMounted(() => {
-  try {
-    const kept = JSON.parse(localStorage.getItem(KEPT) ?? 'null') as OutlineShape | null
-    if (kept?.columns) shape.value = kept
-  } catch {
-    /* what can't be read is as if nothing had been chosen */
-  }
-})
-watch(shape, now => {
-  try {
-    localStorage.setItem(KEPT, JSON.stringify(now))
-  } catch {
-    /* without room it lasts as long as the page */
-  }
 })
 
 function escape(): boolean {

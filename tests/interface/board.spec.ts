@@ -143,6 +143,45 @@ test('by people and by branch: who shares a task has it too, a card goes under t
   expect((await topicOf(ines, id, 'Crates')).done).toBe(40)
 })
 
+test('a view under a name brings the board as it was kept, whatever this browser had; so it does the outline', async ({
+  browser,
+}) => {
+  const ines = await visitor(browser)
+  const { page, caller } = ines
+  const id = await caller.makeTree('Move')
+  await laid(ines, id)
+  const view = (at: string, name: string, more: object) => ({
+    op: 'tree-put' as const,
+    set: 'views' as const,
+    member: { id: at, name, query: null, text: '', rest: 'dim', depth: null, outline: null, ...more } as never,
+  })
+  const { status } = await caller.edit(id, [
+    view('v1', 'Who does what', { view: 'board', board: { by: 'person', rows: true } }),
+    view('v2', 'By due', {
+      view: 'outline',
+      outline: { columns: ['due'], sort: { by: 'due', down: false }, group: null },
+    }),
+  ])
+  expect(status).toBe(200)
+  await openTree(page, id)
+  // The browser keeps another shape of both.
+  await page.getByRole('tab', { name: 'Board' }).click()
+  await page.getByRole('combobox', { name: 'Columns by' }).selectOption('priority')
+  await page.getByRole('tab', { name: 'Outline' }).click()
+  await page.getByRole('combobox', { name: 'Group the rows' }).selectOption('state')
+  await page.reload()
+  await page.getByRole('tab', { name: 'Board' }).click()
+  await expect(page.getByRole('combobox', { name: 'Columns by' })).toHaveValue('priority')
+  await page.getByRole('tab', { name: 'Canvas' }).click()
+  await page.keyboard.press('Shift+Q')
+  const panel = page.getByRole('complementary', { name: 'Filter and views' })
+  await panel.getByRole('button', { name: /^Who does what/ }).click()
+  await expect(card(page, 'Crates', 'Nobody, Books')).toBeVisible()
+  await panel.getByRole('button', { name: /^By due/ }).click()
+  await expect(page.getByRole('button', { name: 'Sort by due, now ascending' })).toBeVisible()
+  await expect(page.getByRole('combobox', { name: 'Group the rows' })).toHaveValue('')
+})
+
 test('three thousand cards: only those in sight are drawn, and the last is reached by key', async ({ browser }) => {
   const ines = await visitor(browser)
   const { page, caller } = ines
