@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { Slips } from '#core/schedule/baseline'
-import { daysInWords } from '#core/schedule/plan-words'
-import { shorten, type TopicId } from '#core/tree'
+import type { TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import type { useBaseline } from './useBaseline'
 
@@ -13,7 +12,6 @@ const { all, against, wrong, hold, keep, letGo } = baseline
 const name = ref('')
 const may = computed(() => desk.status.ready && desk.session.canEdit)
 const day = (iso: string): string => dayInWords(isoDay(new Date(iso)))
-const titled = (id: TopicId): string => shorten(desk.tree.topics.get(id)?.title || 'untitled', 40)
 async function keepNow(): Promise<void> {
   await keep(name.value.trim())
   if (!wrong.value) name.value = ''
@@ -57,20 +55,7 @@ function go(id: TopicId): void {
         </button>
       </li>
     </ul>
-    <template v-if="slips">
-      <p v-if="slips.later.length === 0 && slips.sooner.length === 0" class="quiet">Nothing ends on another day.</p>
-      <ol aria-label="What slipped">
-        <li v-for="one in [...slips.later, ...slips.sooner].slice(0, 30)" :key="one.topic">
-          <button class="plain" @click="go(one.topic)">{{ titled(one.topic) }}</button>
-          <span :class="{ late: one.days > 0 }"
-            >{{ daysInWords(Math.abs(one.days)) }} {{ one.days > 0 ? 'later' : 'sooner' }}</span
-          >
-        </li>
-      </ol>
-      <p v-if="slips.come.length || slips.gone.length" class="quiet">
-        {{ slips.come.length }} have come since, {{ slips.gone.length }} gone.
-      </p>
-    </template>
+    <SlipList v-if="slips" :slips="slips" :most="30" @go="go" />
   </div>
 </template>
 

@@ -2,6 +2,14 @@ import type { KeptMoment } from '#core/history/kept'
 import type { Baseline } from '#core/schedule/baseline'
 import type { Desk } from '~/desk/desk'
 
+/** The plan as it was after an edit, as the server knows it. */
+export async function planThen(desk: Desk, number: number): Promise<Baseline> {
+  const { baseline } = await callApi<{ baseline: Baseline }>(`/api/trees/${desk.session.treeId}/schedule`, {
+    query: { baseline: String(number) },
+  })
+  return baseline
+}
+
 /** The baselines of a tree's plan, and the one that it's held against. */
 export function useBaseline(desk: Desk) {
   const base = `/api/trees/${desk.session.treeId}`
@@ -16,11 +24,7 @@ export function useBaseline(desk: Desk) {
   /** Holds the plan against a baseline; null against none. */
   const hold = (number: number | null): Promise<void> =>
     attempt(async () => {
-      against.value =
-        number === null
-          ? null
-          : (await callApi<{ baseline: Baseline }>(`${base}/schedule`, { query: { baseline: String(number) } }))
-              .baseline
+      against.value = number === null ? null : await planThen(desk, number)
     })
   /** Keeps the plan as it is now, once what was done here is stored. */
   const keep = (name: string): Promise<void> =>
