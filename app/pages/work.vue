@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nanoid } from 'nanoid'
 import { allows, type Role, type Section } from '#core/contract'
+import { owedInWords, type TaskTold } from '#core/schedule/told'
 import { movedDue, type When, WHEN_NAMES, whenOf, WHENS } from '#core/schedule/when'
 import type { Change } from '#core/tree'
 
@@ -25,14 +26,7 @@ const list = ref<HTMLElement>()
 const offer = shallowRef<{ readonly words: string; readonly task: Task; readonly back: Change } | null>(null)
 
 /** What plans say of tasks, by tree and topic. It comes after the list, and the list is whole without it. */
-interface Planned {
-  readonly treeId: string
-  readonly topic: string
-  readonly state: 'done' | 'begun' | 'ready' | 'waiting'
-  readonly start: string
-  readonly waits: boolean
-  readonly reason: string
-}
+type Planned = TaskTold & { readonly treeId: string }
 const plans = shallowRef<ReadonlyMap<string, Planned>>(new Map())
 async function load(): Promise<void> {
   wrong.value = ''
@@ -51,21 +45,21 @@ async function readPlans(): Promise<void> {
   const told = await callApi<Planned[]>('/api/work/plan', { query: { today: today() } }).catch(() => null)
   if (told && mine === asked) plans.value = new Map(told.map(one => [`${one.treeId}/${one.topic}`, one]))
 }
-/** What the plan says of a task, in a few words. */
-function planWords(task: Task): { readonly words: string; readonly ready: boolean } | null {
-  const planned = plans.value.get(`${task.treeId}/${task.id}`)
-  if (!planned || (task.done ?? 0) > 0) return null
-  if (planned.state === 'ready') return { words: 'can start now', ready: true }
-  if (planned.state !== 'waiting') return null
-  return planned.waits
-    ? { words: planned.reason, ready: false }
-    : { words: `from ${dayInWords(planned.start)}`, ready: false }
-}
 onMounted(load)
 useHead({ title: 'My work · Sun Porch' })
 
 const now = today()
 const tasks = computed(() => work.value?.[side.value] ?? [])
+/** What is said of each task that hasn't begun. */
+const planned = computed(() => {
+  const said = new Map<Task, { readonly words: string; readonly ready: boolean }>()
+  for (const task of tasks.value) {
+    const told = (task.done ?? 0) > 0 ? undefined : plans.value.get(`${task.treeId}/${task.id}`)
+    const words = told ? owedInWords(told, dayInWords) : null
+    if (words) said.set(task, { words, ready: told!.state === 'ready' })
+  }
+  return said
+})
 interface Group {
   readonly key: string
   readonly name: string
@@ -318,8 +312,8 @@ const calendar = ref()
             ><NuxtLink :to="`/trees/${task.treeId}?topic=${task.id}`" tabindex="-1">{{
               task.title || 'untitled'
             }}</NuxtLink
-            ><small v-if="planWords(task)" class="plan" :class="{ ready: planWords(task)!.ready }">{{
-              planWords(task)!.words
+            ><small v-if="planned.has(task)" class="plan" :class="{ ready: planned.get(task)!.ready }">{{
+              planned.get(task)!.words
             }}</small
             ><small v-if="by === 'date' || task.person">{{
               [task.person, by === 'date' ? task.tree : ''].filter(Boolean).join(', ')

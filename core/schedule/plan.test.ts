@@ -5,6 +5,7 @@ import type { Wait } from '../tree/plan'
 import { addDays } from './days'
 import { type Plan, planOf, PlanClock } from './plan'
 import { USUAL_DAYS, WorkingCalendar } from './working-calendar'
+import { answerPlan, owedInWords, type TaskTold } from './told'
 
 type Given = Omit<Initial, 'waits'> & { readonly after?: readonly (string | Partial<Wait>)[] }
 /** A tree whose plan begins on Monday 11 January 2027. */
@@ -75,8 +76,16 @@ describe('the plan of a tree', () => {
     })
     const states = () => ['lift', 'paint'].map(id => plan(tree).tasks.get(id)!.state)
     expect(states()).toEqual(['waiting', 'waiting'])
+    const owed = (): (string | null)[] =>
+      (answerPlan(tree, plan(tree), { kind: 'tasks', topics: ['permit', 'lift', 'paint', 'gone'] }) as TaskTold[]).map(
+        told => owedInWords(told, day => day),
+      )
+    expect(owed()).toEqual(['can start now', 'waits for “permit”', 'waits for “permit”, 2 working days after'])
     applyChanges(tree, [set('permit', 'done', 100)])
     expect(states()).toEqual(['ready', 'waiting'])
+    expect(owed()).toEqual([null, 'can start now', 'waits for “permit”, 2 working days after'])
+    applyChanges(tree, [set('lift', 'start', '2027-03-01')])
+    expect(owed()[1]).toBe('from 2027-03-01')
   })
 
   it('says why each begins when it does', () => {

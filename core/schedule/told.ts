@@ -44,6 +44,18 @@ export interface TaskTold {
   readonly reason: string
 }
 
+/**
+ * What a plan says of a task to whoever owes it, in a few words; null where there's nothing to wait for or to begin. `day` says days.
+ */
+export function owedInWords(
+  { state, waits, start, reason }: Pick<TaskTold, 'state' | 'waits' | 'start' | 'reason'>,
+  day: (iso: string) => string,
+): string | null {
+  if (state === 'ready') return 'can start now'
+  if (state !== 'waiting') return null
+  return waits ? reason : `from ${day(start)}`
+}
+
 function toldTasks(tree: Tree, plan: Plan, topics: readonly TopicId[]): TaskTold[] {
   const speaker = { titleOf: (id: TopicId) => tree.topics.get(id)?.title ?? '', day: (iso: string) => iso }
   return topics.flatMap(topic => {
