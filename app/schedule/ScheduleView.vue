@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { slipsSince } from '#core/schedule/baseline'
-import type { NoPlan } from '#core/schedule/plan'
+import type { NoPlan } from '#core/schedule/compiled'
 import { brokenInWords, daysInWords, noPlanInWords } from '#core/schedule/plan-words'
 import { shorten, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'

@@ -1,5 +1,5 @@
 import { daysInWords } from '#core/schedule/plan-words'
-import { plannedIn } from '#core/schedule/plan'
+import { plannedIn } from '#core/schedule/compiled'
 import { addDays } from '#core/schedule/days'
 import { allTopics, type Change, shorten, topicOf, type TopicId, type Wait } from '#core/tree'
 import type { Desk } from '~/desk/desk'

@@ -1,4 +1,5 @@
-import { type NoPlan, type Plan, type Planned, type PlannedBranch, planOf } from '../schedule/plan'
+import type { NoPlan } from '../schedule/compiled'
+import { type Plan, type Planned, type PlannedBranch, planOf } from '../schedule/plan'
 import type { Topic, TopicId } from '../tree/topic'
 import type { Tree } from '../tree/tree'
 import { type Derived, NONE_STALE, type Stale } from './derived'

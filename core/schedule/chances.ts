@@ -2,7 +2,7 @@ import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import { atShare, meanOf, normalBelow, quantilesOf, randomFrom, type Shape, varianceOf } from './estimates'
 import { inOrderOfWaiting } from './network'
-import { compile, type Compiled, type NoPlan } from './plan'
+import { compile, type Compiled, type NoPlan } from './compiled'
 
 /*
  * How sure the plan's end is: it's run through many times, each with lengths drawn from the estimates (Van Slyke, "Monte Carlo methods and

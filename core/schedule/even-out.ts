@@ -4,7 +4,8 @@ import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import { canDo, workLeft } from './load'
 import { pushedTo } from './network'
-import { compile, type Compiled, type Edge, type Plan, planOf } from './plan'
+import { compile, type Compiled, type Edge } from './compiled'
+import { type Plan, planOf } from './plan'
 
 /*
  * Evening out who has too much: tasks begin later, one after the other by a rule of priority, until nobody has more on a day than they can

@@ -1,6 +1,7 @@
 import type { Wait } from '../tree/plan'
 import type { TopicId } from '../tree/topic'
-import type { Because, BrokenWait, NoPlan, Planned } from './plan'
+import type { BrokenWait, NoPlan } from './compiled'
+import type { Because, Planned } from './plan'
 
 /* What the plan says, in words. */
 

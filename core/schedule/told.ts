@@ -2,7 +2,8 @@ import type { Tree } from '../tree/tree'
 import type { TopicId } from '../tree/topic'
 import { type Baseline, type Slips, slipsSince } from './baseline'
 import { type Load, loadOf } from './load'
-import type { BrokenWait, Plan, Planned, PlannedBranch } from './plan'
+import type { BrokenWait } from './compiled'
+import type { Plan, Planned, PlannedBranch } from './plan'
 import { becauseInWords } from './plan-words'
 
 /** A plan as it's told to whoever asks by the API: plain data, each task with its reason in words. */

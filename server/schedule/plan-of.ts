@@ -1,6 +1,7 @@
 import { and, desc, eq, lte } from 'drizzle-orm'
 import { type Baseline, datesOf } from '#core/schedule/baseline'
-import { type NoPlan, planOf } from '#core/schedule/plan'
+import type { NoPlan } from '#core/schedule/compiled'
+import { planOf } from '#core/schedule/plan'
 import { noPlanInWords } from '#core/schedule/plan-words'
 import { answerPlan, type PlanQuestion } from '#core/schedule/told'
 import { Fault } from '../access/fault'
