@@ -29,15 +29,15 @@ export function useCardDrag(
     const add = event.ctrlKey || event.metaKey
     if (event.shiftKey || add) desk.select(id, { range: event.shiftKey, add, quiet: true })
     else if (!desk.selection.value.has(id)) desk.select(id, { quiet: true })
-    if (event.pointerType !== 'touch' && desk.session.canEdit) {
+    if (event.pointerType !== 'touch' && desk.session.canEdit)
       press = { id, from, x: event.clientX, y: event.clientY }
-      board.box.value!.setPointerCapture(event.pointerId)
-    }
     board.focus()
   }
   function moved(event: PointerEvent): void {
     if (!press) return
-    if (!carried.value && Math.hypot(event.clientX - press.x, event.clientY - press.y) < 5) return
+    // It was let go of outside.
+    if (event.buttons === 0) return void stop()
+    if (!carried.value && !beginsCarrying(event, board.box.value!, press)) return
     const ids = desk.selection.value.has(press.id) ? [...desk.selection.value] : [press.id]
     carried.value = { ids, x: event.clientX, y: event.clientY }
     aim.value = board.cellAt(event)

@@ -40,6 +40,8 @@ export function usePointers(desk: Desk, { box, view, layout, landing, colour, ap
   let mode: 'none' | 'pan' | 'drag' | 'pinch' = 'none'
   let dragging: ReadonlySet<TopicId> = new Set()
   let longPress = 0
+  /** What the last press was on, and the one before it. */
+  let pressed: readonly [before: TopicId | null, last: TopicId | null] = [null, null]
 
   const local = (event: { clientX: number; clientY: number }): Point => {
     const { left, top } = box.value!.getBoundingClientRect()
@@ -80,6 +82,7 @@ export function usePointers(desk: Desk, { box, view, layout, landing, colour, ap
     const { x, y } = local(event)
     const topic = event.button === 0 ? topicAt(event) : null
     presses.set(event.pointerId, { id: event.pointerId, x, y, startX: x, startY: y, topic, touch })
+    pressed = [pressed[1], topic]
     try {
       box.value!.setPointerCapture(event.pointerId)
     } catch {
@@ -210,7 +213,8 @@ export function usePointers(desk: Desk, { box, view, layout, landing, colour, ap
 
   function twice(event: MouseEvent): void {
     if ((event.target as HTMLElement).closest('[data-quiet]')) return
-    const topic = topicAt(event)
+    // A double click is on what its first press was on: selected by that, it may have moved into sight since.
+    const topic = pressed[0] ?? topicAt(event)
     if (topic) {
       desk.edit(topic)
       return

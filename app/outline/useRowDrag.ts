@@ -39,18 +39,18 @@ export function useRowDrag(
     const add = event.ctrlKey || event.metaKey
     if (event.shiftKey || add) desk.select(row.id, { range: event.shiftKey, add, quiet: true })
     else if (!desk.selection.value.has(row.id)) desk.select(row.id, { quiet: true })
-    if (event.pointerType === 'mouse' && row.id !== desk.tree.centre && desk.session.canEdit && outline.canDrag()) {
+    if (event.pointerType === 'mouse' && row.id !== desk.tree.centre && desk.session.canEdit && outline.canDrag())
       press = { id: row.id, x: event.clientX, y: event.clientY }
-      outline.box.value!.setPointerCapture(event.pointerId)
-    }
     outline.focus()
   }
 
   function moved(event: PointerEvent): void {
     if (!press) return
+    // It was let go of outside.
+    if (event.buttons === 0) return stopDrag()
     const { tree } = desk
     if (dragging.size === 0) {
-      if (Math.hypot(event.clientX - press.x, event.clientY - press.y) < 5) return
+      if (!beginsCarrying(event, outline.box.value!, press)) return
       dragging = new Set(movable(tree, desk.selection.value.has(press.id) ? desk.selection.value : [press.id]))
     }
     const box = outline.box.value!

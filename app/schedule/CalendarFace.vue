@@ -138,11 +138,12 @@ function down(event: PointerEvent, entry: CalendarEntry): void {
   const hold = dayUnder(event)
   if (event.pointerType === 'touch' || !desk.session.canEdit || !isMovable(desk.tree, entry) || hold === null) return
   press = { entry, hold, x: event.clientX, y: event.clientY }
-  box.value!.setPointerCapture(event.pointerId)
 }
 function moved(event: PointerEvent): void {
   if (!press) return
-  if (!carried.value && Math.hypot(event.clientX - press.x, event.clientY - press.y) < 5) return
+  // It was let go of outside.
+  if (event.buttons === 0) return void stop()
+  if (!carried.value && !beginsCarrying(event, box.value!, press)) return
   carried.value = { entry: press.entry, hold: press.hold }
   aim.value = dayUnder(event) ?? aim.value
 }

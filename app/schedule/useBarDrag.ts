@@ -21,23 +21,24 @@ export function useBarDrag(
   const what = shallowRef<{ readonly id: TopicId; readonly grip: Grip } | null>(null)
   const days = ref(0)
   const aim = ref<TopicId | null>(null)
-  let press: { id: TopicId; grip: Grip; x: number } | null = null
+  let press: { id: TopicId; grip: Grip; x: number; y: number } | null = null
 
   function down(event: PointerEvent, id: TopicId, grip: Grip): void {
     if (event.button !== 0 || !desk.session.canEdit) return
     const task = planNow(desk)?.tasks.get(id)
     if (!task || (grip === 'move' && (task.state === 'done' || task.state === 'begun'))) return
-    press = { id, grip, x: event.clientX }
+    press = { id, grip, x: event.clientX, y: event.clientY }
     if (grip !== 'move') {
       desk.select(id, { quiet: true })
       face.focus()
     }
-    face.box.value!.setPointerCapture(event.pointerId)
   }
   function moved(event: PointerEvent): void {
     if (!press) return
+    // It was let go of outside.
+    if (event.buttons === 0) return void stop()
+    if (!what.value && !beginsCarrying(event, face.box.value!, press)) return
     const by = event.clientX - press.x
-    if (!what.value && Math.abs(by) < 5 && (press.grip !== 'tie' || face.rowAt(event.clientY) === press.id)) return
     what.value = { id: press.id, grip: press.grip }
     if (press.grip === 'tie') {
       const over = face.rowAt(event.clientY)

@@ -123,6 +123,30 @@ test('editing: F2 and E open, Enter keeps, Esc drops, letters alone never replac
   await expect(topic(page, /^Shelving\s+in oak/)).toBeVisible()
 })
 
+test('a double click opens a title in every view, and the next letters stand in it', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  const { centre } = (await caller.open(id)).snapshot
+  const { status } = await caller.edit(id, [
+    { op: 'tree', field: 'planFrom', value: '2027-01-11' },
+    { op: 'add', topic: 'crates', parent: centre, order: 'a0', with: { title: 'Crates', duration: 2, done: 0 } },
+  ])
+  expect(status).toBe(200)
+  await openTree(page, id)
+  let said = 'Crates'
+  for (const view of ['Canvas', 'Outline', 'Schedule', 'Board'] as const) {
+    await page.getByRole('tab', { name: view }).click()
+    await topic(page, new RegExp(said))
+      .first()
+      .dblclick({ position: { x: 50, y: 12 } })
+    said = `Crates of the ${view.toLowerCase()}`
+    await page.keyboard.type(said)
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+    await expectTitles(caller, id, [said])
+  }
+})
+
 test('keys pressed before the field stands are typed into it', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
