@@ -14,6 +14,7 @@ const CORE = [
   'history',
   'find',
   'board',
+  'presenting',
   'capture',
   'dress',
   'arrange',

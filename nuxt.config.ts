@@ -36,6 +36,7 @@ const ROOMS = [
   'meeting',
   'outline',
   'page',
+  'presenting',
   'schedule',
   'share',
   'shell',

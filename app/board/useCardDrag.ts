@@ -29,8 +29,7 @@ export function useCardDrag(
     const add = event.ctrlKey || event.metaKey
     if (event.shiftKey || add) desk.select(id, { range: event.shiftKey, add, quiet: true })
     else if (!desk.selection.value.has(id)) desk.select(id, { quiet: true })
-    if (event.pointerType !== 'touch' && desk.session.canEdit)
-      press = { id, from, x: event.clientX, y: event.clientY }
+    if (event.pointerType !== 'touch' && desk.session.canEdit) press = { id, from, x: event.clientX, y: event.clientY }
     board.focus()
   }
   function moved(event: PointerEvent): void {

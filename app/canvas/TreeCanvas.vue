@@ -117,7 +117,7 @@ function paintTies(part: number): void {
     return
   }
   drawnTies.value = tieDrawer.draw(desk.tree, links, layout, view.seen(), {
-    filter: finding,
+    filter: { isDim: desk.isDim, isHidden: id => finding.isHidden(id) },
     hueOf: id => dressing.hueOf(id),
     colour: hue => colourIn(dressing.wear, hue),
     at: part < 1 ? placed => passage.at(placed, part) : null,

@@ -86,6 +86,7 @@ const classes = computed(() => {
       done: topic.value.done === 100,
       editing: shown.editing,
       dim: shown.dim,
+      behind: shown.behind,
       hit: shown.hit,
     },
   ]

@@ -33,6 +33,8 @@ export interface ShownPlank {
   readonly wear: Wear
   readonly z: number
   readonly dim: boolean
+  /** Whether it steps back behind the branch that is presented. */
+  readonly behind: boolean
   readonly hit: boolean
   /** What is pointed out about it, in a word; empty for most. */
   readonly mark: Mark | ''
@@ -116,7 +118,7 @@ export class Sight {
     }
     layout.scan(passage.running ? wider(view.seen()) : view.seen(), far ? 3 / view.zoom : 0, {
       plank(placed) {
-        const hue = finding.isDim(placed.id) ? colours.quiet : dressing.hueOf(placed.id)
+        const hue = desk.isDim(placed.id) ? colours.quiet : dressing.hueOf(placed.id)
         const at = passage.at(placed, part)
         if (small && meets(at, inView)) {
           want(placed.id, at, placed.direction, hue)
@@ -126,7 +128,7 @@ export class Sight {
         else add(placed)
       },
       line: (owner, points) =>
-        sheet.line(owner === layout.root ? colours.quiet : dressing.hueOf(owner), points, finding.isDim(owner)),
+        sheet.line(owner === layout.root ? colours.quiet : dressing.hueOf(owner), points, desk.isDim(owner)),
       block(rect, id) {
         sheet.bar(dressing.hueOf(id), rect)
         if (meets(rect, inView)) want(id, rect, 'down', dressing.hueOf(id))
@@ -180,6 +182,7 @@ export class Sight {
       focused: desk.focus.value === id,
       editing: desk.editing.value?.id === id,
       dim: desk.finding.isDim(id),
+      behind: desk.showing.isBehind(id),
       hit: desk.finding.isHit(id),
       mark: desk.marks.value.get(id) ?? '',
       others: others.has(id) ? JSON.stringify(others.get(id)) : '',

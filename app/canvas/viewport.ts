@@ -59,10 +59,14 @@ export class Viewport {
 
   /** Shows a rectangle whole, at 100 % at most, or as large as `most` says. */
   fit(bounds: Rect, most = 1): void {
-    this.zoom = clamp(
+    this.centreOn(bounds, this.zoomFor(bounds, most))
+  }
+
+  /** How large a rectangle is when it's shown whole. */
+  zoomFor(bounds: Rect, most = 1): number {
+    return clamp(
       Math.min(most, (this.width - MARGIN.fit * 2) / bounds.width, (this.height - MARGIN.fit * 2) / bounds.height),
     )
-    this.centreOn(bounds)
   }
 
   centreOn(rect: Rect, zoom = this.zoom): void {

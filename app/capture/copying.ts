@@ -26,9 +26,10 @@ async function bringFiles(desk: Desk, from: string, items: readonly OutlineItem[
 
 /** Puts the selected branches on a clipboard: whole for trees of ours, as nested lists for other programs. */
 export function copy(desk: Desk, data: DataTransfer): void {
-  const items = topmost(desk.tree, desk.selected()).map(id => toOutline(desk.tree, id))
+  const tops = topmost(desk.tree, desk.selected())
+  const items = tops.map(id => toOutline(desk.tree, id))
   data.setData('text/plain', writeNested(items).trimEnd())
-  data.setData('text/html', writeHtmlList(items))
+  data.setData('text/html', htmlWriter?.(desk, tops) ?? writeHtmlList(items))
   data.setData(BRANCH_TYPE, JSON.stringify({ tree: desk.session.treeId, items } satisfies Copied))
 }
 
@@ -37,13 +38,18 @@ export function cut(desk: Desk, data: DataTransfer): void {
   if (desk.guard()) removeSelection(desk)
 }
 
-/** The reader of HTML lists, once it's here: it isn't needed for the first look. */
+/** The reader and the writer of HTML lists, once they are here: they aren't needed for the first look. */
 let htmlReader: HtmlReader | null = null
+let htmlWriter: ((desk: Desk, tops: readonly TopicId[]) => string) | null = null
 
-/** Fetches what pasting needs, so that a paste needn't wait for it. Without a line HTML is read as its plain text. */
+/** Fetches what copying and pasting need, so that neither waits for it. Without a line HTML is read as its plain text. */
 export async function readyToPaste(): Promise<void> {
   htmlReader ??= await import('#core/capture/html-list').then(
     ({ readHtmlList }) => readHtmlList,
+    () => null,
+  )
+  htmlWriter ??= await import('./copied-html').then(
+    ({ copiedHtml }) => copiedHtml,
     () => null,
   )
 }

@@ -64,7 +64,7 @@ export class Desk {
   readonly uploads: Uploads
   readonly journey: Journey
   private readonly selecting = new Selection(this)
-  private readonly showing: Showing
+  readonly showing: Showing
   private readonly typing = new Typing(this)
   private readonly authoring = new Authoring(this)
   private readonly elsewhere: Elsewhere
@@ -86,6 +86,8 @@ export class Desk {
   readonly voting = new Voting(this)
   /** What is to be pointed out on the tree: what came, changed or moved, each with its word. */
   readonly marks = shallowRef<ReadonlyMap<TopicId, Mark>>(new Map())
+  /** Whether one presents the tree, so that others may go along. */
+  readonly presents = ref(false)
   /** Lines of the tray that are being dragged. */
   carried: readonly TopicId[] = []
   /** Whether a filter leaves topics out of the views just now. */
@@ -152,7 +154,7 @@ export class Desk {
         dayOf: instant => isoDay(new Date(instant)),
       }),
     )
-    watch([this.selection, this.editing], () => showPresence(this))
+    watch([this.selection, this.editing, this.presents], () => showPresence(this))
     watch([this.focus, this.editing], () => this.following.stepped())
     watch(
       () => this.status.present,
@@ -415,6 +417,8 @@ export class Desk {
   carry = (to: 'left' | 'right'): boolean => this.showing.carry(to)
   drawnOf = (id: TopicId): Drawn => this.planks.of(id)
   isFolded = (id: TopicId): boolean => this.showing.isFolded(id)
+  /** Whether a topic is drawn dim: the filter doesn't mean it, or another branch is presented. */
+  isDim = (id: TopicId): boolean => this.finding.isDim(id) || this.showing.isBehind(id)
   annexOf = (id: TopicId): TopicId | null => this.showing.annexOf(id)
   visit = (id: TopicId): void => this.showing.visit(id)
   unfoldTo = (id: TopicId): void => this.showing.unfoldTo(id)

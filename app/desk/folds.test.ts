@@ -38,6 +38,27 @@ function grow(): Tree {
 }
 
 describe('one’s own folds', () => {
+  it('that are lent come back as they were, and only those are kept meanwhile', () => {
+    const tree = grow()
+    const folds = new Folds(() => tree, 't', 'ines')
+    folds.set('A1', true)
+    vi.advanceTimersByTime(400)
+    const before = kept.get('sun-porch-folds/ines/t')
+    const back = folds.lend()
+    folds.set('A', true)
+    folds.set('A1', false)
+    folds.openTo(1)
+    for (const leave of left) leave()
+    vi.advanceTimersByTime(400)
+    expect(kept.get('sun-porch-folds/ines/t')).toBe(before)
+    expect(folds.isFolded('A')).toBe(true)
+    back()
+    expect([folds.isFolded('A'), folds.isFolded('A1')]).toEqual([false, true])
+    folds.set('A', true)
+    vi.advanceTimersByTime(400)
+    expect(kept.get('sun-porch-folds/ines/t')).not.toBe(before)
+  })
+
   it('say nothing at first: the tree’s own fold counts, and the centre never folds', () => {
     const folds = new Folds(grow, 't', 'u')
     expect(['c', 'A', 'B'].map(id => folds.isFolded(id))).toEqual([false, false, true])

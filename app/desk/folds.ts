@@ -21,6 +21,8 @@ export class Folds {
   readonly isNew: boolean = true
   private readonly single = new Map<TopicId, boolean>()
   private timer = 0
+  /** How it was before it was lent: that is what's kept meanwhile. */
+  private lent: { readonly depth: number | null; readonly single: ReadonlyMap<TopicId, boolean> } | null = null
   private readonly key: string
 
   constructor(
@@ -80,6 +82,18 @@ export class Folds {
     this.keep()
   }
 
+  /** From now on folds are set for a while, and nothing of it is kept; call back for how it was. */
+  lend(): () => void {
+    const before = { depth: this.depth, single: new Map(this.single) }
+    this.lent ??= before
+    return () => {
+      this.lent = null
+      this.depth = before.depth
+      this.single.clear()
+      for (const [id, folded] of before.single) this.single.set(id, folded)
+    }
+  }
+
   private keep(): void {
     clearTimeout(this.timer)
     this.timer = window.setTimeout(this.keepNow, 300)
@@ -92,10 +106,11 @@ export class Folds {
 
   private readonly keepNow = (): void => {
     clearTimeout(this.timer)
+    const { depth, single } = this.lent ?? { depth: this.depth, single: this.single }
     const kept: Kept = {
-      depth: this.depth,
-      folded: [...this.single].filter(([, folded]) => folded).map(([id]) => id),
-      open: [...this.single].filter(([, folded]) => !folded).map(([id]) => id),
+      depth,
+      folded: [...single].filter(([, folded]) => folded).map(([id]) => id),
+      open: [...single].filter(([, folded]) => !folded).map(([id]) => id),
     }
     try {
       localStorage.setItem(this.key, JSON.stringify(kept))

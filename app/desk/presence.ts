@@ -9,5 +9,6 @@ export function showPresence(desk: Desk): void {
   desk.session.showPresence(
     [...desk.selection.value].flatMap(id => known(id) ?? []),
     open ? known(open.id) : null,
+    desk.presents.value,
   )
 }

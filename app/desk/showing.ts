@@ -2,7 +2,8 @@ import type { Layout } from '#core/arrange/layout'
 import { type OutlineShape, outlineShape } from '#core/tree/view'
 import {
   type Attachment,
-  type BoardShape, boardShape,
+  type BoardShape,
+  boardShape,
   childrenOf,
   type Initial,
   isLive,
@@ -50,6 +51,8 @@ export class Showing {
   readonly viewing = shallowRef<{ readonly topic: TopicId; readonly file: Attachment } | null>(null)
   /** The topic whose substance is previewed; pinned, it stays until Esc. */
   readonly previewed = shallowRef<{ readonly topic: TopicId; readonly pinned: boolean } | null>(null)
+  /** The branch that is presented just now: the rest stands back. */
+  readonly stage = ref<TopicId | null>(null)
   /** The cross-link that is selected. */
   readonly tie = shallowRef<{ readonly topic: TopicId; readonly id: string } | null>(null)
   /** The view that is shown, as long as it is: what it knows is never asked for after it has gone. */
@@ -167,6 +170,23 @@ export class Showing {
     else if (id !== null && !isWithin(tree, desk.focus.value, id)) desk.select(at)
     else if (id === null && from !== null && tree.topics.get(from)?.annex) desk.select(at)
     this.fit()
+  }
+
+  /** Whether a topic stands back behind what is presented. */
+  isBehind(id: TopicId): boolean {
+    const { tree } = this.desk
+    const stage = this.stage.value
+    return stage !== null && stage !== tree.centre && isLive(tree, stage) && !isWithin(tree, id, stage)
+  }
+
+  /** Folds and unfolds topics, each as it's said, for oneself. The views are told by who asks. */
+  foldAs(folded: ReadonlyMap<TopicId, boolean>): void {
+    for (const [id, isFolded] of folded) this.folds.set(id, isFolded)
+  }
+
+  /** Folds change for a while and are kept as they are; call back for how it was. */
+  lendFolds(): () => void {
+    return this.folds.lend()
   }
 
   /** Folds or unfolds. */

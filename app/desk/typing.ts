@@ -83,6 +83,10 @@ export class Typing {
   begin(step: Step, unfold?: TopicId): void {
     const { desk } = this
     if (!desk.guard()) return
+    if (step.made.length === 0) {
+      desk.say('That can’t be done with the centre of the tree.')
+      return
+    }
     this.keep()
     if (unfold && desk.isFolded(unfold)) desk.toggleFold([unfold])
     this.cameFrom = desk.focus.value

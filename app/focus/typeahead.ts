@@ -7,7 +7,9 @@
 /** How long keys wait for a field, ms: after that, whatever was to open isn't coming. */
 const PATIENCE_MS = 5000
 
-const waiting: KeyboardEvent[] = []
+/** A key, or a button that was clicked behind keys that waited. */
+type Waiting = KeyboardEvent | HTMLElement
+const waiting: Waiting[] = []
 /** Keys that have waited and are on their way to where they were meant to go. */
 const typedAgain = new WeakSet<KeyboardEvent>()
 let expectedUntil = 0
@@ -50,7 +52,8 @@ async function deliver(): Promise<void> {
   delivering = true
   try {
     while (waiting.length > 0 && !isFieldExpected()) {
-      const typed = type(waiting.shift()!)
+      const next = waiting.shift()!
+      const typed = next instanceof HTMLElement ? press(next) : type(next)
       // A key that isn't text may close something, whose focus goes back when all that is drawn by it has been. And an editor
       // knows of text a moment after it stands there: the Enter behind it would say nothing.
       if (!typed || isCommand(waiting[0])) await new Promise(done => setTimeout(done))
@@ -60,8 +63,15 @@ async function deliver(): Promise<void> {
   }
 }
 
-const isCommand = (event: KeyboardEvent | undefined): boolean =>
-  event !== undefined && ([...event.key].length !== 1 || event.ctrlKey || event.metaKey)
+const isCommand = (next: Waiting | undefined): boolean =>
+  next !== undefined &&
+  (next instanceof HTMLElement || [...next.key].length !== 1 || next.ctrlKey || next.metaKey)
+
+/** Clicks a button, unless what was typed before has taken it away. Never text. */
+function press(button: HTMLElement): false {
+  if (button.isConnected) button.click()
+  return false
+}
 
 /** True when the key was text and stands in the field now. */
 function type(event: KeyboardEvent): boolean {
@@ -92,7 +102,11 @@ function hold(event: KeyboardEvent): void {
   if (['Shift', 'Control', 'Alt', 'Meta', 'Dead', 'Process', 'Unidentified', 'CapsLock'].includes(event.key)) return
   event.preventDefault()
   event.stopImmediatePropagation()
-  waiting.push(event)
+  wait(event)
+}
+
+function wait(what: Waiting): void {
+  waiting.push(what)
   if (waiting.length === 1)
     setTimeout(() => {
       if (!isFieldExpected()) void deliver()
@@ -104,7 +118,22 @@ function elsewhere(): void {
   if (waiting.length === 0 && !delivering) expectedUntil = 0
 }
 
+/**
+ * A button that is clicked while keys wait comes after them: nothing is lost from under what was typed, and what it does it
+ * does to what the keys have made.
+ */
+function pressedBehindKeys(event: MouseEvent): void {
+  if (!event.isTrusted || (waiting.length === 0 && !delivering)) return
+  const button = event.target instanceof Element ? event.target.closest<HTMLElement>('button, a[href]') : null
+  if (!button) return
+  event.preventDefault()
+  event.stopImmediatePropagation()
+  if (event.type === 'click') wait(button)
+}
+
 export function listenForEarlyKeys(): void {
+  window.addEventListener('mousedown', pressedBehindKeys, true)
+  window.addEventListener('click', pressedBehindKeys, true)
   window.addEventListener('keydown', hold, true)
   window.addEventListener('pointerdown', elsewhere, true)
 }

@@ -1,7 +1,8 @@
 import type { MeetingAct } from '~/meeting/useMeeting'
 import type { Desk } from '~/desk/desk'
 
-export type Panel = 'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes' | 'since' | 'bench' | 'comments'
+export type Panel =
+  'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes' | 'since' | 'bench' | 'comments' | 'steps'
 /** What of the side sheet a command goes to. */
 export type SheetPart = 'note' | 'task' | 'link' | 'file' | 'check' | 'place' | 'sketch' | 'tie' | 'comment'
 export type Box = 'everything' | 'keys' | 'share' | 'help' | 'duplicate' | 'starter' | 'about' | 'vote' | 'handout'
@@ -51,6 +52,8 @@ export interface House {
   makeMeeting(): void
   /** Opens the history of the tree, seen at a topic; of its branch alone where that's asked for. */
   history(topic: string | null, alone: boolean): void
+  /** Presents the tree, step by step. */
+  present(): void
   /** Opens the tree side by side with another state of it. */
   compare(): void
 }

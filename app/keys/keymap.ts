@@ -93,6 +93,10 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   'topic-history': ['U B'],
   compare: ['U S'],
   'hand-out': ['U O'],
+  present: ['U F'],
+  steps: ['U G'],
+  step: ['U J'],
+  address: ['U E'],
   schedule: ['U P'],
   board: ['U K'],
   'wait-for': ['A'],
@@ -129,6 +133,18 @@ export const ROOM_KEYS: Readonly<Record<string, readonly string[]>> = {
   'room-cut': ['C'],
   'room-pause': ['Z'],
   'room-present': ['F'],
+}
+
+/** Keys while the tree is presented; a clicker has Page Up and Page Down. */
+const PRESENT_KEYS: Chords = {
+  'present-next': ['ArrowRight', 'PageDown', 'Space'],
+  'present-back': ['ArrowLeft', 'PageUp'],
+  'present-first': ['Home'],
+  'present-last': ['End'],
+  'present-again': ['Z'],
+  'present-open': ['O'],
+  'present-speaker': ['N'],
+  'present-screen': ['F'],
 }
 
 /** Keys while a title is being typed. */
@@ -169,6 +185,7 @@ const DRAG_KEYS: Chords = { 'drag-colour': ['C'] }
 export const KEYMAP = {
   tree: KEYS,
   room: ROOM_KEYS,
+  present: PRESENT_KEYS,
   title: TITLE_KEYS,
   cells: CELL_KEYS,
   tray: TRAY_KEYS,
@@ -197,6 +214,19 @@ export const SECTIONS: readonly { readonly title: string; readonly names: Readon
       'room-cut': 'Cut what is left evenly',
       'room-pause': 'Let the clock stand still, or go on',
       'room-present': 'Fill the screen',
+    },
+  },
+  {
+    title: 'While presenting',
+    names: {
+      'present-next': 'Next step',
+      'present-back': 'Back to the step before',
+      'present-first': 'First step',
+      'present-last': 'Last step',
+      'present-again': 'The step as it was shown, after looking around',
+      'present-open': 'What the selected topic carries, over the tree',
+      'present-speaker': 'A window of your own: notes, what comes next, the clock',
+      'present-screen': 'Fill the screen, or no more',
     },
   },
   {

@@ -2,7 +2,7 @@
 import { ageInWords } from '#core/meeting/carry'
 import { ENTRY_KINDS, type EntryKind, topicOf, type TopicId } from '#core/tree'
 import { actionFor, firstStep, keyOf } from '~/keys/keys'
-import { clockInWords, useMeeting } from './useMeeting'
+import { useMeeting } from './useMeeting'
 import { useItemSubstance } from './useItemSubstance'
 import { useRoomPlace } from './useRoomPlace'
 import { useRoomTime } from './useRoomTime'

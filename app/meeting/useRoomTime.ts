@@ -1,7 +1,7 @@
 import { sayItem, timed } from '#core/meeting/agenda'
 import { openItems } from '#core/meeting/clock'
 import type { TopicId } from '#core/tree'
-import { clockInWords, type Meeting } from './useMeeting'
+import type { Meeting } from './useMeeting'
 import type { useRoomPlace } from './useRoomPlace'
 
 /** What is said of the time while a meeting runs, and the even cut. */

@@ -2,7 +2,7 @@
 import type { MarkerSet } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import type { Panel } from '~/keys/commands'
-import { usePage } from './page'
+import { SHOWING, usePage } from './page'
 
 /** The panel beside the canvas, in the place of the side sheet. */
 defineProps<{ what: Panel }>()
@@ -19,6 +19,7 @@ const NAMES: Record<Panel, string> = {
   since: 'What is new',
   bench: 'Talk of the tree',
   comments: 'Comments',
+  steps: 'Steps of presenting',
 }
 const close = (): void => {
   page.side.value = null
@@ -26,7 +27,7 @@ const close = (): void => {
 </script>
 
 <template>
-  <aside v-opened="{ manner: what === 'key' ? 'pane' : 'panel', close }" class="panel" :aria-label="NAMES[what]">
+  <aside v-opened="{ manner: SHOWING.has(what) ? 'pane' : 'panel', close }" class="panel" :aria-label="NAMES[what]">
     <slot name="grip" />
     <div class="panel-head">
       <h2>{{ NAMES[what] }}</h2>
@@ -46,6 +47,7 @@ const close = (): void => {
     <LazyBenchPanel v-else-if="what === 'bench'" />
     <LazyCommentsPanel v-else-if="what === 'comments'" />
     <LazyAnnexPanel v-else-if="what === 'annexes'" />
+    <LazyStepsPanel v-else-if="what === 'steps'" />
     <LazyKeyPanel v-else />
   </aside>
 </template>

@@ -4,7 +4,7 @@ import { closeTop, isDialogOpen } from '~/focus/opened'
 import { isTextField } from '~/focus/typeahead'
 import { commandOf } from '~/keys/commands'
 import { endSteps, pressed } from '~/keys/keys'
-import { IN_MEETING, type Page } from './page'
+import { IN_MEETING, type Page, WHILE_PRESENTING } from './page'
 
 export const inField = (target: EventTarget | null): boolean =>
   isTextField(target) || target instanceof HTMLSelectElement
@@ -31,9 +31,11 @@ export function usePageKeys(desk: Desk, page: Page, only?: ReadonlySet<string>):
     inTree(event.target) || event.ctrlKey || event.metaKey || ['?', '/'].includes(event.key)
   /** Whether a command is one for the view that is shown. */
   const isForNow = (event: KeyboardEvent, id: string): boolean =>
-    desk.view.value !== 'meeting' ||
-    IN_MEETING.has(id) ||
-    (event.target instanceof HTMLElement && event.target.closest('[role="tree"]') !== null)
+    page.presenting.value
+      ? WHILE_PRESENTING.has(id)
+      : desk.view.value !== 'meeting' ||
+        IN_MEETING.has(id) ||
+        (event.target instanceof HTMLElement && event.target.closest('[role="tree"]') !== null)
 
   useEventListener(window, 'keydown', event => {
     if (!desk.status.ready || event.defaultPrevented || inField(event.target)) return

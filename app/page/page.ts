@@ -1,9 +1,11 @@
 import { until } from '@vueuse/core'
 import type { InjectionKey, Ref } from 'vue'
+import type { Layout } from '#core/arrange/layout'
 import { isMeeting } from '#core/meeting/brief'
 import { topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import type { View } from '~/desk/showing'
+import type { Viewport } from '~/canvas/viewport'
 import { enter as enterOpened } from '~/focus/opened'
 import { expectField } from '~/focus/typeahead'
 import { makeMeetingOf } from '~/meeting/doing'
@@ -12,6 +14,8 @@ import type { Box, Command, House, Panel, SheetPart } from '~/keys/commands'
 
 /** What the canvas lets the page do. */
 export interface CanvasHold {
+  readonly view: Viewport
+  readonly layout: Layout
   fit(): void
   fitSelection(): void
   zoomBy(by: number | 'whole'): void
@@ -52,6 +56,34 @@ export const IN_MEETING = new Set([
 /** Panels that stand beside a meeting too: what is said. The rest is about the tree. */
 export const BESIDE_MEETING: ReadonlySet<Panel> = new Set<Panel>(['bench', 'comments'])
 
+/** Panels without a field: the keys stay with the tree. */
+export const SHOWING: ReadonlySet<Panel> = new Set<Panel>(['key', 'steps'])
+/** The commands that are heard while the tree is presented: what is done to what is seen. The rest opens what isn't shown. */
+export const WHILE_PRESENTING = new Set([
+  'edit',
+  'sibling-after',
+  'sibling-before',
+  'child',
+  'move-up',
+  'move-down',
+  'move-in',
+  'move-out',
+  'remove',
+  'undo',
+  'redo',
+  'up',
+  'down',
+  'fold',
+  'done',
+  'preview',
+  'zoom-in',
+  'zoom-out',
+  'zoom-whole',
+  'theme',
+  'keys',
+  'help',
+])
+
 const BOXES: readonly Box[] = [
   'everything',
   'keys',
@@ -86,6 +118,8 @@ export class Page implements House {
   /** A topic that is being looked for, to tie the selection to or to show here. */
   readonly choosing = ref<'tie' | 'wait' | null>(null)
   readonly referring = ref(false)
+  /** The tree is presented: by oneself, or by somebody whom one goes along with. */
+  readonly presenting = shallowRef<{ readonly with: string | null } | null>(null)
   /** Whether the first look is over. */
   readonly settled = ref(false)
   /** The view of the tree to come back to from the meeting. */
@@ -106,6 +140,19 @@ export class Page implements House {
     watch(this.boxes, () => {
       for (const what of BOXES) if (this.boxes[what]) this.met[what] = true
     })
+    const told = new Set<string>()
+    watch(
+      () => desk.status.present,
+      present => {
+        for (const { id, name, client, presents } of present) {
+          if (!presents) told.delete(client)
+          else if (id !== desk.userId && !told.has(client)) {
+            told.add(client)
+            desk.say(`${name} presents this tree.`, { name: 'Go along', run: () => this.present(id) })
+          }
+        }
+      },
+    )
     watch(desk.talking.asked, () => void this.showPart('comment'))
     watch(
       desk.view,
@@ -135,6 +182,11 @@ export class Page implements House {
     else this.panel(what)
   }
 
+  /** Presents the tree, or goes along with somebody who does. */
+  present(leader: string | null = null): void {
+    this.presenting.value = { with: leader }
+  }
+
   fit(): void {
     this.canvas.value?.fit()
     this.schedule.value?.fit()
@@ -156,12 +208,13 @@ export class Page implements House {
 
   panel(what: Panel): void {
     const { side } = this
-    // One that is open already is gone into, so that a key never closes what the other hand reaches for; the key, which
-    // only shows, goes.
-    if (side.value === what && what === 'key') side.value = null
+    const onlyShows = SHOWING.has(what)
+    // One that is open already is gone into, so that a key never closes what the other hand reaches for; one that only
+    // shows goes.
+    if (side.value === what && onlyShows) side.value = null
     else if (side.value === what) enterOpened(document.querySelector<HTMLElement>('aside.panel')!)
     else {
-      if (what !== 'key') expectField()
+      if (!onlyShows) expectField()
       side.value = what
     }
   }

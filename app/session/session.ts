@@ -77,6 +77,8 @@ export class TreeSession {
   seenBefore: number | null = null
   lastChange: { user: string; at: string } | null = null
   readonly undoRecord: UndoRecord
+  /** While somebody looks on, no branch changes its side by itself. */
+  holdsSides = false
   protected readonly sync: Sync
   private readonly line: Line
   private readonly clock = new ServerClock()
@@ -304,7 +306,8 @@ export class TreeSession {
 
   /** What goes along with changes that somebody makes here: colours of new main branches, sides that stay even. */
   private authored(changes: readonly Change[]): readonly Change[] {
-    return withSplits(this.tree, withBranchHues(this.tree, changes))
+    const coloured = withBranchHues(this.tree, changes)
+    return this.holdsSides ? coloured : withSplits(this.tree, coloured)
   }
 
   private put(changes: readonly Change[]): Waiting | null {
@@ -385,9 +388,9 @@ export class TreeSession {
     this.events.status()
   }
 
-  /** Tells the others what is selected here. */
-  showPresence(selected: readonly TopicId[], typing: TopicId | null): void {
-    this.shown = JSON.stringify({ type: 'presence', selected: selected.slice(0, 50), typing })
+  /** Tells the others what is selected here, and whether it's presented. */
+  showPresence(selected: readonly TopicId[], typing: TopicId | null, presents: boolean): void {
+    this.shown = JSON.stringify({ type: 'presence', selected: selected.slice(0, 50), typing, presents })
     if (this.sync.isLive) this.line.send(this.shown)
   }
 

@@ -24,7 +24,13 @@ export const clientMessage = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('edit'), edit: editSchema }),
   z.strictObject({ type: z.literal('say'), saying: sayingSchema }),
   /** What the person looks at, so that others see it. `typing` names the topic whose title is open. */
-  z.strictObject({ type: z.literal('presence'), selected: z.array(id).max(50), typing: id.nullable() }),
+  z.strictObject({
+    type: z.literal('presence'),
+    selected: z.array(id).max(50),
+    typing: id.nullable(),
+    /** Whether they present the tree: others may go along. */
+    presents: z.boolean().optional(),
+  }),
   /** Asks everybody who is here to look at a topic. */
   z.strictObject({ type: z.literal('look'), topic: id }),
   /** Other trees that this one refers to: `elsewhere` says when one of them changed. */
@@ -43,6 +49,8 @@ export interface Present extends Person {
   readonly client: string
   readonly selected: readonly string[]
   readonly typing: string | null
+  /** Whether they present the tree: what is selected is the step they are at. */
+  readonly presents: boolean
 }
 
 /** What an edit that the server made comes from. */

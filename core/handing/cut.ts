@@ -51,11 +51,12 @@ const FIELDS: Readonly<Partial<Record<Taken, readonly (keyof Content)[]>>> = {
 }
 
 /** What of the tree itself is for those who have it. */
-const PRIVATE: Pick<Tree['fields'], 'views' | 'handOuts' | 'tags' | 'capacities'> = {
+const PRIVATE: Pick<Tree['fields'], 'views' | 'handOuts' | 'tags' | 'capacities' | 'steps'> = {
   views: [],
   handOuts: [],
   tags: [],
   capacities: [],
+  steps: [],
 }
 
 /** The topics that a part begins with, and which of those below go along. */

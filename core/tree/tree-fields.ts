@@ -9,6 +9,7 @@ import { lookSchema } from './looks'
 import { customMarkerSet } from './markers'
 import { capacitySchema, exceptionSchema, weekdaysSchema } from './plan'
 import { FIRST_MUSTS, FIRST_PATTERNS } from './patterns'
+import { stepSchema } from './steps'
 import { levelStyle } from './style-fields'
 import { savedView } from './view'
 
@@ -175,6 +176,17 @@ export const TREE_SETS = {
       { id: 'state-begun', most: 3 },
       { id: 'state-begun', most: 5 },
       { id: 'person-ines', most: 4 },
+    ],
+  }),
+  steps: set({
+    schema: stepSchema,
+    most: 300,
+    name: 'steps of presenting',
+    about: 'The topics that are presented, in an order of their own; none: as the tree is read. The id is the topic’s.',
+    examples: [
+      { id: 'lift', order: 'a0' },
+      { id: 'lift', order: 'a1' },
+      { id: 'fit-out', order: 'a0V' },
     ],
   }),
   handOuts: set({

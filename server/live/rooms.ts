@@ -121,7 +121,7 @@ function act(seat: Seat, message: ClientMessage): void {
       })
       return
     case 'presence':
-      seat.move(message.selected, message.typing)
+      seat.move(message.selected, message.typing, message.presents ?? false)
       return
     case 'look':
       if (!allows(seat.role, 'commenter')) return

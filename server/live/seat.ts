@@ -67,7 +67,14 @@ export class Seat {
     public role: Role,
     readonly request: Request,
   ) {
-    this.present = { id: account.id, name: account.name, client: this.client, selected: [], typing: null }
+    this.present = {
+      id: account.id,
+      name: account.name,
+      client: this.client,
+      selected: [],
+      typing: null,
+      presents: false,
+    }
   }
 
   say(message: ServerMessage): void {
@@ -113,8 +120,8 @@ export class Seat {
   }
 
   /** Tells the others where this person is: at once, and then no oftener than `PRESENCE_MS`, the newest alone. */
-  move(selected: readonly string[], typing: string | null): void {
-    this.present = { ...this.present, selected, typing }
+  move(selected: readonly string[], typing: string | null, presents: boolean): void {
+    this.present = { ...this.present, selected, typing, presents }
     if (this.presenceDue) return
     const wait = this.presenceTold + PRESENCE_MS - Date.now()
     if (wait <= 0) this.tellPresence()

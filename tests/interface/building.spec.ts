@@ -574,9 +574,10 @@ test('forty topics are poured out, put in five branches, marked and coloured, by
       [`Branch ${b + 1}`, ...Array.from({ length: 8 }, (_, i) => `Topic ${b * 8 + i + 1}`)] as [string, ...string[]],
   )
   await expectTitles(caller, id, branches)
-  const topics = await topicsOf(caller, id)
   for (let branch = 1; branch <= 5; branch++)
-    expect(topics.get(`Branch ${branch}`)).toMatchObject({ markers: ['important'], fill: String(branch - 1) })
+    await expect
+      .poll(async () => (await topicsOf(caller, id)).get(`Branch ${branch}`))
+      .toMatchObject({ markers: ['important'], fill: String(branch - 1) })
   expect(Date.now() - began).toBeLessThan(180_000)
 })
 

@@ -58,8 +58,8 @@ const COVERS = new Set(['Sketch …', 'Duplicate the branch …', 'Hand out'])
 /** What leads to the meeting, which has keys of its own; it is tested with the meeting. */
 const TO_MEETING =
   /^(?:Meeting: brief|Make it a meeting|Lay out the agenda|Ask the owners|Invite everybody|Begin the meeting|End the meeting|Mail the minutes|Next meeting)/
-/** What leaves the tree's page for another, which is tested with that. */
-const LEAVES = /^(?:History of |Side by side )/
+/** What leaves the tree's page for another, or for a room with keys of its own, which is tested with that. */
+const LEAVES = /^(?:History of |Side by side |Present the tree)/
 const WORD = '21'
 /** How often is looked, ms: there are over a thousand looks. */
 const OFTEN = [5, 20, 40, 80]

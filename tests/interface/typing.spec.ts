@@ -147,6 +147,18 @@ test('a double click opens a title in every view, and the next letters stand in 
   }
 })
 
+test('what can’t be done with the centre says so, and no key behind it is lost', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  await page.keyboard.press('Shift+P')
+  await expect(page.getByText('That can’t be done with the centre of the tree.')).toBeVisible()
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('Fit-out')
+  await page.keyboard.press('Enter')
+  await expectTitles(caller, id, ['Fit-out'])
+})
+
 test('keys pressed before the field stands are typed into it', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
@@ -233,7 +245,10 @@ test('branches are copied, cut and pasted within a tree, to another tree, and as
     return Object.fromEntries(transfer.types.map(type => [type, transfer.getData(type)]))
   })
   expect(copied['text/plain']).toBe('Fit-out\n\tShelving // in oak\n\tLift')
-  expect(copied['text/html']).toBe('<ul><li>Fit-out<ul><li>Shelving // in oak</li><li>Lift</li></ul></li></ul>')
+  // Other programs get the levels in their branch's colour.
+  expect(copied['text/html']!.replace(/#[0-9a-f]{6}/g, '#hue')).toBe(
+    '<ul><li><span style="color:#hue;font-weight:600">Fit-out</span><ul><li><span style="color:#hue">Shelving // in oak</span></li><li><span style="color:#hue">Lift</span></li></ul></li></ul>',
+  )
   await topic(page, 'Books').click()
   await pasteText(page, copied)
   await expectTitles(caller, id, [
@@ -244,6 +259,32 @@ test('branches are copied, cut and pasted within a tree, to another tree, and as
   await openTree(page, other)
   await pasteText(page, copied)
   await expectTitles(caller, other, [['Fit-out', 'Shelving // in oak', 'Lift']])
+})
+
+test('the address of a topic is copied by key, and opens the tree there', async ({ browser }) => {
+  const { page, caller, context } = await visitor(browser)
+  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
+  const id = await caller.makeTree('Move')
+  const { centre } = (await caller.open(id)).snapshot
+  await caller.edit(id, [
+    { op: 'add', topic: 'fit', parent: centre, order: 'a0', with: { title: 'Fit-out' } },
+    { op: 'add', topic: 'lift', parent: 'fit', order: 'a0', with: { title: 'Lift & <doors>' } },
+  ])
+  await openTree(page, id)
+  await topic(page, 'Lift & <doors>').click()
+  await page.keyboard.press('u')
+  await page.keyboard.press('e')
+  await expect(page.getByText('The address of the topic is on the clipboard.')).toBeVisible()
+  const held = await page.evaluate(async () => {
+    const [item] = await navigator.clipboard.read()
+    const read = async (type: string): Promise<string> => (await item!.getType(type)).text()
+    return { text: await read('text/plain'), html: await read('text/html') }
+  })
+  expect(new URL(held.text).pathname).toBe(`/trees/${id}`)
+  expect(held.html).toContain('Lift &amp; &lt;doors&gt;')
+  await page.goto('/trees')
+  await page.goto(held.text)
+  await expect(topic(page, 'Lift & <doors>')).toHaveAttribute('aria-selected', 'true')
 })
 
 test('right-to-left, emoji, very long and hostile titles are kept as they are and run nothing', async ({ browser }) => {

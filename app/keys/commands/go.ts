@@ -1,4 +1,4 @@
-import { type Command, looking } from '../command'
+import { type Command, command, looking } from '../command'
 
 const depth = (n: number | null): Command =>
   looking('See', n === null ? 'depth-all' : `depth-${n}`, n === null ? 'Open all levels' : `Open to depth ${n}`, desk =>
@@ -61,6 +61,15 @@ export const GO: readonly Command[] = [
     'more',
   ),
   looking('See', 'compare', 'Side by side with …', (_, house) => house.compare()),
+  looking('See', 'present', 'Present the tree', (_, house) => house.present()),
+  looking('See', 'steps', 'Steps of presenting', (_, house) => house.panel('steps')),
+  command(
+    'See',
+    'step',
+    'Make it a step of presenting, or no more',
+    desk => void import('~/presenting/picking').then(({ pickSteps }) => pickSteps(desk, desk.selected())),
+    'more',
+  ),
   looking('See', 'fit', 'Fit the whole tree in view', (_, house) => house.fit()),
   looking('See', 'fit-selection', 'Zoom to the selection', (_, house) => house.fitSelection()),
   looking('See', 'zoom-in', 'Zoom in', (_, house) => house.zoom(1.25)),

@@ -32,6 +32,13 @@ export const SUBSTANCE: readonly Command[] = [
     if (!desk.journey.back() && desk.only.value !== null) desk.showOnly(desk.annexOf(desk.only.value))
   }),
   command('Substance', 'link', 'Link …', (_, house) => house.into('link'), 'more'),
+  looking(
+    'Substance',
+    'address',
+    'Copy the address of the topic',
+    desk => void import('~/capture/topic-address').then(({ copyAddresses }) => copyAddresses(desk, desk.selected())),
+    'more',
+  ),
   command('Substance', 'file', 'Files …', (_, house) => house.into('file'), 'more'),
   command('Substance', 'check', 'Checklist', (_, house) => house.into('check'), 'more'),
   command('Substance', 'place', 'Place …', (_, house) => house.into('place'), 'more'),

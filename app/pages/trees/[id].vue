@@ -105,12 +105,17 @@ onBeforeUnmount(() => {
   desk.close()
 })
 
+const presenting = computed(() => page.presenting.value !== null)
 const panel = computed(() => {
+  if (presenting.value) return null
   const side = page.side.value
   return desk.view.value !== 'meeting' || (side !== null && BESIDE_MEETING.has(side)) ? side : null
 })
 const sheeted = computed(
-  () => desk.status.ready && (panel.value !== null || (desk.view.value !== 'meeting' && desk.sheetOpen.value)),
+  () =>
+    desk.status.ready &&
+    !presenting.value &&
+    (panel.value !== null || (desk.view.value !== 'meeting' && desk.sheetOpen.value)),
 )
 function moveUnder(parent: TopicId): void {
   page.moving.value = false
@@ -158,7 +163,7 @@ function choosePicture(event: Event): void {
 <template>
   <div
     class="tree-page"
-    :class="{ sheeted, trayed: page.trayOpen.value && desk.status.ready, tall: narrow && sheeted && tall }"
+    :class="{ sheeted, presenting, trayed: page.trayOpen.value && desk.status.ready, tall: narrow && sheeted && tall }"
     @click="afterClick">
     <div v-if="trouble" class="trouble">
       <h1>This tree didn’t open</h1>
@@ -167,8 +172,8 @@ function choosePicture(event: Event): void {
     </div>
     <p v-else-if="!desk.status.ready" class="trouble quiet" role="status">Opening …</p>
     <template v-else>
-      <TopBar />
-      <TrayPanel v-if="page.trayOpen.value" class="tray" @closed="page.trayOpen.value = false" />
+      <TopBar v-if="!presenting" />
+      <TrayPanel v-if="page.trayOpen.value && !presenting" class="tray" @closed="page.trayOpen.value = false" />
       <main class="middle">
         <TreeCanvas
           v-if="desk.view.value === 'canvas'"
@@ -208,29 +213,29 @@ function choosePicture(event: Event): void {
           </p>
         </div>
         <NoticeBar v-if="notice" :notice="notice" @taken="dismiss" />
-        <TargetPicker
+        <LazyTargetPicker
           v-if="page.moving.value"
           class="move-under"
           label="Move under"
           :without="desk.selected()"
           @chosen="moveUnder"
           @closed="page.moving.value = false" />
-        <TargetPicker
+        <LazyTargetPicker
           v-if="page.choosing.value"
           class="move-under"
           :label="page.choosing.value === 'wait' ? 'Waits for' : 'Tie to'"
           :without="[]"
           @chosen="tieSelection"
           @closed="page.choosing.value = null" />
-        <FindBar v-if="desk.finding.open.value" ref="findBar" @filter="page.panel('filter')" />
+        <LazyFindBar v-if="desk.finding.open.value" ref="findBar" @filter="page.panel('filter')" />
         <LazyTieBox v-if="desk.tie.value" :key="desk.tie.value.id" />
         <LazyPreviewCard v-if="desk.previewed.value" :key="desk.previewed.value.topic" />
         <LazyVoteSign v-if="desk.voting.open.length" />
         <UploadsBox />
-        <HandStrip v-if="desk.view.value === 'canvas'" />
-        <WhereBar />
+        <LazyHandStrip v-if="desk.view.value === 'canvas' && desk.selection.value.size > 1 && !presenting" />
+        <WhereBar v-if="!presenting" />
         <LazyOverviewWindow
-          v-if="page.overviewOpen.value && canvas && desk.view.value === 'canvas'"
+          v-if="page.overviewOpen.value && canvas && desk.view.value === 'canvas' && !presenting"
           :layout="canvas.layout"
           :view="canvas.view"
           :painted="canvas.painted"
@@ -247,15 +252,16 @@ function choosePicture(event: Event): void {
       <SidePanel v-if="panel" :key="panel" data-over-tree class="side" :what="panel" @markers="changedSet = $event">
         <template v-if="narrow" #grip><SheetGrip v-model="tall" @closed="page.side.value = null" /></template>
       </SidePanel>
-      <LazySideSheet
-        v-else-if="desk.sheetOpen.value && page.settled.value && desk.view.value !== 'meeting'"
-        ref="sheet"
-        data-over-tree
-        class="side">
+      <LazySideSheet v-else-if="sheeted && page.settled.value" ref="sheet" data-over-tree class="side">
         <template v-if="narrow" #grip><SheetGrip v-model="tall" @closed="desk.sheetOpen.value = false" /></template>
       </LazySideSheet>
-      <LazyThumbBar v-if="thumb && desk.view.value !== 'meeting'" class="thumb" @menu="menu?.show($event)" />
+      <LazyThumbBar
+        v-if="thumb && !presenting && desk.view.value !== 'meeting'"
+        class="thumb"
+        @menu="menu?.show($event)" />
+      <LazyPresentingRoom v-if="presenting" />
       <FootStrip
+        v-else
         class="foot"
         :zoom="canvas?.zoom ?? 1"
         @fit="page.fit()"
@@ -269,142 +275,4 @@ function choosePicture(event: Event): void {
   </div>
 </template>
 
-<style scoped>
-.tree-page {
-  height: var(--view-height, 100%);
-  overflow: clip;
-  display: grid;
-  grid-template: 52px minmax(0, 1fr) auto 34px / auto minmax(0, 1fr) auto;
-}
-.tree-page.sheeted {
-  grid-template-columns: auto minmax(0, 1fr) 340px;
-}
-.tray {
-  grid-row: 2;
-  grid-column: 1;
-}
-.trouble {
-  padding: 64px;
-  display: flex;
-  flex-direction: column;
-  gap: 12px;
-  align-items: flex-start;
-  grid-row: 1 / -1;
-}
-.middle {
-  grid-row: 2;
-  grid-column: 2;
-  position: relative;
-  min-width: 0;
-  overflow: clip;
-}
-.side {
-  grid-row: 2 / -1;
-  grid-column: 3;
-  width: 340px;
-}
-.thumb {
-  grid-row: 3;
-  grid-column: 1 / 3;
-}
-.foot {
-  grid-row: 4;
-  grid-column: 1 / 3;
-}
-.strip {
-  display: flex;
-  background: var(--surface);
-  border: 1px solid var(--line);
-  border-radius: 7px;
-  box-shadow: var(--shadow);
-}
-.strip button {
-  width: 29px;
-  height: 27px;
-  border: 0;
-  background: none;
-  color: var(--quiet);
-  cursor: pointer;
-  display: grid;
-  place-items: center;
-}
-.strip button:hover {
-  color: var(--porch);
-  background: var(--hover);
-}
-.empty {
-  position: absolute;
-  left: 50%;
-  top: 62%;
-  transform: translateX(-50%);
-  background: var(--surface);
-  border: 1px dashed var(--line);
-  border-radius: 8px;
-  padding: 4px 18px;
-  color: var(--quiet);
-  pointer-events: none;
-  text-align: center;
-}
-.move-under {
-  position: absolute;
-  left: 50%;
-  top: 14px;
-  transform: translateX(-50%);
-  width: min(420px, calc(100% - 28px));
-}
-@media (max-width: 900px) {
-  .tree-page {
-    grid-template-rows: 96px minmax(0, 1fr) auto 34px;
-  }
-  .tree-page.sheeted {
-    grid-template-columns: auto minmax(0, 1fr);
-  }
-  .tray {
-    position: fixed;
-    left: 0;
-    top: 96px;
-    bottom: 86px;
-    z-index: 8;
-    height: auto;
-    box-shadow: var(--shadow);
-  }
-  .side {
-    position: fixed;
-    right: 0;
-    top: 96px;
-    bottom: 86px;
-    width: min(340px, 100vw);
-    z-index: 8;
-    box-shadow: var(--shadow);
-  }
-}
-@media (max-width: 700px) {
-  .tree-page {
-    grid-template: 96px minmax(0, 1fr) auto 34px / minmax(0, 1fr);
-  }
-  .middle,
-  .thumb,
-  .foot {
-    grid-column: 1;
-  }
-  /* The sheet comes up from the bottom, low or tall; of the tree so much stays that the topic is seen. */
-  .tree-page.sheeted {
-    grid-template: 96px minmax(0, 1fr) auto 44% / minmax(0, 1fr);
-  }
-  .tree-page.sheeted.tall {
-    grid-template-rows: 96px minmax(0, 1fr) auto calc(100% - 186px);
-  }
-  .sheeted .foot,
-  .tall .thumb {
-    display: none;
-  }
-  .side {
-    position: static;
-    grid-row: 4;
-    grid-column: 1;
-    width: auto;
-    min-height: 0;
-    border-top: 1px solid var(--line);
-  }
-}
-</style>
+<style scoped src="../../page/tree-page.css"></style>
