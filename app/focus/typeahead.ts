@@ -64,8 +64,7 @@ async function deliver(): Promise<void> {
 }
 
 const isCommand = (next: Waiting | undefined): boolean =>
-  next !== undefined &&
-  (next instanceof HTMLElement || [...next.key].length !== 1 || next.ctrlKey || next.metaKey)
+  next !== undefined && (next instanceof HTMLElement || [...next.key].length !== 1 || next.ctrlKey || next.metaKey)
 
 /** Clicks a button, unless what was typed before has taken it away. Never text. */
 function press(button: HTMLElement): false {
