@@ -14,6 +14,19 @@ const FORMATS: Readonly<Record<string, string>> = {
   txt: 'text',
   html: 'html',
   htm: 'html',
+  ics: 'calendar',
+}
+/** What stayed behind, of one and of several. */
+const STAYED: Readonly<Record<Left['what'], readonly [string, string]>> = {
+  picture: ['picture is a link now', 'pictures are links now'],
+  HTML: ['piece of HTML stayed behind', 'pieces of HTML stayed behind'],
+  person: ['person who was invited stayed behind', 'people who were invited stayed behind'],
+  repeat: [
+    'entry comes again in a way that a tree doesn’t know: it stands once',
+    'entries come again in ways that a tree doesn’t know: they stand once',
+  ],
+  cancelled: ['entry that was called off stayed behind', 'entries that were called off stayed behind'],
+  entry: ['entry of another kind stayed behind', 'entries of other kinds stayed behind'],
 }
 const MOST_BYTES = 15 * 1024 * 1024
 
@@ -49,11 +62,7 @@ export function useImport() {
         body: { format, name, text, parents },
         signal: stopping.signal,
       })
-      const stayed = left.map(({ what, count }) =>
-        what === 'picture'
-          ? `${count} ${count === 1 ? 'picture is a link' : 'pictures are links'} now`
-          : `${count} ${count === 1 ? 'piece' : 'pieces'} of HTML stayed behind`,
-      )
+      const stayed = left.map(({ what, count }) => `${count} ${STAYED[what][count === 1 ? 0 : 1]}`)
       arriving.value = [
         encoding === 'utf-8' ? '' : `Read as ${encoding}.`,
         stayed.length > 0 ? `${stayed.join(', ')}.` : '',
@@ -75,7 +84,7 @@ export function useImport() {
     const format = FORMATS[file.name.split('.').at(-1)?.toLowerCase() ?? '']
     if (!format)
       throw new Error(
-        'Sun Porch reads Markdown, OPML, CSV, plain text, HTML lists and its own JSON. Nothing was changed.',
+        'Sun Porch reads Markdown, OPML, CSV, plain text, HTML lists, calendars (.ics) and its own JSON. Nothing was changed.',
       )
     if (file.size > MOST_BYTES) throw new Error('This file is larger than 15 MB. Nothing was changed.')
     waiting = { format, name: file.name }

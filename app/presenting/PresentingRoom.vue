@@ -132,6 +132,11 @@ useSwipe(strip, {
 </template>
 
 <style scoped>
+/* At the foot of the screen tips stand above. */
+[data-tip]::after {
+  top: auto !important;
+  bottom: calc(100% + 6px);
+}
 .presenting-strip {
   display: flex;
   align-items: center;

@@ -84,7 +84,13 @@ export function usePresenting(desk: Desk, page: Page, leader: string | null) {
     showing.stage.value = topic
     if (desk.only.value !== room) showing.showOnly(room, topic)
     const folds = new Map<TopicId, boolean>()
-    for (const above of pathTo(tree, topic).slice(0, -1)) if (!above.annex) folds.set(above.id, false)
+    // However one came here, it looks the same: what stands beside the way is folded.
+    const way = new Set(pathTo(tree, topic).map(({ id }) => id))
+    for (const above of pathTo(tree, topic).slice(0, -1)) {
+      if (!above.annex) folds.set(above.id, false)
+      for (const beside of childrenOf(tree, above.id))
+        if (!way.has(beside) && childrenOf(tree, beside).length > 0) folds.set(beside, true)
+    }
     for (const id of inSightOf(tree, step.value))
       if (childrenOf(tree, id).length > 0) folds.set(id, opens === 'parts' && id !== topic)
     showing.foldAs(folds)

@@ -47,6 +47,19 @@ describe('CSV in', () => {
     expect(read('id,parent,name\n3,2,Oak\n1,,Fit-out\n2,1,Shelving\n4,1,Lift\n5,,Books')).toEqual(wanted)
     expect(read('Topic;Under\nFit-out;\nShelving;Fit-out\nOak;Shelving\nLift;Fit-out\nBooks;')).toEqual(wanted)
   })
+  it('nests by numbers of parts, whatever their order, past what is missing; whole numbers alone are no levels', () => {
+    expect(read('no.,task\n1,Fit-out\n1.1,Shelving\n1.1.2.,Oak\n2.3.1,Crates\n1.10,Lift\n2,Books\n1.02,Paint')).toEqual(
+      [
+        ['Fit-out', ['Shelving', ['Oak']], ['Lift'], ['Paint']],
+        ['Books', ['Crates']],
+      ],
+    )
+    expect(read('id,task\n1,Fit-out\n2,Books')).toEqual([['Fit-out'], ['Books']])
+    expect(read('id,task\n1,Fit-out\n1.1,Lift\nx,Books')).toEqual([['Fit-out'], ['Lift'], ['Books']])
+    expect(() => read('no,task\n1.2,Fit-out\n1.02,Lift')).toThrow('Rows 2 and 3 have the same number, 1.2')
+    expect(() => read(`no,task\n1,A\n${'1.'.repeat(5000)}1,B`)).toThrow(/deeper than/)
+  })
+
   it('nests by a level column', () => {
     expect(read('level,task\n1,Fit-out\n2,Shelving\n3,Oak\n2,Lift\n1,Books')).toEqual([
       ['Fit-out', ['Shelving', ['Oak']], ['Lift']],

@@ -7,15 +7,15 @@ import type { OutlineItem } from '../tree/outline'
 
 /*
  * CSV (RFC 4180), a topic a row. The first row names the columns. Where a topic belongs is said by a `parent` column,
- * which names another row by its id or its title, or by a `level` column, 1 for the first level; without either the
- * list is flat.
+ * which names another row by its id or its title, by a `level` column, 1 for the first level, or by numbers of parts
+ * (1, 1.2, 1.2.3) in the column of ids; without any of them the list is flat.
  */
 
 const CELLS = FIELD_ENTRIES.filter(([, { headings }]) => headings)
 type Column = Field | 'id' | 'parent' | 'level'
 const NAMES: Readonly<Partial<Record<Column, readonly string[]>>> = {
   ...Object.fromEntries(CELLS.map(([name, { headings }]) => [name, headings])),
-  id: ['id', 'key', 'number', 'no', 'nr'],
+  id: ['id', 'key', 'number', 'no', 'nr', 'no.', 'nr.', 'outline number'],
   parent: ['parent', 'parent id', 'parentid', 'under', 'part of'],
   level: ['level', 'depth', 'outline level', 'indent'],
 }
@@ -77,8 +77,9 @@ export function readCsv(text: string, meant: Parents = {}): OutlineItem[] {
     children: [],
     cells: Object.fromEntries([...columns].map(([column, at]) => [column, unguarded(cells[at] ?? '').trim()])),
   }))
-  const tops = columns.has('parent') ? byParent(rows, meant) : columns.has('level') ? byLevel(rows) : rows
-  return tops.map(itemOf)
+  if (columns.has('parent')) return byParent(rows, meant).map(itemOf)
+  if (columns.has('level')) return byLevel(rows).map(itemOf)
+  return (isNumbered(rows) ? byNumber(rows) : rows).map(itemOf)
 }
 
 function byParent(rows: readonly Row[], meant: Parents): Row[] {
@@ -154,6 +155,41 @@ function byLevel(rows: readonly Row[]): Row[] {
     if (above) above.row.children.push(row)
     else tops.push(row)
     open.push({ level, row })
+  }
+  return tops
+}
+
+/** A number of parts, as documents number their headings: “1.2.3”, also with a point at the end. */
+const partsOf = (row: Row): string[] | null =>
+  /^\d+(?:\.\d+)*\.?$/.test(row.cells.id ?? '') ? row.cells.id!.split('.').filter(Boolean) : null
+
+/** Whether all rows have a number of parts, and some have several: whole numbers alone may be anything. */
+function isNumbered(rows: readonly Row[]): boolean {
+  const numbers = rows.map(partsOf)
+  return numbers.every(parts => parts !== null) && numbers.some(parts => parts!.length > 1)
+}
+
+/** Each row below the nearest one whose number its own begins with. What stands in between may be missing; the order is the table's. */
+function byNumber(rows: readonly Row[]): Row[] {
+  const tops: Row[] = []
+  const byParts = new Map<string, Row>()
+  for (const row of rows) {
+    const number = partsOf(row)!.map(Number).join('.')
+    const before = byParts.get(number)
+    if (before)
+      throw new Unreadable(
+        `Rows ${before.at} and ${row.at} have the same number, ${number.slice(0, 40)}. Nothing was changed.`,
+      )
+    byParts.set(number, row)
+  }
+  for (const row of rows) {
+    const parts = partsOf(row)!.map(Number)
+    if (parts.length > LIMITS.depth)
+      throw new Unreadable(`Row ${row.at} lies deeper than ${LIMITS.depth} levels. Nothing was changed.`)
+    let above: Row | undefined
+    for (let length = parts.length - 1; length > 0 && !above; length--)
+      above = byParts.get(parts.slice(0, length).join('.'))
+    ;(above?.children ?? tops).push(row)
   }
   return tops
 }

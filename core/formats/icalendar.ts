@@ -61,7 +61,7 @@ export interface CalendarTask {
 }
 
 /** Control characters have no place in iCalendar text, and a bare CR ends lines for some readers. */
-function clean(text: string): string {
+export function clean(text: string): string {
   // eslint-disable-next-line no-control-regex -- RFC 5545, section 3.1: CONTROL is these, without HTAB
   return text.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000B-\u001F\u007F]/g, '')
 }

@@ -4,6 +4,7 @@ import { checkSize, Unreadable } from '../capture/nested'
 import { isSafeAddress } from '../tree/address'
 import { LIMITS } from '../tree/limits'
 import type { OutlineItem } from '../tree/outline'
+import type { CalendarLeft } from './calendar-file'
 import { noteFromMarkdown, noteToMarkdown, parseMarkdown, printMarkdown } from './note-text'
 
 /*
@@ -49,7 +50,7 @@ function grow(from: Nodes | null, done: number | null = null): Growing {
 
 /** What a reader of Markdown here has no place for, in words. */
 export interface Left {
-  readonly what: 'picture' | 'HTML'
+  readonly what: 'picture' | 'HTML' | CalendarLeft
   readonly count: number
 }
 

@@ -54,6 +54,22 @@ const ofWords = (text: string): Y.XmlFragment => {
   return fragment
 }
 
+/** A note of plain text, a paragraph a line; null where there are no words. The same words give other bytes each time. */
+export function plainNote(text: string): string | null {
+  const lines = text.split('\n').map(line => line.trim())
+  if (!lines.some(Boolean)) return null
+  const doc = new Y.Doc()
+  doc.getXmlFragment(NOTE_FRAGMENT).insert(
+    0,
+    lines.filter(Boolean).map(line => {
+      const paragraph = new Y.XmlElement('paragraph')
+      paragraph.insert(0, [new Y.XmlText(line.toWellFormed())])
+      return paragraph
+    }),
+  )
+  return toBase64(Y.encodeStateAsUpdate(doc))
+}
+
 /**
  * A note's nodes for reading. What can't be read says so in a paragraph, and what nests so deeply that going down into it would end
  * badly comes as its bare words: no note keeps a tree from being shown or exported.

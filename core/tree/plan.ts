@@ -5,7 +5,7 @@ import { calendarDay, id, words } from './atoms'
 
 export const WAIT_KINDS = ['FS', 'SS', 'FF', 'SF'] as const
 /** Days of lag or lead at most: ten years. */
-const MOST_LAG = 3660
+export const MOST_LAG = 3660
 
 /** What a topic waits for: another topic, or all tasks below it. Kept with the one that waits. */
 export const waitSchema = z.strictObject({

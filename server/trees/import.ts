@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid'
 import { readHtmlList } from '#core/capture/html-list'
 import { readNested, Unreadable } from '#core/capture/nested'
+import { readCalendarFile } from '#core/formats/calendar-file'
 import { type Parents, readCsv } from '#core/formats/csv'
 import { readJson, type Stamp } from '#core/formats/json'
 import { type Left, readMarkdownFully } from '#core/formats/markdown'
@@ -37,6 +38,10 @@ export function treeFromFile(
   if (format === 'markdown') {
     const { items, left } = readMarkdownFully(text)
     return { tree: grow(items, fileTitle), left }
+  }
+  if (format === 'calendar') {
+    const { title, items, left } = readCalendarFile(text)
+    return { tree: grow(items, title || fileTitle), left: Array.from(left, ([what, count]) => ({ what, count })) }
   }
   const items =
     format === 'html' ? (readHtmlList(text) ?? []) : format === 'csv' ? readCsv(text, parents) : readNested(text)

@@ -83,6 +83,34 @@ describe('beginning a tree', () => {
     expect(await ines.refusal('POST', '/api/trees', { starter: 'nothing-like-it' })).toBe('404 no-tree')
   })
 
+  it('a calendar comes in as meetings and tasks, and says who stayed behind; a broken one makes nothing', async () => {
+    const ines = await signUp(url)
+    const lines = (...more: string[]): string =>
+      ['BEGIN:VCALENDAR', 'VERSION:2.0', 'X-WR-CALNAME:Move week', ...more, 'END:VCALENDAR'].join('\r\n')
+    const text = lines(
+      ...['BEGIN:VEVENT', 'DTSTART;TZID=Europe/Copenhagen:20270222T090000', 'DURATION:PT45M', 'SUMMARY:Coordination'],
+      ...['ATTENDEE:mailto:rana@porch.example', 'ATTENDEE:mailto:lev@porch.example', 'END:VEVENT'],
+      ...['BEGIN:VTODO', 'SUMMARY:Keys', 'DUE;VALUE=DATE:20270220', 'STATUS:COMPLETED', 'END:VTODO'],
+    )
+    const { data } = await ines.call<{ id: string; left: unknown }>('POST', '/api/trees/import', {
+      format: 'calendar',
+      name: 'move.ics',
+      text,
+    })
+    expect(data.left).toEqual([{ what: 'person', count: 2 }])
+    const { topics } = (await ines.open(data.id)).snapshot
+    const titled = (title: string) => topics.find(topic => topic.title === title)
+    expect(titled('Move week')).toMatchObject({ parent: null })
+    expect(titled('Coordination')!.meeting).toContainEqual(
+      expect.objectContaining({ kind: 'begins', day: '2027-02-22', time: '09:00', zone: 'Europe/Copenhagen' }),
+    )
+    expect(titled('Keys')).toMatchObject({ due: '2027-02-20', done: 100 })
+    for (const broken of ['', lines(), lines('BEGIN:VEVENT', 'DTSTART:20270230T090000', 'END:VEVENT')])
+      expect(
+        await ines.refusal('POST', '/api/trees/import', { format: 'calendar', name: 'x.ics', text: broken }),
+      ).toMatch(/^4\d\d /)
+  })
+
   it('a table comes in and goes out; one with a loop of parents makes nothing and names the rows', async () => {
     const ines = await signUp(url)
     const { data } = await ines.call<{ id: string }>('POST', '/api/trees/import', {

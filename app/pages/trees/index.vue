@@ -112,7 +112,7 @@ useHead({ title: 'Trees · Sun Porch' })
         ref="file"
         type="file"
         class="visually-hidden"
-        accept=".json,.md,.markdown,.opml,.xml,.csv,.tsv,.txt,.html,.htm"
+        accept=".json,.md,.markdown,.opml,.xml,.csv,.tsv,.txt,.html,.htm,.ics"
         aria-label="File to import"
         tabindex="-1"
         @change="bring" />
