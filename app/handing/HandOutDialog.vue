@@ -2,12 +2,14 @@
 import { type Choice, KIND_NAMES, KINDS, type Kind, LANGUAGES, TAKEN, type Taken } from '#core/handing/choice'
 import { LANGUAGE_NAMES } from '#core/handing/words'
 import { useDesk } from '~/desk/desk'
+import { usePage } from '~/page/page'
 import { CLIPBOARD, makeFile } from './making'
 import { useHandOut } from './useHandOut'
 
 /** One place for whatever leaves the tree: a sentence that one edits in place says what, how much of it, and as what. */
 const visible = defineModel<boolean>('visible', { required: true })
 const desk = useDesk()
+const page = usePage()
 const handing = useHandOut(desk)
 const {
   choice,
@@ -18,6 +20,8 @@ const {
   holds,
   toggle,
   whole,
+  wholeOrSay,
+  make,
   busy,
   wrong,
   done,
@@ -63,6 +67,13 @@ watch(
 watch(visible, now => {
   if (!now) cancel()
 })
+/** The tree or the branch goes onto the projector itself, step by step. */
+function present(): void {
+  const part = whole()?.part
+  visible.value = false
+  if (part?.kind === 'branch') desk.showOnly(part.topic)
+  page.present()
+}
 function keepNow(): void {
   keep(name.value)
   name.value = ''
@@ -199,6 +210,14 @@ onBeforeUnmount(() => {
     <footer class="to">
       <Button :label="busy ? 'Making it …' : 'To my machine'" :disabled="busy" @click="save()" />
       <Button v-if="CLIPBOARD[choice.as]" label="To the clipboard" outlined :disabled="busy" @click="copy" />
+      <PrintPart
+        :wanted="wholeOrSay"
+        :is-picture="isPicture"
+        :make="make"
+        :busy="busy"
+        @said="done = $event"
+        @failed="wrong = $event" />
+      <Button v-if="partKey === 'tree' || partKey === 'branch'" label="To the projector" outlined @click="present" />
       <button v-if="busy" class="plain" @click="cancel">Stop</button>
       <span class="grow" />
       <form v-if="mayKeep" class="keep" @submit.prevent="keepNow">

@@ -173,6 +173,8 @@ export function useHandOut(desk: Desk) {
     holds,
     toggle,
     whole,
+    wholeOrSay,
+    make,
     busy,
     wrong,
     done,

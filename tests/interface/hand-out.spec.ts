@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import mammoth from 'mammoth'
 import sharp from 'sharp'
@@ -81,6 +82,64 @@ test('what a filter leaves is offered first, is seen as a picture before it’s 
   expect(again.suggestedFilename()).toBe('Move.png')
   await rana.page.getByRole('button', { name: 'Forget For the director' }).click()
   await expect(dialog.getByRole('button', { name: 'For the director', exact: true })).toHaveCount(0)
+})
+
+test('onto paper by the browser’s own printing: a page or a picture, on A4 or Letter, in black and white', async ({
+  browser,
+}) => {
+  const { ines } = await begun(browser)
+  const { page } = ines
+  // What would be printed, instead of the browser's own window for it.
+  await page.evaluate(() => {
+    const printed: string[] = []
+    Object.assign(window, { printed })
+    document.addEventListener(
+      'load',
+      ({ target }) => {
+        if (target instanceof HTMLIFrameElement) target.contentWindow!.print = () => void printed.push(target.srcdoc)
+      },
+      true,
+    )
+  })
+  const printed = (i: number) => page.evaluate(at => (window as unknown as { printed: string[] }).printed[at] ?? '', i)
+  const sheet = await ines.context.newPage()
+  const asPaper = async (html: string): Promise<{ size: string; pages: number; words: string }> => {
+    await sheet.setContent(html)
+    const file = test.info().outputPath('paper.pdf')
+    await sheet.pdf({ path: file, preferCSSPageSize: true })
+    const said = execFileSync('pdfinfo', [file], { encoding: 'utf8' })
+    return {
+      size: /Page size:\s+(\d+)[\d.]* x (\d+)/.exec(said)!.slice(1).join('x'),
+      pages: Number(/Pages:\s+(\d+)/.exec(said)![1]),
+      words: execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' }),
+    }
+  }
+  await page.keyboard.press('u')
+  await page.keyboard.press('o')
+  const dialog = page.getByRole('dialog', { name: 'Hand out' })
+  await dialog.getByRole('button', { name: 'To the printer' }).click()
+  await expect.poll(() => printed(0)).toContain('Crates')
+  await expect(dialog.getByRole('status')).toContainText('It is with the browser’s printing.')
+  const outline = await asPaper(await printed(0))
+  // ISO 216: A4 is 210 by 297 mm, 595 by 841 points.
+  expect(outline.size).toMatch(/^59[45]x84[12]$/)
+  for (const word of ['Fit-out', 'Bolts', 'Risk', 'Crates']) expect(outline.words).toContain(word)
+  await dialog.getByRole('combobox', { name: 'As what' }).selectOption('png')
+  await dialog.getByRole('combobox', { name: 'Paper to print on' }).selectOption('Letter')
+  await dialog.getByRole('checkbox', { name: 'black and white' }).check()
+  await dialog.getByRole('button', { name: 'To the printer' }).click()
+  await expect.poll(() => printed(1)).toContain('data:image/svg+xml')
+  const drawn = await printed(1)
+  expect(drawn).toContain('grayscale(1)')
+  // US Letter is 8.5 by 11 inches, 612 by 792 points; the picture is wider than tall, on one sheet.
+  expect(await asPaper(drawn)).toMatchObject({ size: '792x612', pages: 1 })
+  // Nothing of what is printed runs or stays over the page, and Esc leads back.
+  await expect(page.locator('iframe[title="What is printed"]').first()).toHaveAttribute(
+    'sandbox',
+    'allow-same-origin allow-modals',
+  )
+  await page.keyboard.press('Escape')
+  await expect(dialog).toBeHidden()
 })
 
 test('a viewer hands out and keeps nothing; what goes wrong is said and the dialog stays', async ({ browser }) => {
