@@ -84,6 +84,9 @@ export const WHILE_PRESENTING = new Set([
   'help',
 ])
 
+/** How long nobody is asked along again by the same person, ms. */
+const ASKED_AGAIN_MS = 60_000
+
 const BOXES: readonly Box[] = [
   'everything',
   'keys',
@@ -140,14 +143,18 @@ export class Page implements House {
     watch(this.boxes, () => {
       for (const what of BOXES) if (this.boxes[what]) this.met[what] = true
     })
-    const told = new Set<string>()
+    /** Who presents, by the line they have, and when one was last asked along: nobody is pestered by whoever begins and ends. */
+    const presenting = new Set<string>()
+    const asked = new Map<string, number>()
     watch(
       () => desk.status.present,
       present => {
         for (const { id, name, client, presents } of present) {
-          if (!presents) told.delete(client)
-          else if (id !== desk.userId && !told.has(client)) {
-            told.add(client)
+          if (!presents) presenting.delete(client)
+          else if (id !== desk.userId && !presenting.has(client)) {
+            presenting.add(client)
+            if (Date.now() - (asked.get(id) ?? 0) < ASKED_AGAIN_MS) continue
+            asked.set(id, Date.now())
             desk.say(`${name} presents this tree.`, { name: 'Go along', run: () => this.present(id) })
           }
         }

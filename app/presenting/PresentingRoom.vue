@@ -19,6 +19,8 @@ const { steps, at, aside, led, began, full, to, move, show, follow, speaker, fil
   page,
   leader,
 )
+/** More boards than these can't be told apart. */
+const MOST_BOARDS = 120
 const strip = ref<HTMLElement>()
 const now = useNow({ interval: 1000 })
 const spent = computed(() => clockInWords(now.value.getTime() - began))
@@ -88,7 +90,8 @@ useSwipe(strip, {
       <b>{{ at + 1 }} of {{ steps.length }}</b> <span dir="auto">{{ titleOf(at) }}</span>
       <small v-if="next" dir="auto">{{ ` · then ${next}` }}</small>
     </p>
-    <ol class="boards" aria-label="Steps">
+    <progress v-if="steps.length > MOST_BOARDS" class="far" :value="at + 1" :max="steps.length" aria-label="Steps" />
+    <ol v-else class="boards" aria-label="Steps">
       <li v-for="(step, i) in steps" :key="step.topic">
         <button
           tabindex="-1"
@@ -169,6 +172,11 @@ p {
 .where small {
   color: var(--quiet);
 }
+.far {
+  flex: 1 1 240px;
+  max-width: 420px;
+  accent-color: var(--porch);
+}
 .boards {
   display: flex;
   flex: 1 1 240px;
@@ -214,6 +222,7 @@ p {
 }
 @media (max-width: 700px) {
   .boards,
+  .far,
   .where small,
   kbd,
   .clock {

@@ -215,14 +215,24 @@ function itemOf(row: Row): OutlineItem {
   }
 }
 
+/** Columns of what is computed, beside what was entered: a row for each topic, in the order in which the tree is read. */
+export interface ComputedColumns {
+  readonly headings: readonly string[]
+  readonly rows: readonly (readonly (string | number)[])[]
+}
+
 /**
  * Writes a table with a level column. Cells that a spreadsheet program would run as a formula are guarded by a quote
  * mark.
  */
-export function writeCsv(items: readonly OutlineItem[], nameOf: (person: string) => string): string {
+export function writeCsv(
+  items: readonly OutlineItem[],
+  nameOf: (person: string) => string,
+  computed: ComputedColumns = { headings: [], rows: [] },
+): string {
   const written = CELLS.filter(([name]) => name !== 'title')
   const rows: unknown[][] = [
-    ['level', 'title', ...written.map(([, { headings }]) => headings![0]), 'people', 'markers'],
+    ['level', 'title', ...written.map(([, { headings }]) => headings![0]), 'people', 'markers', ...computed.headings],
   ]
   const walk = (list: readonly OutlineItem[], level: number): void => {
     for (const { title, details = {}, children } of list) {
@@ -232,6 +242,7 @@ export function writeCsv(items: readonly OutlineItem[], nameOf: (person: string)
         ...written.map(([name]) => (name === 'title' ? title : (details[name] ?? ''))),
         (details.people ?? []).map(nameOf).join(', '),
         (details.markers ?? []).join(', '),
+        ...(computed.rows[rows.length - 1] ?? []),
       ])
       walk(children, level + 1)
     }

@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate'
 import { writeNested } from '#core/formats/clipboard'
-import { writeCsv } from '#core/formats/csv'
+import { type ComputedColumns, writeCsv } from '#core/formats/csv'
 import { writeOpml } from '#core/formats/opml'
 import type { Circumstances, LastChange } from '#core/find/evaluate'
 import { type Choice, type Kind, KINDS, taken } from '#core/handing/choice'
@@ -10,9 +10,11 @@ import { treeAsPage } from '#core/handing/page'
 import { picturesIn } from '#core/handing/pictures'
 import { treeAsProse } from '#core/handing/prose'
 import type { KeptThread } from '#core/talk/kept-talk'
+import { planOf } from '#core/schedule/plan'
+import { planColumns } from '#core/formats/plan-columns'
 import { topicOfPlace } from '#core/talk/saying'
 import { signOf, type ThreadSign, topicSign } from '#core/talk/thread'
-import { fileStem, fromSnapshot, type OutlineItem, type Snapshot, topicOf, toOutline } from '#core/tree'
+import { fileStem, fromSnapshot, type OutlineItem, type Snapshot, topicOf, toOutline, type Tree } from '#core/tree'
 import { HandedPictures } from './handed-pictures'
 import { treePng, treeScene, treeSvg } from './tree-picture'
 
@@ -54,6 +56,12 @@ function outline({ tree, numbers }: Cut): OutlineItem {
     title: [numbers.get(topic.id), topic.title].filter(Boolean).join(' '),
     details,
   }))
+}
+
+/** What the plan of the whole tree says of the part, where tasks go along. */
+function computedIn(whole: Tree, { tree }: Cut, { choice, today }: HandOutInput): ComputedColumns | undefined {
+  const plan = taken(choice).has('tasks') ? planOf(whole, today) : 'off'
+  return typeof plan === 'string' ? undefined : planColumns(tree, tree.centre, plan)
 }
 
 /** What a filter needs to know besides the tree. */
@@ -114,7 +122,7 @@ export async function makeHandOut(
     case 'opml':
       return made(writeOpml(outline(cut)))
     case 'csv':
-      return made(writeCsv([outline(cut)], nameOf(people)))
+      return made(writeCsv([outline(cut)], nameOf(people), computedIn(whole, cut, input)))
     case 'svg':
       return made(
         treeSvg(treeScene(await withPictures(), choice, asked), choice.shapes ? 'shapes' : 'text', asked, {

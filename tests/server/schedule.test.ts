@@ -56,6 +56,16 @@ describe('the plan by the API', () => {
     ])
     expect(told.tasks[1]!.reason).toBe('waits for “permit”, 1 working day after')
     expect(told.branches.map(({ start, finish }) => [start, finish])).toEqual([['2027-01-11', '2027-01-20']])
+    // A table that is handed out says the same, of a part as of the whole; without tasks nothing of it.
+    const table = async (part: object, along: string[]): Promise<string> =>
+      (
+        await rana.call<string>('POST', `/api/trees/${tree}/hand-out`, {
+          ...{ part, depth: null, with: along, as: 'csv', today: MONDAY },
+        })
+      ).data
+    expect(await table({ kind: 'tree' }, ['tasks'])).toMatch(/lift,.*2027-01-18,2027-01-20,0,yes,,waiting/)
+    expect(await table({ kind: 'branch', topic: 'lift' }, ['tasks'])).toMatch(/lift,.*2027-01-18,2027-01-20/)
+    expect(await table({ kind: 'tree' }, [])).not.toContain('planned start')
     const stranger = await signUp(url, 'Nora Feld')
     for (const what of ['schedule', 'load', 'chances'])
       expect(await stranger.refusal('GET', `/api/trees/${tree}/${what}`)).toBe('404 no-tree')
