@@ -322,7 +322,7 @@ export const HELP: readonly HelpPage[] = [
       '{present} fills the screen and goes from branch to branch: {present-next} on, {present-back} back, as a clicker’s Page Down and Page Up do; a finger swipes the strip at the foot. Each step opens its branch and lets the rest stand back. With one branch shown alone, that branch is presented.',
       'You can look around, type new topics and open what a topic carries ({present-open}); {present-again} leads back to the step. No branch changes sides meanwhile. Esc ends it, and you are where you were.',
       '{present-speaker} opens a window for yourself: the note of the step, what comes next, the clock. It steps on by the same keys.',
-      'Others who have the tree open are asked along: their screens follow, and whoever looks around comes back by one press.',
+      'Others who have the tree open are asked along, and see at your face that you present: their screens follow, and whoever looks around comes back by one press.',
       'An order of your own: {step} puts the selected topics behind the steps, {steps} shows them and puts them in order. It is kept with the tree.',
     ],
   },

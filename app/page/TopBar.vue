@@ -36,13 +36,16 @@ const unread = computed(() => {
   return desk.talking.talk.value?.unread ?? 0
 })
 const here = computed(() => {
-  const seen = new Map<string, { id: string; name: string }>()
+  const seen = new Map<string, { id: string; name: string; presents?: boolean }>()
   if (account.me) seen.set(account.me.id, account.me)
-  for (const person of desk.status.present) seen.set(person.id, person)
+  // In one of their tabs they may present.
+  for (const person of desk.status.present) if (!seen.get(person.id)?.presents) seen.set(person.id, person)
   return [...seen.values()]
 })
-function follow({ id, name }: { readonly id: string; readonly name: string }): void {
-  if (id !== account.me?.id) desk.following.toggle(id, name)
+function follow({ id, name, presents }: (typeof here.value)[number]): void {
+  if (id === account.me?.id) return
+  if (presents) page.present(id)
+  else desk.following.toggle(id, name)
 }
 </script>
 
@@ -131,7 +134,12 @@ function follow({ id, name }: { readonly id: string; readonly name: string }): v
         :data-tip="person.name"
         class="face-button"
         :aria-pressed="person.id === account.me?.id ? undefined : desk.following.who.value === person.id"
-        :aria-label="person.id === account.me?.id ? `${person.name}, you` : `${person.name} is here`"
+        :class="{ presents: person.presents }"
+        :aria-label="
+          person.id === account.me?.id
+            ? `${person.name}, you`
+            : `${person.name} ${person.presents ? 'presents: go along' : 'is here'}`
+        "
         @click="follow(person)">
         <PersonFace :id="person.id" :name="person.name" :size="26" />
       </button>
@@ -210,6 +218,9 @@ function follow({ id, name }: { readonly id: string; readonly name: string }): v
   margin-left: -4px;
   cursor: pointer;
   padding: 0;
+}
+.face-button.presents {
+  box-shadow: 0 0 0 2px var(--sun);
 }
 .here [aria-pressed='true'] {
   box-shadow:

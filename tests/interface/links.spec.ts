@@ -22,11 +22,32 @@ test('an owner makes a link in the same sentence as everything that leaves; a gu
   await expect(guest.getByRole('heading', { name: 'Bolts' })).toBeVisible()
   await expect(guest.locator('body')).not.toContainText('caretaker')
   await expect(guest.getByRole('link', { name: 'Word document' })).toHaveCount(0)
+  // Where a script may run, the open page follows the tree, with what was folded as it was.
+  const follower = await (await browser.newContext()).newPage()
+  await follower.goto(address)
+  await follower.locator('summary').first().click()
+  await expect(follower.getByRole('heading', { name: 'Bolts' })).toBeHidden()
+  const { topics } = (await ines.caller.open(id)).snapshot
+  const bolts = topics.find(one => one.title === 'Bolts')!.id
+  const renamed = async (title: string): Promise<void> => {
+    await ines.caller.edit(id, [{ op: 'set', topic: bolts, field: 'title', value: title }])
+    await expect(follower.locator('body')).toContainText(title)
+  }
+  await renamed('Bolts, M8')
+  await expect(follower.getByRole('heading', { name: 'Bolts, M8' })).toBeHidden()
+  await follower.locator('summary').first().click()
+  await renamed('Bolts')
+  await expect(follower.getByRole('heading', { name: 'Bolts' })).toBeVisible()
   // A word is asked for from now on.
   await links.getByRole('button', { name: '(no word)' }).press('Enter')
   await links.getByRole('textbox', { name: 'A word that has to be known' }).fill('tannery')
   await page.keyboard.press('Enter')
   await expect(links.getByRole('button', { name: 'the word' })).toBeVisible()
+  await expect(follower.getByRole('heading', { name: 'A word, please' })).toBeVisible()
+  await follower.reload()
+  await follower.getByRole('textbox', { name: 'The word' }).fill('tannery')
+  await follower.getByRole('button', { name: 'Open' }).click()
+  await expect(follower.getByRole('heading', { name: 'Bolts' })).toBeVisible()
   await guest.reload()
   await guest.getByRole('textbox', { name: 'The word' }).fill('tannery')
   await guest.getByRole('button', { name: 'Open' }).click()
@@ -37,6 +58,9 @@ test('an owner makes a link in the same sentence as everything that leaves; a gu
   await expect(guest.getByRole('link', { name: 'Word document' })).toBeVisible()
   await links.getByRole('button', { name: 'Withdraw' }).click()
   await expect(links.getByRole('status')).toContainText('Withdrawn')
+  // It goes from open screens too.
+  await expect(follower.getByRole('heading', { name: 'This link leads nowhere' })).toBeVisible()
+  await expect(follower.locator('body')).not.toContainText('Bolts')
   await guest.reload()
   await expect(guest.getByRole('heading', { name: 'This link leads nowhere' })).toBeVisible()
   // Who isn't an owner has no such part.

@@ -189,6 +189,11 @@ test('others are asked along, follow, look around and come back; the speaker’s
   // The step that is shown is removed: on with the one in its place.
   await rana.caller.edit(id, [{ op: 'remove', topic: 'books' }] as never)
   await expect(at(ines.page)).toHaveText(/^3 of 4\s+Money/)
+  // She leaves, and joins again where it says who presents.
+  await rana.page.keyboard.press('Escape')
+  await expect(strip(rana.page)).toHaveCount(0)
+  await rana.page.getByRole('button', { name: 'Ines Brandt presents: go along' }).click()
+  await expect(at(rana.page)).toHaveText(/^3 of 4\s+Money/)
   await ines.page.keyboard.press('Escape')
   await expect(speaker.getByText('Presenting is over.')).toBeVisible()
   await expect(strip(rana.page)).toHaveCount(0)

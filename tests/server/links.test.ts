@@ -2,6 +2,7 @@ import mammoth from 'mammoth'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
 import { noteFromMarkdown } from '../../core/formats/note-text'
 import { bringIn, type Caller, signUp } from '../caller'
+import { PULSE_SCRIPT } from '../../server/guests/pulse'
 
 const url = inject('url')
 let ines: Caller
@@ -61,10 +62,14 @@ beforeAll(async () => {
 })
 
 describe('a link without an account', () => {
-  it('opens its branch and nothing else, without a script, for nobody to list or keep', async () => {
+  it('opens its branch and nothing else, with no script but the page’s own, for nobody to list or keep', async () => {
     const { address } = await link()
-    const { status, text, headers } = await look(address)
+    const { status, text: whole, headers } = await look(address)
     expect(status).toBe(200)
+    // The one script there is follows what the page shows; its hash is all that may run.
+    const text = whole.replace(`<script>${PULSE_SCRIPT}</script>`, '')
+    expect(text.length).toBe(whole.length - PULSE_SCRIPT.length - '<script></script>'.length)
+    expect(headers.get('content-security-policy')).toMatch(/script-src 'sha256-[\w+/]{43}='; connect-src 'self'$/)
     for (const word of ['Lift &lt;script&gt;', 'Bolts', 'Measured twice', '12 May 2027', '1.1'])
       expect(text).toContain(word)
     for (const word of ['caretaker', 'Fit-out', 'Hidden away', 'secret.example', '<script', tree])
@@ -85,6 +90,26 @@ describe('a link without an account', () => {
     const { address } = await link()
     await ines.edit(tree, [{ op: 'set', topic: 'bolts', field: 'title', value: 'Bolts, M8' }])
     expect((await look(address)).text).toContain('Bolts, M8')
+  })
+
+  it('tells an open page that it changed or went, and nothing else; that isn’t counted, and needs the word', async () => {
+    const { id, address } = await link({ word: 'tannery' })
+    const asked = await look(`${address}?pulse`)
+    expect([asked.status, asked.text.includes('A word, please')]).toEqual([403, true])
+    const cookie = (await say(address, 'tannery')).headers.get('set-cookie')!.split(';')[0]!
+    const pulse = async () => look(`${address}?pulse`, { cookie })
+    const before = await pulse()
+    expect(before.text).toMatch(/^[\w-]{16}$/)
+    expect((await look(address, { cookie })).text).toContain(`<meta name="pulse" content="${before.text}">`)
+    expect((await pulse()).text).toBe(before.text)
+    await ines.edit(tree, [{ op: 'set', topic: 'sizes', field: 'title', value: 'M8, M10 and M12' }])
+    expect((await pulse()).text).not.toBe(before.text)
+    expect((await look(`${address}?again`, { cookie })).text).toContain('M12')
+    const opened = (await ines.call<{ id: string; opened: number }[]>('GET', `/api/trees/${tree}/links`)).data
+    expect(opened.find(one => one.id === id)!.opened).toBe(2)
+    await ines.call('DELETE', `/api/trees/${tree}/links/${id}`)
+    const gone = await pulse()
+    expect([gone.status, gone.text.includes('This link leads nowhere')]).toEqual([404, true])
   })
 
   it('is counted, withdrawn at once, and given a new address', async () => {

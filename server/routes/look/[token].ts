@@ -8,6 +8,7 @@ import { isSealed, sealed } from '../../access/hashed'
 import { spend } from '../../access/tries'
 import { saveAs } from '../../files/disposition'
 import { lookAt } from '../../guests/look'
+import { PULSE_HASH, PULSE_SCRIPT, pulseOf } from '../../guests/pulse'
 import { busyPage, gonePage, wordPage } from '../../guests/look-page'
 
 /*
@@ -24,15 +25,24 @@ const COOKIE = 'sun-porch-look'
 /** What is sealed into the cookie: another word, or another address, asks again. */
 const proof = ({ id, tokenHash, wordHash }: GuestLink): string => `${id} ${tokenHash} ${wordHash ?? ''}`
 
-function html(event: H3Event, status: number, text: string, listed = false): string {
+interface How {
+  /** Whether others may list the page. */
+  readonly listed?: boolean
+  /** Whether the page follows what it shows. */
+  readonly follows?: boolean
+}
+
+function html(event: H3Event, status: number, text: string, { listed = false, follows = false }: How = {}): string {
   setResponseStatus(event, status)
   setResponseHeaders(event, {
     'content-type': 'text/html; charset=utf-8',
     'cache-control': 'no-store',
     // The address is the key: it goes nowhere but here. Without it, a form would come from nowhere, and be refused.
     'referrer-policy': 'same-origin',
-    'content-security-policy':
+    'content-security-policy': [
       "default-src 'none'; img-src data:; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'",
+      ...(follows ? [`script-src ${PULSE_HASH}; connect-src 'self'`] : []),
+    ].join('; '),
     ...(listed ? {} : { 'x-robots-tag': 'noindex, nofollow' }),
   })
   return text
@@ -64,14 +74,21 @@ export default defineEventHandler(async event => {
   if (!found) return html(event, 404, gonePage())
   const { link } = found
   const word = await knowsWord(event, link)
-  if (word !== 'yes') return html(event, word === 'ask' ? 200 : 403, wordPage(word === 'ask' ? '' : word))
+  const query = getQuery(event)
+  const isPulse = query.pulse !== undefined
+  if (word !== 'yes') return html(event, word === 'ask' && !isPulse ? 200 : 403, wordPage(word === 'ask' ? '' : word))
+  if (isPulse) {
+    setResponseHeaders(event, { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store' })
+    return pulseOf(link, found)
+  }
   try {
-    const wanted = getQuery(event).as
+    const wanted = query.as
     const as = link.copying ? TAKEN_AS.find(kind => kind === wanted) : undefined
     if (wanted !== undefined && !as) return html(event, 404, gonePage())
     const made = await lookAt(link, found, as)
     if (!made) return html(event, 404, gonePage())
-    await countOpened(link.id)
+    // A page that follows what it shows was opened once.
+    if (query.again === undefined) await countOpened(link.id)
     if (as) {
       setResponseHeaders(event, {
         'content-type': made.type,
@@ -87,8 +104,10 @@ export default defineEventHandler(async event => {
     const page = Buffer.from(made.bytes)
       .toString()
       .replace('</head>', link.listed ? '</head>' : '<meta name="robots" content="noindex,nofollow"></head>')
+      .replace('</head>', `<meta name="pulse" content="${pulseOf(link, found)}"></head>`)
       .replace('</main>', `${take}</main>`)
-    return html(event, 200, page, link.listed)
+      .replace('</body>', () => `<script>${PULSE_SCRIPT}</script></body>`)
+    return html(event, 200, page, { listed: link.listed, follows: true })
   } catch (error) {
     if (error instanceof Fault && error.code === 'nothing') return html(event, 404, gonePage())
     if (error instanceof Fault) return html(event, 503, busyPage())
