@@ -6,7 +6,7 @@ test('an owner makes a link in the same sentence as everything that leaves; a gu
   const { ines, rana, id } = await two(browser)
   const { page } = ines
   await openTree(page, id)
-  await pasteText(page, { 'text/plain': 'Fit-out\n\tLift\n\t\tBolts\nWhat we pay the caretaker' })
+  await pasteText(page, { 'text/plain': 'Fit-out\n\tLift\n\t\tBolts\n\t\t\tSizes\nWhat we pay the caretaker' })
   await topic(page, /^Lift/).click()
   await page.keyboard.press('u')
   await page.keyboard.press('o')
@@ -26,18 +26,18 @@ test('an owner makes a link in the same sentence as everything that leaves; a gu
   const follower = await (await browser.newContext()).newPage()
   await follower.goto(address)
   await follower.locator('summary').first().click()
-  await expect(follower.getByRole('heading', { name: 'Bolts' })).toBeHidden()
+  await expect(follower.getByRole('heading', { name: 'Sizes' })).toBeHidden()
   const { topics } = (await ines.caller.open(id)).snapshot
-  const bolts = topics.find(one => one.title === 'Bolts')!.id
+  const sizes = topics.find(one => one.title === 'Sizes')!.id
   const renamed = async (title: string): Promise<void> => {
-    await ines.caller.edit(id, [{ op: 'set', topic: bolts, field: 'title', value: title }])
+    await ines.caller.edit(id, [{ op: 'set', topic: sizes, field: 'title', value: title }])
     await expect(follower.locator('body')).toContainText(title)
   }
-  await renamed('Bolts, M8')
-  await expect(follower.getByRole('heading', { name: 'Bolts, M8' })).toBeHidden()
+  await renamed('M8 and M10')
+  await expect(follower.getByRole('heading', { name: 'M8 and M10' })).toBeHidden()
   await follower.locator('summary').first().click()
-  await renamed('Bolts')
-  await expect(follower.getByRole('heading', { name: 'Bolts' })).toBeVisible()
+  await renamed('M8 alone')
+  await expect(follower.getByRole('heading', { name: 'M8 alone' })).toBeVisible()
   // A word is asked for from now on.
   await links.getByRole('button', { name: '(no word)' }).press('Enter')
   await links.getByRole('textbox', { name: 'A word that has to be known' }).fill('tannery')

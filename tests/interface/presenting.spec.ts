@@ -158,7 +158,7 @@ test('others are asked along, follow, look around and come back; the speaker’s
   await ines.page.keyboard.type('Say who pays for the lift.')
   await ines.page.keyboard.press('Escape')
   await present(ines.page)
-  await rana.page.getByRole('button', { name: 'Go along' }).click()
+  await rana.page.getByRole('button', { name: 'Go along', exact: true }).click()
   await expect(at(rana.page)).toHaveText(/^1 of 4\s+Move/)
   await expect(strip(rana.page)).toContainText('With Ines Brandt')
   const [speaker] = await Promise.all([ines.context.waitForEvent('page'), ines.page.keyboard.press('n')])

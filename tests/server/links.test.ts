@@ -96,7 +96,8 @@ describe('a link without an account', () => {
     const { id, address } = await link({ word: 'tannery' })
     const asked = await look(`${address}?pulse`)
     expect([asked.status, asked.text.includes('A word, please')]).toEqual([403, true])
-    const cookie = (await say(address, 'tannery')).headers.get('set-cookie')!.split(';')[0]!
+    const cookies = (await say(address, 'tannery')).headers.getSetCookie()
+    const cookie = cookies.find(one => one.startsWith('sun-porch-look='))!.split(';')[0]!
     const pulse = async () => look(`${address}?pulse`, { cookie })
     const before = await pulse()
     expect(before.text).toMatch(/^[\w-]{16}$/)

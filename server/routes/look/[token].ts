@@ -103,6 +103,8 @@ export default defineEventHandler(async event => {
       : ''
     const page = Buffer.from(made.bytes)
       .toString()
+      // Its own policy is for when it's a file; here the answer's own says more exactly what may run.
+      .replace(/<meta http-equiv="content-security-policy"[^>]*>/i, '')
       .replace('</head>', link.listed ? '</head>' : '<meta name="robots" content="noindex,nofollow"></head>')
       .replace('</head>', `<meta name="pulse" content="${pulseOf(link, found)}"></head>`)
       .replace('</main>', `${take}</main>`)
