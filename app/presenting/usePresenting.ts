@@ -1,7 +1,7 @@
 import { useEventListener, useResizeObserver } from '@vueuse/core'
 import { cueOf } from '#core/presenting/cue'
-import { inSightOf, type Step, stepOf, stepsOf } from '#core/presenting/steps'
-import { childrenOf, isLive, pathTo, type TopicId } from '#core/tree'
+import { foldsOf, inSightOf, type Step, stepOf, stepsOf } from '#core/presenting/steps'
+import { isLive, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import type { CanvasHold, Page } from '~/page/page'
 import { type Move, useCues } from './cues'
@@ -79,21 +79,12 @@ export function usePresenting(desk: Desk, page: Page, leader: string | null) {
   // — What is shown
 
   /** Opens the tree as the step shows it, and selects its topic. */
-  function open({ topic, opens, in: room }: Step): void {
+  function open(next: Step): void {
     const { tree, showing } = desk
+    const { topic, in: room } = next
     showing.stage.value = topic
     if (desk.only.value !== room) showing.showOnly(room, topic)
-    const folds = new Map<TopicId, boolean>()
-    // However one came here, it looks the same: what stands beside the way is folded.
-    const way = new Set(pathTo(tree, topic).map(({ id }) => id))
-    for (const above of pathTo(tree, topic).slice(0, -1)) {
-      if (!above.annex) folds.set(above.id, false)
-      for (const beside of childrenOf(tree, above.id))
-        if (!way.has(beside) && childrenOf(tree, beside).length > 0) folds.set(beside, true)
-    }
-    for (const id of inSightOf(tree, step.value))
-      if (childrenOf(tree, id).length > 0) folds.set(id, opens === 'parts' && id !== topic)
-    showing.foldAs(folds)
+    showing.foldAs(foldsOf(tree, next))
     desk.select(topic, { quiet: true })
     desk.tell('all')
   }

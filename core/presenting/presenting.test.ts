@@ -18,7 +18,7 @@ import * as Y from 'yjs'
 import { grow, rolls, seed } from '../../tests/rolled'
 import { cueOf } from './cue'
 import { movedTo, picked, unpicked } from './pick'
-import { AT_A_GLANCE, inSightOf, pickedSteps, stepOf, stepsOf } from './steps'
+import { AT_A_GLANCE, foldsOf, inSightOf, pickedSteps, stepOf, stepsOf } from './steps'
 
 const add = (tree: Tree, ...list: [string, string | null, Partial<Topic>?][]): Tree => {
   applyChanges(
@@ -100,6 +100,37 @@ describe('the steps of presenting', () => {
     expect(pickedSteps(tree)).toEqual(['a', 'b', 'c'])
     run(tree, movedTo(tree, 'c', 0))
     expect(pickedSteps(tree)).toEqual(['c', 'a', 'b'])
+  })
+
+  it('look the same however one came to them: the way is open, what stands beside it folded', () => {
+    const tree = add(
+      bare(),
+      ['a', 'centre'],
+      ['x', 'centre'],
+      ['x1', 'x'],
+      ...many(20, 'a'),
+      ['deep', 'a-3'],
+      ['d2', 'deep'],
+    )
+    add(tree, ['b', 'a-5'])
+    const [centre, a, third] = stepsOf(tree)
+    expect(Object.fromEntries(foldsOf(tree, centre!))).toEqual({ centre: false, a: true, x: true })
+    expect(Object.fromEntries(foldsOf(tree, a!))).toEqual({
+      centre: false,
+      a: false,
+      x: true,
+      'a-3': true,
+      'a-5': true,
+    })
+    expect(third!.topic).toBe('a-3')
+    expect(Object.fromEntries(foldsOf(tree, third!))).toEqual({
+      centre: false,
+      a: false,
+      x: true,
+      'a-3': false,
+      'a-5': true,
+      deep: false,
+    })
   })
 
   it('know whose step a topic belongs to', () => {

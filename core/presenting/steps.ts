@@ -1,4 +1,4 @@
-import { childrenOf, isLive, topicOf, type TopicId, type Tree } from '../tree'
+import { childrenOf, isLive, pathTo, topicOf, type TopicId, type Tree } from '../tree'
 
 /*
  * Presenting a tree is going through its branches one by one. What a step shows can be taken in at a glance: a branch of a
@@ -105,6 +105,22 @@ export function inSightOf(tree: Tree, step: Step): TopicId[] {
     if (id === step.topic || !topicOf(tree, id).annex) open.push(...childrenOf(tree, id).toReversed())
   }
   return seen
+}
+
+/**
+ * What is folded (true) and opened while a step is shown. However one came to it, it looks the same: the way to it is open, and what
+ * stands beside the way is folded.
+ */
+export function foldsOf(tree: Tree, step: Step): Map<TopicId, boolean> {
+  const folds = new Map<TopicId, boolean>()
+  const isBranch = (id: TopicId): boolean => childrenOf(tree, id).length > 0
+  const way = pathTo(tree, step.topic).map(({ id }) => id)
+  for (const [i, above] of way.slice(0, -1).entries()) {
+    if (!topicOf(tree, above).annex) folds.set(above, false)
+    for (const beside of childrenOf(tree, above)) if (beside !== way[i + 1] && isBranch(beside)) folds.set(beside, true)
+  }
+  for (const id of inSightOf(tree, step)) if (isBranch(id)) folds.set(id, step.opens === 'parts' && id !== step.topic)
+  return folds
 }
 
 /** The place of the step that a topic belongs to: its own, or that of the nearest branch above it. -1 where it's in none. */
