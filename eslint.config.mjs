@@ -13,6 +13,7 @@ const CORE = [
   'compare',
   'history',
   'find',
+  'figures',
   'board',
   'presenting',
   'capture',

@@ -21,11 +21,12 @@ const ALL = [
   'endure',
   'hand-out',
   'plan',
+  'figures',
 ]
 const chosen = process.argv.slice(2).length > 0 ? process.argv.slice(2) : ALL
 await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
 await needModules()
-if (chosen.some(name => !['arrange', 'find', 'compare', 'plan'].includes(name))) await needBuild()
+if (chosen.some(name => !['arrange', 'find', 'compare', 'plan', 'figures'].includes(name))) await needBuild()
 for (const name of chosen) {
   say(`\n── ${name}`)
   const code = await new Promise(done => {

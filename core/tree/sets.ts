@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import { id } from './atoms'
+import { figureSchema } from './figure'
 import { entriesOf, set, type SetSpec } from './field-spec'
 import { LIMITS } from './limits'
 import { type BriefPart, briefPart, itemPart } from './meeting'
@@ -116,6 +117,24 @@ export const SETS = {
       { id: 'minutes', kind: 'minutes', minutes: 20 },
       { id: 'wish', kind: 'wish', name: 'Oskar' },
       { id: 'm1', kind: 'serves' },
+    ],
+  }),
+  figures: set({
+    schema: figureSchema,
+    most: 500,
+    name: 'figures',
+    about: 'What it has in the tree’s measures: a number, or a formula; the id is the measure’s, and a what-if’s.',
+    examples: [
+      { id: 'cost', measure: 'cost', whatIf: null, text: '1250.5', target: null, range: null },
+      { id: 'cost', measure: 'cost', whatIf: null, text: '={m:seats} × 3', target: '4000', range: null },
+      {
+        id: 'cost-b',
+        measure: 'cost',
+        whatIf: 'b',
+        text: '',
+        target: null,
+        range: { low: '900', high: '1800' },
+      },
     ],
   }),
   /** Votes that were taken on it, each with what it came to. */

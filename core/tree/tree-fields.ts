@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { calendarDay, id, words } from './atoms'
 import { columnLimitSchema } from './board'
 import { field, mapTable, set, type ValuesOf } from './field-spec'
+import { measureSchema, namedValueSchema, whatIfSchema } from './figure'
 import { ARRANGEMENTS } from './fields'
 import { LIMITS } from './limits'
 import { keptHandOut } from './hand-out'
@@ -187,6 +188,73 @@ export const TREE_SETS = {
       { id: 'lift', order: 'a0' },
       { id: 'lift', order: 'a1' },
       { id: 'fit-out', order: 'a0V' },
+    ],
+  }),
+  measures: set({
+    schema: measureSchema,
+    most: LIMITS.treeMembers,
+    name: 'measures',
+    about: 'Named quantities that the topics’ figures are of: unit, decimals, how they roll up.',
+    examples: [
+      {
+        id: 'cost',
+        order: 'a0',
+        name: 'Cost',
+        unit: 'EUR',
+        decimals: 2,
+        rounding: 'half-even',
+        rollUp: 'sum',
+        by: null,
+        hue: null,
+        limit: 'most',
+        onPlank: true,
+      },
+      {
+        id: 'cost',
+        order: 'a0',
+        name: 'Outlay',
+        unit: 'EUR',
+        decimals: 0,
+        rounding: 'half-up',
+        rollUp: 'sum',
+        by: null,
+        hue: '2',
+        limit: 'most',
+        onPlank: false,
+      },
+      {
+        id: 'mark',
+        order: 'a1',
+        name: 'Mark',
+        unit: '',
+        decimals: 1,
+        rounding: 'half-even',
+        rollUp: 'weighted',
+        by: 'cost',
+        hue: null,
+        limit: 'least',
+        onPlank: false,
+      },
+    ],
+  }),
+  namedValues: set({
+    schema: namedValueSchema,
+    most: LIMITS.treeMembers,
+    name: 'named values',
+    about: 'Values that formulas of the whole tree know by a name.',
+    examples: [
+      { id: 'rate', order: 'a0', name: 'Rate', unit: 'EUR/h', text: '42.5' },
+      { id: 'rate', order: 'a0', name: 'Rate', unit: 'EUR/h', text: '=40 × 1.1' },
+    ],
+  }),
+  whatIfs: set({
+    schema: whatIfSchema,
+    most: 12,
+    name: 'what-ifs',
+    about: 'Assumptions that are tried beside what is so; the figures that they change name them.',
+    examples: [
+      { id: 'b', order: 'a0', name: 'Offer B' },
+      { id: 'b', order: 'a1', name: 'Offer B' },
     ],
   }),
   handOuts: set({
