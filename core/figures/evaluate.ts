@@ -2,9 +2,9 @@ import { Decimal } from 'decimal.js'
 import { addDays, daysBetween } from '../schedule/days'
 import type { WorkingCalendar } from '../schedule/working-calendar'
 import type { TopicId } from '../tree/topic'
-import { type Expression, GATHERINGS, type Gathering, type List, type Operator, type Place, type Property } from './formula'
+import type { Expression, Gathering, List, Operator, Place, Property } from './formula'
 import { DAYS, HOURS, PLAIN, type Unit, unitPer, unitPower, unitTimes } from './units'
-import { amount, bare, type Cell, Exact, type Fault, Faulty, type Value } from './values'
+import { amount, bare, type Cell, Exact, type Fault, Faulty, type Span, type Value } from './values'
 
 /** What a formula finds around it. Nothing stands as null; what is faulty is thrown as Faulty. */
 export interface Surroundings {
@@ -37,258 +37,268 @@ const MOST_POWER = 400
 /** A number on the way has at most so many digits before the point. */
 const MOST_ON_THE_WAY = 50
 
+/** Days that are added at most, and working days: ten thousand years, four hundred. */
+const MOST_DAYS = 4_000_000
+const MOST_STEPS = 100_000
+
 type Cause<F = Fault> = F extends Fault ? Omit<F, 'at' | 'span'> : never
+
+type Amount = Extract<Value, { kind: 'amount' }>
 
 /**
  * What a formula comes to for a topic (null for that of a named value); null where it's nothing. Throws Faulty. Sums, differences and
  * products of figures are exact; quotients have 60 digits. Nothing counts as zero in + and −, × and ÷; the functions of many values pass
  * over it.
  */
-export function evaluate(expression: Expression, topic: TopicId | null, around: Surroundings): Value | null {
-  const fail = (cause: Cause, span: Expression['span'] = expression.span): never => {
-    throw new Faulty({ ...cause, at: around.at, span } as Fault)
+export const evaluate = (expression: Expression, topic: TopicId | null, around: Surroundings): Value | null =>
+  new Reckoning(around).value(expression, topic)
+
+/** One formula being worked out. A class, since a formula has many parts and each would make its own functions anew. */
+class Reckoning {
+  constructor(private readonly around: Surroundings) {}
+
+  value(it: Expression, topic: TopicId | null): Value | null {
+    const { around } = this
+    switch (it.kind) {
+      case 'number':
+        return amount(it.n, it.unit, it.bare)
+      case 'day':
+        return { kind: 'day', day: it.day }
+      case 'today':
+        return { kind: 'day', day: around.today }
+      case 'truth':
+        return { kind: 'truth', is: it.is }
+      case 'measure':
+        return around.measure(this.own(topic, it), it.id)
+      case 'value':
+        return around.value(it.id)
+      case 'property':
+        return around.property(this.own(topic, it), it.name)
+      case 'at':
+        return this.value(it.of, around.topicAt(this.own(topic, it), it.place))
+      case 'minus': {
+        const { n, unit, bare: isBare } = this.number(it.of, topic)
+        return amount(n.negated(), unit, isBare)
+      }
+      case 'percent': {
+        const { n, unit, bare: isBare } = this.number(it.of, topic)
+        return amount(n.div(100), unit, isBare)
+      }
+      case 'not':
+        return { kind: 'truth', is: !this.truth(it.of, topic) }
+      case 'binary':
+        return this.binary(it, topic)
+      case 'call':
+        return this.call(it, topic)
+      case 'list':
+        return this.fail(it, { kind: 'sense', message: 'Say what is to be made of these.' })
+    }
   }
-  const own = (): TopicId => topic ?? fail({ kind: 'sense', message: 'A named value belongs to no topic: say which one’s is meant.' })
-  const whole = (it: Expression): Value => evaluate(it, topic, around) ?? zeroOf(it, around)
-  const number = (it: Expression): Extract<Value, { kind: 'amount' }> => {
-    const value = whole(it)
-    return value.kind === 'amount' ? value : fail({ kind: 'type', wanted: 'number', found: value.kind }, it.span)
+
+  // — What is asked of a part
+
+  private fail(it: { readonly span: Span }, cause: Cause): never {
+    throw new Faulty({ ...cause, at: this.around.at, span: it.span } as Fault)
   }
-  const truth = (it: Expression): boolean => {
-    const value = evaluate(it, topic, around)
+  private own(topic: TopicId | null, it: Expression): TopicId {
+    return topic ?? this.fail(it, { kind: 'sense', message: 'A named value belongs to no topic: say which one’s is meant.' })
+  }
+  private whole(it: Expression, topic: TopicId | null): Value {
+    return this.value(it, topic) ?? zeroOf(it, this.around)
+  }
+  private number(it: Expression, topic: TopicId | null): Amount {
+    const value = this.whole(it, topic)
+    return value.kind === 'amount' ? value : this.fail(it, { kind: 'type', wanted: 'number', found: value.kind })
+  }
+  private truth(it: Expression, topic: TopicId | null): boolean {
+    const value = this.value(it, topic)
     if (value === null) return false
-    return value.kind === 'truth' ? value.is : fail({ kind: 'type', wanted: 'truth', found: value.kind }, it.span)
+    return value.kind === 'truth' ? value.is : this.fail(it, { kind: 'type', wanted: 'truth', found: value.kind })
   }
-  const day = (it: Expression): string | null => {
-    const value = evaluate(it, topic, around)
+  private day(it: Expression, topic: TopicId | null): string | null {
+    const value = this.value(it, topic)
     if (value === null) return null
-    return value.kind === 'day' ? value.day : fail({ kind: 'type', wanted: 'day', found: value.kind }, it.span)
+    return value.kind === 'day' ? value.day : this.fail(it, { kind: 'type', wanted: 'day', found: value.kind })
   }
-  const checked = (n: Exact, unit: Unit = PLAIN, isBare = false): Value =>
-    n.isFinite() && n.e < MOST_ON_THE_WAY ? amount(n, unit, isBare) : fail({ kind: 'large' })
-
-  switch (expression.kind) {
-    case 'number':
-      return amount(expression.n, expression.unit, expression.bare)
-    case 'day':
-      return { kind: 'day', day: expression.day }
-    case 'today':
-      return { kind: 'day', day: around.today }
-    case 'truth':
-      return { kind: 'truth', is: expression.is }
-    case 'measure':
-      return around.measure(own(), expression.id)
-    case 'value':
-      return around.value(expression.id)
-    case 'property':
-      return around.property(own(), expression.name)
-    case 'at':
-      return evaluate(expression.of, around.topicAt(own(), expression.place), around)
-    case 'minus': {
-      const { n, unit, bare: isBare } = number(expression.of)
-      return amount(n.negated(), unit, isBare)
-    }
-    case 'percent': {
-      const { n, unit, bare: isBare } = number(expression.of)
-      return amount(n.div(100), unit, isBare)
-    }
-    case 'not':
-      return { kind: 'truth', is: !truth(expression.of) }
-    case 'binary':
-      return binary(expression.operator, expression.a, expression.b)
-    case 'call':
-      return call()
-    case 'list':
-      return fail({ kind: 'sense', message: 'Say what is to be made of these.' })
+  private checked(it: Expression, n: Exact, unit: Unit, isBare: boolean): Amount {
+    if (!n.isFinite() || n.e >= MOST_ON_THE_WAY) this.fail(it, { kind: 'large' })
+    return { kind: 'amount', n, unit, bare: isBare }
+  }
+  /** The unit of two amounts that are to be like; a bare number takes the other's. */
+  private shared(it: Expression, a: Amount, b: Amount, what: 'add' | 'compare'): Unit {
+    if (a.unit === b.unit || b.bare) return a.unit
+    if (a.bare) return b.unit
+    return this.fail(it, { kind: 'unit', a: a.unit, b: b.unit, what })
   }
 
-  function binary(operator: Operator, left: Expression, right: Expression): Value | null {
-    switch (operator) {
+  // — Signs
+
+  private binary(it: Binary, topic: TopicId | null): Value {
+    switch (it.operator) {
       case 'and':
-        return { kind: 'truth', is: truth(left) && truth(right) }
+        return { kind: 'truth', is: this.truth(it.a, topic) && this.truth(it.b, topic) }
       case 'or':
-        return { kind: 'truth', is: truth(left) || truth(right) }
+        return { kind: 'truth', is: this.truth(it.a, topic) || this.truth(it.b, topic) }
       case '+':
+        return this.added(it, this.whole(it.a, topic), this.whole(it.b, topic), 1)
       case '-':
-        return added(left, right, operator === '+' ? 1 : -1)
+        return this.added(it, this.whole(it.a, topic), this.whole(it.b, topic), -1)
       case '*': {
-        const [a, b] = [number(left), number(right)]
-        return checked(a.n.times(b.n), unitTimes(a.unit, b.unit), a.bare && b.bare)
+        const [a, b] = [this.number(it.a, topic), this.number(it.b, topic)]
+        return this.checked(it, a.n.times(b.n), unitTimes(a.unit, b.unit), a.bare && b.bare)
       }
       case '/': {
-        const [a, b] = [number(left), number(right)]
-        if (b.n.isZero()) return fail({ kind: 'zero' }, right.span)
-        return checked(a.n.div(b.n), unitPer(a.unit, b.unit), a.bare && b.bare)
+        const [a, b] = [this.number(it.a, topic), this.number(it.b, topic)]
+        if (b.n.isZero()) this.fail(it.b, { kind: 'zero' })
+        return this.checked(it, a.n.div(b.n), unitPer(a.unit, b.unit), a.bare && b.bare)
       }
       case '^':
-        return raised(left, right)
+        return this.raised(it, topic)
       default:
-        return { kind: 'truth', is: compared(operator, left, right) }
+        return { kind: 'truth', is: this.compared(it, topic) }
     }
   }
 
-  function added(left: Expression, right: Expression, sign: 1 | -1): Value {
-    const [a, b] = [whole(left), whole(right)]
+  private added(it: Binary, a: Value, b: Value, sign: 1 | -1): Value {
+    if (a.kind === 'amount' && b.kind === 'amount') {
+      const unit = this.shared(it, a, b, 'add')
+      return this.checked(it, sign === 1 ? a.n.plus(b.n) : a.n.minus(b.n), unit, a.bare && b.bare)
+    }
     // Days: a day and a number of days is a day; a day less a day is a number of days.
     if (a.kind === 'day' && b.kind === 'amount') {
-      if (b.unit !== DAYS && !b.bare) return fail({ kind: 'unit', a: DAYS, b: b.unit, what: 'add' })
-      return { kind: 'day', day: shifted(a.day, b.n, sign) }
+      if (b.unit !== DAYS && !b.bare) this.fail(it, { kind: 'unit', a: DAYS, b: b.unit, what: 'add' })
+      return { kind: 'day', day: this.shifted(it, a.day, b.n, sign) }
     }
-    if (a.kind === 'day' && b.kind === 'day' && sign === -1)
-      return amount(new Exact(daysBetween(b.day, a.day)), DAYS)
-    if (b.kind === 'day' && a.kind === 'amount' && sign === 1) return added(right, left, 1)
-    if (a.kind !== 'amount') return fail({ kind: 'type', wanted: 'number', found: a.kind }, left.span)
-    if (b.kind !== 'amount') return fail({ kind: 'type', wanted: 'number', found: b.kind }, right.span)
-    const unit = shared(a, b, 'add')
-    return checked(sign === 1 ? a.n.plus(b.n) : a.n.minus(b.n), unit, a.bare && b.bare)
+    if (a.kind === 'day' && b.kind === 'day' && sign === -1) return amount(new Exact(daysBetween(b.day, a.day)), DAYS)
+    if (b.kind === 'day' && a.kind === 'amount' && sign === 1) return this.added(it, b, a, 1)
+    const wrong = a.kind !== 'amount' ? it.a : it.b
+    return this.fail(wrong, { kind: 'type', wanted: 'number', found: a.kind !== 'amount' ? a.kind : b.kind })
   }
-  function shifted(from: string, by: Exact, sign: 1 | -1): string {
+  private shifted(it: Expression, from: string, by: Exact, sign: 1 | -1): string {
     const days = by.truncated().toNumber() * sign
-    if (Math.abs(days) > 4_000_000) return fail({ kind: 'large' })
+    if (Math.abs(days) > MOST_DAYS) this.fail(it, { kind: 'large' })
     try {
       return addDays(from, days)
     } catch {
-      return fail({ kind: 'large' })
+      return this.fail(it, { kind: 'large' })
     }
   }
 
-  /** The unit of two amounts that are to be like; a bare number takes the other's. */
-  function shared(
-    a: Extract<Value, { kind: 'amount' }>,
-    b: Extract<Value, { kind: 'amount' }>,
-    what: 'add' | 'compare',
-  ): Unit {
-    if (a.unit === b.unit || b.bare) return a.unit
-    if (a.bare) return b.unit
-    return fail({ kind: 'unit', a: a.unit, b: b.unit, what })
-  }
-
-  function raised(left: Expression, right: Expression): Value {
-    const [a, b] = [number(left), number(right)]
-    if (b.unit !== PLAIN) return fail({ kind: 'sense', message: 'An exponent has no unit.' }, right.span)
-    if (b.n.abs().gt(MOST_POWER)) return fail({ kind: 'large' }, right.span)
-    if (a.n.isZero() && b.n.isNegative()) return fail({ kind: 'zero' }, left.span)
+  private raised(it: Binary, topic: TopicId | null): Value {
+    const [a, b] = [this.number(it.a, topic), this.number(it.b, topic)]
+    if (b.unit !== PLAIN) this.fail(it.b, { kind: 'sense', message: 'An exponent has no unit.' })
+    if (b.n.abs().gt(MOST_POWER)) this.fail(it.b, { kind: 'large' })
+    if (a.n.isZero() && b.n.isNegative()) this.fail(it.a, { kind: 'zero' })
     if (a.unit !== PLAIN && !(b.n.isInteger() && b.n.abs().lte(9)))
-      return fail({ kind: 'sense', message: 'What has a unit is raised to whole powers to 9 only.' }, right.span)
+      this.fail(it.b, { kind: 'sense', message: 'What has a unit is raised to whole powers to 9 only.' })
     const n = a.n.pow(b.n)
-    if (n.isNaN()) return fail({ kind: 'sense', message: 'A number below zero has no such root.' }, left.span)
-    return checked(n, a.unit === PLAIN ? PLAIN : unitPower(a.unit, b.n.toNumber()), a.bare)
+    if (n.isNaN()) this.fail(it.a, { kind: 'sense', message: 'A number below zero has no such root.' })
+    return this.checked(it, n, a.unit === PLAIN ? PLAIN : unitPower(a.unit, b.n.toNumber()), a.bare)
   }
 
-  function compared(operator: Operator, left: Expression, right: Expression): boolean {
-    const [a, b] = [evaluate(left, topic, around), evaluate(right, topic, around)]
-    let order: number
+  private compared(it: Binary, topic: TopicId | null): boolean {
+    const { operator } = it
+    const [a, b] = [this.value(it.a, topic), this.value(it.b, topic)]
     if (a?.kind === 'day' || b?.kind === 'day') {
       // What has no day is neither before nor after one.
       if (a === null || b === null) return operator === '<>'
-      if (a.kind !== 'day') return fail({ kind: 'type', wanted: 'day', found: a.kind }, left.span)
-      if (b.kind !== 'day') return fail({ kind: 'type', wanted: 'day', found: b.kind }, right.span)
-      order = a.day < b.day ? -1 : a.day > b.day ? 1 : 0
-    } else if (a?.kind === 'truth' || b?.kind === 'truth') {
-      if (operator !== '=' && operator !== '<>') return fail({ kind: 'type', wanted: 'number', found: 'truth' })
-      order = truth(left) === truth(right) ? 0 : 1
-    } else {
-      const [x, y] = [(a ?? zeroOf(left, around)) as Extract<Value, { kind: 'amount' }>, (b ?? zeroOf(right, around)) as typeof x]
-      shared(x, y, 'compare')
-      order = x.n.comparedTo(y.n)
+      if (a.kind !== 'day') return this.fail(it.a, { kind: 'type', wanted: 'day', found: a.kind })
+      if (b.kind !== 'day') return this.fail(it.b, { kind: 'type', wanted: 'day', found: b.kind })
+      return isSo(operator, a.day < b.day ? -1 : a.day > b.day ? 1 : 0)
     }
-    switch (operator) {
-      case '=':
-        return order === 0
-      case '<>':
-        return order !== 0
-      case '<':
-        return order < 0
-      case '<=':
-        return order <= 0
-      case '>':
-        return order > 0
-      default:
-        return order >= 0
+    if (a?.kind === 'truth' || b?.kind === 'truth') {
+      if (operator !== '=' && operator !== '<>') this.fail(it, { kind: 'type', wanted: 'number', found: 'truth' })
+      return isSo(operator, this.truth(it.a, topic) === this.truth(it.b, topic) ? 0 : 1)
     }
+    const [x, y] = [(a ?? zeroOf(it.a, this.around)) as Amount, (b ?? zeroOf(it.b, this.around)) as Amount]
+    this.shared(it, x, y, 'compare')
+    return isSo(operator, x.n.comparedTo(y.n))
   }
 
-  function call(): Value | null {
-    const { name, args } = expression as Extract<Expression, { kind: 'call' }>
-    if ((GATHERINGS as readonly string[]).includes(name)) return gathered(name as Gathering, args)
-    const [first, second, third] = args as [Expression, Expression, Expression]
+  // — Functions
+
+  private call(it: Call, topic: TopicId | null): Value | null {
+    const { name, args } = it
+    const [first, second, third] = args as readonly [Expression, Expression, Expression]
     switch (name) {
       case 'if':
-        return evaluate(truth(first) ? second : third, topic, around)
+        return this.value(this.truth(first, topic) ? second : third, topic)
       case 'abs': {
-        const { n, unit, bare: isBare } = number(first)
+        const { n, unit, bare: isBare } = this.number(first, topic)
         return amount(n.abs(), unit, isBare)
       }
       case 'round':
       case 'round up':
       case 'round down': {
-        const { n, unit, bare: isBare } = number(first)
-        const places = args.length > 1 ? number(second).n : new Exact(0)
+        const { n, unit, bare: isBare } = this.number(first, topic)
+        const places = args.length > 1 ? this.number(second, topic).n : ZERO
         if (!places.isInteger() || places.abs().gt(15))
-          return fail({ kind: 'sense', message: 'Places are a whole number from -15 to 15.' }, second.span)
-        const mode = { round: Decimal.ROUND_HALF_UP, 'round up': Decimal.ROUND_UP, 'round down': Decimal.ROUND_DOWN }[name]
+          this.fail(second, { kind: 'sense', message: 'Places are a whole number from -15 to 15.' })
         const by = new Exact(10).pow(places)
-        return amount(n.times(by).toDecimalPlaces(0, mode).div(by), unit, isBare)
+        return amount(n.times(by).toDecimalPlaces(0, MODES[name]).div(by), unit, isBare)
       }
       case 'days': {
-        const [a, b] = [day(first), day(second)]
+        const [a, b] = [this.day(first, topic), this.day(second, topic)]
         return a === null || b === null ? null : amount(new Exact(daysBetween(a, b)), DAYS)
       }
       case 'workdays': {
-        const [a, b] = [day(first), day(second)]
+        const [a, b] = [this.day(first, topic), this.day(second, topic)]
         if (a === null || b === null) return null
-        return amount(new Exact(around.calendar().workingDaysBetween(a, b)), DAYS)
+        return amount(new Exact(this.around.calendar().workingDaysBetween(a, b)), DAYS)
       }
-      default: {
-        const from = day(first)
+      case 'workday': {
+        const from = this.day(first, topic)
         if (from === null) return null
-        const { n, unit, bare: isBare } = number(second)
-        if (unit !== DAYS && !isBare) return fail({ kind: 'unit', a: DAYS, b: unit, what: 'add' }, second.span)
+        const { n, unit, bare: isBare } = this.number(second, topic)
+        if (unit !== DAYS && !isBare) this.fail(second, { kind: 'unit', a: DAYS, b: unit, what: 'add' })
         const steps = n.truncated().toNumber()
-        if (Math.abs(steps) > 100_000) return fail({ kind: 'large' }, second.span)
-        return { kind: 'day', day: around.calendar().addWorkingDays(from, steps) }
+        if (Math.abs(steps) > MOST_STEPS) this.fail(second, { kind: 'large' })
+        return { kind: 'day', day: this.around.calendar().addWorkingDays(from, steps) }
       }
+      default:
+        return this.gathered(it, name, topic)
     }
   }
 
-  function gathered(name: Gathering, args: readonly Expression[]): Value | null {
-    const single: { readonly value: Value; readonly span: Expression['span'] }[] = []
-    const lists: { readonly it: Gathered; readonly span: Expression['span'] }[] = []
-    for (const arg of args)
-      if (arg.kind === 'list') lists.push({ it: around.list(arg, own()), span: arg.span })
-      else {
-        const value = evaluate(arg, topic, around)
-        if (value !== null) single.push({ value, span: arg.span })
+  private gathered(it: Call, name: Gathering, topic: TopicId | null): Value | null {
+    const single: { readonly value: Value; readonly arg: Expression }[] = []
+    const lists: { readonly many: Gathered; readonly arg: Expression }[] = []
+    let count = 0
+    for (const arg of it.args)
+      if (arg.kind === 'list') {
+        const many = this.around.list(arg, this.own(topic, arg))
+        lists.push({ many, arg })
+        count += many.count
+      } else {
+        const value = this.value(arg, topic)
+        if (value === null) continue
+        single.push({ value, arg })
+        count++
       }
-    const count = single.length + lists.reduce((all, { it }) => all + it.count, 0)
     if (name === 'count') return bare(count)
     if (count === 0) return name === 'sum' ? bare(0) : null
     if (name === 'sum' || name === 'mean') {
-      let total: Extract<Value, { kind: 'amount' }> | null = null
-      for (const { value, span } of [...single, ...lists.flatMap(({ it, span }) => ({ value: it.sum() ?? bare(0), span }))]) {
-        if (value.kind !== 'amount') return fail({ kind: 'type', wanted: 'number', found: value.kind }, span)
+      let total: Amount | null = null
+      for (const { many, arg } of lists) if (many.count > 0) single.push({ value: many.sum()!, arg })
+      for (const { value, arg } of single) {
+        if (value.kind !== 'amount') return this.fail(arg, { kind: 'type', wanted: 'number', found: value.kind })
         total =
           total === null
             ? value
-            : (checked(total.n.plus(value.n), shared(total, value, 'add'), total.bare && value.bare) as typeof value)
+            : this.checked(it, total.n.plus(value.n), this.shared(it, total, value, 'add'), total.bare && value.bare)
       }
       return name === 'sum' ? total : amount(total!.n.div(count), total!.unit, total!.bare)
     }
-    const all = [...single.map(({ value }) => value), ...lists.flatMap(({ it }) => it.all())]
-    const [head] = all
-    if (all.every(value => value.kind === 'day')) {
-      const days = all.map(({ day: one }) => one).sort()
-      if (name === 'median' && days.length % 2 === 0 && days[days.length / 2] !== days[days.length / 2 - 1])
-        return { kind: 'day', day: days[days.length / 2 - 1]! }
-      return { kind: 'day', day: name === 'min' ? days[0]! : name === 'max' ? days.at(-1)! : days[(days.length - 1) >> 1]! }
-    }
-    let unit: Extract<Value, { kind: 'amount' }> | null = null
+    const all = [...single.map(({ value }) => value), ...lists.flatMap(({ many }) => many.all())]
+    if (all.every(value => value.kind === 'day')) return ranked(name, all.map(({ day }) => day).sort())
+    let like: Amount | null = null
     for (const value of all) {
-      if (value.kind !== 'amount') return fail({ kind: 'type', wanted: head!.kind === 'day' ? 'day' : 'number', found: value.kind })
-      if (unit) shared(unit, value, 'compare')
-      if (unit === null || unit.bare) unit = value
+      if (value.kind !== 'amount')
+        return this.fail(it, { kind: 'type', wanted: all[0]!.kind === 'day' ? 'day' : 'number', found: value.kind })
+      if (like) this.shared(it, like, value, 'compare')
+      if (like === null || like.bare) like = value
     }
-    const numbers = (all as Extract<Value, { kind: 'amount' }>[]).map(({ n }) => n).sort((a, b) => a.comparedTo(b))
+    const numbers = (all as Amount[]).map(({ n }) => n).sort((a, b) => a.comparedTo(b))
     const middle = numbers.length >> 1
     const n =
       name === 'min'
@@ -298,8 +308,35 @@ export function evaluate(expression: Expression, topic: TopicId | null, around: 
           : numbers.length % 2 === 1
             ? numbers[middle]!
             : numbers[middle - 1]!.plus(numbers[middle]!).div(2)
-    return amount(n, unit!.unit, unit!.bare)
+    return amount(n, like!.unit, like!.bare)
   }
+}
+
+type Binary = Extract<Expression, { kind: 'binary' }>
+type Call = Extract<Expression, { kind: 'call' }>
+const ZERO = new Exact(0)
+const MODES = { round: Decimal.ROUND_HALF_UP, 'round up': Decimal.ROUND_UP, 'round down': Decimal.ROUND_DOWN }
+
+function isSo(operator: Operator, order: number): boolean {
+  switch (operator) {
+    case '=':
+      return order === 0
+    case '<>':
+      return order !== 0
+    case '<':
+      return order < 0
+    case '<=':
+      return order <= 0
+    case '>':
+      return order > 0
+    default:
+      return order >= 0
+  }
+}
+
+/** The first, the last or the middle one of sorted days; of two in the middle the earlier one. */
+function ranked(name: Gathering, days: readonly string[]): Value {
+  return { kind: 'day', day: name === 'min' ? days[0]! : name === 'max' ? days.at(-1)! : days[(days.length - 1) >> 1]! }
 }
 
 /** What stands for nothing: zero in the unit that there would be, so that hours × no rate are no hours. */

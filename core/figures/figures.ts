@@ -57,6 +57,8 @@ export class Figures implements Derived {
   private day = ''
   /** The plan that formulas were worked out with. */
   private plan: unknown = null
+  /** Nodes come upon so far. */
+  private count = 0
   private told = new Set<TopicId | null>()
   private readonly read = new Map<string, Read | FormulaError>()
 
@@ -327,6 +329,9 @@ export class Figures implements Derived {
       kind: 'cell',
       cell,
       dirty: true,
+      index: 0,
+      low: 0,
+      waits: false,
       outs: null,
       fault: null,
       text: undefined,
@@ -355,6 +360,9 @@ export class Figures implements Derived {
         topic,
         measure,
         dirty: true,
+        index: 0,
+        low: 0,
+        waits: false,
         outs: null,
         fault: null,
         sum: null,
@@ -373,7 +381,7 @@ export class Figures implements Derived {
     if (!nodes) this.listOf.set(list, (nodes = new Map()))
     let node = nodes.get(topic)
     if (!node) {
-      node = { kind: 'list', topic, list, dirty: true, outs: null, fault: null, fits: null, members: null, stale: new Set(), via: new Map() }
+      node = { kind: 'list', topic, list, dirty: true, index: 0, low: 0, waits: false, outs: null, fault: null, fits: null, members: null, stale: new Set(), via: new Map() }
       nodes.set(topic, node)
       const here = this.lists.get(topic)
       if (here) here.add(node)
@@ -563,6 +571,14 @@ export class Figures implements Derived {
     return topic !== undefined && !topic.removed && topic.parent === parent && topic.id !== this.tree().centre
   }
 
+  /** Whether a topic is in a branch, and nothing between them in the trash; the branch itself may be. */
+  private hangsBelow(id: TopicId, top: TopicId): boolean {
+    const { topics } = this.tree()
+    for (let at = topics.get(id); at && !at.removed && at.parent !== null; at = topics.get(at.parent))
+      if (at.parent === top) return true
+    return false
+  }
+
   private gatherMembers(node: ListNode): void {
     const tree = this.tree()
     const { list, topic } = node
@@ -594,8 +610,8 @@ export class Figures implements Derived {
         input.outs?.delete(node)
       }
     }
-    const isThere = it && isLive(this.tree(), id) && (list.scope === 'all below' || it.parent === topic) && node.fits!(it)
-    if (!isThere) {
+    const isThere = list.scope === 'all below' ? this.hangsBelow(id, topic) : this.isChild(id, topic)
+    if (!it || !isThere || !node.fits!(it)) {
       node.members!.delete(id)
       return
     }
@@ -611,44 +627,54 @@ export class Figures implements Derived {
    * member. Without recursion: a chain may be as long as the tree is large.
    */
   private request(first: Node): void {
-    if (!first.dirty) return
-    const index = new Map<Node, number>()
-    const low = new Map<Node, number>()
+    if (!first.dirty || this.isPlainNumber(first)) return
     const waiting: Node[] = []
-    const isWaiting = new Set<Node>()
     const calls: { readonly node: Node; readonly on: readonly Node[]; next: number }[] = []
+    // Numbers in the order in which nodes are come upon, on and on, so that those of an earlier walk count for nothing.
+    const from = this.count
     const enter = (node: Node): void => {
-      index.set(node, index.size)
-      low.set(node, index.get(node)!)
+      node.index = node.low = ++this.count
+      node.waits = true
       waiting.push(node)
-      isWaiting.add(node)
       calls.push({ node, on: this.standsOn(node, false), next: 0 })
     }
     enter(first)
     while (calls.length > 0) {
-      const call = calls.at(-1)!
+      const call = calls[calls.length - 1]!
       const { node, on } = call
       if (call.next < on.length) {
         const next = on[call.next++]!
-        if (!next.dirty) continue
-        if (!index.has(next)) enter(next)
-        else if (isWaiting.has(next)) low.set(node, Math.min(low.get(node)!, index.get(next)!))
+        if (!next.dirty || this.isPlainNumber(next)) continue
+        if (next.index <= from) enter(next)
+        else if (next.waits && next.index < node.low) node.low = next.index
         continue
       }
       calls.pop()
-      const above = calls.at(-1)?.node
-      if (above) low.set(above, Math.min(low.get(above)!, low.get(node)!))
-      if (low.get(node) !== index.get(node)) continue
-      const members: Node[] = []
-      for (;;) {
-        const member = waiting.pop()!
-        isWaiting.delete(member)
-        members.push(member)
-        if (member === node) break
+      const above = calls[calls.length - 1]?.node
+      if (above && node.low < above.low) above.low = node.low
+      if (node.low !== node.index) continue
+      const last = waiting.pop()!
+      last.waits = false
+      if (last === node && !on.includes(node)) {
+        this.work(node)
+        continue
       }
-      if (members.length === 1 && !on.includes(node)) this.work(node)
-      else this.loop(members)
+      const members: Node[] = [last]
+      while (members[members.length - 1] !== node) {
+        const member = waiting.pop()!
+        member.waits = false
+        members.push(member)
+      }
+      this.loop(members)
     }
+  }
+  /** Most figures are numbers, which wait for nothing: they're taken at once. */
+  private isPlainNumber(node: Node): boolean {
+    if (node.kind !== 'cell') return false
+    this.prepare(node)
+    if (node.text === null || node.formula || node.ins.length > 0) return false
+    this.work(node)
+    return true
   }
 
   private loop(nodes: readonly Node[]): void {
@@ -715,7 +741,7 @@ export class Figures implements Derived {
     if (!value.bare && value.unit !== wanted) return fail({ kind: 'unit', a: wanted, b: value.unit, what: 'keep' })
     return fixedOfExact(value.n) ?? fail({ kind: 'large' })
   }
-  private unitOf({ topic, measure }: Cell): Unit {
+  unitOf({ topic, measure }: Cell): Unit {
     return topic === null
       ? (readUnit(this.values.get(measure)?.unit ?? '') ?? PLAIN)
       : (this.measures.get(measure)?.canonical ?? PLAIN)
@@ -841,40 +867,43 @@ export class Figures implements Derived {
 
   private around(node: Node, member: TopicId | null = null, ownOnly = false): Surroundings {
     const at: Cell = node.kind === 'cell' ? node.cell : { topic: node.topic, measure: '' }
-    const missing = (what: 'topic' | 'measure' | 'value', id: string): never => {
-      throw new Faulty({ kind: 'missing', what, id, at })
-    }
-    const got = (cell: CellNode): Value | null => {
-      if (cell.fault) throw new Faulty(cell.fault)
-      return cell.value === null ? null : amount(exactOf(cell.value), this.unitOf(cell.cell))
-    }
-    return {
-      at,
-      today: this.day,
-      calendar: () => {
-        const plan = this.planning.get()
-        return typeof plan === 'string' ? new WorkingCalendar(USUAL_DAYS) : plan.calendar
-      },
-      measure: (topic, id) => {
-        if (!this.measures.has(id)) return missing('measure', id)
-        if (ownOnly && topic === member && this.textOf({ topic, measure: id }) === null) return null
-        return got(this.cell(topic, id))
-      },
-      value: id => (this.values.has(id) ? got(this.cell(null, id)) : missing('value', id)),
-      property: (topic, name) => this.property(topic, name),
-      topicAt: (from, place) =>
-        this.place(from, place) ?? missing('topic', place.kind === 'topic' ? place.id : place.kind),
-      list: (list, topic) => {
-        if (list.of?.kind === 'measure' && !this.measures.has(list.of.id)) return missing('measure', list.of.id)
-        return this.isPlain(list)
-          ? gatheredSum(this.summed('below', topic, (list.of as { id: string }).id), this.measures)
-          : gatheredList(this.listed(list, topic), at)
-      },
-      unitOf: (kind, id) => this.unitOf({ topic: kind === 'value' ? null : '', measure: id }),
-    }
+    return new Around(this, at, member, ownOnly)
+  }
+  /** The calendar of the plan; Monday to Friday where there is none. */
+  calendar(): WorkingCalendar {
+    const plan = this.planning.get()
+    return typeof plan === 'string' ? new WorkingCalendar(USUAL_DAYS) : plan.calendar
+  }
+  get presentDay(): string {
+    return this.day
+  }
+  measureAt(topic: TopicId, id: string, at: Cell, ownOnly: boolean): Value | null {
+    if (!this.measures.has(id)) throw new Faulty({ kind: 'missing', what: 'measure', id, at })
+    if (ownOnly && this.textOf({ topic, measure: id }) === null) return null
+    return this.got(this.cell(topic, id))
+  }
+  valueAt(id: string, at: Cell): Value | null {
+    if (!this.values.has(id)) throw new Faulty({ kind: 'missing', what: 'value', id, at })
+    return this.got(this.cell(null, id))
+  }
+  private got(cell: CellNode): Value | null {
+    if (cell.fault) throw new Faulty(cell.fault)
+    return cell.value === null ? null : amount(exactOf(cell.value), this.unitOf(cell.cell))
+  }
+  placeAt(from: TopicId, place: Place, at: Cell): TopicId {
+    const there = this.place(from, place)
+    if (there !== null) return there
+    throw new Faulty({ kind: 'missing', what: 'topic', id: place.kind === 'topic' ? place.id : place.kind, at })
+  }
+  listAt(list: List, topic: TopicId, at: Cell): Gathered {
+    if (list.of?.kind === 'measure' && !this.measures.has(list.of.id))
+      throw new Faulty({ kind: 'missing', what: 'measure', id: list.of.id, at })
+    return this.isPlain(list)
+      ? gatheredSum(this.summed('below', topic, (list.of as { id: string }).id), this.measures)
+      : gatheredList(this.listed(list, topic), at)
   }
 
-  private property(id: TopicId, name: Property): Value | null {
+  property(id: TopicId, name: Property): Value | null {
     const topic = topicOf(this.tree(), id)
     const planned = this.planning.of(id)
     const day = (it: string | null | undefined): Value | null => (it ? { kind: 'day', day: it } : null)
@@ -899,6 +928,41 @@ export class Figures implements Derived {
       case 'done':
         return topic.done === null ? null : amount(new Exact(topic.done).div(100))
     }
+  }
+}
+
+/** What one formula finds around it. */
+class Around implements Surroundings {
+  constructor(
+    private readonly figures: Figures,
+    readonly at: Cell,
+    /** The topic of a list that it's worked out for. */
+    private readonly member: TopicId | null,
+    private readonly ownOnly: boolean,
+  ) {}
+  get today(): string {
+    return this.figures.presentDay
+  }
+  calendar(): WorkingCalendar {
+    return this.figures.calendar()
+  }
+  measure(topic: TopicId, id: string): Value | null {
+    return this.figures.measureAt(topic, id, this.at, this.ownOnly && topic === this.member)
+  }
+  value(id: string): Value | null {
+    return this.figures.valueAt(id, this.at)
+  }
+  unitOf(kind: 'measure' | 'value', id: string): Unit {
+    return this.figures.unitOf({ topic: kind === 'value' ? null : '', measure: id })
+  }
+  property(topic: TopicId, name: Property): Value | null {
+    return this.figures.property(topic, name)
+  }
+  topicAt(from: TopicId, place: Place): TopicId {
+    return this.figures.placeAt(from, place, this.at)
+  }
+  list(list: List, topic: TopicId): Gathered {
+    return this.figures.listAt(list, topic, this.at)
   }
 }
 

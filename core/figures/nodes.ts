@@ -65,6 +65,10 @@ export interface Part {
 
 interface Base {
   dirty: boolean
+  /** When it was come upon, and the earliest that it leads back to; whether it waits for the rest of its loop. */
+  index: number
+  low: number
+  waits: boolean
   /** Formulas and lists that stand on it; figures above it in the tree are found by the tree. */
   outs: Set<Node> | null
   fault: Fault | null

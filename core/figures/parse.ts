@@ -89,11 +89,14 @@ const WORDS = [
   'open',
   'nobody’s',
 ].sort((a, b) => b.length - a.length)
+const WORDS_BY_LETTER = new Map<string, string[]>()
+for (const word of WORDS) WORDS_BY_LETTER.set(word[0]!, [...(WORDS_BY_LETTER.get(word[0]!) ?? []), word])
 const RESERVED: ReadonlySet<string> = new Set(WORDS)
 /** Whether a name has to stand in single quotes to be told from a word of formulas. */
 export const needsQuotes = (name: string): boolean =>
   RESERVED.has(name.toLocaleLowerCase()) || !/^[\p{L}_][\p{L}\p{N}_ -]*$/u.test(name) || / (?:of|and|or|not) /iu.test(name)
 
+const BLANKS: ReadonlySet<string> = new Set([' ', '\t', '\n', '\r', '\u00A0', '\u202F'])
 const LETTER = /[\p{L}\p{N}_]/u
 const REFERENCE = /\{([mvtkp]):([\w-]{1,40})\}/y
 const NUMBER = /\d+(?:[.,'’\u00A0\u202F]\d+)*/y
@@ -121,6 +124,7 @@ const SIGNS: Readonly<Record<string, Operator>> = {
   '>': '>',
   '=': '=',
 }
+const SIGN_STARTS: ReadonlySet<string> = new Set(Object.keys(SIGNS).map(sign => sign[0]!))
 const SUM: readonly Operator[] = ['+', '-']
 const PRODUCT: readonly Operator[] = ['*', '/']
 const COMPARED: readonly Operator[] = ['=', '<>', '<', '<=', '>', '>=']
@@ -184,14 +188,13 @@ class Reader {
   // — Levels of binding
 
   private either(): Expression {
-    return this.chain(() => this.both(), 'or')
+    let a = this.both()
+    while (this.word('or')) a = this.binary('or', a, this.both())
+    return a
   }
   private both(): Expression {
-    return this.chain(() => this.negated(), 'and')
-  }
-  private chain(next: () => Expression, word: 'and' | 'or'): Expression {
-    let a = next()
-    while (this.word(word)) a = this.binary(word, a, next())
+    let a = this.negated()
+    while (this.word('and')) a = this.binary('and', a, this.negated())
     return a
   }
   private negated(): Expression {
@@ -274,6 +277,10 @@ class Reader {
     return this.named()
   }
 
+  private wordHere(): string | undefined {
+    for (const word of WORDS_BY_LETTER.get(this.lower[this.at]!) ?? []) if (this.stands(word)) return word
+    return undefined
+  }
   /** A measure, a named value, a property, a function or another word: the longest that fits. */
   private named(): Expression {
     const from = this.at
@@ -283,7 +290,7 @@ class Reader {
       return this.meant(found[0], name, from)
     }
     const found = this.called.find(one => this.stands(one.text))
-    const word = WORDS.find(one => this.stands(one))
+    const word = this.wordHere()
     if (found && (!word || found.text.length > word.length)) {
       this.at += found.text.length
       return this.meant(found, found.text, from)
@@ -363,16 +370,20 @@ class Reader {
     let said = found[1]!
     const from = start + found[0].length - said.length
     const [first, second] = said.split('/')
-    const isName = (word: string, at: number): boolean =>
-      RESERVED.has(word.toLowerCase()) ||
-      this.called.some(one => this.lower.startsWith(one.text, at) && !LETTER.test(this.text[at + one.text.length] ?? ''))
-    if (isName(first!, from)) return null
-    if (second !== undefined && isName(second, from + first!.length + 1)) said = first!
+    if (this.isName(first!, from)) return null
+    if (second !== undefined && this.isName(second, from + first!.length + 1)) said = first!
     const unit = readUnit(said)
     if (unit === null) return null
     this.at = from + said.length
     this.piece('unit', from)
     return unit
+  }
+
+  private isName(word: string, at: number): boolean {
+    if (RESERVED.has(word.toLowerCase())) return true
+    for (const one of this.called)
+      if (this.lower.startsWith(one.text, at) && !LETTER.test(this.text[at + one.text.length] ?? '')) return true
+    return false
   }
 
   private call(name: FunctionName): Expression {
@@ -540,7 +551,7 @@ class Reader {
   // — Characters
 
   private space(): void {
-    while (/[\s\u00A0]/.test(this.text[this.at] ?? '')) this.at++
+    for (let sign = this.text[this.at]; sign !== undefined && BLANKS.has(sign); sign = this.text[this.at]) this.at++
   }
   /** Whether a word begins here and ends where it ends. */
   private stands(word: string): boolean {
@@ -553,6 +564,7 @@ class Reader {
     return true
   }
   private sign(wanted: readonly Operator[]): Operator | null {
+    if (!SIGN_STARTS.has(this.text[this.at]!)) return null
     for (const length of [2, 1]) {
       const operator = SIGNS[this.text.slice(this.at, this.at + length)]
       if (!operator) continue
