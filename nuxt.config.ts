@@ -2,6 +2,7 @@ import { cpSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
 import { firstLook } from './scripts/first-look.mjs'
+import { leanFields } from './scripts/lean-fields'
 import { writeServiceWorker } from './scripts/service-worker'
 import { ALL_FONT_FILES } from './server/documents/fonts'
 
@@ -28,6 +29,7 @@ const ROOMS = [
   'capture',
   'compare',
   'dress',
+  'figures',
   'files',
   'find',
   'handing',
@@ -161,6 +163,7 @@ export default defineNuxtConfig({
     'nitro:build:public-assets': nitro => writeServiceWorker(nitro.options.output.publicDir),
   },
   vite: {
+    plugins: [leanFields()],
     worker: { format: 'es' },
     optimizeDeps: {
       include: [
@@ -176,6 +179,8 @@ export default defineNuxtConfig({
         '@tiptap/extension-collaboration',
         'htmlparser2',
         'saxes',
+        'decimal.js',
+        'papaparse',
         'mdast-util-from-markdown',
         'mdast-util-to-markdown',
         'mdast-util-gfm-strikethrough',

@@ -18,7 +18,7 @@ import { keptShape } from './kept-shape'
 import type { Direction } from './selection'
 
 /** `meeting`: the brief, the running and the minutes of a meeting, in place of the tree. */
-export type View = 'canvas' | 'outline' | 'schedule' | 'board' | 'meeting'
+export type View = 'canvas' | 'outline' | 'schedule' | 'board' | 'figures' | 'meeting'
 
 /** What a view of the tree does for the desk while it is shown. */
 export interface ShownView {

@@ -77,6 +77,7 @@ const LINES: Readonly<Record<string, string>> = {
   'zoom-whole': 'Text as large as everywhere else.',
   overview: 'The whole tree in small; push the frame to go there.',
   schedule: 'When everything is: bars beside the rows, who has how much, how sure the end is.',
+  figures: 'What costs, hours and marks come to, as a sheet, in charts, and under other assumptions.',
   board: 'Tasks as cards in columns: by state, person, priority or marker, and a row for each branch.',
   'wait-for': 'A few letters of what has to end first.',
   later: 'The plan lets it begin no sooner than that.',

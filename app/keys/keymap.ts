@@ -99,6 +99,7 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   address: ['U E'],
   schedule: ['U P'],
   board: ['U K'],
+  figures: ['U I'],
   'wait-for': ['A'],
   later: ['>'],
   sooner: ['<'],

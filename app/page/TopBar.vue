@@ -14,6 +14,7 @@ const VIEWS = [
   { id: 'outline', name: 'Outline' },
   { id: 'schedule', name: 'Schedule' },
   { id: 'board', name: 'Board' },
+  { id: 'figures', name: 'Figures' },
   { id: 'meeting', name: 'Meeting' },
 ] as const
 const PANELS: readonly { readonly id: Panel; readonly name: string; readonly word: string; readonly icon: string }[] = [

@@ -114,7 +114,7 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
         v-model:view="view"
         back="Back to now"
         :title="title || 'untitled'"
-        :views="{ canvas: 'Canvas', outline: 'Outline', schedule: 'Schedule', board: 'Board' }"
+        :views="{ canvas: 'Canvas', outline: 'Outline', schedule: 'Schedule', board: 'Board', figures: 'Figures' }"
         @back="leave">
         <template #about
           ><p class="when" role="status">{{ shownWhen }}</p></template
@@ -131,6 +131,7 @@ useHead({ title: computed(() => (title.value ? `${shorten(title.value, 60)}, his
         <TreeCanvas v-if="desk.view.value === 'canvas'" ref="canvas" />
         <LazyScheduleView v-else-if="desk.view.value === 'schedule'" ref="schedule" />
         <LazyBoardView v-else-if="desk.view.value === 'board'" ref="board" />
+        <LazyFiguresView v-else-if="desk.view.value === 'figures'" ref="board" />
         <TreeOutline v-else ref="outline" />
         <p v-if="gone.length" class="gone" role="status">
           Went:

@@ -113,6 +113,10 @@ const planned = computed(() => {
   return desk.tree.fields.planFrom !== null || (one.value?.waits.length ?? 0) > 0
 })
 
+const measured = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.fields.measures.length > 0
+})
 /** Whether the topic is a meeting, an item, or stands in a section that was asked for. */
 const inMeeting = computed(() => {
   void desk.lateTick.value
@@ -181,6 +185,7 @@ function escape(event: KeyboardEvent): void {
       <h3>Plan</h3>
       <PlanPart :key="`w${one.id}`" :topic="one" />
     </template>
+    <LazyFiguresPart v-if="one && measured" :key="`f${one.id}`" :topic="one" />
     <template v-if="one && inMeeting">
       <h3>Meeting</h3>
       <MeetingPart :key="`m${one.id}`" :topic="one" />

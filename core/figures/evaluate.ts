@@ -101,7 +101,9 @@ class Reckoning {
     throw new Faulty({ ...cause, at: this.around.at, span: it.span } as Fault)
   }
   private own(topic: TopicId | null, it: Expression): TopicId {
-    return topic ?? this.fail(it, { kind: 'sense', message: 'A named value belongs to no topic: say which one’s is meant.' })
+    return (
+      topic ?? this.fail(it, { kind: 'sense', message: 'A named value belongs to no topic: say which one’s is meant.' })
+    )
   }
   private whole(it: Expression, topic: TopicId | null): Value {
     return this.value(it, topic) ?? zeroOf(it, this.around)

@@ -52,7 +52,11 @@ function worth(tree: Tree, topic: string, formula: string, measure = 'cost', loc
     const read = parseTyped(formula, namesOf(tree, locale, [{ id: 'ines', name: 'Ines Abel' }]))
     const { value, fault } = figures.tried(topic, measure, read)
     return fault
-      ? faultInWords(fault, { topic, measure }, { titleOf: id => tree.topics.get(id)?.title ?? null, measureName: id => id })
+      ? faultInWords(
+          fault,
+          { topic, measure },
+          { titleOf: id => tree.topics.get(id)?.title ?? null, measureName: id => id },
+        )
       : value === null
         ? ''
         : numeralOf(value)
@@ -86,12 +90,15 @@ describe('figures', () => {
 
   it('roll up by each rule, over what stands on its own', () => {
     const rule = (rollUp: Measure['rollUp'], by: string | null = null): string => {
-      const tree = treeOf([euros('cost', { rollUp, by }), euros('w', { unit: '' })], `
+      const tree = treeOf(
+        [euros('cost', { rollUp, by }), euros('w', { unit: '' })],
+        `
 A
   B | cost 10 | w 1
   C | cost 20 | w 3
 D | cost 60 | w 0
-E`)
+E`,
+      )
       return says(tree, figuresOf(tree), 'c')
     }
     expect(rule('sum')).toBe('90')
@@ -255,7 +262,10 @@ describe('formulas', () => {
 
   it('are read and shown in the person’s locale, and follow a new name', () => {
     const own = treeOf(MEASURES, FITOUT)
-    const read = parseTyped('sum(Cost of all below marked Decision) × 1,25 + 1.250,5 + Cost of "Lift"', namesOf(own, 'de-DE'))
+    const read = parseTyped(
+      'sum(Cost of all below marked Decision) × 1,25 + 1.250,5 + Cost of "Lift"',
+      namesOf(own, 'de-DE'),
+    )
     expect(read.stored).toBe('sum({m:cost} of all below marked {k:decision}) × 1.25 + 1250.5 + {m:cost} of {t:Lift}')
     applyChanges(own, [
       { op: 'set', topic: 'Lift', field: 'title', value: 'Hoist "A"' },
@@ -270,11 +280,14 @@ describe('formulas', () => {
   })
 
   it('tell two of one title apart by their path', () => {
-    const own = treeOf(MEASURES, `
+    const own = treeOf(
+      MEASURES,
+      `
 One
   Lift | cost 1
 Two
-  LiftB | cost 2`)
+  LiftB | cost 2`,
+    )
     applyChanges(own, [{ op: 'set', topic: 'LiftB', field: 'title', value: 'Lift' }])
     expect(worth(own, 'One', 'Cost of "Lift"')).toContain('There are several topics “Lift”')
     expect(worth(own, 'c', 'Cost of "Two / Lift"')).toBe('2')
@@ -285,11 +298,14 @@ Two
 describe('loops', () => {
   it('name their members, the same whoever is asked first, and end when one is taken out', () => {
     for (const first of ['A', 'B', 'C', 'c']) {
-      const tree = treeOf(MEASURES, `
+      const tree = treeOf(
+        MEASURES,
+        `
 A | cost =2 × {m:cost} of {t:B}
 B | cost ={m:cost} of {t:C} + 1
 C | cost ={m:cost} of {t:A}
-D | cost ={m:cost} of {t:A} + 5`)
+D | cost ={m:cost} of {t:A} + 5`,
+      )
       const figures = figuresOf(tree)
       figures.of(first, 'cost')
       const loop = 'These stand on one another: “Cost” of “A”, “Cost” of “B”, “Cost” of “C”. Give one of them a number.'
@@ -299,10 +315,13 @@ D | cost ={m:cost} of {t:A} + 5`)
     }
   })
   it('are seen through roll-ups and lists, and before they’re made', () => {
-    const tree = treeOf(MEASURES, `
+    const tree = treeOf(
+      MEASURES,
+      `
 A
   B | cost ={m:cost} of parent
-  C | cost 3`)
+  C | cost 3`,
+    )
     expect(says(tree, figuresOf(tree), 'C')).toBe('3')
     expect(says(tree, figuresOf(tree), 'A')).toContain('stand on one another: “Cost” of “A”, “Cost” of “B”')
     expect(worth(tree, 'C', 'Cost of "C" + 1')).toBe('It would stand on itself.')

@@ -381,7 +381,21 @@ export class Figures implements Derived {
     if (!nodes) this.listOf.set(list, (nodes = new Map()))
     let node = nodes.get(topic)
     if (!node) {
-      node = { kind: 'list', topic, list, dirty: true, index: 0, low: 0, waits: false, outs: null, fault: null, fits: null, members: null, stale: new Set(), via: new Map() }
+      node = {
+        kind: 'list',
+        topic,
+        list,
+        dirty: true,
+        index: 0,
+        low: 0,
+        waits: false,
+        outs: null,
+        fault: null,
+        fits: null,
+        members: null,
+        stale: new Set(),
+        via: new Map(),
+      }
       nodes.set(topic, node)
       const here = this.lists.get(topic)
       if (here) here.add(node)
@@ -484,7 +498,8 @@ export class Figures implements Derived {
           return
         }
         case 'list':
-          if (at !== null) tie(this.isPlain(it) ? this.summed('below', at, (it.of as { id: string }).id) : this.listed(it, at))
+          if (at !== null)
+            tie(this.isPlain(it) ? this.summed('below', at, (it.of as { id: string }).id) : this.listed(it, at))
           return
         case 'call':
           if (it.name === 'workday' || it.name === 'workdays') this.asksPlan(node)
@@ -509,7 +524,11 @@ export class Figures implements Derived {
   }
   /** All figures of a measure below: kept level by level, so that one that changes is one sum a level. */
   private isPlain = (list: List): boolean =>
-    list.scope === 'all below' && list.when === null && !list.each && list.of?.kind === 'measure' && this.measures.has(list.of.id)
+    list.scope === 'all below' &&
+    list.when === null &&
+    !list.each &&
+    list.of?.kind === 'measure' &&
+    this.measures.has(list.of.id)
 
   private place(from: TopicId | null, place: Place): TopicId | null {
     const tree = this.tree()
@@ -967,12 +986,7 @@ class Around implements Surroundings {
 }
 
 function resultOf({ value, fault, text, formula }: CellNode): Result {
-  return {
-    value,
-    fault,
-    own: text !== null,
-    formula: formula || text?.startsWith('=') ? text!.slice(1) : null,
-  }
+  return { value, fault, own: text !== null, formula: formula || text?.startsWith('=') ? text!.slice(1) : null }
 }
 
 function gatheredSum(node: SumNode, measures: ReadonlyMap<string, { readonly canonical: Unit }>): Gathered {
@@ -980,16 +994,13 @@ function gatheredSum(node: SumNode, measures: ReadonlyMap<string, { readonly can
   const { count, total, least, most } = node.part ?? PART
   const unit = measures.get(node.measure)!.canonical
   const value = (it: Fixed): Value => amount(exactOf(it), unit)
-  return {
-    count,
-    sum: () => value(total),
-    all: () => (count === 0 ? [] : [value(least!), value(most!)]),
-  }
+  return { count, sum: () => value(total), all: () => (count === 0 ? [] : [value(least!), value(most!)]) }
 }
 
 /** `at`: the figure whose formula gathers: a fault that arises in gathering is its own. */
 function gatheredList(node: ListNode, at: Cell): Gathered {
-  if (node.fault) throw new Faulty(node.fault.at.measure === '' ? { ...node.fault, at, span: node.list.span } : node.fault)
+  if (node.fault)
+    throw new Faulty(node.fault.at.measure === '' ? { ...node.fault, at, span: node.list.span } : node.fault)
   const all = [...(node.members ?? new Map<TopicId, { value: Value | null }>()).values()].flatMap(({ value }) =>
     value === null ? [] : [value],
   )
@@ -997,20 +1008,17 @@ function gatheredList(node: ListNode, at: Cell): Gathered {
     count: all.length,
     sum() {
       let total: Value | null = null
-      for (const value of all) {
-        if (value.kind !== 'amount') return value
-        if (total?.kind === 'amount' && !total.bare && !value.bare && total.unit !== value.unit)
-          throw new Faulty({
-            kind: 'unit',
-            a: total.unit,
-            b: value.unit,
-            what: 'add',
-            at,
-          })
-        total = total?.kind === 'amount' ? amount(total.n.plus(value.n), total.bare ? value.unit : total.unit, total.bare && value.bare) : value
-      }
+      for (const value of all) total = total === null ? value : together(total, value, at)
       return total
     },
     all: () => all,
   }
+}
+
+/** Two values of a list added up. A day among them is told by whoever asked for the sum. */
+function together(a: Value, b: Value, at: Cell): Value {
+  if (a.kind !== 'amount') return a
+  if (b.kind !== 'amount') return b
+  if (!a.bare && !b.bare && a.unit !== b.unit) throw new Faulty({ kind: 'unit', a: a.unit, b: b.unit, what: 'add', at })
+  return amount(a.n.plus(b.n), a.bare ? b.unit : a.unit, a.bare && b.bare)
 }

@@ -2,17 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { isStale } from '../derive/derived'
 import { Planning } from '../derive/planning'
-import {
-  addAt,
-  applyChanges,
-  type Change,
-  invertAll,
-  isLive,
-  moveTo,
-  removeAll,
-  touchedBy,
-  type Tree,
-} from '../tree'
+import { addAt, applyChanges, type Change, invertAll, isLive, moveTo, removeAll, touchedBy, type Tree } from '../tree'
 import { euros, give, treeOf } from './fixtures/growing'
 import { Figures } from './figures'
 
@@ -71,7 +61,13 @@ function changesOf(tree: Tree, roll: Dice, newId: () => string): readonly Change
     case 8:
       return y % 4 === 0
         ? [{ op: 'tree', field: 'planFrom', value: x % 2 ? '2027-03-01' : null }]
-        : [{ op: 'tree-put', set: 'namedValues', member: { id: 'rate', order: 'a0', name: 'Rate', unit: '', text: `${x}` } }]
+        : [
+            {
+              op: 'tree-put',
+              set: 'namedValues',
+              member: { id: 'rate', order: 'a0', name: 'Rate', unit: '', text: `${x}` },
+            },
+          ]
     case 9:
       return [{ op: 'set', topic: one, field: 'reference', value: y % 3 ? null : { tree: null, topic: other } }]
     default:
@@ -109,7 +105,10 @@ describe('figures', () => {
           )
           let patches
           try {
-            patches = applyChanges(tree, changesOf(tree, roll, () => `n${count++}`))
+            patches = applyChanges(
+              tree,
+              changesOf(tree, roll, () => `n${count++}`),
+            )
           } catch {
             continue
           }
@@ -133,14 +132,21 @@ describe('figures', () => {
   it('come to the same in whichever order children stand', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(fc.integer({ min: -1_000_000_000, max: 1_000_000_000 }), fc.nat(10)), { minLength: 2, maxLength: 20 }),
+        fc.array(fc.tuple(fc.integer({ min: -1_000_000_000, max: 1_000_000_000 }), fc.nat(10)), {
+          minLength: 2,
+          maxLength: 20,
+        }),
         fc.nat(),
         (values, seed) => {
           const lines = values.map(
-            ([n, places], i) => `t${i} | a ${n < 0 ? '-' : ''}${Math.abs(n)}.${String(Math.abs(n) % 1000)}${'7'.repeat(places % 7)}`,
+            ([n, places], i) =>
+              `t${i} | a ${n < 0 ? '-' : ''}${Math.abs(n)}.${String(Math.abs(n) % 1000)}${'7'.repeat(places % 7)}`,
           )
-          const turned = [...lines].sort((a, b) => ((a.length * 31 + seed) % 7) - ((b.length * 17 + seed) % 7) || (a < b ? 1 : -1))
-          const sum = (all: readonly string[]): unknown => make(treeOf(MEASURES, all.join('\n'))).figures.of('c', 'a').value
+          const turned = [...lines].sort(
+            (a, b) => ((a.length * 31 + seed) % 7) - ((b.length * 17 + seed) % 7) || (a < b ? 1 : -1),
+          )
+          const sum = (all: readonly string[]): unknown =>
+            make(treeOf(MEASURES, all.join('\n'))).figures.of('c', 'a').value
           expect(sum(turned)).toBe(sum(lines))
         },
       ),
@@ -155,7 +161,10 @@ describe('figures', () => {
         let count = 0
         for (const roll of rolls)
           try {
-            applyChanges(tree, changesOf(tree, roll, () => `n${count++}`))
+            applyChanges(
+              tree,
+              changesOf(tree, roll, () => `n${count++}`),
+            )
           } catch {
             continue
           }

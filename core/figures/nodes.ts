@@ -110,7 +110,10 @@ export interface ListNode extends Base {
   /** Whether a topic meets its condition. */
   fits: ((topic: Topic) => boolean) | null
   /** Null: to be gathered whole. What isn't among the members has no value. */
-  members: Map<TopicId, { readonly value: Value | null; readonly fault: Fault | null; readonly ins: readonly Node[] }> | null
+  members: Map<
+    TopicId,
+    { readonly value: Value | null; readonly fault: Fault | null; readonly ins: readonly Node[] }
+  > | null
   readonly stale: Set<TopicId>
   /** Whose value changes with a node's. */
   readonly via: Map<Node, Set<TopicId>>

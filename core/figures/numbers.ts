@@ -44,13 +44,18 @@ export function readNumber(text: string, locale: string): string | null {
 }
 
 /** Whether a text would be a number but for its many digits. */
-export const hasTooManyDigits = (text: string): boolean => /^[+−–-]?[\d.,'’\s\u00A0\u202F]+$/.test(text.trim()) && text.replace(/\D/g, '').length > PLACES
+export const hasTooManyDigits = (text: string): boolean =>
+  /^[+−–-]?[\d.,'’\s\u00A0\u202F]+$/.test(text.trim()) && text.replace(/\D/g, '').length > PLACES
 
 /** A stored number in a locale's signs, with `decimals` places where they are given, thousands parted where `grouped`. */
 export function sayNumber(
   value: Fixed,
   locale: string,
-  { decimals, rounding = 'half-even', grouped = true }: { decimals?: number; rounding?: Rounding; grouped?: boolean } = {},
+  {
+    decimals,
+    rounding = 'half-even',
+    grouped = true,
+  }: { decimals?: number; rounding?: Rounding; grouped?: boolean } = {},
 ): string {
   const { decimal } = signsOf(locale)
   const shown = decimals === undefined ? value : roundedTo(value, decimals, rounding)

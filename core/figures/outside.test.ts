@@ -46,7 +46,12 @@ interface Both {
   readonly sheet: string
   readonly exact: Fraction | null
 }
-function expression(roll: (below: number) => number, values: readonly (Fraction | null)[], depth: number, divides: boolean): Both {
+function expression(
+  roll: (below: number) => number,
+  values: readonly (Fraction | null)[],
+  depth: number,
+  divides: boolean,
+): Both {
   const kind = depth === 0 ? roll(2) : roll(9)
   if (kind === 0 && values.length > 0) {
     const at = roll(values.length)
@@ -134,7 +139,8 @@ describe('against exact fractions', () => {
       for (const [i, exact] of values.entries()) {
         const { value, fault } = figures.of(`t${i}`, 'cost')
         if (exact === null) expect(fault?.kind).toBe('zero')
-        else if (exact.n / exact.d >= 10n ** 15n || exact.n / exact.d <= -(10n ** 15n)) expect(fault?.kind).toBe('large')
+        else if (exact.n / exact.d >= 10n ** 15n || exact.n / exact.d <= -(10n ** 15n))
+          expect(fault?.kind).toBe('large')
         else expect(fault ?? numeralOf(value!)).toBe(rounded(exact))
         if (exact && exact.d > 2n) divided++
       }
@@ -157,15 +163,16 @@ describe('against a spreadsheet engine', () => {
         formulas.push(`=${sheet}`)
         lines.push(`${i % 3 === 0 ? '' : '  '}${i % 3 === 0 ? `p${i}\n  ` : ''}t${i} | cost =${ours}`)
       }
-      const engine = HyperFormula.buildFromArray(
-        [...formulas.map(one => [one]), ['=SUM(A1:A3)'], ['=SUM(A1:A8)']],
-        { licenseKey: 'gpl-v3', precisionRounding: 14 },
-      )
+      const engine = HyperFormula.buildFromArray([...formulas.map(one => [one]), ['=SUM(A1:A3)'], ['=SUM(A1:A8)']], {
+        licenseKey: 'gpl-v3',
+        precisionRounding: 14,
+      })
       const figures = figuresOf(treeOf([cost], lines.join('\n')))
       const at = (row: number): number => engine.getCellValue({ sheet: 0, col: 0, row }) as number
       const same = (topic: string, theirs: number): void => {
         // Beyond 2^40 a double has no room for the halves of products any more.
-        if (!Number.isFinite(theirs) || Math.abs(theirs) > 2 ** 40 || theirs * 1024 !== Math.round(theirs * 1024)) return
+        if (!Number.isFinite(theirs) || Math.abs(theirs) > 2 ** 40 || theirs * 1024 !== Math.round(theirs * 1024))
+          return
         compared++
         const { value } = figures.of(topic, 'cost')
         expect(value).toBe(fixedOf(String(theirs)))

@@ -94,7 +94,9 @@ for (const word of WORDS) WORDS_BY_LETTER.set(word[0]!, [...(WORDS_BY_LETTER.get
 const RESERVED: ReadonlySet<string> = new Set(WORDS)
 /** Whether a name has to stand in single quotes to be told from a word of formulas. */
 export const needsQuotes = (name: string): boolean =>
-  RESERVED.has(name.toLocaleLowerCase()) || !/^[\p{L}_][\p{L}\p{N}_ -]*$/u.test(name) || / (?:of|and|or|not) /iu.test(name)
+  RESERVED.has(name.toLocaleLowerCase()) ||
+  !/^[\p{L}_][\p{L}\p{N}_ -]*$/u.test(name) ||
+  / (?:of|and|or|not) /iu.test(name)
 
 const BLANKS: ReadonlySet<string> = new Set([' ', '\t', '\n', '\r', '\u00A0', '\u202F'])
 const LETTER = /[\p{L}\p{N}_]/u
@@ -449,7 +451,10 @@ class Reader {
       }
     }
     if (!/["“]/.test(this.text[from] ?? ''))
-      this.fail('After “of” comes “parent”, “centre”, “children”, “all below”, or a topic in quotes: “"Lift"”.', this.rest())
+      this.fail(
+        'After “of” comes “parent”, “centre”, “children”, “all below”, or a topic in quotes: “"Lift"”.',
+        this.rest(),
+      )
     const words = this.quoted('"', '”')
     const found = this.names?.topicsCalled(words) ?? []
     if (found.length !== 1)
@@ -539,7 +544,9 @@ class Reader {
       (a, b) => b.name.length - a.name.length,
     )
     const said = /["“]/.test(this.text[from] ?? '') ? this.quoted('"', '”').toLowerCase() : null
-    const found = all.find(({ name }) => (said === null ? this.stands(name.toLowerCase()) : name.toLowerCase() === said))
+    const found = all.find(({ name }) =>
+      said === null ? this.stands(name.toLowerCase()) : name.toLowerCase() === said,
+    )
     if (!found)
       this.fail(`There is no ${what} “${said ?? this.text.slice(this.rest().from, this.rest().to)}”.`, this.rest())
     if (said === null) this.at += found.name.length
@@ -680,13 +687,17 @@ const ARGUMENTS: Partial<Record<FunctionName, readonly [number, number]>> = {
 function outside(expression: Expression): void {
   const walk = (it: Expression, allowed: boolean): void => {
     if (it.kind === 'list' && !allowed)
-      throw new FormulaError(`Say what is to be made of these: “sum(… of ${it.scope})”, mean, min, max, median or count.`, it.span)
+      throw new FormulaError(
+        `Say what is to be made of these: “sum(… of ${it.scope})”, mean, min, max, median or count.`,
+        it.span,
+      )
     if (it.kind === 'list') {
       if (it.of) walk(it.of, false)
       return
     }
     const gathers = it.kind === 'call' && (GATHERINGS as readonly string[]).includes(it.name)
-    const parts = it.kind === 'call' ? it.args : it.kind === 'binary' ? [it.a, it.b] : 'of' in it && it.of ? [it.of] : []
+    const parts =
+      it.kind === 'call' ? it.args : it.kind === 'binary' ? [it.a, it.b] : 'of' in it && it.of ? [it.of] : []
     if (gathers && it.args.some(arg => arg.kind === 'list' && arg.of === null) && it.name !== 'count')
       throw new FormulaError(`Say which measure: “${it.name}(Cost of children)”.`, it.span)
     for (const part of parts) walk(part, gathers)

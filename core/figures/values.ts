@@ -45,7 +45,12 @@ export type Fault = { readonly at: Cell; readonly span?: Span } & (
 )
 
 export type Value =
-  | { readonly kind: 'amount'; readonly n: Exact; readonly unit: Unit; /** Typed without a unit: it takes the other's. */ readonly bare: boolean }
+  | {
+      readonly kind: 'amount'
+      readonly n: Exact
+      readonly unit: Unit
+      /** Typed without a unit: it takes the other's. */ readonly bare: boolean
+    }
   | { readonly kind: 'day'; readonly day: string }
   | { readonly kind: 'truth'; readonly is: boolean }
 

@@ -40,7 +40,9 @@ function reasonInWords(fault: Fault, names: FaultNames): string {
       if (fault.what === 'value') return 'A named value isn’t there any more.'
       if (fault.id === 'parent') return 'It has no parent.'
       const title = names.titleOf(fault.id)
-      return title === null ? 'A topic that it names isn’t there any more.' : `“${shorten(title, 40)}” isn’t there any more.`
+      return title === null
+        ? 'A topic that it names isn’t there any more.'
+        : `“${shorten(title, 40)}” isn’t there any more.`
     }
     case 'unit':
       return fault.what === 'keep'

@@ -73,3 +73,29 @@ export type NamedValue = Readonly<z.infer<typeof namedValueSchema>>
 
 export const figureId = (measure: string, whatIf: string | null): string =>
   whatIf === null ? measure : `${measure}-${whatIf}`
+
+/** A part of how one chooses among a topic's children: a criterion, or how much one weighs against another. */
+export const choiceSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    /** The measure's. */
+    id: shortId,
+    kind: z.literal('criterion'),
+    order: orderKey,
+    /** Points; what counts is their part of all. */
+    weight: z.number().min(0).max(1000),
+    better: z.enum(['more', 'less']),
+  }),
+  z.strictObject({
+    id,
+    kind: z.literal('pair'),
+    a: shortId,
+    b: shortId,
+    /** How many times as much `a` weighs as `b`. */
+    ratio: z
+      .number()
+      .min(1 / 9)
+      .max(9),
+  }),
+])
+export type ChoicePart = Readonly<z.infer<typeof choiceSchema>>
+export type Criterion = Extract<ChoicePart, { kind: 'criterion' }>

@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { id } from './atoms'
-import { figureSchema } from './figure'
+import { choiceSchema, figureSchema } from './figure'
 import { entriesOf, set, type SetSpec } from './field-spec'
 import { LIMITS } from './limits'
 import { type BriefPart, briefPart, itemPart } from './meeting'
@@ -127,14 +127,18 @@ export const SETS = {
     examples: [
       { id: 'cost', measure: 'cost', whatIf: null, text: '1250.5', target: null, range: null },
       { id: 'cost', measure: 'cost', whatIf: null, text: '={m:seats} × 3', target: '4000', range: null },
-      {
-        id: 'cost-b',
-        measure: 'cost',
-        whatIf: 'b',
-        text: '',
-        target: null,
-        range: { low: '900', high: '1800' },
-      },
+      { id: 'cost-b', measure: 'cost', whatIf: 'b', text: '', target: null, range: { low: '900', high: '1800' } },
+    ],
+  }),
+  choice: set({
+    schema: choiceSchema,
+    most: LIMITS.members,
+    name: 'criteria',
+    about: 'By what one chooses among its children: measures with weights, and how they weigh against one another.',
+    examples: [
+      { id: 'cost', kind: 'criterion', order: 'a0', weight: 40, better: 'less' },
+      { id: 'cost', kind: 'criterion', order: 'a0', weight: 55, better: 'less' },
+      { id: 'cost-mark', kind: 'pair', a: 'cost', b: 'mark', ratio: 3 },
     ],
   }),
   /** Votes that were taken on it, each with what it came to. */

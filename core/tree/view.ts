@@ -34,7 +34,7 @@ export const savedView = z.strictObject({
   query: querySchema.nullable(),
   text: words(200),
   rest: z.enum(['dim', 'hide']),
-  view: z.enum(['canvas', 'outline', 'schedule', 'board']),
+  view: z.enum(['canvas', 'outline', 'schedule', 'board', 'figures']),
   depth: z.int().min(1).max(6).nullable(),
   outline: outlineShape.nullable(),
   board: boardShape.nullable().optional(),

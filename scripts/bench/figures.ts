@@ -104,7 +104,10 @@ const COUNT = 10_000
   ])
   const theirs = (): { engine: HyperFormula; took: number } => {
     const began = performance.now()
-    const engine = HyperFormula.buildFromArray([...sheet, ['', '', `=SUM(C1:C${COUNT})`]], { licenseKey: 'gpl-v3', maxRows: 60_000 })
+    const engine = HyperFormula.buildFromArray([...sheet, ['', '', `=SUM(C1:C${COUNT})`]], {
+      licenseKey: 'gpl-v3',
+      maxRows: 60_000,
+    })
     engine.getCellValue({ sheet: 0, col: 2, row: COUNT })
     return { engine, took: performance.now() - began }
   }

@@ -10,6 +10,9 @@ export const PLAN = [
   looking('Plan', 'board', 'Board', desk => {
     desk.view.value = 'board'
   }),
+  looking('Plan', 'figures', 'Figures', desk => {
+    desk.view.value = 'figures'
+  }),
   command('Plan', 'wait-for', 'Waits for …', (_, house) => house.choose('wait'), 'more'),
   command(
     'Plan',

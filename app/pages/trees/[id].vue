@@ -201,6 +201,7 @@ function choosePicture(event: Event): void {
           @tree="desk.view.value = page.treeView.value" />
         <LazyScheduleView v-else-if="desk.view.value === 'schedule'" ref="schedule" @menu="menu?.show($event)" />
         <LazyBoardView v-else-if="desk.view.value === 'board'" ref="board" @menu="menu?.show($event)" />
+        <LazyFiguresView v-else-if="desk.view.value === 'figures'" ref="board" @menu="menu?.show($event)" />
         <TreeOutline
           v-else
           ref="outline"

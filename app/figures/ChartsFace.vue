@@ -1,0 +1,430 @@
+<script setup lang="ts">
+import { BarChart, LineChart, PieChart, SunburstChart, TreemapChart } from 'echarts/charts'
+import { AriaComponent, GridComponent, TooltipComponent } from 'echarts/components'
+import { use } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import VChart from 'vue-echarts'
+import { nestedParts, type Nested, overTime, partsOfBranch, waterfall } from '#core/figures/charts'
+import { nearly } from '#core/figures/fixed'
+import { sayFigure } from '#core/figures/numbers'
+import { type Measure, shorten, topicOf, type TopicId } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { planNow } from '~/schedule/planning'
+import { againstTarget } from './asides'
+import { figuresOf } from './figuring'
+
+/** Charts of a branch: what it's made of, against its targets, over time. The table holds the numbers of the chart. */
+const { measures } = defineProps<{ measures: readonly Measure[] }>()
+const desk = useDesk()
+use([
+  SVGRenderer,
+  BarChart,
+  LineChart,
+  PieChart,
+  SunburstChart,
+  TreemapChart,
+  GridComponent,
+  TooltipComponent,
+  AriaComponent,
+])
+
+const KINDS = [
+  { id: 'bars', name: 'Parts' },
+  { id: 'share', name: 'Shares' },
+  { id: 'rings', name: 'Rings' },
+  { id: 'target', name: 'Against target' },
+  { id: 'steps', name: 'To the whole' },
+  { id: 'time', name: 'Over time' },
+] as const
+const kind = ref<(typeof KINDS)[number]['id']>('bars')
+const measureId = ref<string | null>(null)
+const measure = computed(() => measures.find(({ id }) => id === measureId.value) ?? measures[0]!)
+/** The branch that has the focus, or the one around it, so that there is something below it. */
+const at = computed<TopicId>(() => {
+  void desk.tick.value
+  const { tree } = desk
+  const id = desk.focus.value
+  if (!tree.topics.has(id)) return tree.centre
+  return (tree.children.get(id)?.length ?? 0) > 0 ? id : (topicOf(tree, id).parent ?? tree.centre)
+})
+const title = computed(() => {
+  void desk.tick.value
+  return topicOf(desk.tree, at.value).title
+})
+
+interface Row {
+  readonly id: TopicId | null
+  readonly name: string
+  readonly values: readonly string[]
+}
+const say = (value: bigint): string => sayFigure(value, measure.value, ownLocale())
+const parts = computed(() => {
+  void desk.tick.value
+  return partsOfBranch(desk.tree, figuresOf(desk), at.value, measure.value.id)
+})
+const whole = computed(() => {
+  void desk.tick.value
+  return figuresOf(desk).of(at.value, measure.value.id).value ?? 0n
+})
+const steps = computed(() => waterfall(parts.value, whole.value, 'all'))
+const targets = computed(() => {
+  void desk.tick.value
+  return parts.value.flatMap(part => {
+    const against = part.id && againstTarget(desk, figuresOf(desk), part.id, measure.value)
+    return against ? [{ ...part, ...against }] : []
+  })
+})
+const time = computed(() => {
+  void desk.tick.value
+  const plan = planNow(desk)
+  return overTime(
+    desk.tree,
+    figuresOf(desk),
+    at.value,
+    measure.value.id,
+    id => plan?.tasks.get(id)?.finish ?? topicOf(desk.tree, id).due,
+  )
+})
+const nested = computed(() => {
+  void desk.tick.value
+  return nestedParts(desk.tree, figuresOf(desk), at.value, measure.value.id, 3)
+})
+const percent = (value: bigint): string =>
+  whole.value === 0n
+    ? ''
+    : `${new Intl.NumberFormat(ownLocale(), { maximumFractionDigits: 1 }).format((nearly(value) / nearly(whole.value)) * 100)} %`
+const table = computed<{ heads: string[]; rows: Row[] }>(() => {
+  switch (kind.value) {
+    case 'target':
+      return {
+        heads: ['', measure.value.name, 'Target', 'Left'],
+        rows: targets.value.map(one => ({
+          id: one.id,
+          name: one.title,
+          values: [say(one.value), say(one.target), say(one.left)],
+        })),
+      }
+    case 'steps':
+      return {
+        heads: ['', measure.value.name, 'So far'],
+        rows: steps.value.map(one => ({ id: one.id, name: one.title, values: [say(one.value), say(one.to)] })),
+      }
+    case 'time':
+      return {
+        heads: ['By', measure.value.name, 'So far'],
+        rows: [
+          ...time.value.days.map(one => ({
+            id: null,
+            name: dayInWords(one.day),
+            values: [say(one.value), say(one.total)],
+          })),
+          ...(time.value.without === 0n
+            ? []
+            : [{ id: null, name: 'without a day', values: [say(time.value.without), ''] }]),
+        ],
+      }
+    default:
+      return {
+        heads: ['', measure.value.name, 'Share'],
+        rows: parts.value.map(one => ({ id: one.id, name: one.title, values: [say(one.value), percent(one.value)] })),
+      }
+  }
+})
+const empty = computed(() => {
+  if (table.value.rows.length === 0)
+    return kind.value === 'target'
+      ? 'Nothing below has a target in this measure. The side sheet gives one to the selected topic.'
+      : 'Nothing below has a figure in this measure.'
+  if ((kind.value === 'share' || kind.value === 'rings') && !nested.value?.children.length)
+    return 'Only what is above zero has a share.'
+  return ''
+})
+
+/** The colours are read anew when the theme is turned. */
+const turned = ref(0)
+const turn = (): void => {
+  turned.value++
+}
+onMounted(() => window.addEventListener('theme-changed', turn))
+onBeforeUnmount(() => window.removeEventListener('theme-changed', turn))
+const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim()
+const hueOfPart = (id: TopicId | null): string => (id === null ? colour('quiet') : desk.dressing.hueOf(id))
+const leaf = (one: Nested): object => ({
+  name: shorten(one.title, 30),
+  value: nearly(one.value),
+  itemStyle: { color: hueOfPart(one.id), borderColor: colour('surface') },
+  ...(one.children.length > 0 ? { children: one.children.map(leaf) } : {}),
+})
+const option = computed((): Record<string, unknown> => {
+  void turned.value
+  void desk.tick.value
+  const [ink, quiet, line, surface] = [colour('ink'), colour('quiet'), colour('line'), colour('surface')]
+  const axes = {
+    axisLine: { lineStyle: { color: line } },
+    axisTick: { show: false },
+    axisLabel: { color: quiet, hideOverlap: true },
+    splitLine: { lineStyle: { color: line } },
+  }
+  const base = {
+    animation: false,
+    aria: { enabled: true },
+    textStyle: { fontFamily: 'Figtree Variable, Figtree, sans-serif', color: ink },
+    tooltip: { trigger: 'item', backgroundColor: surface, borderColor: line, textStyle: { color: ink } },
+    grid: { left: 12, right: 24, top: 24, bottom: 12, containLabel: true },
+  }
+  const unit = measure.value.unit.trim()
+  const upright = (names: string[], series: object[]): Record<string, unknown> => ({
+    ...base,
+    xAxis: { type: 'category', data: names.map(name => shorten(name, 22)), ...axes, splitLine: { show: false } },
+    yAxis: { type: 'value', name: unit, nameTextStyle: { color: quiet }, ...axes },
+    series,
+  })
+  switch (kind.value) {
+    case 'bars':
+      return {
+        ...base,
+        xAxis: { type: 'value', name: unit, nameTextStyle: { color: quiet }, ...axes },
+        yAxis: {
+          type: 'category',
+          inverse: true,
+          data: parts.value.map(({ title: name }) => shorten(name, 26)),
+          ...axes,
+          splitLine: { show: false },
+        },
+        series: [
+          {
+            type: 'bar',
+            barMaxWidth: 30,
+            data: parts.value.map(({ id, value }) => ({ value: nearly(value), itemStyle: { color: hueOfPart(id) } })),
+          },
+        ],
+      }
+    case 'share':
+      return {
+        ...base,
+        series: [
+          {
+            type: 'treemap',
+            roam: false,
+            nodeClick: false,
+            breadcrumb: { show: false },
+            width: '100%',
+            height: '100%',
+            label: { color: '#fff', fontFamily: 'Figtree Variable, sans-serif', fontSize: 13 },
+            upperLabel: { show: true, color: '#fff', height: 22 },
+            levels: [
+              { itemStyle: { gapWidth: 3, borderWidth: 0 }, upperLabel: { show: false } },
+              { itemStyle: { gapWidth: 1, borderWidth: 2 } },
+              {},
+            ],
+            data: nested.value?.children.map(leaf) ?? [],
+          },
+        ],
+      }
+    case 'rings':
+      return {
+        ...base,
+        series: [
+          {
+            type: 'sunburst',
+            nodeClick: false,
+            radius: ['16%', '96%'],
+            label: { color: '#fff', minAngle: 12, overflow: 'truncate', width: 80 },
+            data: nested.value?.children.map(leaf) ?? [],
+          },
+        ],
+      }
+    case 'target':
+      return upright(
+        targets.value.map(({ title: name }) => name),
+        [
+          {
+            name: 'target',
+            type: 'bar',
+            barGap: '-70%',
+            barMaxWidth: 46,
+            itemStyle: { color: line },
+            data: targets.value.map(({ target }) => nearly(target)),
+          },
+          {
+            name: measure.value.name,
+            type: 'bar',
+            barMaxWidth: 26,
+            z: 3,
+            data: targets.value.map(({ value, bad, id }) => ({
+              value: nearly(value),
+              itemStyle: bad
+                ? {
+                    color: colour('clay'),
+                    decal: {
+                      symbol: 'rect',
+                      dashArrayX: [1, 0],
+                      dashArrayY: [3, 3],
+                      rotation: 0.8,
+                      color: 'rgba(255,255,255,.4)',
+                    },
+                  }
+                : { color: hueOfPart(id) },
+            })),
+          },
+        ],
+      )
+    case 'steps':
+      return upright(
+        steps.value.map(({ title: name }) => name),
+        [
+          {
+            type: 'bar',
+            stack: 'all',
+            silent: true,
+            itemStyle: { color: 'transparent' },
+            data: steps.value.map(({ from, to }) => Math.min(nearly(from), nearly(to))),
+          },
+          {
+            type: 'bar',
+            stack: 'all',
+            barMaxWidth: 44,
+            data: steps.value.map(({ id, value, kind: of }) => ({
+              value: Math.abs(nearly(value)),
+              itemStyle: { color: of === 'whole' ? colour('porch') : of === 'rest' ? quiet : hueOfPart(id) },
+            })),
+          },
+        ],
+      )
+    case 'time':
+      return upright(
+        time.value.days.map(({ day }) => dayInWords(day)),
+        [
+          {
+            name: 'by then',
+            type: 'line',
+            step: 'end',
+            symbolSize: 7,
+            lineStyle: { width: 2.5 },
+            areaStyle: { opacity: 0.12 },
+            itemStyle: { color: colour('porch') },
+            data: time.value.days.map(({ total }) => nearly(total)),
+          },
+        ],
+      )
+  }
+})
+function save(): void {
+  const svg = document.querySelector<SVGSVGElement>('.figure-chart svg')
+  if (!svg) return
+  const text = new XMLSerializer().serializeToString(svg)
+  const address = URL.createObjectURL(new Blob([text], { type: 'image/svg+xml' }))
+  saveAs(address, `${title.value || 'chart'} ${measure.value.name}.svg`)
+  setTimeout(() => URL.revokeObjectURL(address), 10_000)
+}
+</script>
+
+<template>
+  <div class="charts" tabindex="0" role="region" aria-label="Charts of a branch">
+    <div class="choose">
+      <div role="group" aria-label="Kind of chart" class="kinds">
+        <button v-for="one in KINDS" :key="one.id" :aria-pressed="kind === one.id" @click="kind = one.id">
+          {{ one.name }}
+        </button>
+      </div>
+      <Select
+        v-if="measures.length > 1"
+        :model-value="measure.id"
+        :options="[...measures]"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="Measure"
+        @update:model-value="measureId = $event" />
+      <button class="plain" :disabled="empty !== ''" @click="save">Save as a picture</button>
+    </div>
+    <h2 dir="auto">{{ shorten(title, 60) }}: {{ sayFigure(whole, measure, ownLocale()) }}</h2>
+    <p v-if="empty" class="quiet">{{ empty }}</p>
+    <figure v-else class="figure-chart">
+      <VChart :option="option" autoresize :aria-label="`${measure.name} of ${title}`" />
+    </figure>
+    <table v-if="table.rows.length" aria-label="The numbers of the chart">
+      <thead>
+        <tr>
+          <th v-for="head in table.heads" :key="head" scope="col">{{ head }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in table.rows" :key="`${row.id} ${row.name}`">
+          <th scope="row">
+            <button v-if="row.id" class="plain" dir="auto" @click="desk.select(row.id)">
+              {{ shorten(row.name, 60) || 'untitled' }}
+            </button>
+            <template v-else>{{ row.name }}</template>
+          </th>
+          <td v-for="(value, i) in row.values" :key="i">{{ value }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.charts {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  padding: 12px 18px 40px;
+}
+.choose {
+  display: flex;
+  gap: 8px 16px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.kinds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+}
+.kinds button,
+.plain {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 600;
+  font-size: 13px;
+  cursor: pointer;
+  min-height: 30px;
+  padding: 2px 8px;
+  border-radius: 6px;
+}
+.kinds [aria-pressed='true'] {
+  background: var(--hover);
+  box-shadow: inset 0 -2px 0 var(--sun);
+  color: var(--ink);
+}
+h2 {
+  font: 650 18px/1.3 var(--display);
+  margin: 10px 0 0;
+}
+.figure-chart {
+  height: min(48vh, 400px);
+  margin: 8px 0;
+}
+table {
+  border-collapse: collapse;
+  font-size: 13px;
+  font-variant-numeric: tabular-nums;
+}
+th,
+td {
+  text-align: right;
+  padding: 4px 12px;
+  border-bottom: 1px solid var(--line);
+  font-weight: 400;
+}
+th:first-child {
+  text-align: left;
+  padding-left: 0;
+}
+thead th {
+  color: var(--quiet);
+  font-size: 12px;
+}
+</style>

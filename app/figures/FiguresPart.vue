@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { fixedOf } from '#core/figures/fixed'
+import { readFigure, typedFigure } from '#core/figures/numbers'
+import { figureAt } from '#core/figures/entry'
+import type { Measure, Topic } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { againstTarget } from './asides'
+import FormulaField from './FormulaField.vue'
+import { figuresOf, giveFigures, measuresOf, shownResult } from './figuring'
+
+/** What one topic has in each measure, what rolls up to it, and its targets. */
+const { topic } = defineProps<{ topic: Topic }>()
+const desk = useDesk()
+const may = computed(() => desk.status.ready && desk.session.canEdit && desk.status.role !== 'viewer')
+const lines = computed(() => {
+  void desk.lateTick.value
+  const figures = figuresOf(desk)
+  return measuresOf(desk).map(measure => {
+    const of = { topic: topic.id, measure: measure.id }
+    const result = figures.of(topic.id, measure.id)
+    const rolled = figures.rolled(topic.id, measure.id)
+    const shown = shownResult(desk, result, measure, of)
+    const target = figureAt(desk.tree, topic.id, measure.id, null)?.target ?? null
+    const against = againstTarget(desk, figures, topic.id, measure)
+    return {
+      measure,
+      fault: shown.fault,
+      comes: result.own && result.formula === null ? '' : shown.text,
+      rolled: result.own && rolled.value !== null ? shownResult(desk, rolled, measure, of).text : '',
+      target: target === null ? '' : typedFigure(fixedOf(target)!, measure, ownLocale()),
+      left: against && shownResult(desk, { value: against.left, fault: null }, measure, of).text,
+      bad: against?.bad ?? false,
+      part: against ? Math.max(0, Math.min(1, against.part)) : null,
+    }
+  })
+})
+function kept(measure: Measure, text: string, then: string): void {
+  giveFigures(desk, [{ topic: topic.id, measure: measure.id, text }])
+  if (then === 'down' || then === 'up') focusTree()
+}
+function setTarget(measure: Measure, said: string): void {
+  const target = said.trim() === '' ? null : readFigure(said, measure, ownLocale())
+  if (said.trim() !== '' && target === null) desk.say(`“${said}” is no number.`)
+  else giveFigures(desk, [{ topic: topic.id, measure: measure.id, target }])
+}
+</script>
+
+<template>
+  <section data-part="figures">
+    <h3>Figures</h3>
+    <div v-for="line in lines" :key="line.measure.id" class="figure">
+      <span class="name">{{ line.measure.name }}</span>
+      <div class="both">
+        <FormulaField
+          :topic="topic.id"
+          :measure="line.measure"
+          :disabled="!may || topic.reference !== null"
+          :label="`${line.measure.name} of this topic`"
+          @kept="(text, then) => kept(line.measure, text, then)"
+          @dropped="focusTree()" />
+        <span v-if="line.fault" class="bad">{{ line.fault }}</span>
+        <span v-else-if="line.comes || line.rolled" class="comes">
+          <template v-if="line.comes">= {{ line.comes }}</template>
+          <span v-if="line.rolled" class="quiet">below it comes to {{ line.rolled }}</span>
+        </span>
+        <label class="target"
+          >{{ line.measure.limit === 'most' ? 'at most' : 'at least' }}
+          <input
+            v-kept="line.target"
+            inputmode="decimal"
+            :disabled="!may"
+            :aria-label="`Target of ${line.measure.name}`"
+            @change="setTarget(line.measure, ($event.target as HTMLInputElement).value)" />
+          <span v-if="line.left !== null" :class="{ bad: line.bad }">{{
+            line.bad
+              ? line.measure.limit === 'most'
+                ? `${line.left} over`
+                : `${line.left} missing`
+              : `${line.left} left`
+          }}</span></label
+        >
+        <span v-if="line.part !== null" class="bar" :class="{ bad: line.bad }" aria-hidden="true"
+          ><i :style="{ width: `${line.part * 100}%` }"
+        /></span>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+h3 {
+  font: 600 12px var(--text);
+  color: var(--quiet);
+  margin: 18px 0 7px;
+}
+.figure {
+  display: grid;
+  grid-template-columns: 76px minmax(0, 1fr);
+  gap: 8px;
+  font-size: 13px;
+  margin-bottom: 10px;
+}
+.name {
+  color: var(--quiet);
+  padding-top: 5px;
+  overflow-wrap: anywhere;
+}
+.both {
+  display: grid;
+  gap: 4px;
+}
+.comes {
+  font-weight: 650;
+  font-variant-numeric: tabular-nums;
+}
+.comes .quiet {
+  font-weight: 400;
+}
+.target {
+  color: var(--quiet);
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-size: 12.5px;
+}
+.target input {
+  width: 86px;
+  font: inherit;
+  font-variant-numeric: tabular-nums;
+  padding: 2px 6px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--surface);
+  color: var(--ink);
+}
+.bad {
+  color: var(--clay);
+  font-weight: 650;
+}
+.bar {
+  height: 6px;
+  background: var(--line);
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: var(--porch);
+}
+.bar.bad i {
+  background: repeating-linear-gradient(45deg, var(--clay) 0 4px, transparent 4px 6px);
+}
+</style>

@@ -1,0 +1,439 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import { useResizeObserver } from '@vueuse/core'
+import { blockOf, blockText, type SheetRow, sheetRows } from '#core/figures/sheet'
+import type { Given } from '#core/figures/entry'
+import { typedFigure } from '#core/figures/numbers'
+import { childrenOf, type Measure, numberOf, shorten, topicOf, type TopicId } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { expectField } from '~/focus/typeahead'
+import FormulaField from './FormulaField.vue'
+import { entryOf, figuresOf, giveFigures, openedText, shownResult } from './figuring'
+import { asideOf, type Aside } from './asides'
+import { type At, type Block, useSheetKeys } from './useSheetKeys'
+
+/** The tree as rows, measures as columns: what each topic has, and what it comes to further up. Only what is in sight is drawn. */
+const {
+  measures,
+  asides,
+  whatIf = null,
+} = defineProps<{ measures: readonly Measure[]; asides: readonly Aside[]; whatIf?: string | null }>()
+const emit = defineEmits<{ menu: [event: MouseEvent] }>()
+const desk = useDesk()
+const box = ref<HTMLDivElement>()
+const ROW = 32
+
+const sort = shallowRef<{ readonly measure: string; readonly down: boolean } | null>(null)
+const rows = computed<readonly SheetRow[]>(() => {
+  void desk.tick.value
+  const { finding } = desk
+  const by = sort.value
+  return sheetRows(desk.tree, {
+    only: desk.only.value,
+    folded: id => desk.isFolded(id),
+    hidden: id => finding.isHidden(id),
+    sort: by && { down: by.down, value: id => figuresOf(desk, whatIf).of(id, by.measure).value },
+  })
+})
+const indexOf = computed(() => new Map(rows.value.map(({ id }, i) => [id, i])))
+
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: rows.value.length,
+    getScrollElement: () => box.value ?? null,
+    estimateSize: () => ROW,
+    overscan: 12,
+    scrollPaddingStart: 38,
+    getItemKey: (index: number) => rows.value[index]?.id ?? index,
+  })),
+)
+interface Cell {
+  readonly text: string
+  readonly fault: string | null
+  readonly own: boolean
+  readonly formula: boolean
+  /** What rolls up beside one of its own. */
+  readonly beside: string
+  readonly asides: readonly { readonly text: string; readonly bad: boolean }[]
+}
+const shown = computed(() => {
+  void desk.tick.value
+  const figures = figuresOf(desk, whatIf)
+  return virtual.value.getVirtualItems().flatMap(item => {
+    const row = rows.value[item.index]
+    if (!row) return []
+    return [
+      {
+        ...row,
+        index: item.index,
+        top: item.start,
+        title: desk.drawnOf(row.id).guise.topic.title,
+        number: desk.numbers.any ? desk.numbers.of(row.id) : numberOf(desk.tree, row.id),
+        parent: childrenOf(desk.tree, row.id).length > 0,
+        cells: measures.map((measure): Cell => {
+          const result = figures.of(row.id, measure.id)
+          const rolled = result.own ? figures.rolled(row.id, measure.id) : null
+          const { text, fault } = shownResult(desk, result, measure, { topic: row.id, measure: measure.id }, true)
+          return {
+            text,
+            fault,
+            own: result.own,
+            formula: result.formula !== null,
+            beside:
+              rolled?.value != null
+                ? shownResult(desk, rolled, measure, { topic: row.id, measure: measure.id }, true).text
+                : '',
+            asides: asides.map(aside => asideOf(desk, figures, row.id, measure, aside)),
+          }
+        }),
+      },
+    ]
+  })
+})
+
+// — The cell that is typed in
+
+const opened = shallowRef<(At & { readonly id: TopicId; readonly first: string | null }) | null>(null)
+const keys = useSheetKeys(desk, {
+  rowOf: id => indexOf.value.get(id) ?? -1,
+  idAt: row => rows.value[row]?.id ?? null,
+  rows: () => rows.value.length,
+  columns: () => measures.length,
+  open,
+  clear(block) {
+    give(cellsOf(block).map(at => ({ ...at, text: '' })))
+  },
+  fill,
+})
+const { column, here, block, isIn } = keys
+
+function open(at: At, first: string | null): void {
+  const row = rows.value[at.row]
+  if (!row || at.column < 0 || !desk.guard()) return
+  if (topicOf(desk.tree, row.id).reference) {
+    desk.say('This topic shows another one, whose figures would count twice. Change them at the original.')
+    return
+  }
+  if (desk.editing.value) desk.keep()
+  expectField()
+  opened.value = { ...at, id: row.id, first }
+}
+function give(given: readonly Given[]): boolean {
+  const may = given.filter(({ topic }) => !topicOf(desk.tree, topic).reference)
+  return giveFigures(
+    desk,
+    may.map(one => ({ whatIf, ...one })),
+  )
+}
+function kept(text: string, then: 'down' | 'up' | 'right' | 'left' | 'stay'): void {
+  const at = opened.value
+  opened.value = null
+  if (!at) return
+  const measure = measures[at.column]!
+  if (entryText(at.id, measure) !== text) give([{ topic: at.id, measure: measure.id, text }])
+  if (then === 'stay') return
+  const row = indexOf.value.get(at.id) ?? at.row
+  keys.go({
+    row: row + (then === 'down' ? 1 : then === 'up' ? -1 : 0),
+    column: at.column + (then === 'right' ? 1 : then === 'left' ? -1 : 0),
+  })
+  focusBox()
+}
+const entryText = (id: TopicId, measure: Measure): string => {
+  const entry = entryOf(desk, openedText(desk, id, measure, whatIf), measure)
+  return 'text' in entry ? entry.text : ''
+}
+function dropped(): void {
+  opened.value = null
+  focusBox()
+}
+
+// — Blocks of cells
+
+function cellsOf({ top, bottom, left, right }: Block): { topic: TopicId; measure: string }[] {
+  const cells: { topic: TopicId; measure: string }[] = []
+  for (const { id } of rows.value.slice(top, bottom + 1))
+    for (const measure of measures.slice(left, right + 1)) cells.push({ topic: id, measure: measure.id })
+  return cells
+}
+/** The first row's figures go down the range; of one cell alone, what stands above it comes down. */
+function fill({ top, bottom, left, right }: Block): void {
+  const from = top === bottom ? top - 1 : top
+  const source = rows.value[from]
+  if (!source) return
+  const given = rows.value
+    .slice(from + 1, bottom + 1)
+    .flatMap(({ id }) =>
+      measures
+        .slice(left, right + 1)
+        .map(measure => ({ topic: id, measure: measure.id, text: entryText(source.id, measure) })),
+    )
+  if (give(given)) desk.say(`Filled down ${given.length === 1 ? 'one cell' : `${given.length} cells`}.`, true)
+}
+function copied(event: ClipboardEvent): void {
+  if (column.value < 0 || !event.clipboardData) return
+  event.preventDefault()
+  event.stopPropagation()
+  const figures = figuresOf(desk, whatIf)
+  const { top, bottom, left, right } = block.value
+  const cells = rows.value.slice(top, bottom + 1).map(({ id }) =>
+    measures.slice(left, right + 1).map(measure => {
+      const { value } = figures.of(id, measure.id)
+      return value === null ? '' : typedFigure(value, measure, ownLocale())
+    }),
+  )
+  const escaped = (text: string): string => text.replace(/[&<>]/g, sign => `&#${sign.charCodeAt(0)};`)
+  event.clipboardData.setData('text/plain', blockText(cells))
+  event.clipboardData.setData(
+    'text/html',
+    `<table>${cells.map(row => `<tr>${row.map(cell => `<td>${escaped(cell)}</td>`).join('')}</tr>`).join('')}</table>`,
+  )
+  if (event.type === 'cut') give(cellsOf(block.value).map(at => ({ ...at, text: '' })))
+  const count = cells.length * (right - left + 1)
+  desk.say(count === 1 ? 'One cell is copied.' : `${count} cells are copied.`)
+}
+const MOST_PASTED = 20_000
+function pasted(event: ClipboardEvent): void {
+  const text = event.clipboardData?.getData('text/plain') ?? ''
+  if (column.value < 0 || text === '') return
+  event.preventDefault()
+  event.stopPropagation()
+  if (text.length > 2_000_000) {
+    desk.say('This is more than a sheet takes at once. Import it as a file.')
+    return
+  }
+  const from = { top: block.value.top, left: block.value.left }
+  const cells = blockOf(text)
+  const given: Given[] = []
+  let [beyond, unread] = [0, 0]
+  let wrong = ''
+  cells.forEach((line, y) =>
+    line.forEach((said, x) => {
+      const [row, measure] = [rows.value[from.top + y], measures[from.left + x]]
+      if (!row || !measure || given.length >= MOST_PASTED) {
+        if (said.trim() !== '') beyond++
+        return
+      }
+      const entry = entryOf(desk, said, measure)
+      if ('text' in entry) given.push({ topic: row.id, measure: measure.id, text: entry.text })
+      else {
+        unread++
+        wrong ||= entry.message
+      }
+    }),
+  )
+  if (given.length > 0 && !give(given)) return
+  const words = [
+    `${given.length === 1 ? 'One cell is' : `${given.length} cells are`} pasted.`,
+    ...(beyond > 0 ? [`${beyond} lay beyond the sheet.`] : []),
+    ...(unread > 0 ? [`${unread === 1 ? 'One was' : `${unread} were`} left out: ${wrong}`] : []),
+  ]
+  desk.say(words.join(' '), given.length > 0)
+}
+
+// — Where one is
+
+function focusBox(): void {
+  box.value?.focus({ preventScroll: true })
+}
+function key(event: KeyboardEvent): void {
+  if (event.target !== box.value || opened.value || event.isComposing) return
+  if (!keys.key(event)) return
+  event.preventDefault()
+  event.stopPropagation()
+}
+function pressed(event: PointerEvent, index: number, at: number): void {
+  if (event.button !== 0) return
+  if (opened.value?.row === index && opened.value.column === at) return
+  keys.go({ row: index, column: at }, event.shiftKey && at >= 0)
+  event.preventDefault()
+  focusBox()
+}
+function reveal(id: TopicId): void {
+  const index = indexOf.value.get(id)
+  if (index !== undefined) virtual.value.scrollToIndex(index, { align: 'auto' })
+  const cell = box.value?.querySelector<HTMLElement>(`[data-column="${column.value}"]`)
+  if (!cell || !box.value || column.value < 0) return
+  const [left, frozen] = [cell.offsetLeft, box.value.querySelector<HTMLElement>('.corner')?.offsetWidth ?? 0]
+  if (left < box.value.scrollLeft + frozen) box.value.scrollLeft = left - frozen
+  else if (left + cell.offsetWidth > box.value.scrollLeft + box.value.clientWidth)
+    box.value.scrollLeft = left + cell.offsetWidth - box.value.clientWidth
+}
+watch(column, () => reveal(desk.focus.value))
+function neighbour(id: TopicId, direction: 'up' | 'down' | 'left' | 'right'): TopicId | null {
+  const index = indexOf.value.get(id)
+  if (index === undefined) return rows.value[0]?.id ?? null
+  if (direction === 'up' || direction === 'down') return rows.value[index + (direction === 'up' ? -1 : 1)]?.id ?? null
+  if (direction === 'left') {
+    if (childrenOf(desk.tree, id).length > 0 && !desk.isFolded(id) && id !== desk.tree.centre) {
+      desk.toggleFold([id])
+      return null
+    }
+    return topicOf(desk.tree, id).parent
+  }
+  return null
+}
+function contextMenu(event: MouseEvent, id: TopicId): void {
+  event.preventDefault()
+  if (!desk.selection.value.has(id)) desk.select(id, { quiet: true })
+  emit('menu', event)
+}
+function order(measure: Measure): void {
+  const now = sort.value
+  sort.value =
+    now?.measure !== measure.id
+      ? { measure: measure.id, down: true }
+      : now.down
+        ? { measure: measure.id, down: false }
+        : null
+}
+let hide = (): void => {}
+useResizeObserver(box, () => reveal(desk.focus.value))
+onMounted(() => {
+  hide = desk.show({ reveal, neighbour })
+  if (!desk.editing.value) focusBox()
+  nextTick(() => reveal(desk.focus.value))
+})
+onBeforeUnmount(() => hide())
+watch(desk.editing, (now, before) => {
+  if (now) column.value = -1
+  if (!now && before) nextTick(focusBox)
+})
+const name = (measure: Measure): string => (measure.unit.trim() ? `${measure.name}, ${measure.unit}` : measure.name)
+const wide = computed(() => 124 + asides.length * 92)
+defineExpose({
+  escape(): boolean {
+    if (!opened.value) return false
+    dropped()
+    return true
+  },
+})
+</script>
+
+<template>
+  <div
+    ref="box"
+    class="sheet-box"
+    role="treegrid"
+    tabindex="0"
+    data-home
+    aria-label="Sheet of figures"
+    aria-multiselectable="true"
+    :aria-rowcount="rows.length + 1"
+    :aria-activedescendant="column < 0 ? `sheet-${desk.focus.value}` : `cell-${desk.focus.value}-${column}`"
+    :style="{ '--wide': `${wide}px` }"
+    @keydown="key"
+    @copy="copied"
+    @cut="copied"
+    @paste="pasted">
+    <div class="head" role="row">
+      <span class="corner" role="columnheader">Topic</span>
+      <span
+        v-for="(measure, i) in measures"
+        :key="measure.id"
+        class="column"
+        role="columnheader"
+        :data-column="i"
+        :aria-sort="sort?.measure === measure.id ? (sort.down ? 'descending' : 'ascending') : 'none'">
+        <button tabindex="-1" :data-tip="`${name(measure)}: in order of what there is`" @click="order(measure)">
+          <b>{{ measure.name }}</b> <span class="quiet">{{ measure.unit }}</span>
+          <Icon
+            v-if="sort?.measure === measure.id"
+            :name="sort.down ? 'lucide:arrow-down-wide-narrow' : 'lucide:arrow-up-narrow-wide'"
+            size="14" />
+        </button>
+        <span v-for="aside in asides" :key="aside" class="aside quiet">{{
+          aside === 'share' ? 'of parent' : aside === 'target' ? 'left of target' : 'since then'
+        }}</span>
+      </span>
+    </div>
+    <div class="rows" :style="{ height: `${virtual.getTotalSize()}px` }" role="rowgroup">
+      <div
+        v-for="row in shown"
+        :id="`sheet-${row.id}`"
+        :key="row.id"
+        class="row"
+        role="row"
+        :class="{
+          parent: row.parent,
+          here: desk.focus.value === row.id,
+          selected: desk.selection.value.has(row.id),
+          dim: desk.finding.isDim(row.id),
+        }"
+        :aria-level="row.level"
+        :aria-rowindex="row.index + 2"
+        :aria-selected="desk.selection.value.has(row.id)"
+        :aria-expanded="row.parent ? !desk.isFolded(row.id) : undefined"
+        :style="{ transform: `translateY(${row.top}px)`, '--hue': desk.dressing.hueOf(row.id) }"
+        @contextmenu="contextMenu($event, row.id)">
+        <span
+          class="corner"
+          role="rowheader"
+          :class="{ on: desk.focus.value === row.id && column < 0 }"
+          :style="{ paddingLeft: `${(row.level - 1) * 16 + 8}px` }"
+          @pointerdown="pressed($event, row.index, -1)"
+          @dblclick="desk.edit(row.id)">
+          <button
+            v-if="row.parent && row.level > 1"
+            class="twist"
+            tabindex="-1"
+            :aria-label="desk.isFolded(row.id) ? 'Unfold' : 'Fold'"
+            @pointerdown.stop
+            @click.stop="desk.toggleFold([row.id])">
+            <Icon :name="desk.isFolded(row.id) ? 'lucide:chevron-right' : 'lucide:chevron-down'" size="15" />
+          </button>
+          <span v-else class="twist" />
+          <span v-if="row.number" class="number">{{ row.number }}</span>
+          <TitleField v-if="desk.editing.value?.id === row.id" class="words" @closed="focusBox" />
+          <span v-else class="words" dir="auto">{{ row.title || '\u00A0' }}</span>
+        </span>
+        <span
+          v-for="(cell, i) in row.cells"
+          :id="`cell-${row.id}-${i}`"
+          :key="measures[i]!.id"
+          class="column"
+          role="gridcell"
+          :class="{
+            on: desk.focus.value === row.id && column === i,
+            ranged: here.column >= 0 && isIn(row.index, i),
+            rolled: !cell.own,
+            open: opened?.id === row.id && opened.column === i,
+          }"
+          :aria-selected="here.column >= 0 && isIn(row.index, i)"
+          @pointerdown="pressed($event, row.index, i)"
+          @dblclick="open({ row: row.index, column: i }, null)">
+          <FormulaField
+            v-if="opened?.id === row.id && opened.column === i"
+            :key="`${row.id} ${i}`"
+            open
+            :topic="row.id"
+            :measure="measures[i]!"
+            :what-if="whatIf"
+            :first="opened.first"
+            :label="`${measures[i]!.name} of ${shorten(row.title, 60)}`"
+            @kept="kept"
+            @dropped="dropped" />
+          <template v-else>
+            <span class="value">
+              <span v-if="cell.beside && cell.own" class="beside quiet" data-tip="What is below comes to this"
+                >Σ {{ cell.beside }}</span
+              >
+              <span v-if="cell.fault" class="wrong" :data-tip="cell.fault" :aria-label="cell.fault"
+                ><Icon name="lucide:triangle-alert" size="13" /> {{ cell.text }}</span
+              >
+              <template v-else
+                ><span v-if="cell.formula" class="quiet formula-sign" aria-label="formula">ƒ</span
+                >{{ cell.text }}</template
+              >
+            </span>
+            <span v-for="(aside, n) in cell.asides" :key="n" class="aside" :class="{ bad: aside.bad }">{{
+              aside.text
+            }}</span>
+          </template>
+        </span>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped src="./SheetFace.css"></style>
