@@ -17,6 +17,7 @@ import {
   type Tree,
 } from '#core/tree'
 import { demoMeetings, demoStillOpen } from './meetings'
+import { giveDemoFigures } from './figures'
 import { demoPlan } from './plan'
 import type { DemoTree } from './trees'
 
@@ -72,6 +73,7 @@ export function buildDemo(
   }))
   applyChanges(tree, ties)
   if (demo.plan) applyChanges(tree, demoPlan(tree, demo.plan, people, today))
+  if (demo.figures) giveDemoFigures(tree, demo.figures)
   if (other) {
     for (const { under, title } of demo.shows ?? [])
       applyChanges(

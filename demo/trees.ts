@@ -5,6 +5,7 @@
 
 import type { Arrangement, Initial, Tie } from '#core/tree'
 import type { DemoSeries } from './meetings'
+import { type DemoFigures, MOVE_FIGURES } from './figures'
 import { type DemoPlan, MOVE_PLAN } from './plan'
 
 export interface DemoTree {
@@ -24,6 +25,7 @@ export interface DemoTree {
   /** Cross-links: from one title to another. */
   readonly ties?: readonly (Pick<Tie, 'label' | 'ends'> & { readonly from: string; readonly to: string })[]
   readonly plan?: DemoPlan
+  readonly figures?: DemoFigures
   /** Topics that show one of another demo tree: their title, and that of the original. */
   /** The branches that are meetings, where they are. */
   readonly series?: DemoSeries
@@ -35,6 +37,7 @@ export const MOVE: DemoTree = {
   description: 'Everything that has to happen until the branch opens by the river.',
   tags: ['tannery', 'plan'],
   plan: MOVE_PLAN,
+  figures: MOVE_FIGURES,
   folded: [
     'Order of loading',
     'Volunteers',
@@ -211,6 +214,7 @@ Money // Ines, on track
 	Removal firm // Oskar, due in 8 days
 		Offer from Two Rivers Carriers
 		Offer from Lindqvist Removals // information
+		Offer from Ferry & Sons // information
 		Decide // Oskar, due in 8 days
 	Reserve // information
 Move week // Ines, due in 34 days

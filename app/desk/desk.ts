@@ -2,7 +2,7 @@ import type { InjectionKey } from 'vue'
 import type { Layout } from '#core/arrange/layout'
 import type { Known } from '#core/capture/quick-details'
 import { CrossLinks } from '#core/derive/cross-links'
-import { Derivation, type Derived } from '#core/derive/derived'
+import { Derivation, type Derived, NONE_STALE, union } from '#core/derive/derived'
 import { Guises } from '#core/derive/guises'
 import { Numbers } from '#core/derive/numbers'
 import { RollUps } from '#core/derive/roll-ups'
@@ -183,7 +183,7 @@ export class Desk {
     this.selecting.begin(this.tree.centre)
     this.showing.begin()
     this.count()
-    this.dressing.refresh()
+    this.redressWithFigures()
     this.elsewhere.ask(0)
     // Without a line nobody says that the tree stands: what was said is read as it was kept.
     if (this.session.state === 'offline') this.talking.begin()
@@ -267,11 +267,13 @@ export class Desk {
   }
 
   private onTouched(touched: Touched): void {
-    const shown = this.derivation.changed(touched).get(this.guises) ?? touched
+    const stale = this.derivation.changed(touched)
+    const { figures } = this.planks
+    const shown = union(stale.get(this.guises) ?? touched, (figures && stale.get(figures.from)) ?? NONE_STALE)
     const deeper = this.planks.changed(touched, shown)
     this.elsewhere.askOfNew()
     this.mend()
-    if (touched.has(null)) this.redress()
+    if (touched.has(null)) this.redressWithFigures()
     else if (this.touchesMains(touched)) this.dressing.refresh()
     this.finding.changed()
     this.tell(touched.has(null) || this.hiding ? 'all' : deeper.length > 0 ? new Set([...touched, ...deeper]) : touched)
@@ -286,7 +288,7 @@ export class Desk {
   private onReplaced(): void {
     this.derivation.changed('all')
     this.mend()
-    this.redress()
+    this.redressWithFigures()
     this.finding.changed()
     this.tell('all')
   }
@@ -302,6 +304,13 @@ export class Desk {
   redress(): void {
     this.planks.clear()
     this.dressing.refresh()
+  }
+
+  /** What figures on planks, and in quick details, take is loaded once there is a measure. */
+  private redressWithFigures(): void {
+    this.redress()
+    if (!this.planks.figures && this.tree.fields.measures.length > 0)
+      void import('~/figures/on-planks').then(({ putFiguresOnPlanks }) => putFiguresOnPlanks(this))
   }
 
   /** Past midnight what is due today is another. */

@@ -1,5 +1,6 @@
+import type { Known } from '#core/capture/quick-details'
 import { type Plank, plankOf } from '#core/arrange/plank'
-import type { Stale } from '#core/derive/derived'
+import type { Derived, Stale } from '#core/derive/derived'
 import type { Guise } from '#core/derive/guises'
 import type { TopicSign } from '#core/talk/thread'
 import { branch, depthOf, type Style, type Topic, topicOf, type TopicId, type Touched } from '#core/tree'
@@ -24,6 +25,14 @@ export class Planks {
   private readonly drawn = new Map<TopicId, Drawn>()
   /** The one that is being typed in, with what is typed. */
   private draft: { readonly id: TopicId; readonly drawn: Drawn } | null = null
+
+  /** What figures stand on planks, and what tells of those that are others; null while none are to stand there. */
+  figures: {
+    of(id: TopicId): readonly SmallPrint[]
+    readonly from: Derived
+    /** What words after `//` mean in the tree's measures, for the title that is being typed. */
+    readonly read: Known['figureIn']
+  } | null = null
 
   constructor(private readonly desk: Desk) {}
 
@@ -85,6 +94,7 @@ export class Planks {
     const { tree, dressing, guises, nameOf, today, talking } = this.desk
     const guise = guises.of(topic)
     const smallPrint = smallPrintOf(guise, nameOf, today, ownLocale())
+    if (this.figures) smallPrint.push(...this.figures.of(topic.id))
     const style = dressing.styleOf(topic)
     const level = dressing.levelled ? depthOf(tree, topic.id) : 0
     const words = guise.reference === null ? title : guise.topic.title

@@ -36,6 +36,7 @@ export class Typing {
       people: this.desk.session.people,
       markers: markersOf(this.desk.tree.fields),
       ...daySense(),
+      figureIn: this.desk.planks.figures?.read,
       ...(this.open.value ? { topicCalled: words => this.called(words, this.open.value!.id) } : {}),
     }
   }

@@ -3,6 +3,7 @@ import { ordersBehind } from '#core/figures/beginnings'
 import { choiceOf, criteriaOf, leewaysOf, MOST_INCONSISTENT, MOST_PAIRED, weightsOf } from '#core/figures/choosing'
 import {
   addAt,
+  allTopics,
   type Change,
   childrenOf,
   type Criterion,
@@ -34,6 +35,11 @@ const at = computed<TopicId>(() => {
 const topic = computed(() => {
   void desk.tick.value
   return topicOf(desk.tree, at.value)
+})
+/** Other topics that have criteria. */
+const elsewhere = computed(() => {
+  void desk.tick.value
+  return [...allTopics(desk.tree)].filter(({ choice: parts }) => parts.length > 0).slice(0, 12)
 })
 const all = computed(() => {
   void desk.tick.value
@@ -166,6 +172,12 @@ function visit(id: TopicId): void {
         </button>
       </div>
     </div>
+    <p v-if="ids.length === 0 && elsewhere.length">
+      Chosen among already:
+      <button v-for="one in elsewhere" :key="one.id" class="plain" dir="auto" @click="visit(one.id)">
+        {{ shorten(one.title, 40) }}
+      </button>
+    </p>
     <p v-if="ids.length === 0" class="quiet">
       The topics right below are what one chooses among. Press the measures that count: each becomes a criterion with a
       weight. Marks without a unit go from 0 to 10; of what has one, the best has 10 and the others are in proportion.

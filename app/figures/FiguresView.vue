@@ -34,7 +34,7 @@ const sums = computed(() => {
   void desk.tick.value
   const at = desk.only.value ?? desk.tree.centre
   const figures = figuresOf(desk)
-  return measures.value.slice(0, 4).flatMap(measure => {
+  return measures.value.slice(0, 2).flatMap(measure => {
     const result = figures.of(at, measure.id)
     const { text, fault } = shownResult(desk, result, measure, { topic: at, measure: measure.id })
     if (text === '') return []
@@ -107,12 +107,12 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
           :key="one.id"
           :class="{ late: one.bad || one.fault }"
           :data-tip="one.fault ?? undefined">
-          {{ one.name }} <b>{{ one.text }}</b><span v-if="one.of" class="quiet"> {{ one.of }}</span>
+          {{ one.name }} <b>{{ one.text }}</b><span v-if="one.of" class="quiet of">{{ one.of }}</span>
         </span>
       </p>
       <span class="grow" />
       <template v-if="measures.length && face === 'sheet'">
-        <button class="plain" :aria-pressed="asides.includes('share')" @click="toggleAside('share')">Share</button>
+        <button class="plain" :aria-pressed="asides.includes('share')" @click="toggleAside('share')">Of parent</button>
         <button class="plain" :aria-pressed="asides.includes('target')" @click="toggleAside('target')">
           Against target
         </button>
@@ -191,6 +191,9 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
   gap: 4px 16px;
   flex-wrap: wrap;
   font-variant-numeric: tabular-nums;
+}
+.of {
+  margin-left: 6px;
 }
 .late {
   color: var(--clay);

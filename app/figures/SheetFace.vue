@@ -9,7 +9,7 @@ import { useDesk } from '~/desk/desk'
 import { expectField } from '~/focus/typeahead'
 import FormulaField from './FormulaField.vue'
 import { entryOf, figuresOf, giveFigures, openedText, shownResult } from './figuring'
-import { asideOf, type Aside } from './asides'
+import { againstTarget, asideOf, type Aside } from './asides'
 import { type At, type Block, useSheetKeys } from './useSheetKeys'
 
 /** The tree as rows, measures as columns: what each topic has, and what it comes to further up. Only what is in sight is drawn. */
@@ -54,6 +54,8 @@ interface Cell {
   readonly formula: boolean
   /** What rolls up beside one of its own. */
   readonly beside: string
+  /** Against its target: how far over, or what's missing; '' where all is well. */
+  readonly over: string
   readonly asides: readonly { readonly text: string; readonly bad: boolean }[]
 }
 const shown = computed(() => {
@@ -73,6 +75,7 @@ const shown = computed(() => {
         cells: measures.map((measure): Cell => {
           const result = figures.of(row.id, measure.id)
           const rolled = result.own ? figures.rolled(row.id, measure.id) : null
+          const against = againstTarget(desk, figures, row.id, measure)
           const { text, fault } = shownResult(desk, result, measure, { topic: row.id, measure: measure.id }, true)
           return {
             text,
@@ -83,6 +86,9 @@ const shown = computed(() => {
               rolled?.value != null
                 ? shownResult(desk, rolled, measure, { topic: row.id, measure: measure.id }, true).text
                 : '',
+            over: against?.bad
+              ? `${shownResult(desk, { value: against.left < 0n ? -against.left : against.left, fault: null }, measure, { topic: row.id, measure: measure.id }).text} ${measure.limit === 'most' ? 'over its target' : 'missing from its target'}`
+              : '',
             asides: asides.map(aside => asideOf(desk, figures, row.id, measure, aside)),
           }
         }),
@@ -420,6 +426,9 @@ defineExpose({
               >
               <span v-if="cell.fault" class="wrong" :data-tip="cell.fault" :aria-label="cell.fault"
                 ><Icon name="lucide:triangle-alert" size="13" /> {{ cell.text }}</span
+              >
+              <span v-else-if="cell.over" class="wrong" :data-tip="cell.over" :aria-label="`${cell.text}, ${cell.over}`"
+                >{{ measures[i]!.limit === 'most' ? '▲' : '▼' }} {{ cell.text }}</span
               >
               <template v-else
                 ><span v-if="cell.formula" class="quiet formula-sign" aria-label="formula">ƒ</span

@@ -165,7 +165,7 @@ function takeOver({ id, name }: WhatIf): void {
       <thead>
         <tr>
           <th scope="col">
-            {{ measure.name }}<span v-if="measure.unit" class="quiet"> {{ measure.unit }}</span>
+            {{ measure.name }}&#32;<span v-if="measure.unit" class="quiet">{{ measure.unit }}</span>
           </th>
           <th scope="col">as it is</th>
           <th v-for="one in whatIfs" :key="one.id" scope="col" colspan="2">
@@ -286,7 +286,7 @@ thead th {
 thead input {
   font: inherit;
   font-weight: 650;
-  width: 130px;
+  width: 176px;
   border: 1px solid transparent;
   border-radius: 6px;
   padding: 3px 6px;
@@ -334,6 +334,9 @@ thead input:focus {
 }
 .back {
   float: left;
+  width: 24px;
+  height: 24px;
+  min-height: 0;
 }
 .difference {
   color: var(--quiet);

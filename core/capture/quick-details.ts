@@ -1,6 +1,7 @@
 import { readDay, readLength } from '../schedule/day-words'
 import { dayInWords } from '../schedule/days'
 import type { Field } from '../tree/fields'
+import type { Figure } from '../tree/figure'
 import type { Change, Initial } from '../tree/change'
 import type { Wait } from '../tree/plan'
 import type { TopicId } from '../tree/topic'
@@ -14,7 +15,14 @@ export interface Known {
   /** The person's locale, for names of days and months. */
   readonly locale?: string
   /** The topic that words after “after” name, which the one that is typed may wait for; null where none is meant, or several are. */
+  /** A figure that words mean in the tree's measures; null where they mean none. */
+  readonly figureIn?: ((words: string) => QuickFigure | null) | undefined
   readonly topicCalled?: (words: string) => { readonly id: TopicId; readonly title: string } | null
+}
+/** What stands in a measure of the tree. */
+interface QuickFigure {
+  readonly figure: Figure
+  readonly text: string
 }
 interface Person {
   readonly id: string
@@ -25,7 +33,18 @@ interface Person {
 /** One thing that was understood, for showing while somebody types. */
 export interface Chip {
   readonly kind:
-    'person' | 'start' | 'due' | 'length' | 'estimate' | 'work' | 'waits' | 'done' | 'priority' | 'marker' | 'which'
+    | 'person'
+    | 'start'
+    | 'due'
+    | 'length'
+    | 'estimate'
+    | 'work'
+    | 'waits'
+    | 'done'
+    | 'priority'
+    | 'marker'
+    | 'figure'
+    | 'which'
   readonly text: string
   /** Of `which`: what was said, and what it may mean; put in its place, each is understood. */
   readonly said?: string
@@ -36,7 +55,17 @@ export interface Understood {
   readonly title: string
   readonly details: Pick<
     Initial,
-    'people' | 'start' | 'due' | 'duration' | 'estimate' | 'effort' | 'waits' | 'done' | 'priority' | 'markers'
+    | 'people'
+    | 'start'
+    | 'due'
+    | 'duration'
+    | 'estimate'
+    | 'effort'
+    | 'waits'
+    | 'done'
+    | 'priority'
+    | 'markers'
+    | 'figures'
   >
   readonly chips: readonly Chip[]
 }
@@ -117,8 +146,8 @@ export function readDetails(text: string, known: Known): Understood {
 /** What was understood, as the changes that give it to a topic. */
 export function detailChanges(topic: TopicId, details: Understood['details']): Change[] {
   return Object.entries(details).flatMap(([name, value]): Change[] =>
-    name === 'people' || name === 'markers' || name === 'waits'
-      ? (value as (string | Wait)[]).map(member => ({ op: 'put', topic, set: name, member }) as Change)
+    name === 'people' || name === 'markers' || name === 'waits' || name === 'figures'
+      ? (value as (string | Wait | Figure)[]).map(member => ({ op: 'put', topic, set: name, member }) as Change)
       : [{ op: 'set', topic, field: name as Field, value } as Change],
   )
 }
@@ -166,6 +195,11 @@ function understand(
   known: Known,
   details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] },
 ): Chip | null {
+  const figure = known.figureIn?.(part)
+  if (figure) {
+    details.figures = [...(details.figures ?? []).filter(({ id }) => id !== figure.figure.id), figure.figure]
+    return { kind: 'figure', text: figure.text }
+  }
   const done = /^(\d{1,3})\s*%$/.exec(part)
   if ((done && Number(done[1]) <= 100) || /^done$/i.test(part)) {
     details.done = done ? Number(done[1]) : 100

@@ -1,0 +1,308 @@
+import { describe, expect, it } from 'vitest'
+import { Planning } from '../derive/planning'
+import { applyChanges, type ChoicePart, type Tree } from '../tree'
+import { BEGINNINGS, measuresFor } from './beginnings'
+import { differing, nestedParts, overTime, partsOfBranch, waterfall } from './charts'
+import { choiceOf, leewaysOf, weightsOf } from './choosing'
+import { completionsOf } from './complete'
+import { digitsOf } from './currencies'
+import { figureChanges, readEntry, typedText } from './entry'
+import { Figures } from './figures'
+import { euros, give, treeOf } from './fixtures/growing'
+import { fixedOf, nearly, numeralOf } from './fixed'
+import { readFigure, readNumber, sayFigure, sayNumber } from './numbers'
+import { figurePrint } from './on-planks'
+import { readQuickFigure } from './quick'
+import { blockOf, blockText, sheetRows } from './sheet'
+import { namesOf } from './shown'
+import { readUnit, unitPer, unitPower, unitTimes } from './units'
+
+const TODAY = '2027-02-01'
+function figuresOf(tree: Tree, whatIf: string | null = null): Figures {
+  const planning = new Planning(
+    () => tree,
+    () => TODAY,
+  )
+  return new Figures(
+    () => tree,
+    planning,
+    () => TODAY,
+    whatIf,
+  )
+}
+
+describe('numbers as people write them', () => {
+  it.each([
+    ['1,250.50', 'en-GB', '1250.5'],
+    ['1.250,50', 'de-DE', '1250.5'],
+    ['1 250,50', 'fr-FR', '1250.5'],
+    ['1\u202F250,50', 'fr-FR', '1250.5'],
+    ['1.250,50', 'da-DK', '1250.5'],
+    ['1’250.50', 'de-CH', '1250.5'],
+    ['12,34,567.5', 'en-IN', '1234567.5'],
+    ['-3', 'en-GB', '-3'],
+    ['−3,5', 'de-DE', '-3.5'],
+    ['.5', 'en-GB', '0.5'],
+    ['007', 'en-GB', '7'],
+    ['-0', 'en-GB', '0'],
+    ['2.5', 'fr-FR', '2.5'],
+    // A slip is no number: the sign for thousands stands where none belongs.
+    ['1.25', 'de-DE', null],
+    ['1,25', 'en-GB', null],
+    ['1,2500', 'en-GB', null],
+    ['1e5', 'en-GB', null],
+    ['0x1f', 'en-GB', null],
+    ['', 'en-GB', null],
+    ['.', 'en-GB', null],
+    ['1234567890123456', 'en-GB', null],
+    ['0.12345678901', 'en-GB', null],
+  ])('%s in %s is %s', (text, locale, numeral) => {
+    expect(readNumber(text, locale)).toBe(numeral)
+  })
+  it('are said with the decimals of the measure, and read back', () => {
+    const measure = euros('cost')
+    expect(sayFigure(fixedOf('1250.005')!, measure, 'en-GB')).toBe('1,250.00 EUR')
+    expect(sayFigure(fixedOf('1250.005')!, { ...measure, rounding: 'half-up' }, 'de-DE')).toBe('1.250,01 EUR')
+    expect(sayFigure(fixedOf('0.195')!, euros('r', { unit: '%', decimals: 1 }), 'en-GB')).toBe('19.5 %')
+    expect(sayNumber(fixedOf('-0.5')!, 'en-GB')).toBe('−0.5')
+    expect(sayNumber(fixedOf('123456789012345.1234567891')!, 'en-GB')).toBe('123,456,789,012,345.1234567891')
+    expect(readFigure('EUR 1,250', measure, 'en-GB')).toBe('1250')
+    expect(readFigure('1.250 eur', measure, 'de-DE')).toBe('1250')
+    expect(readFigure('19.5 %', euros('r', { unit: '%' }), 'en-GB')).toBe('0.195')
+    expect(readFigure('12 h', euros('h', { unit: 'h' }), 'en-GB')).toBe('12')
+  })
+  it('have the decimals of ISO 4217, where browsers have others', () => {
+    // ISO 4217, list one: HUF and AFN have two decimals; the machine’s Intl says none.
+    expect([digitsOf('EUR'), digitsOf('JPY'), digitsOf('KWD'), digitsOf('HUF'), digitsOf('AFN')]).toEqual([
+      2, 0, 3, 2, 2,
+    ])
+    expect(digitsOf('seats')).toBeNull()
+    expect(measuresFor('budget', 'JPY', [], () => 'm')[0]!.decimals).toBe(0)
+    for (const { id } of BEGINNINGS)
+      expect(measuresFor(id, 'EUR', [euros('a', { order: 'a5' })], () => 'm').every(({ order }) => order > 'a5')).toBe(
+        true,
+      )
+  })
+})
+
+describe('units', () => {
+  it('multiply and divide, in one way of being written', () => {
+    expect(unitTimes('h', 'EUR/h')).toBe('EUR')
+    expect(unitPer('EUR', 'h')).toBe('EUR/h')
+    expect(unitPer('EUR', 'EUR')).toBe('')
+    expect(unitTimes('seats', 'h')).toBe('h·seats')
+    expect(unitPower('m', 2)).toBe('m^2')
+    expect(unitTimes(unitPer('', 'h'), 'h')).toBe('')
+    expect([readUnit(' EUR / h '), readUnit('%'), readUnit('m²'), readUnit('seats × h')]).toEqual([
+      'EUR/h',
+      '',
+      'm²',
+      'h·seats',
+    ])
+    expect([readUnit('1/2/3'), readUnit('/'), readUnit('3h')]).toEqual([null, null, null])
+  })
+})
+
+describe('what is typed for a figure', () => {
+  const tree = treeOf([euros('cost')], 'Lift | cost 10')
+  const names = namesOf(tree, 'de-DE')
+  const entry = (typed: string) => readEntry(typed, euros('cost'), names, 'de-DE')
+  it('is a number, a formula or nothing, and comes back as it was', () => {
+    expect(entry(' 1.250,5 ')).toEqual({ text: '1250.5', read: null })
+    expect(entry('')).toEqual({ text: '', read: null })
+    expect(entry('= Cost of "Lift" × 1,5')).toMatchObject({ text: '= {m:cost} of {t:Lift} × 1.5' })
+    expect(typedText('= {m:cost} of {t:Lift} × 1.5', euros('cost'), tree, names, 'de-DE')).toBe(
+      '= Cost of "Lift" × 1,5',
+    )
+    expect(typedText('1250.5', euros('cost'), tree, names, 'de-DE')).toBe('1250,5')
+  })
+  it('says what can’t be understood, and where', () => {
+    expect(entry('twelve')).toMatchObject({ message: '“twelve” is no number. A formula begins with “=”.' })
+    expect(entry(' = Cost of "Elevator"')).toMatchObject({ span: { from: 11, to: 21 } })
+    expect(entry('12345678901234567')).toMatchObject({
+      message: 'A number has at most 15 digits before the point and 10 after it.',
+    })
+  })
+  it('keeps target and range, and goes when nothing is left', () => {
+    applyChanges(tree, figureChanges(tree, [{ topic: 'Lift', measure: 'cost', target: '20' }]))
+    expect(tree.topics.get('Lift')!.figures).toMatchObject([{ text: '10', target: '20' }])
+    expect(figureChanges(tree, [{ topic: 'Lift', measure: 'cost', text: '10' }])).toEqual([])
+    applyChanges(tree, figureChanges(tree, [{ topic: 'Lift', measure: 'cost', text: '', target: null }]))
+    expect(tree.topics.get('Lift')!.figures).toEqual([])
+    // In a what-if nothing is said too: that there is none.
+    expect(figureChanges(tree, [{ topic: 'Lift', measure: 'cost', whatIf: 'b', text: '' }])).toHaveLength(1)
+  })
+  it('stands after // in words', () => {
+    const measures = [euros('cost'), euros('hours', { unit: 'h', name: 'Hours' })]
+    const read = (words: string, locale = 'en-GB', work = false) =>
+      readQuickFigure(words, measures, locale, [], work)?.text ?? null
+    expect(read('cost 1,250')).toBe('Cost 1,250.00 EUR')
+    expect(read('Cost: 1.250,50', 'de-DE')).toBe('Cost 1.250,50 EUR')
+    expect(read('12 h')).toBe('Hours 12.00 h')
+    expect(read('12 h', 'en-GB', true)).toBeNull()
+    expect(read('costly 5')).toBeNull()
+    expect(read('3 d')).toBeNull()
+    expect(read('cost soon')).toBeNull()
+  })
+  it('offers what may go on', () => {
+    const offered = (typed: string) => completionsOf(typed, typed.length, names).map(({ name }) => name)
+    expect(offered('=co')).toEqual(['Cost', 'count'])
+    expect(offered('=Cost of ch')).toEqual(['children'])
+    expect(offered('=sum(Cost of all below marked dec')).toEqual(['Decision'])
+    expect(offered('="Li')).toEqual([])
+    expect(offered('=1 + 2')).toEqual([])
+  })
+})
+
+describe('the sheet', () => {
+  it('has rows as the tree has them, or siblings by what they come to', () => {
+    const tree = treeOf([euros('cost')], 'A\n  B | cost 1\n  C | cost 5\n  D\nE | cost 9')
+    const figures = figuresOf(tree)
+    const rows = (sort: { down: boolean } | null, folded: string[] = []): string =>
+      sheetRows(tree, {
+        only: null,
+        folded: id => folded.includes(id),
+        hidden: id => id === 'hidden',
+        sort: sort && { ...sort, value: id => figures.of(id, 'cost').value },
+      })
+        .map(({ id, level }) => `${id}${level}`)
+        .join(' ')
+    expect(rows(null)).toBe('c1 A2 B3 C3 D3 E2')
+    expect(rows({ down: true })).toBe('c1 E2 A2 C3 B3 D3')
+    expect(rows({ down: false })).toBe('c1 A2 B3 C3 D3 E2')
+    expect(rows(null, ['A'])).toBe('c1 A2 E2')
+  })
+  it('takes and gives blocks as other programs have them', () => {
+    expect(blockOf('1\t"a ""b""\nc"\r\n\t3\r\n')).toEqual([
+      ['1', 'a "b"\nc'],
+      ['', '3'],
+    ])
+    expect(
+      blockOf(
+        blockText([
+          ['1', 'a\tb'],
+          ['', 'x"y'],
+        ]),
+      ),
+    ).toEqual([
+      ['1', 'a\tb'],
+      ['', 'x"y'],
+    ])
+  })
+})
+
+describe('charts', () => {
+  const tree = treeOf([euros('cost')], 'A\n  B | cost 1\n  C | cost 5\nD | cost 9\nE | cost -2')
+  applyChanges(tree, [
+    { op: 'set', topic: 'B', field: 'due', value: '2027-03-01' },
+    { op: 'set', topic: 'A', field: 'due', value: '2027-03-05' },
+    { op: 'set', topic: 'D', field: 'due', value: '2027-03-01' },
+  ])
+  const figures = figuresOf(tree)
+  const due = (id: string) => tree.topics.get(id)!.due
+  it('go from the parts to the whole', () => {
+    const parts = partsOfBranch(tree, figures, 'c', 'cost')
+    expect(parts.map(({ title, value }) => [title, numeralOf(value)])).toEqual([
+      ['A', '6'],
+      ['D', '9'],
+      ['E', '-2'],
+    ])
+    const steps = waterfall(parts, fixedOf('15')!, 'all')
+    expect(steps.map(({ title, from, to }) => [title, nearly(from), nearly(to)])).toEqual([
+      ['A', 0, 6],
+      ['D', 6, 15],
+      ['E', 15, 13],
+      ['by itself', 13, 15],
+      ['all', 0, 15],
+    ])
+    expect(
+      nestedParts(tree, figures, 'c', 'cost', 2)!.children.map(({ title, children }) => [title, children.length]),
+    ).toEqual([
+      ['A', 2],
+      ['D', 0],
+    ])
+  })
+  it('go over time by the day of a topic, or of what it belongs to', () => {
+    const { days, without } = overTime(tree, figures, 'c', 'cost', due)
+    expect(days.map(({ day, value, total }) => [day, numeralOf(value), numeralOf(total)])).toEqual([
+      ['2027-03-01', '10', '10'],
+      ['2027-03-05', '5', '15'],
+    ])
+    expect(numeralOf(without)).toBe('-2')
+  })
+  it('name what differs under a what-if', () => {
+    applyChanges(tree, [give('B', 'cost', '4', 'b')])
+    expect(differing(tree, 'c', 'cost', figures, [figuresOf(tree, 'b')])).toEqual(['c', 'A', 'B'])
+  })
+  it('planks say what is over its target by a sign, and what is faulty', () => {
+    applyChanges(tree, figureChanges(tree, [{ topic: 'A', measure: 'cost', target: '5' }]))
+    applyChanges(tree, [give('E', 'cost', '=1 ÷ 0')])
+    const say = (id: string): unknown => figurePrint(tree, figuresOf(tree), [euros('cost')], id, 'en-GB')
+    expect(say('A')).toEqual([{ text: '▲ 6.00 of 5.00 EUR', tone: 'late' }])
+    expect(say('D')).toEqual([{ text: '9.00 EUR', tone: 'plain' }])
+    expect(say('E')).toEqual([{ text: '⚠ Cost: ÷ 0', tone: 'late' }])
+  })
+})
+
+describe('choosing', () => {
+  const criteria = ['price', 'care', 'near']
+  const pair = (a: string, b: string, ratio: number): ChoicePart => ({ id: `${a}-${b}`, kind: 'pair', a, b, ratio })
+
+  it('weighs two by two, with the consistency ratio', () => {
+    // K. Teknomo, “Analytic Hierarchy Process Tutorial” (2006), the matrix of three fruits, from memory. Its largest eigenvalue is known in
+    // closed form for three: 1 + c + 1/c, where c is the cube root of a13 ÷ (a12 × a23).
+    const parts = [pair('price', 'care', 1 / 3), pair('price', 'near', 5), pair('care', 'near', 7)]
+    const { weights, eigenvalue, inconsistency } = weightsOf(criteria, parts)
+    const c = Math.cbrt(5 / ((1 / 3) * 7))
+    expect(eigenvalue).toBeCloseTo(1 + c + 1 / c, 9)
+    // And its weights as geometric means of rows, which for three are the eigenvector itself.
+    const means = [Math.cbrt((1 / 3) * 5), Math.cbrt(3 * 7), Math.cbrt((1 / 5) * (1 / 7))]
+    const all = means.reduce((sum, one) => sum + one, 0)
+    means.forEach((mean, i) => expect(weights[i]).toBeCloseTo(mean / all, 9))
+    expect(weights.map(one => one.toFixed(2))).toEqual(['0.28', '0.65', '0.07'])
+    expect(inconsistency).toBeCloseTo((eigenvalue - 3) / 2 / 0.58, 9)
+  })
+  it('says that ratios fit together, and that they contradict one another', () => {
+    expect(
+      weightsOf(criteria, [pair('price', 'care', 2), pair('care', 'near', 3), pair('price', 'near', 6)]).inconsistency,
+    ).toBeCloseTo(0, 9)
+    expect(
+      weightsOf(criteria, [pair('price', 'care', 5), pair('care', 'near', 5), pair('price', 'near', 1 / 5)])
+        .inconsistency,
+    ).toBeGreaterThan(0.1)
+    expect(weightsOf([], []).weights).toEqual([])
+  })
+  it('ranks options by the weighted sum, and says how far a weight may go', () => {
+    const measures = [euros('cost'), euros('mark', { unit: '' })]
+    const tree = treeOf(measures, 'Firms\n  Ash | cost 100 | mark 4\n  Birch | cost 200 | mark 8\n  Note')
+    applyChanges(tree, [
+      {
+        op: 'put',
+        topic: 'Firms',
+        set: 'choice',
+        member: { id: 'cost', kind: 'criterion', order: 'a0', weight: 1, better: 'less' },
+      },
+      {
+        op: 'put',
+        topic: 'Firms',
+        set: 'choice',
+        member: { id: 'mark', kind: 'criterion', order: 'a1', weight: 3, better: 'more' },
+      },
+    ])
+    const choice = choiceOf(tree, 'Firms', figuresOf(tree), measures)
+    // By hand: ¼ × 10 + ¾ × 4, ¼ × 5 + ¾ × 8.
+    expect(choice.options.map(({ id, marks, score, rank }) => [id, marks, score, rank])).toEqual([
+      ['Ash', [10, 4], 5.5, 2],
+      ['Birch', [5, 8], 7.25, 1],
+    ])
+    // 5x + 8(1 − x) = 10x + 4(1 − x) where x, the price's part, is 4⁄9.
+    const [price, mark] = leewaysOf(choice)
+    expect(price!.above).toMatchObject({ leads: 'Ash' })
+    expect(price!.above!.weight).toBeCloseTo(4 / 9, 9)
+    expect(price!.below).toBeNull()
+    expect(mark!.below!.weight).toBeCloseTo(5 / 9, 9)
+    // At that very weight both have the same.
+    const at = (x: number): number => 10 * x + 4 * (1 - x) - (5 * x + 8 * (1 - x))
+    expect(at(price!.above!.weight)).toBeCloseTo(0, 9)
+  })
+})
