@@ -1,5 +1,6 @@
 import { FUNCTIONS, GATHERINGS, PROPERTIES } from './formula'
-import { type FormulaNames, needsQuotes } from './parse'
+import type { FormulaNames } from './parse'
+import { needsQuotes } from './vocabulary'
 
 /** A word that may go on from what is typed, and where it goes. */
 export interface Completion {

@@ -63,6 +63,8 @@ export interface Part {
   readonly fault: Fault | null
 }
 
+export const NO_PART: Part = { total: 0n, weighted: 0n, weights: 0n, count: 0, least: null, most: null, fault: null }
+
 interface Base {
   dirty: boolean
   /** When it was come upon, and the earliest that it leads back to; whether it waits for the rest of its loop. */

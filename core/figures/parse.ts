@@ -1,21 +1,24 @@
 import { calendarDay } from '../tree/atoms'
 import { MOST_FORMULA } from '../tree/figure'
-import type { Condition, Query } from '../tree/query'
-import type { TopicId } from '../tree/topic'
+import { ConditionReader, DAY, REFERENCE } from './condition-words'
 import {
   type Expression,
   FUNCTIONS,
   type FunctionName,
   GATHERINGS,
   type List,
-  MOST_DEEP,
   type Operator,
   type Place,
   PROPERTIES,
   type Property,
 } from './formula'
+import { FormulaError, type FormulaNames, type Read } from './reading'
+import { LETTER } from './scanner'
 import { PLAIN, readUnit } from './units'
-import { Exact, type Span } from './values'
+import { Exact } from './values'
+import { RESERVED, WORDS_BY_LETTER } from './vocabulary'
+
+export { FormulaError, type FormulaNames, type Piece, type Read } from './reading'
 
 /*
  * Reads a formula: by descent, one function a level of binding. The grammar stands in docs/formulas.md. A formula is stored with ids in
@@ -23,110 +26,9 @@ import { Exact, type Span } from './values'
  * and numbers as they are in the person's locale, and put into the stored form while it's read.
  */
 
-/** Something that has a name in formulas. */
-export interface Named {
-  readonly id: string
-  readonly name: string
-}
-
-/** What words can mean in a typed formula. */
-export interface FormulaNames {
-  readonly measures: readonly Named[]
-  readonly values: readonly Named[]
-  readonly markers: readonly Named[]
-  readonly people: readonly Named[]
-  /** Topics whose title, or the end of whose path (`Fit-out / Lift`), is so; at most a few. */
-  topicsCalled(words: string): readonly TopicId[]
-  /** A number as it's typed, in the form in which it's stored; null for none. */
-  readNumber(text: string): string | null
-  /** Whether a space parts thousands. */
-  readonly spaced: boolean
-}
-
-/** What a piece of a formula is, for colour, and to put names in place of ids. */
-export interface Piece extends Span {
-  readonly kind: 'number' | 'unit' | 'measure' | 'value' | 'topic' | 'marker' | 'person' | 'function' | 'word'
-  /** The id it names. */
-  readonly id?: string
-}
-
-export interface Read {
-  readonly expression: Expression
-  readonly pieces: readonly Piece[]
-  /** The formula in the form in which it's stored. */
-  readonly stored: string
-}
-
-/** A formula that can't be read, with the place and words for it. */
-export class FormulaError extends Error {
-  constructor(
-    message: string,
-    readonly span: Span,
-  ) {
-    super(message)
-  }
-}
-
-/** Words that mean something by themselves, the longest first. */
-const WORDS = [
-  ...FUNCTIONS,
-  ...GATHERINGS,
-  ...PROPERTIES,
-  'all below',
-  'children',
-  'parent',
-  'centre',
-  'today',
-  'true',
-  'false',
-  'and',
-  'or',
-  'not',
-  'of',
-  'marked',
-  'with',
-  'late',
-  'open',
-  'nobody’s',
-].sort((a, b) => b.length - a.length)
-const WORDS_BY_LETTER = new Map<string, string[]>()
-for (const word of WORDS) WORDS_BY_LETTER.set(word[0]!, [...(WORDS_BY_LETTER.get(word[0]!) ?? []), word])
-const RESERVED: ReadonlySet<string> = new Set(WORDS)
-/** Whether a name has to stand in single quotes to be told from a word of formulas. */
-export const needsQuotes = (name: string): boolean =>
-  RESERVED.has(name.toLocaleLowerCase()) ||
-  !/^[\p{L}_][\p{L}\p{N}_ -]*$/u.test(name) ||
-  / (?:of|and|or|not) /iu.test(name)
-
-const BLANKS: ReadonlySet<string> = new Set([' ', '\t', '\n', '\r', '\u00A0', '\u202F'])
-const LETTER = /[\p{L}\p{N}_]/u
-const REFERENCE = /\{([mvtkp]):([\w-]{1,40})\}/y
 const NUMBER = /\d+(?:[.,'’\u00A0\u202F]\d+)*/y
 const SPACED = /\d{1,3}(?: \d{3})+(?!\d)(?:[.,]\d+)?/y
-const DAY = /\d{4}-\d{2}-\d{2}(?!\d)/y
 const UNIT = /[ \u00A0]*([\p{L}\p{Sc}][\p{L}\p{N}\p{Sc}²³]*(?:\/[\p{L}\p{Sc}][\p{L}\p{N}\p{Sc}²³]*)?)/uy
-const SIGNS: Readonly<Record<string, Operator>> = {
-  '+': '+',
-  '-': '-',
-  '−': '-',
-  '–': '-',
-  '*': '*',
-  '×': '*',
-  '·': '*',
-  '/': '/',
-  '÷': '/',
-  '^': '^',
-  '<>': '<>',
-  '≠': '<>',
-  '<=': '<=',
-  '≤': '<=',
-  '>=': '>=',
-  '≥': '>=',
-  '<': '<',
-  '>': '>',
-  '=': '=',
-}
-const SIGN_STARTS: ReadonlySet<string> = new Set(Object.keys(SIGNS).map(sign => sign[0]!))
 const SUM: readonly Operator[] = ['+', '-']
 const PRODUCT: readonly Operator[] = ['*', '/']
 const COMPARED: readonly Operator[] = ['=', '<>', '<', '<=', '>', '>=']
@@ -137,29 +39,7 @@ export const parseStored = (text: string): Read => new Reader(text, null).read()
 /** Reads a formula as it's typed (what stands after the `=`). Throws FormulaError. */
 export const parseTyped = (text: string, names: FormulaNames): Read => new Reader(text, names).read()
 
-class Reader {
-  private at = 0
-  private deep = 0
-  private readonly pieces: Piece[] = []
-  private readonly swaps: { readonly from: number; readonly to: number; readonly by: string }[] = []
-  private readonly lower: string
-  private readonly called: readonly { readonly text: string; readonly kind: 'm' | 'v'; readonly id: string }[]
-
-  constructor(
-    private readonly text: string,
-    private readonly names: FormulaNames | null,
-  ) {
-    // Letters whose lower case is longer would move what stands after them.
-    const lower = text.toLowerCase()
-    this.lower = lower.length === text.length ? lower : text
-    const entry = (kind: 'm' | 'v') => (one: Named) => ({ text: one.name.toLowerCase(), kind, id: one.id })
-    this.called = names
-      ? [...names.measures.map(entry('m')), ...names.values.map(entry('v'))].sort(
-          (a, b) => b.text.length - a.text.length,
-        )
-      : []
-  }
-
+class Reader extends ConditionReader {
   read(): Read {
     if (this.text.length > MOST_FORMULA)
       this.fail(`A formula has at most ${MOST_FORMULA} characters.`, { from: MOST_FORMULA, to: this.text.length })
@@ -469,207 +349,7 @@ class Reader {
     this.space()
     return { kind: 'topic', id: found[0]! }
   }
-
-  // — Conditions, in the words of the filter
-
-  private startsCondition(): boolean {
-    return CONDITION_WORDS.some(word => this.stands(word)) || this.text[this.at] === '('
-  }
-  private anyOf(): Query {
-    const first = this.allOf()
-    const of = [first]
-    while (this.word('or')) of.push(this.allOf())
-    return of.length === 1 ? first : { join: 'any', of }
-  }
-  private allOf(): Query {
-    const first = this.one()
-    const of = [first]
-    while (this.word('and')) of.push(this.one())
-    return of.length === 1 ? first : { join: 'all', of }
-  }
-  private one(): Query {
-    const from = this.at
-    if (!this.stands('not begun') && this.word('not')) return this.inside(() => turned(this.one()))
-    if (this.text[from] === '(') {
-      this.at++
-      this.space()
-      const it = this.inside(() => this.anyOf())
-      this.close(from)
-      this.space()
-      return it
-    }
-    const it = this.phrase()
-    this.pieces.push({ from, to: this.at, kind: 'word' })
-    this.space()
-    return it
-  }
-  private phrase(): Condition {
-    const from = this.at
-    if (this.word('marked')) return { about: 'marker', marker: this.someone('k', 'marker') }
-    if (this.word('nobody’s') || this.word("nobody's")) return { about: 'person', person: 'nobody' }
-    if (this.word('of')) return { about: 'person', person: this.someone('p', 'person') }
-    if (this.word('late')) return { about: 'due', is: 'late' }
-    if (this.word('open')) return { about: 'state', is: 'open' }
-    if (this.word('done')) return { about: 'state', is: 'done' }
-    if (this.word('not begun')) return { about: 'state', is: 'not-begun' }
-    if (this.word('under way')) return { about: 'state', is: 'under-way' }
-    if (this.word('a task')) return { about: 'kind', is: 'task' }
-    if (this.word('with nothing under it')) return { about: 'kind', is: 'leaf' }
-    if (this.word('with')) {
-      if (!/["“]/.test(this.text[this.at] ?? '')) this.fail('After “with” come words in quotes.', this.rest())
-      return { about: 'text', words: this.quoted('"', '”').slice(0, 200), where: 'title' }
-    }
-    for (const is of ['before', 'after', 'on'] as const)
-      if (this.word(`due ${is}`)) {
-        const day = this.match(DAY)
-        if (!day || !calendarDay.safeParse(day[0]).success)
-          this.fail('A day is written as year, month, day: 2027-05-12.', this.rest())
-        return { about: 'due', is, day: day[0] }
-      }
-    this.fail('This is no condition. “marked Decision”, “late”, “done” and “of Ines” are.', {
-      from,
-      to: this.rest().to,
-    })
-  }
-  /** A marker or a person by name; quoted, or the longest name that fits. */
-  private someone(kind: 'k' | 'p', what: 'marker' | 'person'): string {
-    const from = this.at
-    if (this.names === null) {
-      const reference = this.match(REFERENCE)
-      if (reference?.[1] !== kind) this.fail(`A ${what} is meant here.`, this.rest())
-      this.piece(what, from, reference[2])
-      return reference[2]!
-    }
-    const all = [...(kind === 'k' ? this.names.markers : this.names.people)].sort(
-      (a, b) => b.name.length - a.name.length,
-    )
-    const said = /["“]/.test(this.text[from] ?? '') ? this.quoted('"', '”').toLowerCase() : null
-    const found = all.find(({ name }) =>
-      said === null ? this.stands(name.toLowerCase()) : name.toLowerCase() === said,
-    )
-    if (!found)
-      this.fail(`There is no ${what} “${said ?? this.text.slice(this.rest().from, this.rest().to)}”.`, this.rest())
-    if (said === null) this.at += found.name.length
-    this.piece(what, from, found.id)
-    this.swap(from, `{${kind}:${found.id}}`)
-    return found.id
-  }
-
-  // — Characters
-
-  private space(): void {
-    for (let sign = this.text[this.at]; sign !== undefined && BLANKS.has(sign); sign = this.text[this.at]) this.at++
-  }
-  /** Whether a word begins here and ends where it ends. */
-  private stands(word: string): boolean {
-    return this.lower.startsWith(word, this.at) && !LETTER.test(this.text[this.at + word.length] ?? '')
-  }
-  private word(word: string): boolean {
-    if (!this.stands(word)) return false
-    this.at += word.length
-    this.space()
-    return true
-  }
-  private sign(wanted: readonly Operator[]): Operator | null {
-    if (!SIGN_STARTS.has(this.text[this.at]!)) return null
-    for (const length of [2, 1]) {
-      const operator = SIGNS[this.text.slice(this.at, this.at + length)]
-      if (!operator) continue
-      if (!wanted.includes(operator)) return null
-      this.at += length
-      this.space()
-      return operator
-    }
-    return null
-  }
-  private semicolon(): boolean {
-    if (this.text[this.at] !== ';') return false
-    this.at++
-    this.space()
-    return true
-  }
-  private close(open: number): void {
-    if (this.text[this.at] !== ')') {
-      if (this.text[this.at] === ',') this.fail('Arguments are parted by “;”.', { from: this.at, to: this.at + 1 })
-      if (this.at < this.text.length) {
-        const rest = this.rest()
-        this.fail(`“${this.text.slice(rest.from, rest.to)}” can’t stand here.`, rest)
-      }
-      this.fail('A bracket isn’t closed.', { from: open, to: open + 1 })
-    }
-    this.at++
-    this.space()
-  }
-  /** What stands between quotes; a quote in it is written twice. Moves past the closing one. */
-  private quoted(plain: string, curly: string): string {
-    const from = this.at++
-    let said = ''
-    for (;;) {
-      const sign = this.text[this.at]
-      if (sign === undefined) this.fail('These quotes aren’t closed.', { from, to: from + 1 })
-      this.at++
-      if (sign !== plain && sign !== curly) said += sign
-      else if (this.text[this.at] === sign) {
-        said += sign
-        this.at++
-      } else return said
-    }
-  }
-  private match(pattern: RegExp): RegExpExecArray | null {
-    pattern.lastIndex = this.at
-    const found = pattern.exec(this.text)
-    if (found) this.at += found[0].length
-    return found
-  }
-  /** Goes deeper, but not without end. */
-  private inside<T>(read: () => T): T {
-    if (++this.deep > MOST_DEEP)
-      this.fail(`More than ${MOST_DEEP} brackets and functions stand in one another.`, this.rest())
-    const it = read()
-    this.deep--
-    return it
-  }
-  private binary(operator: Operator, a: Expression, b: Expression): Expression {
-    return { kind: 'binary', operator, a, b, span: { from: a.span.from, to: b.span.to } }
-  }
-  private ended(it: Expression): Expression {
-    this.space()
-    return it
-  }
-  private span(from: number): Span {
-    return { from, to: this.at }
-  }
-  /** The word that stands here. */
-  private rest(): Span {
-    const found = /^(?:[\p{L}\p{N}_’-]+|["“][^"”]*["”]?|.)/u.exec(this.text.slice(this.at))
-    return { from: this.at, to: this.at + (found?.[0].length ?? 0) }
-  }
-  private piece(kind: Piece['kind'], from: number, id?: string): void {
-    this.pieces.push({ from, to: this.at, kind, ...(id === undefined ? {} : { id }) })
-  }
-  private swap(from: number, by: string): void {
-    this.swaps.push({ from, to: this.at, by })
-  }
-  private fail(message: string, span: Span): never {
-    throw new FormulaError(message, span)
-  }
 }
-
-const CONDITION_WORDS = [
-  'marked',
-  'not',
-  'of',
-  'with',
-  'late',
-  'open',
-  'done',
-  'under way',
-  'a task',
-  'due',
-  'nobody’s',
-  "nobody's",
-]
-const turned = (query: Query): Query => ({ ...query, not: !query.not })
 
 /** Arguments that a function takes, at least and at most. */
 const ARGUMENTS: Partial<Record<FunctionName, readonly [number, number]>> = {
