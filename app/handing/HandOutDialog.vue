@@ -49,6 +49,7 @@ const WORDS: Readonly<Record<Taken, string>> = {
   comments: 'Comments',
   'cross-links': 'Cross-links',
   numbers: 'Numbers',
+  figures: 'Figures',
 }
 const isPicture = computed(() => kind.value.group === 'picture')
 const isText = computed(() => kind.value.group === 'document' || choice.as === 'markdown')

@@ -91,7 +91,11 @@ export function useHandOut(desk: Desk) {
   /** The choice as it stands; null when the part that was chosen has gone meanwhile: never another one in its place. */
   function whole(): Choice | null {
     const found = parts.value.find(({ key }) => key === partKey.value)
-    return found ? { ...choice, with: [...choice.with], part: found.part } : null
+    if (!found) return null
+    // A sheet without figures would be a list.
+    const along =
+      choice.as === 'xlsx' ? TAKEN.filter(one => one === 'figures' || choice.with.includes(one)) : choice.with
+    return { ...choice, with: [...along], part: found.part }
   }
   function wholeOrSay(): Choice | null {
     const wanted = whole()

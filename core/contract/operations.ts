@@ -1,4 +1,5 @@
 import { ACCOUNT } from './operations/account'
+import { FIGURES } from './operations/figures'
 import { HANDING } from './operations/handing'
 import { LINKS } from './operations/links'
 import { LETTERS } from './operations/letters'
@@ -21,6 +22,7 @@ export const OPERATIONS = {
   ...HANDING,
   ...LINKS,
   ...PLANNING,
+  ...FIGURES,
   ...LETTERS,
   ...TALK,
   ...TELLING,

@@ -290,6 +290,7 @@ class Writer {
       args.every(one => one.kind === 'list' && this.isEmpty(one, topic, name))
     )
       return '0'
+    const only = args.length === 1 ? args[0] : undefined
     switch (name) {
       case 'if':
         return `IF(${parts()})`
@@ -309,8 +310,8 @@ class Writer {
       case 'mean':
         return `AVERAGE(${parts()})`
       case 'count':
-        return args.length === 1 && args[0]!.kind === 'list' && args[0].of === null
-          ? String(this.members(args[0], topic).length)
+        return only?.kind === 'list' && only.of === null
+          ? String(this.members(only, topic).length)
           : `COUNT(${parts()})`
       default:
         return `${name.toUpperCase()}(${parts()})`

@@ -48,6 +48,7 @@ const FIELDS: Readonly<Partial<Record<Taken, readonly (keyof Content)[]>>> = {
   pictures: ['picture', 'sketch'],
   'cross-links': ['ties'],
   numbers: ['numbering'],
+  figures: ['figures', 'choice'],
 }
 
 /** What of the tree itself is for those who have it. */
@@ -179,7 +180,12 @@ export function cutOut(tree: Tree, choice: Choice, circumstances: Circumstances 
     centre,
     topics,
     children,
-    fields: { ...tree.fields, ...PRIVATE, ...(choice.part.kind === 'tree' ? {} : { description: '' }) },
+    fields: {
+      ...tree.fields,
+      ...PRIVATE,
+      ...(along.has('figures') ? {} : { measures: [], namedValues: [], whatIfs: [] }),
+      ...(choice.part.kind === 'tree' ? {} : { description: '' }),
+    },
   }
   for (const [id, topic] of topics)
     if (topic.ties.length > 0 || topic.waits.length > 0)

@@ -32,6 +32,8 @@ export interface HandedTopic {
   /** A Yjs update in base64. */
   readonly note: string | null
   readonly task: HandedTask | null
+  /** What it has in each measure, in words; '' for nothing, or where figures don't go along. */
+  readonly figures: string
   /** Names of markers. */
   readonly markers: readonly string[]
   /** `url` is null where the link leads to something that a reader outside can't open. */
@@ -71,6 +73,7 @@ export function handedOf(
   choice: Choice,
   nameOf: (person: string) => string,
   talk: readonly KeptThread[] = [],
+  figuresIn: (topic: TopicId) => string = () => '',
 ): Handed {
   const along = taken(choice)
   const said = new Map<TopicId, KeptThread[]>()
@@ -109,6 +112,7 @@ export function handedOf(
       title: titleOf(topic),
       note: topic.note,
       task: isTask(topic) ? taskOf(topic, nameOf) : null,
+      figures: figuresIn(topic.id),
       markers: topic.markers.flatMap(id => names.get(id) ?? []),
       links: topic.links.map(link => ({ words: linkWords(tree, link), url: openUrl(link.url) })),
       place: placeInWords(topic),

@@ -42,8 +42,8 @@ export class Telling {
   }
 
   /** What a topic is by its markers, and what it asks: "Decision · Ines, due 3 Mar". '' for neither. */
-  about({ markers, task }: Pick<HandedTopic, 'markers' | 'task'>): string {
-    return [markers.join(', '), task ? this.task(task) : ''].filter(Boolean).join(' · ')
+  about({ markers, task, figures }: Pick<HandedTopic, 'markers' | 'task' | 'figures'>): string {
+    return [markers.join(', '), task ? this.task(task) : '', figures].filter(Boolean).join(' · ')
   }
 
   /** The other end of a cross-link: "same lorry: see 2.4 Crates". */

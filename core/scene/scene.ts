@@ -31,6 +31,8 @@ export interface SceneAsked {
   readonly numbers: ReadonlyMap<TopicId, string>
   /** What was said on a topic, where that is shown. */
   readonly talkOf: (id: TopicId) => TopicSign | null
+  /** What figures stand under a title. */
+  readonly figuresOf?: (id: TopicId) => readonly SmallPrint[]
   /** Whether folds stay shut. */
   readonly folds: boolean
   /** Measures letters in the fonts that the picture is drawn with. */
@@ -63,6 +65,7 @@ export function sceneOf(tree: Tree, asked: SceneAsked): Scene {
     if (!made) {
       const topic = topicOf(tree, id)
       const smallPrint = smallPrintOf({ topic, names: [] }, nameOf, today, locale)
+      smallPrint.push(...(asked.figuresOf?.(id) ?? []))
       const number = numbers.get(id)
       const title = number ? `${number} ${topic.title}` : topic.title
       const content = contentOf(tree, topic, dressing.styleOf(topic), title, smallPrint, talkOf(id))

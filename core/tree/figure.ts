@@ -41,14 +41,19 @@ export type Measure = Readonly<z.infer<typeof measureSchema>>
 /** A formula has at most so many characters as it's stored. */
 export const MOST_FORMULA = 4000
 
+/** A numeral, `=` and a formula, or nothing. */
+const figureText = words(MOST_FORMULA).refine(
+  text => text === '' || text[0] === '=' || numeral.safeParse(text).success,
+  'must be a number, or a formula after “=”',
+)
+
 /** What a topic has in a measure. Its id is the measure's, or the measure's and a what-if's. */
 export const figureSchema = z.strictObject({
   id,
   measure: shortId,
   /** The what-if in which it holds instead of what is so; null for what is so. */
   whatIf: shortId.nullable(),
-  /** A numeral, `=` and a formula, or nothing. */
-  text: words(MOST_FORMULA),
+  text: figureText,
   /** Its budget, or what it's to reach. */
   target: numeral.nullable(),
   /** The least and the most that it may come to. */
@@ -66,8 +71,7 @@ export const namedValueSchema = z.strictObject({
   order: orderKey,
   name: words(60).min(1),
   unit: words(24),
-  /** A numeral, or `=` and a formula. */
-  text: words(MOST_FORMULA),
+  text: figureText,
 })
 export type NamedValue = Readonly<z.infer<typeof namedValueSchema>>
 

@@ -19,6 +19,7 @@ export const TAKEN = [
   'comments',
   'cross-links',
   'numbers',
+  'figures',
 ] as const
 export type Taken = (typeof TAKEN)[number]
 
@@ -53,14 +54,14 @@ export const HAND_OUT_KINDS = {
     group: 'document',
     extension: 'pptx',
     type: 'application/vnd.openxmlformats-officedocument.presentationml.presentation',
-    holds: ['notes', 'tasks', 'markers', 'pictures', 'numbers'],
+    holds: ['notes', 'tasks', 'markers', 'pictures', 'numbers', 'figures'],
   },
   markdown: {
     name: 'Markdown',
     group: 'outline',
     extension: 'md',
     type: 'text/markdown',
-    holds: ['notes', 'tasks', 'markers', 'key', 'links', 'files', 'comments', 'cross-links', 'numbers'],
+    holds: ['notes', 'tasks', 'markers', 'key', 'links', 'files', 'comments', 'cross-links', 'numbers', 'figures'],
   },
   text: { name: 'Plain list', group: 'outline', extension: 'txt', type: 'text/plain', holds: ['numbers'] },
   opml: {
@@ -70,7 +71,20 @@ export const HAND_OUT_KINDS = {
     type: 'text/x-opml',
     holds: ['notes', 'tasks', 'markers', 'links'],
   },
-  csv: { name: 'CSV table', group: 'outline', extension: 'csv', type: 'text/csv', holds: ['tasks', 'markers'] },
+  csv: {
+    name: 'CSV table',
+    group: 'outline',
+    extension: 'csv',
+    type: 'text/csv',
+    holds: ['tasks', 'markers', 'figures'],
+  },
+  xlsx: {
+    name: 'Sheet that goes on reckoning',
+    group: 'outline',
+    extension: 'xlsx',
+    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    holds: ['numbers', 'figures'],
+  },
   png: { name: 'Picture', group: 'picture', extension: 'png', type: 'image/png', holds: PICTURE },
   svg: { name: 'Drawing', group: 'picture', extension: 'svg', type: 'image/svg+xml', holds: PICTURE },
   sheet: { name: 'Picture as PDF', group: 'picture', extension: 'pdf', type: 'application/pdf', holds: PICTURE },

@@ -1,5 +1,9 @@
 import { strToU8, zipSync } from 'fflate'
 import { writeNested } from '#core/formats/clipboard'
+import { figureColumns } from '#core/figures/columns'
+import { figurePrint, measuresOnPlanks } from '#core/figures/on-planks'
+import { LOCALES } from '#core/handing/words'
+import { figuresAt, figuresInWords } from '#core/figures/told'
 import { type ComputedColumns, writeCsv } from '#core/formats/csv'
 import { writeOpml } from '#core/formats/opml'
 import type { Circumstances, LastChange } from '#core/find/evaluate'
@@ -64,6 +68,12 @@ function computedIn(whole: Tree, { tree }: Cut, { choice, today }: HandOutInput)
   return typeof plan === 'string' ? undefined : planColumns(tree, tree.centre, plan)
 }
 
+/** Columns of two kinds side by side. */
+function beside(a: ComputedColumns | undefined, b: ComputedColumns | null): ComputedColumns | undefined {
+  if (!a || !b) return a ?? b ?? undefined
+  return { headings: [...a.headings, ...b.headings], rows: a.rows.map((row, i) => [...row, ...b.rows[i]!]) }
+}
+
 /** What a filter needs to know besides the tree. */
 function circumstancesOf({ me, today, zone, talk, changes }: HandOutInput): Circumstances {
   const by = new Map<string, LastChange[]>()
@@ -108,7 +118,12 @@ export async function makeHandOut(
     type: string = KINDS[kind].type,
   ): Made => ({ name: `${stem}.${extension}`, type, bytes: typeof bytes === 'string' ? strToU8(bytes) : bytes })
   const file = (hash: string): { type: string; bytes: Uint8Array } | null => files[hash] ?? null
-  const asked = { today, nameOf: nameOf(people), talkOf, file }
+  // Figures are those of the whole: what a part doesn't hold still counts in it.
+  const figures = taken(choice).has('figures') && whole.fields.measures.length > 0 ? figuresAt(whole, today) : null
+  const figuresOf = figures
+    ? (id: string) => figurePrint(whole, figures, measuresOnPlanks(whole.fields.measures), id, LOCALES[choice.language])
+    : undefined
+  const asked = { today, nameOf: nameOf(people), talkOf, file, figuresOf }
   let files: Files = {}
   /** Fetches what a picture shows. */
   const withPictures = async (): Promise<typeof cut> => {
@@ -122,7 +137,29 @@ export async function makeHandOut(
     case 'opml':
       return made(writeOpml(outline(cut)))
     case 'csv':
-      return made(writeCsv([outline(cut)], nameOf(people), computedIn(whole, cut, input)))
+      return made(
+        writeCsv(
+          [outline(cut)],
+          nameOf(people),
+          beside(computedIn(whole, cut, input), figures && figureColumns(cut.tree, figures)),
+        ),
+      )
+    case 'xlsx': {
+      const { spreadsheetOf } = await import('#core/figures/spreadsheet')
+      const { figuresAsXlsx } = await import('./tree-xlsx')
+      const { measures } = cut.tree.fields
+      const reckoned = figures ?? figuresAt(whole, today)
+      return made(
+        await figuresAsXlsx({
+          sheet: spreadsheetOf(cut.tree, whole, reckoned, measures, today),
+          topicOf: id => topicOf(cut.tree, id),
+          numberOf: id => cut.numbers.get(id) ?? '',
+          measures,
+          author,
+          today,
+        }),
+      )
+    }
     case 'svg':
       return made(
         treeSvg(treeScene(await withPictures(), choice, asked), choice.shapes ? 'shapes' : 'text', asked, {
@@ -136,7 +173,9 @@ export async function makeHandOut(
       return made(await pictureAsPdf(treeScene(await withPictures(), choice, asked), asked, choice))
     }
   }
-  const handed = handedOf(cut, choice, nameOf(people), talk)
+  const handed = handedOf(cut, choice, nameOf(people), talk, id =>
+    figures ? figuresInWords(whole, figures, id, LOCALES[choice.language]) : '',
+  )
   const attached =
     kind === 'markdown' ? [...everyTopic(handed.root)].flatMap(topic => topic.files.map(one => one.file)) : []
   files = await need([...picturesIn(handed), ...attached])

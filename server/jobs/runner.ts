@@ -34,6 +34,7 @@ const DOING: Readonly<Record<Kind, string>> = {
   chances: 'Working this out',
   plan: 'Working this out',
   planDates: 'Working this out',
+  figures: 'Working this out',
 }
 
 interface Asking {

@@ -10,6 +10,7 @@ import type { KeptThread } from '#core/talk/kept-talk'
 import { type Change, fromSnapshot, type Snapshot, toSnapshot, type Tree } from '#core/tree'
 import { type Chances, type ChancesAsked, chancesOf } from '#core/schedule/chances'
 import { type Baseline, datesOf } from '#core/schedule/baseline'
+import { answerFigures, type FiguresQuestion } from '#core/figures/asked'
 import type { NoPlan } from '#core/schedule/compiled'
 import { planOf } from '#core/schedule/plan'
 import { answerPlan, type PlanQuestion } from '#core/schedule/told'
@@ -87,6 +88,13 @@ export const WORK = {
     const tree = treeOf(snapshot)
     const plan = planOf(tree, today)
     return typeof plan === 'string' ? plan : answerPlan(tree, plan, question)
+  },
+  figures({
+    snapshot,
+    today,
+    question,
+  }: PlanInput & { readonly question: FiguresQuestion }): ReturnType<typeof answerFigures> {
+    return answerFigures(treeOf(snapshot), today, question)
   },
   planDates({ snapshot, today }: PlanInput): Pick<Baseline, 'finish' | 'tasks'> | NoPlan {
     const plan = planOf(treeOf(snapshot), today)

@@ -25,6 +25,7 @@ const WORDS: Readonly<Record<Exclude<Taken, 'key' | 'pictures' | 'numbers'>, str
   files: 'offer-of-the-lift.txt',
   comments: 'Fahrkorbtiefe',
   'cross-links': 'same lorry',
+  figures: '9,876.50',
 }
 const TITLES = ['Move <to> & "tannery"', 'Fit-out', 'Lift', 'שלום עולם', '図書館の引っ越し', 'Party 🎉', 'Books']
 
@@ -78,6 +79,11 @@ async function textOf(kind: keyof typeof KINDS, bytes: Buffer): Promise<string> 
         .map(([, part]) => xmlText(strFromU8(part)))
         .join('\n')
     }
+    case 'xlsx':
+      return Object.entries(unzipSync(bytes))
+        .filter(([name]) => /^xl\/(?:sharedStrings|worksheets\/sheet1)\.xml$/.test(name))
+        .map(([, part]) => xmlText(strFromU8(part)))
+        .join('\n')
     case 'markdown':
       // With files beside it it's packed.
       return bytes[0] === 0x50
@@ -138,8 +144,26 @@ beforeAll(async () => {
       links: [{ id: 'l', url: 'https://lift.example/?a=1&b=2', title: 'Liftwerk' }],
       files: [{ id: 'f', ...attached }],
       picture: { file: picture, width: 80, ratio: 0.75, place: 'above' },
+      figures: [{ id: 'kosten', measure: 'kosten', whatIf: null, text: '9876.5', target: null, range: null }],
       ties: [{ id: 't', to: 'books', label: 'same lorry', ends: 'to', bend: null, hue: null }],
     }),
+    {
+      op: 'tree-put',
+      set: 'measures',
+      member: {
+        id: 'kosten',
+        order: 'a0',
+        name: 'Kosten',
+        unit: 'EUR',
+        decimals: 2,
+        rounding: 'half-even',
+        rollUp: 'sum',
+        by: null,
+        hue: null,
+        limit: 'most',
+        onPlank: true,
+      },
+    },
     add('hebrew', 'fitout', 'a1', { title: 'שלום עולם' }),
     add('japan', 'books', 'a0', { title: '図書館の引っ越し' }),
     add('party', 'books', 'a1', { title: 'Party 🎉' }),
@@ -189,12 +213,14 @@ describe('every kind', () => {
         // In pictures a note, link, file is a sign; people are their initials. OPML and CSV know markers by their ids.
         const shown =
           KINDS[kind].group === 'picture'
-            ? { tasks: 'IB', 'cross-links': word }[what]
+            ? { tasks: 'IB', 'cross-links': word, figures: word }[what]
             : (kind === 'opml' || kind === 'csv') && what === 'markers'
               ? 'decision'
               : (kind === 'opml' || kind === 'csv') && what === 'tasks'
                 ? '2027-05-12'
-                : word
+                : (kind === 'xlsx' || kind === 'csv') && what === 'figures'
+                  ? '9876.5'
+                  : word
         if (shown === undefined) continue
         expect([what, text.includes(shown)]).toEqual([what, holds.includes(what)])
         expect([what, bareText.includes(shown)]).toEqual([what, false])

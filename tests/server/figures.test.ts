@@ -1,0 +1,151 @@
+import { readFileSync } from 'node:fs'
+import { beforeAll, describe, expect, inject, it } from 'vitest'
+import { parseTyped } from '../../core/figures/parse'
+import type { ToldFigures } from '../../core/figures/told'
+import { RESERVED } from '../../core/figures/vocabulary'
+import { bringIn, type Caller, signUp } from '../caller'
+
+const url = inject('url')
+let ines: Caller
+let rana: Caller
+let stranger: Caller
+let tree: string
+
+const measure = (id: string, name: string, unit: string) => ({
+  op: 'tree-put',
+  set: 'measures',
+  member: {
+    id,
+    order: 'a0',
+    name,
+    unit,
+    decimals: 2,
+    rounding: 'half-even',
+    rollUp: 'sum',
+    by: null,
+    hue: null,
+    limit: 'most',
+    onPlank: false,
+  },
+})
+const give = (topic: string, id: string, text: string) => ({
+  op: 'put',
+  topic,
+  set: 'figures',
+  member: { id, measure: id, whatIf: null, text, target: null, range: null },
+})
+const read = (caller: Caller, query = '') => caller.call<ToldFigures>('GET', `/api/trees/${tree}/figures${query}`)
+const valueOf = ({ figures }: ToldFigures, topic: string, of = 'cost') =>
+  figures.find(one => one.topic === topic && one.measure === of)
+
+beforeAll(async () => {
+  ines = await signUp(url, 'Ines Brandt')
+  rana = await signUp(url, 'Rana Tahiri')
+  stranger = await signUp(url, 'Lev Stone')
+  tree = await ines.makeTree('Move')
+  await bringIn(ines, tree, rana, 'viewer')
+  const { centre } = (await ines.open(tree)).snapshot
+  const add = (topic: string, parent: string, order: string) => ({
+    op: 'add',
+    topic,
+    parent,
+    order,
+    with: { title: topic },
+  })
+  const { status } = await ines.edit(tree, [
+    measure('cost', 'Cost', 'EUR'),
+    measure('hours', 'Hours', 'h'),
+    add('rooms', centre, 'a0'),
+    add('lift', 'rooms', 'a0'),
+    add('lamps', 'rooms', 'a1'),
+    give('lift', 'cost', '0.1'),
+    give('lamps', 'cost', '={m:cost} of {t:lift} × 2'),
+    give('lamps', 'hours', '=1 ÷ 0'),
+  ] as never)
+  expect(status).toBe(200)
+})
+
+describe('figures by the API', () => {
+  it('are told as they’re stored, formulas as they’re typed, faults in words; to whoever may look', async () => {
+    const { data } = await read(rana)
+    expect(valueOf(data, 'rooms')).toMatchObject({ value: '0.3', own: false, formula: null, fault: null })
+    expect(valueOf(data, 'lamps')).toMatchObject({ value: '0.2', own: true, formula: '=Cost of "lift" × 2' })
+    expect(valueOf(data, 'lamps', 'hours')).toMatchObject({ value: null, fault: 'It’s divided by zero.' })
+    expect((await read(stranger)).status).toBe(404)
+  })
+  it('a formula is tried in anybody’s signs, and changes nothing', async () => {
+    const attempt = async (formula: string, more: object = {}): Promise<unknown> =>
+      (
+        await rana.call('POST', `/api/trees/${tree}/figures/evaluate`, {
+          topic: 'lift',
+          measure: 'hours',
+          formula,
+          ...more,
+        })
+      ).data
+    expect(await attempt('=1,5 + 1.000', { locale: 'de-DE' })).toEqual({ value: '1001.5', fault: null, span: null })
+    expect(await attempt('Cost × 2')).toMatchObject({ fault: 'It comes out in “EUR”, and is to be in “h”.' })
+    expect(await attempt('=2 + Nonsense')).toEqual({
+      value: null,
+      fault: '“Nonsense” is no measure of this tree.',
+      span: { from: 4, to: 12 },
+    })
+    expect((await read(ines)).data.figures).toHaveLength(7)
+    for (const [body, status] of [
+      [{ topic: 'nobody', measure: 'cost', formula: '1' }, 404],
+      [{ topic: 'lift', measure: 'none', formula: '1' }, 404],
+      [{ topic: 'lift', measure: 'cost', formula: '1', whatIf: 'none' }, 404],
+      [{ topic: 'lift', measure: 'cost', formula: '9'.repeat(10_000) }, 400],
+      [{ topic: 'lift', measure: 'cost', formula: '1', locale: 'x'.repeat(30) }, 400],
+    ] as const)
+      expect([body, (await ines.call('POST', `/api/trees/${tree}/figures/evaluate`, body)).status]).toEqual([
+        body,
+        status,
+      ])
+  })
+  it('a loop that two people make at once is kept by both, and shown', async () => {
+    await bringIn(ines, tree, stranger, 'editor')
+    const [a, b] = await Promise.all([
+      ines.edit(tree, [give('lift', 'hours', '={m:hours} of {t:lamps}')] as never),
+      stranger.edit(tree, [give('lamps', 'hours', '={m:hours} of {t:lift}')] as never),
+    ])
+    expect([a.status, b.status]).toEqual([200, 200])
+    const { data } = await read(ines)
+    for (const topic of ['lift', 'lamps', 'rooms'])
+      expect(valueOf(data, topic, 'hours')!.fault).toBe(
+        'These stand on one another: “Hours” of “lift”, “Hours” of “lamps”. Give one of them a number.',
+      )
+  })
+  it('what no figure can be is refused at the door', async () => {
+    for (const text of ['1e400', '0x1f', 'ten', '1,250', ' 5', '1'.repeat(16), '0.12345678901', '='.padEnd(5000, '(')])
+      expect([text.slice(0, 20), (await ines.edit(tree, [give('lift', 'cost', text)] as never)).status]).toEqual([
+        text.slice(0, 20),
+        400,
+      ])
+    // A formula that can't be read says so, and nothing else falls.
+    expect((await ines.edit(tree, [give('lamps', 'cost', '=' + '('.repeat(900))] as never)).status).toBe(200)
+    const { data } = await read(ines)
+    expect(valueOf(data, 'lamps')!.fault).toBe('More than 60 brackets and functions stand in one another.')
+    expect(valueOf(data, 'lift')!.value).toBe('0.1')
+    expect((await rana.edit(tree, [give('lift', 'cost', '5')] as never)).status).toBe(403)
+  })
+  it('the formulas in the docs are read, each with the names it uses', () => {
+    const text = readFileSync('docs/formulas.md', 'utf8')
+    const named = (...names: string[]) => names.map(name => ({ id: name.toLowerCase(), name }))
+    const formulas = /```\n(=[\s\S]*?)```/.exec(text)![1]!.trim().split('\n')
+    expect(formulas.length).toBeGreaterThan(4)
+    for (const formula of formulas)
+      expect(
+        parseTyped(formula.slice(1), {
+          measures: named('Cost', 'Hours', 'Rate'),
+          values: named('Spare', 'Wage'),
+          markers: named('Decision'),
+          people: [],
+          spaced: false,
+          readNumber: one => one,
+          topicsCalled: words => [words.toLowerCase().replace(/\W/g, '')],
+        }).stored,
+      ).toContain('{')
+    for (const word of RESERVED) expect(text).toContain(word)
+  })
+})
