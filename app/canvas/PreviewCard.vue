@@ -49,7 +49,14 @@ function planned(id: TopicId): string | null {
   const titleOf = (other: TopicId): string => shorten(desk.tree.topics.get(other)?.title || 'untitled', 40)
   return `${days}; ${floatInWords(made)}; ${becauseInWords(made.because, made, { titleOf, day: dayInWords })}`
 }
-const PREFIX = { canvas: 'topic', outline: 'row', schedule: 'bar', board: 'row', figures: 'sheet', meeting: 'row' } as const
+const PREFIX = {
+  canvas: 'topic',
+  outline: 'row',
+  schedule: 'bar',
+  board: 'row',
+  figures: 'sheet',
+  meeting: 'row',
+} as const
 const box = ref<HTMLElement>()
 const place = ref({ left: '20px', top: '20px', maxHeight: '60%' })
 let leaving = 0

@@ -151,6 +151,7 @@ export class Desk {
         today: this.today,
         changesOf: this.changes.of,
         talkOf: id => this.talking.signAt(id),
+        ...(this.planks.figures ? { figureMeets: this.planks.figures.meets } : {}),
         dayOf: instant => isoDay(new Date(instant)),
       }),
     )

@@ -1,6 +1,7 @@
 import type { Known } from '#core/capture/quick-details'
 import { type Plank, plankOf } from '#core/arrange/plank'
 import type { Derived, Stale } from '#core/derive/derived'
+import type { Circumstances } from '#core/find/evaluate'
 import type { Guise } from '#core/derive/guises'
 import type { TopicSign } from '#core/talk/thread'
 import { branch, depthOf, type Style, type Topic, topicOf, type TopicId, type Touched } from '#core/tree'
@@ -32,6 +33,7 @@ export class Planks {
     readonly from: Derived
     /** What words after `//` mean in the tree's measures, for the title that is being typed. */
     readonly read: Known['figureIn']
+    readonly meets: NonNullable<Circumstances['figureMeets']>
   } | null = null
 
   constructor(private readonly desk: Desk) {}

@@ -35,6 +35,7 @@ const KINDS = [
   { id: 'target', name: 'Against target' },
   { id: 'steps', name: 'To the whole' },
   { id: 'time', name: 'Over time' },
+  { id: 'sure', name: 'How sure' },
 ] as const
 const kind = ref<(typeof KINDS)[number]['id']>('bars')
 const measureId = ref<string | null>(null)
@@ -291,6 +292,8 @@ const option = computed((): Record<string, unknown> => {
           },
         ],
       )
+    case 'sure':
+      return base
     case 'time':
       return upright(
         time.value.days.map(({ day }) => dayInWords(day)),
@@ -336,14 +339,15 @@ function save(): void {
         size="small"
         aria-label="Measure"
         @update:model-value="measureId = $event" />
-      <button class="plain" :disabled="empty !== ''" @click="save">Save as a picture</button>
+      <button class="plain" :disabled="empty !== '' || kind === 'sure'" @click="save">Save as a picture</button>
     </div>
     <h2 dir="auto">{{ shorten(title, 60) }}: {{ sayFigure(whole, measure, ownLocale()) }}</h2>
-    <p v-if="empty" class="quiet">{{ empty }}</p>
+    <SpreadPart v-if="kind === 'sure'" :at="at" :measure="measure" />
+    <p v-else-if="empty" class="quiet">{{ empty }}</p>
     <figure v-else class="figure-chart">
       <VChart :option="option" autoresize :aria-label="`${measure.name} of ${title}`" />
     </figure>
-    <table v-if="table.rows.length" aria-label="The numbers of the chart">
+    <table v-if="kind !== 'sure' && table.rows.length" aria-label="The numbers of the chart">
       <thead>
         <tr>
           <th v-for="head in table.heads" :key="head" scope="col">{{ head }}</th>

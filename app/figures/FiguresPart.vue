@@ -21,6 +21,7 @@ const lines = computed(() => {
     const rolled = figures.rolled(topic.id, measure.id)
     const shown = shownResult(desk, result, measure, of)
     const target = figureAt(desk.tree, topic.id, measure.id, null)?.target ?? null
+    const range = figureAt(desk.tree, topic.id, measure.id, null)?.range ?? null
     const against = againstTarget(desk, figures, topic.id, measure)
     return {
       measure,
@@ -28,6 +29,8 @@ const lines = computed(() => {
       comes: result.own && result.formula === null ? '' : shown.text,
       rolled: result.own && rolled.value !== null ? shownResult(desk, rolled, measure, of).text : '',
       target: target === null ? '' : typedFigure(fixedOf(target)!, measure, ownLocale()),
+      low: half.value[measure.id]?.low ?? (range ? typedFigure(fixedOf(range.low)!, measure, ownLocale()) : ''),
+      high: half.value[measure.id]?.high ?? (range ? typedFigure(fixedOf(range.high)!, measure, ownLocale()) : ''),
       left: against && shownResult(desk, { value: against.left, fault: null }, measure, of).text,
       bad: against?.bad ?? false,
       part: against ? Math.max(0, Math.min(1, against.part)) : null,
@@ -37,6 +40,22 @@ const lines = computed(() => {
 function kept(measure: Measure, text: string, then: string): void {
   giveFigures(desk, [{ topic: topic.id, measure: measure.id, text }])
   if (then === 'down' || then === 'up') focusTree()
+}
+/** One end of a range that waits for the other. */
+const half = ref<Record<string, { low: string; high: string }>>({})
+function setRange(measure: Measure, low: string, high: string): void {
+  const [from, to] = [low, high].map(said => (said.trim() === '' ? null : readFigure(said, measure, ownLocale())))
+  if ((low.trim() !== '' && from === null) || (high.trim() !== '' && to === null)) {
+    desk.say('That is no number.')
+    return
+  }
+  if (from && to && fixedOf(from)! > fixedOf(to)!) {
+    desk.say('The least is more than the most. Nothing was changed.')
+    return
+  }
+  half.value = from && to ? {} : { [measure.id]: { low, high } }
+  if ((from && to) || (!from && !to))
+    giveFigures(desk, [{ topic: topic.id, measure: measure.id, range: from && to ? { low: from, high: to } : null }])
 }
 function setTarget(measure: Measure, said: string): void {
   const target = said.trim() === '' ? null : readFigure(said, measure, ownLocale())
@@ -79,6 +98,22 @@ function setTarget(measure: Measure, said: string): void {
               : `${line.left} left`
           }}</span></label
         >
+        <span class="target"
+          >between
+          <input
+            v-kept="line.low"
+            inputmode="decimal"
+            :disabled="!may"
+            :aria-label="`The least that ${line.measure.name} may come to`"
+            @change="setRange(line.measure, ($event.target as HTMLInputElement).value, line.high)" />
+          and
+          <input
+            v-kept="line.high"
+            inputmode="decimal"
+            :disabled="!may"
+            :aria-label="`The most that ${line.measure.name} may come to`"
+            @change="setRange(line.measure, line.low, ($event.target as HTMLInputElement).value)"
+        /></span>
         <span v-if="line.part !== null" class="bar" :class="{ bad: line.bad }" aria-hidden="true"
           ><i :style="{ width: `${line.part * 100}%` }"
         /></span>

@@ -63,6 +63,8 @@ function begin(id: (typeof BEGINNINGS)[number]['id']): void {
     true,
   )
 }
+/** The sheet takes the keys itself; the other faces leave them to the view. */
+const onSheet = computed(() => face.value === 'sheet' && (measures.value.length > 0 || desk.editing.value !== null))
 const sheet = ref<{ escape(): boolean }>()
 const stage = ref<HTMLElement>()
 onMounted(() => {
@@ -88,7 +90,12 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
 </script>
 
 <template>
-  <section ref="stage" class="figures" aria-label="Figures of the tree" tabindex="-1" data-home>
+  <section
+    ref="stage"
+    class="figures"
+    aria-label="Figures of the tree"
+    tabindex="-1"
+    :data-home="onSheet ? undefined : ''">
     <header class="strip">
       <div class="faces" role="tablist" aria-label="Faces of the figures">
         <button

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { type Condition, DUE, KINDS, PLANNED, STATES, SUBSTANCE, TALK_STATES } from '#core/find/conditions'
+import { fixedOf } from '#core/figures/fixed'
+import { readFigure, typedFigure } from '#core/figures/numbers'
+import { type Condition, DUE, FIGURED, KINDS, PLANNED, STATES, SUBSTANCE, TALK_STATES } from '#core/find/conditions'
 import { markerSetsOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
@@ -30,6 +32,28 @@ const PLAN_NAMES: Record<(typeof PLANNED)[number], string> = {
   waits: 'can’t begin yet',
   ready: 'can begin now',
   overloaded: 'somebody has too much',
+}
+const FIGURE_NAMES: Record<(typeof FIGURED)[number], string> = {
+  over: 'is over',
+  under: 'is under',
+  off: 'is off its target',
+  some: 'is there',
+  none: 'is missing',
+  wrong: 'can’t be worked out',
+}
+const measureOf = (id: string) => desk.tree.fields.measures.find(one => one.id === id) ?? { unit: '' }
+/** In the person's own signs; what is kept has none. */
+const figure = (said: string | undefined): string => {
+  const number = said === undefined ? null : fixedOf(said)
+  return number === null || condition.value.about !== 'figure'
+    ? ''
+    : typedFigure(number, measureOf(condition.value.measure), ownLocale())
+}
+function putFigure(said: string): void {
+  if (condition.value.about !== 'figure') return
+  const number = readFigure(said, measureOf(condition.value.measure), ownLocale())
+  if (number === null) desk.say(`“${said}” is no number.`)
+  else put({ value: number })
 }
 const KIND_NAMES: Record<(typeof KINDS)[number], string> = {
   task: 'a task',
@@ -158,6 +182,24 @@ const TALK_NAMES: Record<(typeof TALK_STATES)[number], string> = {
         :max="400"
         aria-label="Depth to"
         @update:model-value="put({ most: $event })" />
+    </template>
+    <template v-else-if="condition.about === 'figure'">
+      <select :value="condition.measure" aria-label="Measure" @change="put({ measure: value($event) })">
+        <option v-for="measure in desk.tree.fields.measures" :key="measure.id" :value="measure.id">
+          {{ measure.name }}
+        </option>
+      </select>
+      <select :value="condition.is" aria-label="Its figure" @change="put({ is: value($event) })">
+        <option v-for="is in FIGURED" :key="is" :value="is">{{ FIGURE_NAMES[is] }}</option>
+      </select>
+      <input
+        v-if="condition.is === 'over' || condition.is === 'under'"
+        type="text"
+        inputmode="decimal"
+        :value="figure(condition.value)"
+        placeholder="how much"
+        aria-label="How much"
+        @change="putFigure(value($event))" />
     </template>
     <template v-else-if="condition.about === 'plan'">
       <select

@@ -22,6 +22,7 @@ const group = computed<Group>(() =>
       : { join: 'all', of: [query.value] },
 )
 const names: Names = {
+  measure: id => desk.tree.fields.measures.find(one => one.id === id)?.name ?? 'a measure that is gone',
   marker: id => markersOf(desk.tree.fields).find(marker => marker.id === id)?.name ?? 'a marker that is gone',
   person: id => desk.nameOf(id),
 }

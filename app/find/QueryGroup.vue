@@ -23,6 +23,14 @@ const FRESH: readonly { readonly name: string; readonly make: () => Query }[] = 
   { name: 'Done %', make: () => ({ about: 'done', least: 1, most: 99 }) },
   { name: 'Priority', make: () => ({ about: 'priority', most: 2 }) },
   { name: 'Depth', make: () => ({ about: 'depth', least: 0, most: 3 }) },
+  ...(desk.tree.fields.measures.length > 0
+    ? [
+        {
+          name: 'Figure',
+          make: (): Condition => ({ about: 'figure', measure: desk.tree.fields.measures[0]!.id, is: 'some' }),
+        },
+      ]
+    : []),
   { name: 'Plan', make: () => ({ about: 'plan', is: 'critical' }) },
   { name: 'Kind', make: () => ({ about: 'kind', is: 'task' }) },
   { name: 'Changed', make: () => ({ about: 'changed', days: 7 }) },

@@ -269,6 +269,18 @@ export const HELP: readonly HelpPage[] = [
     ],
   },
   {
+    id: 'figures',
+    title: 'Figures: a tree that adds up',
+    body: [
+      '{figures} shows what things cost, take and count. Begin with a budget, effort, or measures of your own: each has a unit, decimals, and a way in which it rolls up to the centre. What stands at a topic itself is what somebody gave; everything further up comes by itself, exactly.',
+      'In the sheet the arrows go from cell to cell, and a digit, = or Enter types. In the column of topics all keys are those of the tree. Shift and the arrows take a block: copy it, paste one from a spreadsheet, Ctrl + D fills down, Delete empties. A head puts siblings in order of what they come to.',
+      'A formula begins with = and can be read aloud: =Hours × Rate, =sum(Cost of all below marked Decision), =Cost of "Lift" × 1.2. What may go on is offered while you type, what it comes to stands below, and what can’t be understood is underlined. Units are checked: hours and euros have no sum. The plan’s days can be reckoned with: length, start, finish, float, work.',
+      'A target, in the side sheet, says how much it may or must be; over it, a triangle says so, on planks too. Measures … has which figures stand on planks, how a half is rounded, and values that all formulas know by a name. After //, “cost 1,250” gives a topic its figure.',
+      'Charts shows what a branch is made of, as bars, shares, rings, against targets, step by step to the whole, or over time; the numbers stand below. What if holds a few figures that are others and reckons all that hangs on them beside what is so; take one over, and it’s one edit. Choosing weighs the topics below one by measures, says how sure the first place is, and keeps the reason as a decision.',
+      'Hand out makes a sheet of it that goes on reckoning in a spreadsheet program.',
+    ],
+  },
+  {
     id: 'brief',
     title: 'A meeting: the brief',
     body: [

@@ -120,6 +120,17 @@ describe('a merge from a common moment', () => {
     expect(asked(merge).map(({ key, snag }) => [key, snag].filter(Boolean).join(' '))).toEqual(expected)
   })
 
+  it('asks from both sides where one moved a topic under what it then removed, and the other gave it another place by its key alone', () => {
+    const base = seed()
+    const one: Change[] = [{ op: 'place', topic: 'a', parent: 'c', order: 'a2' }, gone('c')]
+    const other: Change[] = [{ op: 'place', topic: 'a', parent: 'centre', order: 'a2' }]
+    for (const [mine, theirs] of [
+      [one, other],
+      [other, one],
+    ] as const)
+      expect(asked(threeWay(base, made(base, mine), made(base, theirs))).length).toBeGreaterThan(0)
+  })
+
   it('brings what came into a branch that went, where the other side had moved a part of it out', () => {
     const base = made(seed(), [add('e', 'a'), add('x', 'e'), gone('x')])
     const out: Change[] = [{ op: 'place', topic: 'e', parent: 'centre', order: 'b0' }]

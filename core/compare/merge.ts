@@ -96,10 +96,11 @@ export function mergeOf(sides: Sides): Merge {
 
 /**
  * Who counts as having moved a topic that stands by another key on both sides. A key alone, which others needed room for, moves
- * nothing that one sees; where neither side moved it the lower key is kept, so that both sides come to the same.
+ * nothing that one sees; where neither side moved it the lower key is kept, so that both sides come to the same. What went to the
+ * trash with what it was moved under was moved all the same.
  */
 function placedBy(
-  { here, there }: Sides,
+  { here, there, common }: Sides,
   topic: TopicId,
   moved: { readonly mine: ReadonlySet<TopicId>; readonly theirs: ReadonlySet<TopicId> },
 ): Author {
@@ -107,6 +108,11 @@ function placedBy(
   if (a !== b) return a ? 'here' : 'there'
   const [mine, other] = [here.topics.get(topic)!, there.topics.get(topic)!]
   if (a) return 'both'
+  if (mine.parent !== other.parent) {
+    const kept = (tree: Tree, now: TopicId | null): boolean => tree.topics.get(topic)?.parent === now
+    const [stays, goes] = [kept(common!.here, mine.parent), kept(common!.there, other.parent)]
+    return stays === goes ? 'both' : stays ? 'there' : 'here'
+  }
   return other.order < mine.order ? 'there' : 'here'
 }
 

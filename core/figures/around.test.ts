@@ -11,8 +11,10 @@ import { Figures } from './figures'
 import { euros, give, treeOf } from './fixtures/growing'
 import { fixedOf, nearly, numeralOf } from './fixed'
 import { readFigure, readNumber, sayFigure, sayNumber } from './numbers'
+import { figureMeets } from './meets'
 import { figurePrint } from './on-planks'
 import { readQuickFigure } from './quick'
+import { spreadOf } from './spread'
 import { blockOf, blockText, sheetRows } from './sheet'
 import { namesOf } from './shown'
 import { readUnit, unitPer, unitPower, unitTimes } from './units'
@@ -304,5 +306,66 @@ describe('choosing', () => {
     // At that very weight both have the same.
     const at = (x: number): number => 10 * x + 4 * (1 - x) - (5 * x + 8 * (1 - x))
     expect(at(price!.above!.weight)).toBeCloseTo(0, 9)
+  })
+})
+
+describe('how sure a sum is', () => {
+  const tree = treeOf([euros('cost')], 'A\n  B | cost 100\n  C | cost 50\nD | cost 10')
+  applyChanges(
+    tree,
+    figureChanges(tree, [
+      { topic: 'B', measure: 'cost', range: { low: '80', high: '160' } },
+      { topic: 'C', measure: 'cost', range: { low: '50', high: '90' } },
+      // One that doesn't hold the figure says nothing.
+      { topic: 'D', measure: 'cost', range: { low: '20', high: '30' } },
+    ]),
+  )
+  it('comes to the closed form of beta-PERT: sums of means, and of (μ − a)(b − μ) ÷ 7', () => {
+    const spread = spreadOf(tree, figuresOf(tree), 'c', 'cost', { rounds: 60_000 })!
+    const parts = [
+      [80, 100, 160],
+      [50, 50, 90],
+    ] as const
+    const mean = 10 + parts.reduce((all, [a, m, b]) => all + (a + 4 * m + b) / 6, 0)
+    const variance = parts.reduce((all, [a, m, b]) => {
+      const centre = (a + 4 * m + b) / 6
+      return all + ((centre - a) * (b - centre)) / 7
+    }, 0)
+    expect(spread.asIs).toBe(160)
+    expect(Math.abs(spread.mean - mean)).toBeLessThan(0.2)
+    expect(Math.abs(spread.deviation / Math.sqrt(variance) - 1)).toBeLessThan(0.02)
+    expect(spread.classical.mean).toBeCloseTo(mean, 9)
+    expect(spread.half).toBeLessThan(spread.likely)
+    expect(spread.likely).toBeLessThan(spread.sure)
+    expect(spread.drivers.map(({ topic }) => topic)).toEqual(['B', 'C'])
+    expect(spread.drivers.reduce((all, { share }) => all + share, 0)).toBeCloseTo(1, 9)
+  })
+  it('is the same for the same seed, and nothing without a range', () => {
+    const figures = figuresOf(tree)
+    expect(spreadOf(tree, figures, 'c', 'cost')).toEqual(spreadOf(tree, figures, 'c', 'cost'))
+    expect(spreadOf(tree, figures, 'D', 'cost')).toBeNull()
+  })
+})
+
+describe('a filter by figures', () => {
+  it('asks what is over, under, off its target, missing, or can’t be worked out', () => {
+    const tree = treeOf([euros('cost')], 'A | cost 5\nB | cost 20\nC\nD | cost =1 ÷ 0')
+    applyChanges(tree, figureChanges(tree, [{ topic: 'B', measure: 'cost', target: '10' }]))
+    const figures = figuresOf(tree)
+    const meet = (is: 'over' | 'under' | 'off' | 'some' | 'none' | 'wrong', value?: string): string =>
+      ['A', 'B', 'C', 'D']
+        .filter(id =>
+          figureMeets(tree, figures, id, { about: 'figure', measure: 'cost', is, ...(value ? { value } : {}) }),
+        )
+        .join('')
+    expect([
+      meet('over', '5'),
+      meet('over', '4.99'),
+      meet('under', '20'),
+      meet('off'),
+      meet('some'),
+      meet('none'),
+      meet('wrong'),
+    ]).toEqual(['B', 'AB', 'A', 'B', 'AB', 'C', 'D'])
   })
 })

@@ -19,6 +19,7 @@ export * from '../tree/query'
 export interface Names {
   marker(id: string): string
   person(id: string): string
+  measure?(id: string): string
 }
 
 const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
@@ -116,6 +117,18 @@ function plainWords(condition: Condition, names: Names): string {
             ? ' today'
             : ` in the last ${condition.days} days`
       return `changed${when}${condition.by ? ` by ${condition.by === 'me' ? 'me' : names.person(condition.by)}` : ''}`
+    }
+    case 'figure': {
+      const measure = names.measure?.(condition.measure) ?? 'a figure'
+      const said: Record<typeof condition.is, string> = {
+        over: `over ${condition.value ?? '…'}`,
+        under: `under ${condition.value ?? '…'}`,
+        off: 'off its target',
+        some: 'that is there',
+        none: 'that is missing',
+        wrong: 'that can’t be worked out',
+      }
+      return `with ${measure} ${said[condition.is]}`
     }
     case 'has':
       return `with a ${condition.what}`

@@ -24,10 +24,13 @@ export interface Circumstances {
   changesOf(id: TopicId): readonly LastChange[]
   /** What was said on a topic; null for nothing, or when it isn't known. */
   talkOf(id: TopicId): TopicSign | null
+  /** Whether what a topic comes to in a measure is as asked; never where nobody can say. */
+  figureMeets?(topic: TopicId, condition: FigureCondition): boolean
   /** The calendar day of an instant where the person is. */
   dayOf(instant: string): string
 }
 
+export type FigureCondition = Extract<Condition, { about: 'figure' }>
 type Test = (topic: Topic) => boolean
 
 /** Whether a topic carries something of a kind. */
@@ -53,7 +56,11 @@ export function has(topic: Topic, what: SubstanceKind): boolean {
 }
 
 /** A filter made ready for many topics. */
-export function compile(query: Query, tree: Tree, { me, today, changesOf, talkOf, dayOf }: Circumstances): Test {
+export function compile(
+  query: Query,
+  tree: Tree,
+  { me, today, changesOf, talkOf, dayOf, figureMeets }: Circumstances,
+): Test {
   const plain = (condition: Condition): Test => {
     switch (condition.about) {
       case 'text': {
@@ -121,6 +128,8 @@ export function compile(query: Query, tree: Tree, { me, today, changesOf, talkOf
             ({ user, at }) => (by === undefined || user === by) && (from === null || dayOf(at) >= from),
           )
       }
+      case 'figure':
+        return topic => figureMeets?.(topic.id, condition) ?? false
       case 'has':
         return topic => has(topic, condition.what)
       case 'talk': {

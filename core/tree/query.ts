@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { words } from './atoms'
+import { numeral } from './figure'
 
 /*
  * What a filter asks: single conditions, joined by and/or, each of which may be turned round. As data, so that it can
@@ -17,6 +18,8 @@ export const KINDS = ['task', 'reference', 'annex', 'loose', 'parent', 'leaf'] a
 export const STATES = ['open', 'not-begun', 'under-way', 'done'] as const
 /** `tight`: its float is under so many working days. `late`: it ends after its due date. */
 export const PLANNED = ['critical', 'tight', 'late', 'waits', 'ready', 'overloaded'] as const
+/** `over`, `under`: a number. `wrong`: it can’t be worked out. */
+export const FIGURED = ['over', 'under', 'off', 'some', 'none', 'wrong'] as const
 export const DUE = ['late', 'today', 'within', 'before', 'after', 'on', 'some', 'none'] as const
 
 const turned = { not: z.boolean().optional() }
@@ -72,6 +75,14 @@ export const conditionSchema = z.discriminatedUnion('about', [
     about: z.literal('plan'),
     is: z.enum(PLANNED),
     days: z.int().min(0).max(3650).optional(),
+    ...turned,
+  }),
+  /** What it comes to in a measure; `off`: over its target, or short of it. */
+  z.strictObject({
+    about: z.literal('figure'),
+    measure: id,
+    is: z.enum(FIGURED),
+    value: numeral.optional(),
     ...turned,
   }),
   z.strictObject({ about: z.literal('has'), what: z.enum(SUBSTANCE), ...turned }),

@@ -1,5 +1,7 @@
 import { strToU8, zipSync } from 'fflate'
 import { writeNested } from '#core/formats/clipboard'
+import type { Figures } from '#core/figures/figures'
+import { figureMeets } from '#core/figures/meets'
 import { figureColumns } from '#core/figures/columns'
 import { figurePrint, measuresOnPlanks } from '#core/figures/on-planks'
 import { LOCALES } from '#core/handing/words'
@@ -106,7 +108,13 @@ export async function makeHandOut(
 ): Promise<Made> {
   const { choice, people, talk, author, today } = input
   const whole = fromSnapshot(JSON.parse(Buffer.from(input.snapshot).toString()) as Snapshot)
-  const circumstances = circumstancesOf(input)
+  // Asked for by a filter, or to go along, figures are those of the whole: what a part doesn't hold still counts in it.
+  let held: Figures | null = null
+  const reckoned = (): Figures => (held ??= figuresAt(whole, today))
+  const circumstances: Circumstances = {
+    ...circumstancesOf(input),
+    figureMeets: (id, condition) => figureMeets(whole, reckoned(), id, condition),
+  }
   const cut = cutOut(whole, choice, circumstances)
   const talkOf = taken(choice).has('comments') ? circumstances.talkOf : () => null
   const description = choice.part.kind === 'tree' ? whole.fields.description : ''
@@ -118,8 +126,7 @@ export async function makeHandOut(
     type: string = KINDS[kind].type,
   ): Made => ({ name: `${stem}.${extension}`, type, bytes: typeof bytes === 'string' ? strToU8(bytes) : bytes })
   const file = (hash: string): { type: string; bytes: Uint8Array } | null => files[hash] ?? null
-  // Figures are those of the whole: what a part doesn't hold still counts in it.
-  const figures = taken(choice).has('figures') && whole.fields.measures.length > 0 ? figuresAt(whole, today) : null
+  const figures = taken(choice).has('figures') && whole.fields.measures.length > 0 ? reckoned() : null
   const figuresOf = figures
     ? (id: string) => figurePrint(whole, figures, measuresOnPlanks(whole.fields.measures), id, LOCALES[choice.language])
     : undefined
@@ -148,10 +155,9 @@ export async function makeHandOut(
       const { spreadsheetOf } = await import('#core/figures/spreadsheet')
       const { figuresAsXlsx } = await import('./tree-xlsx')
       const { measures } = cut.tree.fields
-      const reckoned = figures ?? figuresAt(whole, today)
       return made(
         await figuresAsXlsx({
-          sheet: spreadsheetOf(cut.tree, whole, reckoned, measures, today),
+          sheet: spreadsheetOf(cut.tree, whole, reckoned(), measures, today),
           topicOf: id => topicOf(cut.tree, id),
           numberOf: id => cut.numbers.get(id) ?? '',
           measures,

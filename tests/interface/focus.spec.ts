@@ -128,6 +128,13 @@ const STATES: readonly State[] = [
       await expect(page.getByRole('tree', { name: 'Board' })).toBeFocused()
     },
   },
+  {
+    name: 'the sheet of figures',
+    enter: async page => {
+      await press('u', 'i')(page)
+      await expect(page.getByRole('treegrid', { name: 'Sheet of figures' })).toBeFocused()
+    },
+  },
   { name: 'a cell of the outline just left', enter: press('v', ';', 'Escape') },
   panel('Markers', 'm'),
   panel('Colour and style', 'c'),
@@ -176,6 +183,23 @@ async function laidOut(person: Visitor): Promise<string> {
     { op: 'tree', field: 'arrangement', value: 'right' },
     { op: 'tree', field: 'planFrom', value: '2027-01-11' },
     { op: 'set', topic: lift, field: 'duration', value: 3 },
+    {
+      op: 'tree-put',
+      set: 'measures',
+      member: {
+        id: 'cost',
+        order: 'a0',
+        name: 'Cost',
+        unit: 'EUR',
+        decimals: 2,
+        rounding: 'half-even',
+        rollUp: 'sum',
+        by: null,
+        hue: null,
+        limit: 'most',
+        onPlank: false,
+      },
+    },
     { op: 'put', topic: lift, set: 'meeting', member: { id: 'why', kind: 'why', text: 'Settle the lift.' } },
   ])
   return id
