@@ -123,7 +123,7 @@ try {
   await openMove(rana)
   await rana.getByRole('treeitem', { name: /^Crates/ }).click()
   await openMove(ines)
-  await ines.getByRole('treeitem', { name: /^Reading room/ }).click()
+  await ines.getByRole('treeitem', { name: /^Reading room/ }).click({ position: { x: 8, y: 8 } })
   await shot(ines, 'canvas')
   await ines.keyboard.press('Space')
   await ines.getByRole('dialog', { name: 'What hangs on Reading room' }).waitFor()
@@ -139,7 +139,7 @@ try {
   await strip.getByRole('button', { name: 'End' }).click()
   await openMove(ines)
 
-  await ines.getByRole('treeitem', { name: /^Reading room/ }).click()
+  await ines.getByRole('treeitem', { name: /^Reading room/ }).click({ position: { x: 8, y: 8 } })
   await ines.keyboard.press('u')
   await ines.keyboard.press('t')
   await ines.getByRole('complementary', { name: 'Talk of the tree' }).getByRole('article').first().waitFor()
@@ -225,7 +225,7 @@ try {
 
   const dusk = await visit('oskar', { colorScheme: 'dark' })
   await openMove(dusk)
-  await dusk.getByRole('treeitem', { name: /^Sort before packing/ }).click()
+  await dusk.getByRole('treeitem', { name: /^Sort before packing/ }).click({ position: { x: 8, y: 8 } })
   await shot(dusk, 'dusk')
   await dusk.getByRole('button', { name: 'Hand out' }).click()
   await dusk.getByRole('combobox', { name: 'As what' }).selectOption('png')

@@ -209,8 +209,10 @@ const option = computed((): Record<string, unknown> => {
             roam: false,
             nodeClick: false,
             breadcrumb: { show: false },
-            width: '100%',
-            height: '100%',
+            left: 0,
+            top: 0,
+            right: 0,
+            bottom: 0,
             label: { color: '#fff', fontFamily: 'Figtree Variable, sans-serif', fontSize: 13 },
             upperLabel: { show: true, color: '#fff', height: 22 },
             levels: [
@@ -294,7 +296,7 @@ const option = computed((): Record<string, unknown> => {
       )
     case 'sure':
       return base
-    case 'time':
+    default:
       return upright(
         time.value.days.map(({ day }) => dayInWords(day)),
         [

@@ -201,7 +201,7 @@ function visit(id: TopicId): void {
               :disabled="!may"
               :aria-label="`Weight of ${one.measure.name}`"
               @change="setWeight(one.criterion, ($event.target as HTMLInputElement).value)" />
-            <span class="quiet">{{ percent(one.weight) }}</span>
+            <span class="quiet part">{{ percent(one.weight) }}</span>
             <button
               class="plain"
               :disabled="!may"
@@ -374,6 +374,9 @@ thead th {
   border-radius: 6px;
   background: var(--surface);
   color: var(--ink);
+}
+.part {
+  margin-left: 6px;
 }
 .weights .plain {
   display: block;

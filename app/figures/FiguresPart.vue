@@ -142,6 +142,7 @@ h3 {
 }
 .both {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 4px;
 }
 .comes {
@@ -150,6 +151,7 @@ h3 {
 }
 .comes .quiet {
   font-weight: 400;
+  margin-left: 6px;
 }
 .target {
   color: var(--quiet);
@@ -157,9 +159,11 @@ h3 {
   gap: 6px;
   align-items: center;
   font-size: 12.5px;
+  white-space: nowrap;
 }
 .target input {
-  width: 86px;
+  width: 74px;
+  min-width: 0;
   font: inherit;
   font-variant-numeric: tabular-nums;
   padding: 2px 6px;

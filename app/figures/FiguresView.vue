@@ -108,7 +108,7 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
           {{ one.name }}
         </button>
       </div>
-      <p v-if="sums.length" class="sum" :aria-label="`What ${title} comes to`">
+      <p class="sum" :aria-label="`What ${title} comes to`">
         <span
           v-for="one in sums"
           :key="one.id"
@@ -117,7 +117,6 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
           {{ one.name }} <b>{{ one.text }}</b><span v-if="one.of" class="quiet of">{{ one.of }}</span>
         </span>
       </p>
-      <span class="grow" />
       <template v-if="measures.length && face === 'sheet'">
         <button class="plain" :aria-pressed="asides.includes('share')" @click="toggleAside('share')">Of parent</button>
         <button class="plain" :aria-pressed="asides.includes('target')" @click="toggleAside('target')">
@@ -195,8 +194,11 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
   margin: 0;
   font-size: 13px;
   display: flex;
+  flex: 1 1 0;
   gap: 4px 16px;
   flex-wrap: wrap;
+  height: 20px;
+  overflow: hidden;
   font-variant-numeric: tabular-nums;
 }
 .of {
@@ -219,9 +221,6 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
 .plain[aria-pressed='true'] {
   background: var(--hover);
   box-shadow: inset 0 -2px 0 var(--sun);
-}
-.grow {
-  flex: 1;
 }
 .none {
   max-width: 560px;
@@ -251,7 +250,7 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
   }
   .sum {
     order: 1;
-    width: 100%;
+    flex-basis: 100%;
   }
 }
 </style>

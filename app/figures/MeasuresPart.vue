@@ -246,10 +246,11 @@ ul {
 .unit {
   flex: 1;
   max-width: 96px;
+  min-width: 58px;
 }
 .line :deep(.p-select) {
   flex: 1.4;
-  min-width: 120px;
+  min-width: 96px;
 }
 .line :deep(.p-select-label) {
   font-size: 13px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { useResizeObserver } from '@vueuse/core'
+import { useElementSize, useResizeObserver } from '@vueuse/core'
 import { blockOf, blockText, type SheetRow, sheetRows } from '#core/figures/sheet'
 import type { Given } from '#core/figures/entry'
 import { typedFigure } from '#core/figures/numbers'
@@ -21,7 +21,9 @@ const {
 const emit = defineEmits<{ menu: [event: MouseEvent] }>()
 const desk = useDesk()
 const box = ref<HTMLDivElement>()
-const ROW = 32
+/** A finger needs more room than a pointer. */
+const narrow = useNarrow()
+const tall = computed(() => (narrow.value ? 44 : 32))
 
 const sort = shallowRef<{ readonly measure: string; readonly down: boolean } | null>(null)
 const rows = computed<readonly SheetRow[]>(() => {
@@ -41,7 +43,7 @@ const virtual = useVirtualizer(
   computed(() => ({
     count: rows.value.length,
     getScrollElement: () => box.value ?? null,
-    estimateSize: () => ROW,
+    estimateSize: () => tall.value,
     overscan: 12,
     scrollPaddingStart: 38,
     getItemKey: (index: number) => rows.value[index]?.id ?? index,
@@ -251,9 +253,12 @@ function key(event: KeyboardEvent): void {
 function pressed(event: PointerEvent, index: number, at: number): void {
   if (event.button !== 0) return
   if (opened.value?.row === index && opened.value.column === at) return
+  // A finger has no double click: what is chosen already opens.
+  const again = event.pointerType === 'touch' && here.value.row === index && here.value.column === at && at >= 0
   keys.go({ row: index, column: at }, event.shiftKey && at >= 0)
   event.preventDefault()
   focusBox()
+  if (again) open({ row: index, column: at }, null)
 }
 function reveal(id: TopicId): void {
   const index = indexOf.value.get(id)
@@ -306,6 +311,9 @@ watch(desk.editing, (now, before) => {
   if (!now && before) nextTick(focusBox)
 })
 const name = (measure: Measure): string => (measure.unit.trim() ? `${measure.name}, ${measure.unit}` : measure.name)
+/** The column of topics has one width in every row, however wide the rest is. */
+const { width } = useElementSize(box)
+const frozen = computed(() => Math.round(Math.max(140, Math.min(420, width.value * (width.value < 520 ? 0.46 : 0.38)))))
 const wide = computed(() => 124 + asides.length * 92)
 defineExpose({
   escape(): boolean {
@@ -327,7 +335,7 @@ defineExpose({
     aria-multiselectable="true"
     :aria-rowcount="rows.length + 1"
     :aria-activedescendant="column < 0 ? `sheet-${desk.focus.value}` : `cell-${desk.focus.value}-${column}`"
-    :style="{ '--wide': `${wide}px` }"
+    :style="{ '--wide': `${wide}px`, '--frozen': `${frozen}px`, '--tall': `${tall}px` }"
     @keydown="key"
     @copy="copied"
     @cut="copied"
@@ -363,6 +371,7 @@ defineExpose({
         :class="{
           parent: row.parent,
           here: desk.focus.value === row.id,
+          opened: opened?.id === row.id,
           selected: desk.selection.value.has(row.id),
           dim: desk.finding.isDim(row.id),
         }"

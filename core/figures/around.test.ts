@@ -240,7 +240,7 @@ describe('charts', () => {
     applyChanges(tree, figureChanges(tree, [{ topic: 'A', measure: 'cost', target: '5' }]))
     applyChanges(tree, [give('E', 'cost', '=1 ÷ 0')])
     const say = (id: string): unknown => figurePrint(tree, figuresOf(tree), [euros('cost')], id, 'en-GB')
-    expect(say('A')).toEqual([{ text: '▲ 6.00 of 5.00 EUR', tone: 'late' }])
+    expect(say('A')).toEqual([{ text: '▲ 6.00 of 5 EUR', tone: 'late' }])
     expect(say('D')).toEqual([{ text: '9.00 EUR', tone: 'plain' }])
     expect(say('E')).toEqual([{ text: '⚠ Cost: ÷ 0', tone: 'late' }])
   })

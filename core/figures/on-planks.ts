@@ -4,7 +4,7 @@ import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import { figureAt } from './entry'
 import type { Figures } from './figures'
-import { fixedOf } from './fixed'
+import { type Fixed, fixedOf, roundedTo } from './fixed'
 import { sayFigure } from './numbers'
 import { FAULT_SIGNS } from './words'
 
@@ -20,6 +20,10 @@ export const measuresOnPlanks = (measures: readonly Measure[]): Measure[] =>
     .filter(({ onPlank }) => onPlank)
     .sort((a, b) => (a.order < b.order || (a.order === b.order && a.id < b.id) ? -1 : 1))
     .slice(0, MOST_ON_PLANK)
+
+/** A target in whole numbers needs no zeros behind the point. */
+const wholeTo = (target: Fixed, { decimals }: Pick<Measure, 'decimals'>): number =>
+  roundedTo(target, 0, 'half-even') === target ? 0 : decimals
 
 /** What a topic's plank says of its figures. `measures`: those that stand there. */
 export function figurePrint(
@@ -38,7 +42,7 @@ export function figurePrint(
     if (value === null) return []
     const words = `${named}${sayFigure(value, measure, locale, target !== null)}`
     if (target === null) return [{ text: words, tone: 'plain' }]
-    const of = `${words} of ${sayFigure(target, measure, locale)}`
+    const of = `${words} of ${sayFigure(target, { ...measure, decimals: wholeTo(target, measure) }, locale)}`
     const bad = measure.limit === 'most' ? value > target : value < target
     return [bad ? { text: `${measure.limit === 'most' ? '▲' : '▼'} ${of}`, tone: 'late' } : { text: of, tone: 'plain' }]
   })

@@ -1,7 +1,7 @@
 import { Decimal } from 'decimal.js'
 import type { TopicId } from '../tree/topic'
-import { divided, type Fixed, isWithinLimit, numeralOf, PLACES } from './fixed'
-import { DAYS, HOURS, PLAIN, type Unit } from './units'
+import { type Fixed, isWithinLimit, numeralOf, PLACES } from './fixed'
+import { PLAIN, type Unit } from './units'
 
 /* What formulas reckon with. */
 
@@ -75,8 +75,3 @@ export function fixedOfExact(n: Exact): Fixed | null {
   const value = BigInt(rounded.toFixed(PLACES).replace('.', ''))
   return isWithinLimit(value) ? value : null
 }
-
-/** The mean of a sum over so many. */
-export const meanOf = (sum: Fixed, count: number): Fixed => divided(sum, BigInt(count))
-
-export { DAYS, HOURS, PLAIN }

@@ -11,7 +11,6 @@ const shortId = z.string().regex(/^[\w-]{1,19}$/, 'must be 1 to 19 letters, digi
 export const numeral = z.string().regex(/^-?\d{1,15}(\.\d{1,10})?$/, 'must be a number of at most 15.10 digits')
 
 export const ROLL_UPS = ['sum', 'mean', 'weighted', 'min', 'max', 'count', 'none'] as const
-export type RollUpRule = (typeof ROLL_UPS)[number]
 /** To the even neighbour, or away from zero, where a number lies just between two. */
 export const ROUNDINGS = ['half-even', 'half-up'] as const
 export type Rounding = (typeof ROUNDINGS)[number]

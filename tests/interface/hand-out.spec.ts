@@ -229,7 +229,18 @@ test('the picture is what the screen shows: of what is inked at most one part in
       body: JSON.stringify({
         as: 'svg',
         shapes: true,
-        with: ['notes', 'tasks', 'markers', 'links', 'files', 'pictures', 'comments', 'cross-links', 'numbers'],
+        with: [
+          'notes',
+          'tasks',
+          'markers',
+          'links',
+          'files',
+          'pictures',
+          'comments',
+          'cross-links',
+          'numbers',
+          'figures',
+        ],
       }),
     })
   ).text()
