@@ -6,12 +6,14 @@ import { SVGRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
 import { nestedParts, type Nested, overTime, partsOfBranch, waterfall } from '#core/figures/charts'
 import { nearly } from '#core/figures/fixed'
+import { overYears } from '#core/figures/over-years'
 import { sayFigure } from '#core/figures/numbers'
-import { type Measure, shorten, topicOf, type TopicId } from '#core/tree'
+import { type Measure, type Series, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { planNow } from '~/schedule/planning'
 import { againstTarget } from './asides'
 import { figuresOf } from './figuring'
+import { saveChart } from './save-chart'
 
 /** Charts of a branch: what it's made of, against its targets, over time. The table holds the numbers of the chart. */
 const { measures } = defineProps<{ measures: readonly Measure[] }>()
@@ -35,6 +37,7 @@ const KINDS = [
   { id: 'target', name: 'Against target' },
   { id: 'steps', name: 'To the whole' },
   { id: 'time', name: 'Over time' },
+  { id: 'years', name: 'Over the years' },
   { id: 'sure', name: 'How sure' },
 ] as const
 const kind = ref<(typeof KINDS)[number]['id']>('bars')
@@ -86,6 +89,11 @@ const time = computed(() => {
     id => plan?.tasks.get(id)?.finish ?? topicOf(desk.tree, id).due,
   )
 })
+const each = ref<Series['each']>('year')
+const years = computed(() => {
+  void desk.tick.value
+  return overYears(desk.tree, figuresOf(desk), at.value, measure.value.id, each.value)
+})
 const nested = computed(() => {
   void desk.tick.value
   return nestedParts(desk.tree, figuresOf(desk), at.value, measure.value.id, 3)
@@ -110,6 +118,14 @@ const table = computed<{ heads: string[]; rows: Row[] }>(() => {
         heads: ['', measure.value.name, 'So far'],
         rows: steps.value.map(one => ({ id: one.id, name: one.title, values: [say(one.value), say(one.to)] })),
       }
+    case 'years':
+      return {
+        heads: ['In', measure.value.name],
+        rows: [
+          ...years.value.periods.map(one => ({ id: null, name: one.period, values: [say(one.value)] })),
+          ...(years.value.once === 0n ? [] : [{ id: null, name: 'once', values: [say(years.value.once)] }]),
+        ],
+      }
     case 'time':
       return {
         heads: ['By', measure.value.name, 'So far'],
@@ -132,6 +148,8 @@ const table = computed<{ heads: string[]; rows: Row[] }>(() => {
   }
 })
 const empty = computed(() => {
+  if (kind.value === 'years' && years.value.periods.length === 0)
+    return 'Nothing below comes again. “Over the years …” in the side sheet makes a series of a figure.'
   if (table.value.rows.length === 0)
     return kind.value === 'target'
       ? 'Nothing below has a target in this measure. The side sheet gives one to the selected topic.'
@@ -294,6 +312,18 @@ const option = computed((): Record<string, unknown> => {
           },
         ],
       )
+    case 'years':
+      return upright(
+        years.value.periods.map(({ period }) => period),
+        [
+          {
+            type: 'bar',
+            barMaxWidth: 44,
+            itemStyle: { color: colour('porch') },
+            data: years.value.periods.map(({ value }) => nearly(value)),
+          },
+        ],
+      )
     case 'sure':
       return base
     default:
@@ -314,14 +344,7 @@ const option = computed((): Record<string, unknown> => {
       )
   }
 })
-function save(): void {
-  const svg = document.querySelector<SVGSVGElement>('.figure-chart svg')
-  if (!svg) return
-  const text = new XMLSerializer().serializeToString(svg)
-  const address = URL.createObjectURL(new Blob([text], { type: 'image/svg+xml' }))
-  saveAs(address, `${title.value || 'chart'} ${measure.value.name}.svg`)
-  setTimeout(() => URL.revokeObjectURL(address), 10_000)
-}
+const save = (): void => saveChart('.figure-chart svg', `${title.value || 'chart'} ${measure.value.name}`)
 </script>
 
 <template>
@@ -341,6 +364,11 @@ function save(): void {
         size="small"
         aria-label="Measure"
         @update:model-value="measureId = $event" />
+      <select v-if="kind === 'years'" v-model="each" class="each" aria-label="Gathered by">
+        <option value="month">by months</option>
+        <option value="quarter">by quarters</option>
+        <option value="year">by years</option>
+      </select>
       <button class="plain" :disabled="empty !== '' || kind === 'sure'" @click="save">Save as a picture</button>
     </div>
     <h2 dir="auto">{{ shorten(title, 60) }}: {{ sayFigure(whole, measure, ownLocale()) }}</h2>
@@ -370,67 +398,4 @@ function save(): void {
   </div>
 </template>
 
-<style scoped>
-.charts {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
-  padding: 12px 18px 40px;
-}
-.choose {
-  display: flex;
-  gap: 8px 16px;
-  align-items: center;
-  flex-wrap: wrap;
-}
-.kinds {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px;
-}
-.kinds button,
-.plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  font-size: 13px;
-  cursor: pointer;
-  min-height: 30px;
-  padding: 2px 8px;
-  border-radius: 6px;
-}
-.kinds [aria-pressed='true'] {
-  background: var(--hover);
-  box-shadow: inset 0 -2px 0 var(--sun);
-  color: var(--ink);
-}
-h2 {
-  font: 650 18px/1.3 var(--display);
-  margin: 10px 0 0;
-}
-.figure-chart {
-  height: min(48vh, 400px);
-  margin: 8px 0;
-}
-table {
-  border-collapse: collapse;
-  font-size: 13px;
-  font-variant-numeric: tabular-nums;
-}
-th,
-td {
-  text-align: right;
-  padding: 4px 12px;
-  border-bottom: 1px solid var(--line);
-  font-weight: 400;
-}
-th:first-child {
-  text-align: left;
-  padding-left: 0;
-}
-thead th {
-  color: var(--quiet);
-  font-size: 12px;
-}
-</style>
+<style scoped src="./ChartsFace.css"></style>

@@ -12,9 +12,9 @@ const shown = computed(() => {
   void desk.tick.value
   return shownResult(desk, figuresOf(desk).of(topic, measure.id), measure, { topic, measure: measure.id }, true)
 })
-function kept(text: string): void {
+function kept(text: string | null): void {
   open.value = false
-  giveFigures(desk, [{ topic, measure: measure.id, text }])
+  if (text !== null) giveFigures(desk, [{ topic, measure: measure.id, text }])
   nextTick(focusTree)
 }
 function dropped(): void {

@@ -2,10 +2,11 @@
 import { fixedOf } from '#core/figures/fixed'
 import { readFigure, typedFigure } from '#core/figures/numbers'
 import { figureAt } from '#core/figures/entry'
-import type { Measure, Topic } from '#core/tree'
+import type { Measure, Series, Topic } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { againstTarget } from './asides'
 import FormulaField from './FormulaField.vue'
+import SeriesPart from './SeriesPart.vue'
 import { figuresOf, giveFigures, measuresOf, shownResult } from './figuring'
 
 /** What one topic has in each measure, what rolls up to it, and its targets. */
@@ -31,15 +32,22 @@ const lines = computed(() => {
       target: target === null ? '' : typedFigure(fixedOf(target)!, measure, ownLocale()),
       low: half.value[measure.id]?.low ?? (range ? typedFigure(fixedOf(range.low)!, measure, ownLocale()) : ''),
       high: half.value[measure.id]?.high ?? (range ? typedFigure(fixedOf(range.high)!, measure, ownLocale()) : ''),
+      series: figureAt(desk.tree, topic.id, measure.id, null)?.series ?? null,
       left: against && shownResult(desk, { value: against.left, fault: null }, measure, of).text,
       bad: against?.bad ?? false,
       part: against ? Math.max(0, Math.min(1, against.part)) : null,
     }
   })
 })
-function kept(measure: Measure, text: string, then: string): void {
-  giveFigures(desk, [{ topic: topic.id, measure: measure.id, text }])
+function kept(measure: Measure, text: string | null, then: string): void {
+  if (text !== null) giveFigures(desk, [{ topic: topic.id, measure: measure.id, text }])
   if (then === 'down' || then === 'up') focusTree()
+}
+/** The measure whose series is being begun. */
+const opened = ref('')
+function setSeries(measure: Measure, series: Series | null): void {
+  opened.value = ''
+  giveFigures(desk, [{ topic: topic.id, measure: measure.id, text: '', series }])
 }
 /** One end of a range that waits for the other. */
 const half = ref<Record<string, { low: string; high: string }>>({})
@@ -114,6 +122,15 @@ function setTarget(measure: Measure, said: string): void {
             :aria-label="`The most that ${line.measure.name} may come to`"
             @change="setRange(line.measure, line.low, ($event.target as HTMLInputElement).value)"
         /></span>
+        <SeriesPart
+          v-if="line.series || opened === line.measure.id"
+          :measure="line.measure"
+          :series="line.series"
+          :may="may"
+          @change="setSeries(line.measure, $event)" />
+        <button v-else-if="may && !topic.reference" class="again" @click="opened = line.measure.id">
+          Over the years …
+        </button>
         <span v-if="line.part !== null" class="bar" :class="{ bad: line.bad }" aria-hidden="true"
           ><i :style="{ width: `${line.part * 100}%` }"
         /></span>
@@ -171,6 +188,18 @@ h3 {
   border-radius: 6px;
   background: var(--surface);
   color: var(--ink);
+}
+.again {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font: inherit;
+  font-size: 12.5px;
+  font-weight: 600;
+  text-align: left;
+  padding: 0;
+  cursor: pointer;
+  min-height: 26px;
 }
 .bad {
   color: var(--clay);

@@ -20,7 +20,11 @@ const props = defineProps<{
   open?: boolean
   disabled?: boolean
 }>()
-const emit = defineEmits<{ kept: [text: string, then: 'down' | 'up' | 'right' | 'left' | 'stay']; dropped: [] }>()
+/** `kept` with null: it's as it was. */
+const emit = defineEmits<{
+  kept: [text: string | null, then: 'down' | 'up' | 'right' | 'left' | 'stay']
+  dropped: []
+}>()
 const desk = useDesk()
 const field = ref<HTMLInputElement>()
 const said = ref(props.first ?? openedText(desk, props.topic, props.measure, props.whatIf))
@@ -77,6 +81,12 @@ function take(index: number): void {
 }
 function keep(then: 'down' | 'up' | 'right' | 'left' | 'stay'): void {
   if (ended) return
+  // What was opened and not changed is as it was, whether or not it could be read back.
+  if (said.value === openedText(desk, props.topic, props.measure, props.whatIf)) {
+    ended = props.open === true
+    emit('kept', null, then)
+    return
+  }
   if (!('text' in entry.value)) {
     desk.say(entry.value.message)
     return

@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize, useResizeObserver } from '@vueuse/core'
-import { blockOf, blockText, type SheetRow, sheetRows } from '#core/figures/sheet'
-import type { Given } from '#core/figures/entry'
-import { typedFigure } from '#core/figures/numbers'
+import { type SheetRow, sheetRows } from '#core/figures/sheet'
 import { childrenOf, type Measure, numberOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { expectField } from '~/focus/typeahead'
 import FormulaField from './FormulaField.vue'
-import { entryOf, figuresOf, giveFigures, openedText, shownResult } from './figuring'
+import { figuresOf, shownResult } from './figuring'
 import { againstTarget, asideOf, type Aside } from './asides'
-import { type At, type Block, useSheetKeys } from './useSheetKeys'
+import { useSheetBlocks } from './useSheetBlocks'
+import { type At, useSheetKeys } from './useSheetKeys'
 
 /** The tree as rows, measures as columns: what each topic has, and what it comes to further up. Only what is in sight is drawn. */
 const {
@@ -108,10 +107,8 @@ const keys = useSheetKeys(desk, {
   rows: () => rows.value.length,
   columns: () => measures.length,
   open,
-  clear(block) {
-    give(cellsOf(block).map(at => ({ ...at, text: '' })))
-  },
-  fill,
+  clear: cells => blocks.clear(cells),
+  fill: cells => blocks.fill(cells),
 })
 const { column, here, block, isIn } = keys
 
@@ -126,19 +123,11 @@ function open(at: At, first: string | null): void {
   expectField()
   opened.value = { ...at, id: row.id, first }
 }
-function give(given: readonly Given[]): boolean {
-  const may = given.filter(({ topic }) => !topicOf(desk.tree, topic).reference)
-  return giveFigures(
-    desk,
-    may.map(one => ({ whatIf, ...one })),
-  )
-}
-function kept(text: string, then: 'down' | 'up' | 'right' | 'left' | 'stay'): void {
+function kept(text: string | null, then: 'down' | 'up' | 'right' | 'left' | 'stay'): void {
   const at = opened.value
   opened.value = null
   if (!at) return
-  const measure = measures[at.column]!
-  if (entryText(at.id, measure) !== text) give([{ topic: at.id, measure: measure.id, text }])
+  if (text !== null) blocks.give([{ topic: at.id, measure: measures[at.column]!.id, text }])
   if (then === 'stay') return
   const row = indexOf.value.get(at.id) ?? at.row
   keys.go({
@@ -147,97 +136,18 @@ function kept(text: string, then: 'down' | 'up' | 'right' | 'left' | 'stay'): vo
   })
   focusBox()
 }
-const entryText = (id: TopicId, measure: Measure): string => {
-  const entry = entryOf(desk, openedText(desk, id, measure, whatIf), measure)
-  return 'text' in entry ? entry.text : ''
-}
 function dropped(): void {
   opened.value = null
   focusBox()
 }
 
-// — Blocks of cells
-
-function cellsOf({ top, bottom, left, right }: Block): { topic: TopicId; measure: string }[] {
-  const cells: { topic: TopicId; measure: string }[] = []
-  for (const { id } of rows.value.slice(top, bottom + 1))
-    for (const measure of measures.slice(left, right + 1)) cells.push({ topic: id, measure: measure.id })
-  return cells
-}
-/** The first row's figures go down the range; of one cell alone, what stands above it comes down. */
-function fill({ top, bottom, left, right }: Block): void {
-  const from = top === bottom ? top - 1 : top
-  const source = rows.value[from]
-  if (!source) return
-  const given = rows.value
-    .slice(from + 1, bottom + 1)
-    .flatMap(({ id }) =>
-      measures
-        .slice(left, right + 1)
-        .map(measure => ({ topic: id, measure: measure.id, text: entryText(source.id, measure) })),
-    )
-  if (give(given)) desk.say(`Filled down ${given.length === 1 ? 'one cell' : `${given.length} cells`}.`, true)
-}
-function copied(event: ClipboardEvent): void {
-  if (column.value < 0 || !event.clipboardData) return
-  event.preventDefault()
-  event.stopPropagation()
-  const figures = figuresOf(desk, whatIf)
-  const { top, bottom, left, right } = block.value
-  const cells = rows.value.slice(top, bottom + 1).map(({ id }) =>
-    measures.slice(left, right + 1).map(measure => {
-      const { value } = figures.of(id, measure.id)
-      return value === null ? '' : typedFigure(value, measure, ownLocale())
-    }),
-  )
-  const escaped = (text: string): string => text.replace(/[&<>]/g, sign => `&#${sign.charCodeAt(0)};`)
-  event.clipboardData.setData('text/plain', blockText(cells))
-  event.clipboardData.setData(
-    'text/html',
-    `<table>${cells.map(row => `<tr>${row.map(cell => `<td>${escaped(cell)}</td>`).join('')}</tr>`).join('')}</table>`,
-  )
-  if (event.type === 'cut') give(cellsOf(block.value).map(at => ({ ...at, text: '' })))
-  const count = cells.length * (right - left + 1)
-  desk.say(count === 1 ? 'One cell is copied.' : `${count} cells are copied.`)
-}
-const MOST_PASTED = 20_000
-function pasted(event: ClipboardEvent): void {
-  const text = event.clipboardData?.getData('text/plain') ?? ''
-  if (column.value < 0 || text === '') return
-  event.preventDefault()
-  event.stopPropagation()
-  if (text.length > 2_000_000) {
-    desk.say('This is more than a sheet takes at once. Import it as a file.')
-    return
-  }
-  const from = { top: block.value.top, left: block.value.left }
-  const cells = blockOf(text)
-  const given: Given[] = []
-  let [beyond, unread] = [0, 0]
-  let wrong = ''
-  cells.forEach((line, y) =>
-    line.forEach((said, x) => {
-      const [row, measure] = [rows.value[from.top + y], measures[from.left + x]]
-      if (!row || !measure || given.length >= MOST_PASTED) {
-        if (said.trim() !== '') beyond++
-        return
-      }
-      const entry = entryOf(desk, said, measure)
-      if ('text' in entry) given.push({ topic: row.id, measure: measure.id, text: entry.text })
-      else {
-        unread++
-        wrong ||= entry.message
-      }
-    }),
-  )
-  if (given.length > 0 && !give(given)) return
-  const words = [
-    `${given.length === 1 ? 'One cell is' : `${given.length} cells are`} pasted.`,
-    ...(beyond > 0 ? [`${beyond} lay beyond the sheet.`] : []),
-    ...(unread > 0 ? [`${unread === 1 ? 'One was' : `${unread} were`} left out: ${wrong}`] : []),
-  ]
-  desk.say(words.join(' '), given.length > 0)
-}
+const blocks = useSheetBlocks(desk, {
+  rows: () => rows.value,
+  measures: () => measures,
+  block: () => (column.value < 0 ? null : block.value),
+  figures: () => figuresOf(desk, whatIf),
+  whatIf: () => whatIf,
+})
 
 // — Where one is
 
@@ -337,9 +247,9 @@ defineExpose({
     :aria-activedescendant="column < 0 ? `sheet-${desk.focus.value}` : `cell-${desk.focus.value}-${column}`"
     :style="{ '--wide': `${wide}px`, '--frozen': `${frozen}px`, '--tall': `${tall}px` }"
     @keydown="key"
-    @copy="copied"
-    @cut="copied"
-    @paste="pasted">
+    @copy="blocks.copy"
+    @cut="blocks.copy"
+    @paste="blocks.paste">
     <div class="head" role="row">
       <span class="corner" role="columnheader">Topic</span>
       <span

@@ -71,10 +71,10 @@ function open(id: TopicId, whatIf: string): void {
   desk.select(id, { quiet: true })
   opened.value = { id, whatIf }
 }
-function kept(text: string): void {
+function kept(text: string | null): void {
   const at = opened.value
   opened.value = null
-  if (at) giveFigures(desk, [{ topic: at.id, measure: measure.value.id, whatIf: at.whatIf, text }])
+  if (at && text !== null) giveFigures(desk, [{ topic: at.id, measure: measure.value.id, whatIf: at.whatIf, text }])
   nextTick(focusTree)
 }
 function dropped(): void {
@@ -235,127 +235,4 @@ function takeOver({ id, name }: WhatIf): void {
   </div>
 </template>
 
-<style scoped>
-.what-if {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
-  padding: 12px 18px 160px;
-}
-.choose {
-  display: flex;
-  gap: 8px 16px;
-  align-items: center;
-  flex-wrap: wrap;
-  margin-bottom: 10px;
-}
-.choose p {
-  margin: 0;
-  font-size: 13px;
-}
-.none {
-  max-width: 520px;
-  margin: 8vh auto 0;
-}
-.none h2 {
-  font: 650 24px/1.2 var(--display);
-  margin: 0 0 8px;
-}
-table {
-  border-collapse: collapse;
-  font-size: 13.5px;
-  font-variant-numeric: tabular-nums;
-}
-th,
-td {
-  text-align: right;
-  padding: 3px 10px;
-  border-bottom: 1px solid var(--line);
-  font-weight: 400;
-  height: 32px;
-  white-space: nowrap;
-}
-th:first-child {
-  text-align: left;
-  padding-left: 0;
-}
-thead th {
-  vertical-align: bottom;
-  font-size: 12.5px;
-}
-thead input {
-  font: inherit;
-  font-weight: 650;
-  width: 176px;
-  border: 1px solid transparent;
-  border-radius: 6px;
-  padding: 3px 6px;
-  background: none;
-  color: var(--ink);
-  text-align: right;
-}
-thead input:hover,
-thead input:focus {
-  border-color: var(--line);
-}
-.acts {
-  display: flex;
-  justify-content: flex-end;
-  align-items: center;
-}
-.top > * {
-  font-weight: 650;
-}
-.here > th {
-  box-shadow: inset 3px 0 0 var(--sun);
-}
-.here > th .plain {
-  padding-left: 8px;
-}
-.cell {
-  min-width: 130px;
-}
-.assumed {
-  background: color-mix(in srgb, var(--sun) 16%, transparent);
-  font-weight: 650;
-}
-.value {
-  border: 0;
-  background: none;
-  font: inherit;
-  color: inherit;
-  cursor: pointer;
-  min-height: 26px;
-  min-width: 60px;
-  text-align: right;
-}
-.value:disabled {
-  cursor: default;
-}
-.back {
-  float: left;
-  width: 24px;
-  height: 24px;
-  min-height: 0;
-}
-.difference {
-  color: var(--quiet);
-  font-size: 12.5px;
-  padding-left: 0;
-}
-.difference.more,
-.bad {
-  color: var(--clay);
-  font-weight: 650;
-}
-.plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font: inherit;
-  font-weight: 600;
-  cursor: pointer;
-  min-height: 26px;
-  padding: 0 4px;
-}
-</style>
+<style scoped src="./WhatIfFace.css"></style>

@@ -5,20 +5,40 @@ import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
 import type { Baseline } from '#core/schedule/baseline'
-import { curveOf, earnedNow } from '#core/schedule/earned'
+import { worthIn } from '#core/figures/worth'
+import { curveOf, earnedNow, hoursIn } from '#core/schedule/earned'
 import type { Plan } from '#core/schedule/plan'
 import { useDesk } from '~/desk/desk'
+import { figuresOf } from '~/figures/figuring'
 
 /** Planned, earned, actual: how far the work is, against what was agreed. The table holds the numbers of the chart. */
 const { plan, against } = defineProps<{ plan: Plan; against: Baseline | null }>()
 const desk = useDesk()
 use([SVGRenderer, LineChart, GridComponent, LegendComponent, TooltipComponent, AriaComponent])
 
-const earned = computed(() => earnedNow(desk.tree, plan, against))
-const curve = computed(() => curveOf(desk.tree, plan, against))
+/** What it's counted by: hours of work, or a measure of the tree; and the measure that says what was spent. */
+const by = ref('')
+const spentBy = ref('')
+const measures = computed(() => {
+  void desk.tick.value
+  return desk.tree.fields.measures
+})
+const measure = computed(() => measures.value.find(({ id }) => id === by.value) ?? null)
+const others = computed(() =>
+  measures.value.filter(({ id, unit }) => id !== by.value && unit.trim() === measure.value?.unit.trim()),
+)
+const worth = computed(() => {
+  void desk.tick.value
+  const spent = others.value.find(({ id }) => id === spentBy.value)?.id ?? null
+  return measure.value ? worthIn(figuresOf(desk), measure.value.id, spent) : hoursIn(desk.tree, plan)
+})
+const unit = computed(() => (measure.value ? measure.value.unit.trim() : 'h'))
+const earned = computed(() => earnedNow(desk.tree, plan, against, worth.value))
+const curve = computed(() => curveOf(desk.tree, plan, against, worth.value))
 const number = (value: number | null, digits = 1): string =>
   value === null ? '–' : new Intl.NumberFormat(ownLocale(), { maximumFractionDigits: digits }).format(value)
-const hours = (value: number | null): string => (value === null ? '–' : `${number(value)} h`)
+const hours = (value: number | null): string =>
+  value === null ? '–' : `${number(value, measure.value?.decimals ?? 1)} ${unit.value}`.trim()
 
 const rows = computed(() => {
   const { bac, pv, ev, ac, sv, cv, spi, cpi, eac, etc, vac, tcpi } = earned.value
@@ -67,7 +87,7 @@ const option = computed(() => {
     tooltip: { trigger: 'axis', backgroundColor: colour('surface'), borderColor: line, textStyle: { color: ink } },
     grid: { left: 52, right: 16, top: 30, bottom: 56 },
     xAxis: { type: 'category', data: curve.value.map(({ day }) => dayInWords(day)), ...axes },
-    yAxis: { type: 'value', name: 'hours', nameTextStyle: { color: quiet }, ...axes },
+    yAxis: { type: 'value', name: measure.value ? unit.value : 'hours', nameTextStyle: { color: quiet }, ...axes },
     series: [
       ...(against
         ? [
@@ -112,13 +132,28 @@ const option = computed(() => {
 
 <template>
   <div class="progress" tabindex="0" role="region" aria-label="Progress of the plan">
+    <p v-if="measures.length" class="counted">
+      Counted by
+      <select v-model="by" aria-label="Counted by">
+        <option value="">hours of work</option>
+        <option v-for="one in measures" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
+      <template v-if="others.length"
+        >, spent by
+        <select v-model="spentBy" aria-label="What was spent">
+          <option value="">nothing that is kept</option>
+          <option v-for="one in others" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select></template
+      >.
+    </p>
     <p class="quiet about">
-      Hours of work, against
+      {{ measure ? `${measure.name} of tasks` : 'Hours of work' }}, against
       {{
         against
           ? `“${against.name || 'as agreed'}”`
           : 'the plan as it is; hold it against a baseline to see what has slipped'
-      }}. Work that nobody estimated counts its length in full days.
+      }}.
+      {{ measure ? 'What isn’t a task doesn’t count.' : 'Work that nobody estimated counts its length in full days.' }}
     </p>
     <figure class="chart"><VChart :option="option" autoresize aria-label="Hours of work over time" /></figure>
     <table aria-label="Earned value">

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { Planning } from '../derive/planning'
+import { earnedNow } from '../schedule/earned'
+import { planOf } from '../schedule/plan'
 import { applyChanges, type ChoicePart, type Tree } from '../tree'
 import { BEGINNINGS, measuresFor } from './beginnings'
 import { differing, nestedParts, overTime, partsOfBranch, waterfall } from './charts'
@@ -17,6 +19,7 @@ import { readQuickFigure } from './quick'
 import { spreadOf } from './spread'
 import { blockOf, blockText, sheetRows } from './sheet'
 import { namesOf } from './shown'
+import { worthIn } from './worth'
 import { readUnit, unitPer, unitPower, unitTimes } from './units'
 
 const TODAY = '2027-02-01'
@@ -367,5 +370,30 @@ describe('a filter by figures', () => {
       meet('none'),
       meet('wrong'),
     ]).toEqual(['B', 'AB', 'A', 'B', 'AB', 'C', 'D'])
+  })
+})
+
+describe('earned value in money', () => {
+  it('counts what tasks cost, by their share in time and how far they are', () => {
+    const tree = treeOf([euros('cost'), euros('paid')], 'A | cost 400 | paid 250\nB | cost 100\nC | cost 999')
+    applyChanges(tree, [
+      { op: 'tree', field: 'planFrom', value: '2027-02-01' },
+      { op: 'tree', field: 'statusDay', value: '2027-02-02' },
+      { op: 'set', topic: 'A', field: 'duration', value: 4 },
+      { op: 'set', topic: 'A', field: 'done', value: 25 },
+      { op: 'set', topic: 'B', field: 'duration', value: 2 },
+    ])
+    const plan = planOf(tree, TODAY)
+    if (typeof plan === 'string') throw new Error(plan)
+    const base = {
+      tasks: { A: { start: '2027-02-01', finish: '2027-02-04' }, B: { start: '2027-02-01', finish: '2027-02-02' } },
+    }
+    // By hand: half of A and all of B were to be done on Tuesday, a quarter of A is; C is no task.
+    const earned = earnedNow(tree, plan, base, worthIn(figuresOf(tree), 'cost', 'paid'))
+    expect([earned.bac, earned.pv, earned.ev, earned.ac, earned.sv, earned.cv, earned.cpi]).toEqual([
+      500, 300, 100, 250, -200, -150, 0.4,
+    ])
+    expect(earned.eac.typical).toBe(1250)
+    expect(earnedNow(tree, plan, base, worthIn(figuresOf(tree), 'cost', null)).ac).toBeNull()
   })
 })

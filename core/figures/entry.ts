@@ -1,5 +1,5 @@
 import type { Change } from '../tree/change'
-import { type Figure, figureId, type Measure } from '../tree/figure'
+import { type Figure, figureId, type Measure, type Series } from '../tree/figure'
 import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import { fixedOf, PLACES } from './fixed'
@@ -67,6 +67,8 @@ export interface Given {
   readonly text?: string
   readonly target?: string | null
   readonly range?: Figure['range']
+  /** Null takes it away. */
+  readonly series?: Series | null
 }
 
 /** The changes that give figures; one of which nothing is left goes. */
@@ -74,6 +76,7 @@ export function figureChanges(tree: Tree, given: readonly Given[]): Change[] {
   return given.flatMap(({ topic, measure, whatIf = null, ...rest }): Change[] => {
     const before = figureAt(tree, topic, measure, whatIf)
     const id = figureId(measure, whatIf)
+    const series = rest.series === undefined ? (rest.text === undefined ? before?.series : null) : rest.series
     const now: Figure = {
       id,
       measure,
@@ -81,12 +84,25 @@ export function figureChanges(tree: Tree, given: readonly Given[]): Change[] {
       text: rest.text ?? before?.text ?? '',
       target: rest.target === undefined ? (before?.target ?? null) : rest.target,
       range: rest.range === undefined ? (before?.range ?? null) : rest.range,
+      // What is typed takes the place of a series.
+      ...(series ? { series } : {}),
     }
     // In a what-if nothing is an assumption too: that there's none.
     const isNothing =
-      now.text === '' && now.target === null && now.range === null && (whatIf === null || rest.text === undefined)
+      now.text === '' &&
+      now.target === null &&
+      now.range === null &&
+      !series &&
+      (whatIf === null || rest.text === undefined)
     if (isNothing) return before ? [{ op: 'take', topic, set: 'figures', member: id }] : []
-    if (before && before.text === now.text && before.target === now.target && before.range === now.range) return []
+    if (
+      before &&
+      before.text === now.text &&
+      before.target === now.target &&
+      before.range === now.range &&
+      before.series === now.series
+    )
+      return []
     return [{ op: 'put', topic, set: 'figures', member: now }]
   })
 }

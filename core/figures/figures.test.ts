@@ -244,6 +244,10 @@ describe('formulas', () => {
     ['sum(children)', 'Say which measure: “sum(Cost of children)”.'],
     ['"Lift"', 'Say which measure of "Lift" is meant: “Cost of "Lift"”.'],
     ['sum(Cost of all below marked Nonsense)', 'There is no marker “Nonsense”.'],
+    [
+      'sum((sum(Cost of children) × 2) of all below)',
+      'A list can’t stand in another list: give the inner one a measure of its own.',
+    ],
     ['if(1)', '“if” takes 3 arguments, parted by “;”.'],
     ['sum', 'After “sum” comes what it’s of, in brackets.'],
     ['1 ÷ 0', 'It’s divided by zero.'],

@@ -1,9 +1,14 @@
 import type { Figure, Measure, NamedValue } from '../tree/figure'
 import type { Topic, TopicId } from '../tree/topic'
 import { childrenOf, isLive, type Tree } from '../tree/tree'
+import { isWithinLimit, numeralOf } from './fixed'
 import type { Place } from './formula'
+import { seriesSum } from './series'
 import { PLAIN, readUnit, type Unit } from './units'
 import type { Cell } from './values'
+
+/** What a series is that has no sum: a formula that says so. */
+const TOO_LARGE = '=10 ^ 400'
 
 /** What of a tree figures are worked out from: measures, named values, and what somebody gave; under a what-if, what it assumes. */
 export class Model {
@@ -42,7 +47,10 @@ export class Model {
     if (topic === null) return this.values.get(measure)?.text || null
     const it = this.tree().topics.get(topic)
     if (!it || it.reference) return null
-    return this.figureOf(it, measure)?.text || null
+    const found = this.figureOf(it, measure)
+    if (!found?.series) return found?.text || null
+    const sum = seriesSum(found.series)
+    return sum !== null && isWithinLimit(sum) ? numeralOf(sum) : TOO_LARGE
   }
   unitOf({ topic, measure }: Cell): Unit {
     return topic === null

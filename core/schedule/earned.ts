@@ -81,6 +81,19 @@ function workOf(tree: Tree, plan: Plan, id: string): number {
   return topicOf(tree, id).effort ?? (plan.tasks.get(id)!.length * plan.calendar.minutes) / 60
 }
 
+/** What tasks are counted by: hours of work, or what they cost. */
+export interface Worth {
+  /** What a task is worth when it's done. */
+  of(task: string): number
+  /** What went into it in fact; null where nobody said. */
+  spent(task: string): number | null
+}
+/** Hours of work, as they're planned and as they were spent. */
+export const hoursIn = (tree: Tree, plan: Plan): Worth => ({
+  of: id => workOf(tree, plan, id),
+  spent: id => topicOf(tree, id).spent,
+})
+
 /** The share of a task that lies on or before a day, 0 to 1. */
 function shareBy(
   calendar: WorkingCalendar,
@@ -94,12 +107,18 @@ function shareBy(
 }
 
 /** Earned value on the status date, against what was agreed; without a baseline against the plan as it is. */
-export function earnedNow(tree: Tree, plan: Plan, base: Pick<Baseline, 'tasks'> | null): Earned {
+export function earnedNow(
+  tree: Tree,
+  plan: Plan,
+  base: Pick<Baseline, 'tasks'> | null,
+  worth: Worth = hoursIn(tree, plan),
+): Earned {
   let [bac, pv, ev] = [0, 0, 0]
   let ac: number | null = null
   for (const [id, planned] of plan.tasks) {
-    const work = workOf(tree, plan, id)
-    const { done, ended, spent } = topicOf(tree, id)
+    const work = worth.of(id)
+    const spent = worth.spent(id)
+    const { done, ended } = topicOf(tree, id)
     bac += work
     pv += work * shareBy(plan.calendar, base?.tasks[id] ?? planned, plan.status)
     ev += (work * (ended === null ? (done ?? 0) : 100)) / 100
@@ -118,10 +137,15 @@ export interface CurvePoint {
 /** Weeks that are shown at most: ten years. */
 const MOST_WEEKS = 520
 
-/** Hours to be done week by week, from the first day of either plan to the last. */
-export function curveOf(tree: Tree, plan: Plan, base: Pick<Baseline, 'tasks'> | null): CurvePoint[] {
+/** Hours, or what else is counted by, to be done week by week, from the first day of either plan to the last. */
+export function curveOf(
+  tree: Tree,
+  plan: Plan,
+  base: Pick<Baseline, 'tasks'> | null,
+  worth: Worth = hoursIn(tree, plan),
+): CurvePoint[] {
   const tasks = Array.from(plan.tasks, ([id, planned]) => ({
-    work: workOf(tree, plan, id),
+    work: worth.of(id),
     planned,
     agreed: base?.tasks[id] ?? null,
   }))

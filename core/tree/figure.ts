@@ -46,6 +46,35 @@ const figureText = words(MOST_FORMULA).refine(
   'must be a number, or a formula after “=”',
 )
 
+export const PERIODS = ['month', 'quarter', 'year'] as const
+/** Periods of one series at most: ten years of months. */
+export const MOST_PERIODS = 120
+
+/** A figure that comes again, period by period: what it comes to is the sum of all. */
+export const seriesSchema = z.strictObject({
+  /** The first period's first month, as ISO 8601 has it. */
+  from: z.string().regex(/^\d{4}-(0[1-9]|1[0-2])$/, 'must be a month: 2027-05'),
+  each: z.enum(PERIODS),
+  count: z.int().min(1).max(MOST_PERIODS),
+  start: numeral,
+  /** How it goes on from period to period: as it is, by a share of itself, or by so much. */
+  goesOn: z.enum(['same', 'rate', 'step']),
+  by: numeral,
+  /** Periods that somebody typed otherwise, by their number from 0. */
+  typed: z
+    .array(
+      z.strictObject({
+        at: z
+          .int()
+          .min(0)
+          .max(MOST_PERIODS - 1),
+        value: numeral,
+      }),
+    )
+    .max(MOST_PERIODS),
+})
+export type Series = Readonly<z.infer<typeof seriesSchema>>
+
 /** What a topic has in a measure. Its id is the measure's, or the measure's and a what-if's. */
 export const figureSchema = z.strictObject({
   id,
@@ -57,6 +86,8 @@ export const figureSchema = z.strictObject({
   target: numeral.nullable(),
   /** The least and the most that it may come to. */
   range: z.strictObject({ low: numeral, high: numeral }).nullable(),
+  /** Comes again, period by period, in place of the text. */
+  series: seriesSchema.optional(),
 })
 export type Figure = Readonly<z.infer<typeof figureSchema>>
 

@@ -127,6 +127,15 @@ export const SETS = {
     examples: [
       { id: 'cost', measure: 'cost', whatIf: null, text: '1250.5', target: null, range: null },
       { id: 'cost', measure: 'cost', whatIf: null, text: '={m:seats} × 3', target: '4000', range: null },
+      {
+        id: 'rent',
+        measure: 'rent',
+        whatIf: null,
+        text: '',
+        target: null,
+        range: null,
+        series: { from: '2027-05', each: 'month', count: 12, start: '900', goesOn: 'rate', by: '0.02', typed: [] },
+      },
       { id: 'cost-b', measure: 'cost', whatIf: 'b', text: '', target: null, range: { low: '900', high: '1800' } },
     ],
   }),

@@ -290,3 +290,58 @@ test('whoever may only look sees figures and changes none', async ({ browser }) 
   await expect(cell(rana.page, 'Move')).toHaveText('900.00')
   expect(await figuresOf(ines, id, 'lift')).toEqual({ cost: '900' })
 })
+
+test('a figure comes again over the years, has a range, and is found by what it comes to', async ({ browser }) => {
+  const ines = await visitor(browser)
+  const id = await ines.caller.makeTree('Move')
+  await laid(ines, id, COST, give('lift', 'cost', '900'), give('crates', 'cost', '40'))
+  const { page } = ines
+  await openTree(page, id)
+  await topic(page, 'Lamps').click()
+  const part = page.locator('[data-part="figures"]')
+  await part.getByRole('button', { name: 'Over the years …' }).click()
+  const keep = async (label: string, said: string) => {
+    await part.getByLabel(label).fill(said)
+    await part.getByLabel(label).press('Enter')
+  }
+  await keep('In the first period', '1,000')
+  await expect(topic(page, 'Lamps')).toContainText('12,000.00 EUR')
+  await part.getByLabel('How often').selectOption('year')
+  await keep('How many periods', '3')
+  await part.getByLabel('The first period').fill('2027-05')
+  await part.getByLabel('How it goes on').selectOption('rate')
+  await keep('By how much', '-20')
+  // 1,000, 800, 640; and 900 of the lift.
+  await expect(topic(page, 'Rooms')).toContainText('3,340.00 EUR')
+  await part.getByText('All periods: 2,440.00 EUR').click()
+  await keep('In 2028-05', '700')
+  await expect(topic(page, 'Lamps')).toContainText('2,340.00 EUR')
+  // What a sum may come to, from the least and the most of one figure.
+  await topic(page, 'Lift').click()
+  await keep('The least that Cost may come to', '800')
+  await keep('The most that Cost may come to', '1,500')
+  await topic(page, 'Move').click()
+  await page.getByRole('tab', { name: 'Figures' }).click()
+  await page.getByRole('tab', { name: 'Charts' }).click()
+  await page.getByRole('button', { name: 'Over the years' }).click()
+  const rows = page.getByRole('table', { name: 'The numbers of the chart' }).getByRole('row')
+  await expect(rows).toHaveText([/In.*Cost/, /2027.*1,000\.00/, /2028.*700\.00/, /2029.*640\.00/, /once.*940\.00/])
+  await page.getByRole('button', { name: 'How sure' }).click()
+  await expect(page.getByRole('table', { name: 'What drives it' }).getByRole('row', { name: /Lift/ })).toContainText(
+    '100 %',
+  )
+  // The filter asks for figures, in the person's own signs.
+  await page.getByRole('tab', { name: 'Outline' }).click()
+  await page.keyboard.press('Shift+Q')
+  const filter = page.getByRole('complementary', { name: 'Filter and views' })
+  await filter.getByRole('combobox', { name: 'Add a condition', exact: true }).selectOption({ label: 'Figure' })
+  await filter.getByLabel('Its figure').selectOption('over')
+  await filter.getByLabel('How much').fill('1,000')
+  await filter.getByLabel('How much').press('Enter')
+  await expect(
+    page
+      .getByText('3 found')
+      .or(page.getByText(/3 of \d+/))
+      .first(),
+  ).toBeVisible()
+})
