@@ -6,6 +6,7 @@ import type { Aside } from './asides'
 import { againstTarget } from './asides'
 import { figuresOf, measuresOf, shownResult } from './figuring'
 import { newShortId, ownCurrency } from './naming'
+import { useFiguresThen } from './useFiguresThen'
 
 /** What things cost, take and count, with its faces. */
 defineEmits<{ menu: [event: MouseEvent] }>()
@@ -25,10 +26,13 @@ const measures = computed(() => {
   void desk.tick.value
   return measuresOf(desk)
 })
-const asides = ref<readonly Aside[]>([])
+const { moments, then, wrong, hold } = useFiguresThen(desk)
+const chosen = ref<readonly Aside[]>([])
+const asides = computed<readonly Aside[]>(() => (then.value ? [...chosen.value, 'since'] : chosen.value))
 const toggleAside = (aside: Aside): void => {
-  asides.value = asides.value.includes(aside) ? asides.value.filter(one => one !== aside) : [...asides.value, aside]
+  chosen.value = chosen.value.includes(aside) ? chosen.value.filter(one => one !== aside) : [...chosen.value, aside]
 }
+const since = (number: string): Promise<void> => hold(number === '' ? null : Number(number))
 /** What the shown branch comes to in each measure. */
 const sums = computed(() => {
   void desk.tick.value
@@ -109,13 +113,12 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
         </button>
       </div>
       <p class="sum" :aria-label="`What ${title} comes to`">
-        <span
-          v-for="one in sums"
-          :key="one.id"
-          :class="{ late: one.bad || one.fault }"
-          :data-tip="one.fault ?? undefined">
-          {{ one.name }} <b>{{ one.text }}</b><span v-if="one.of" class="quiet of">{{ one.of }}</span>
-        </span>
+        <template v-for="one in sums" :key="one.id">
+          <span :class="{ late: one.bad || one.fault }" :data-tip="one.fault ?? undefined"
+            >{{ one.name }} <b>{{ one.text }}</b></span
+          >
+          <span v-if="one.of" class="quiet">{{ one.of }}</span>
+        </template>
       </p>
       <template v-if="measures.length && face === 'sheet'">
         <button class="plain" :aria-pressed="asides.includes('share')" @click="toggleAside('share')">Of parent</button>
@@ -123,6 +126,18 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
           Against target
         </button>
       </template>
+      <select
+        v-if="measures.length && face === 'sheet' && moments.length"
+        class="since"
+        aria-label="Since a kept moment"
+        :value="then?.number ?? ''"
+        @change="since(($event.target as HTMLSelectElement).value)">
+        <option value="">since …</option>
+        <option v-for="one in moments" :key="one.number" :value="one.number">
+          {{ one.name || dayInWords(isoDay(new Date(one.at))) }}
+        </option>
+      </select>
+      <span v-if="wrong" class="late" role="alert">{{ wrong }}</span>
       <button v-if="measures.length" class="plain" @click="settings.toggle($event)">Measures …</button>
       <PorchPopover ref="settings"><MeasuresPart /></PorchPopover>
     </header>
@@ -132,6 +147,7 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
         ref="sheet"
         :measures="measures"
         :asides="asides"
+        :then="then"
         @menu="$emit('menu', $event)" />
       <ChartsFace v-else-if="face === 'charts'" :measures="measures" />
       <WhatIfFace v-else-if="face === 'what-if'" :measures="measures" />
@@ -195,14 +211,14 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
   font-size: 13px;
   display: flex;
   flex: 1 1 0;
-  gap: 4px 16px;
+  gap: 4px 10px;
   flex-wrap: wrap;
   height: 20px;
   overflow: hidden;
   font-variant-numeric: tabular-nums;
 }
-.of {
-  margin-left: 6px;
+.sum > span {
+  white-space: nowrap;
 }
 .late {
   color: var(--clay);
@@ -217,6 +233,16 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
   min-height: 28px;
   border-radius: 6px;
   padding: 2px 8px;
+}
+.since {
+  max-width: 130px;
+  font: inherit;
+  font-size: 13px;
+  padding: 4px 6px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--surface);
+  color: var(--ink);
 }
 .plain[aria-pressed='true'] {
   background: var(--hover);

@@ -8,6 +8,7 @@ import { expectField } from '~/focus/typeahead'
 import FormulaField from './FormulaField.vue'
 import { figuresOf, shownResult } from './figuring'
 import { againstTarget, asideOf, type Aside } from './asides'
+import type { FiguresThen } from './useFiguresThen'
 import { useSheetBlocks } from './useSheetBlocks'
 import { type At, useSheetKeys } from './useSheetKeys'
 
@@ -16,7 +17,14 @@ const {
   measures,
   asides,
   whatIf = null,
-} = defineProps<{ measures: readonly Measure[]; asides: readonly Aside[]; whatIf?: string | null }>()
+  then = null,
+} = defineProps<{
+  measures: readonly Measure[]
+  asides: readonly Aside[]
+  whatIf?: string | null
+  /** What figures came to at a moment. */
+  then?: FiguresThen | null
+}>()
 const emit = defineEmits<{ menu: [event: MouseEvent] }>()
 const desk = useDesk()
 const box = ref<HTMLDivElement>()
@@ -90,7 +98,7 @@ const shown = computed(() => {
             over: against?.bad
               ? `${shownResult(desk, { value: against.left < 0n ? -against.left : against.left, fault: null }, measure, { topic: row.id, measure: measure.id }).text} ${measure.limit === 'most' ? 'over its target' : 'missing from its target'}`
               : '',
-            asides: asides.map(aside => asideOf(desk, figures, row.id, measure, aside)),
+            asides: asides.map(aside => asideOf(desk, figures, row.id, measure, aside, then)),
           }
         }),
       },

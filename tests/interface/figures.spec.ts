@@ -308,7 +308,8 @@ test('a figure comes again over the years, has a range, and is found by what it 
   await expect(topic(page, 'Lamps')).toContainText('12,000.00 EUR')
   await part.getByLabel('How often').selectOption('year')
   await keep('How many periods', '3')
-  await part.getByLabel('The first period').fill('2027-05')
+  await part.getByLabel('The first period', { exact: true }).fill('2027-05')
+  await part.getByLabel('The first period', { exact: true }).blur()
   await part.getByLabel('How it goes on').selectOption('rate')
   await keep('By how much', '-20')
   // 1,000, 800, 640; and 900 of the lift.
@@ -323,10 +324,11 @@ test('a figure comes again over the years, has a range, and is found by what it 
   await topic(page, 'Move').click()
   await page.getByRole('tab', { name: 'Figures' }).click()
   await page.getByRole('tab', { name: 'Charts' }).click()
-  await page.getByRole('button', { name: 'Over the years' }).click()
+  const kinds = page.getByRole('group', { name: 'Kind of chart' })
+  await kinds.getByRole('button', { name: 'Over the years' }).click()
   const rows = page.getByRole('table', { name: 'The numbers of the chart' }).getByRole('row')
   await expect(rows).toHaveText([/In.*Cost/, /2027.*1,000\.00/, /2028.*700\.00/, /2029.*640\.00/, /once.*940\.00/])
-  await page.getByRole('button', { name: 'How sure' }).click()
+  await kinds.getByRole('button', { name: 'How sure' }).click()
   await expect(page.getByRole('table', { name: 'What drives it' }).getByRole('row', { name: /Lift/ })).toContainText(
     '100 %',
   )
@@ -344,4 +346,23 @@ test('a figure comes again over the years, has a range, and is found by what it 
       .or(page.getByText(/3 of \d+/))
       .first(),
   ).toBeVisible()
+})
+
+test('figures are held against a kept moment: what came since stands beside them', async ({ browser }) => {
+  const ines = await visitor(browser)
+  const id = await ines.caller.makeTree('Move')
+  await laid(ines, id, COST, give('lift', 'cost', '900'))
+  const { version } = await ines.caller.open(id)
+  const kept = await ines.caller.call('PUT', `/api/trees/${id}/moments/${version}/name`, { name: 'As agreed' })
+  expect(kept.status).toBeLessThan(300)
+  await ines.caller.edit(id, [give('lift', 'cost', '850'), give('lamps', 'cost', '120.5')] as never)
+  const { page } = ines
+  await openTree(page, id)
+  await page.getByRole('tab', { name: 'Figures' }).click()
+  await page.getByLabel('Since a kept moment').selectOption({ label: 'As agreed' })
+  await expect(cell(page, 'Lift')).toHaveText('850.00−50.00')
+  await expect(cell(page, 'Lamps')).toHaveText('120.50+120.50')
+  await expect(cell(page, 'Move')).toHaveText('970.50+70.50')
+  await page.getByLabel('Since a kept moment').selectOption('')
+  await expect(cell(page, 'Move')).toHaveText('970.50')
 })

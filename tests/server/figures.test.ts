@@ -103,6 +103,15 @@ describe('figures by the API', () => {
         status,
       ])
   })
+  it('are told as they were after an edit', async () => {
+    const { version } = (await ines.open(tree)) as unknown as { version: number }
+    expect((await ines.edit(tree, [give('lift', 'cost', '7')] as never)).status).toBe(200)
+    expect(valueOf((await read(ines)).data, 'rooms')!.value).toBe('21')
+    expect(valueOf((await read(ines, `?moment=${version}`)).data, 'rooms')!.value).toBe('0.3')
+    expect((await read(ines, '?moment=0')).data.measures).toEqual([])
+    expect((await read(ines, '?moment=99999')).status).toBe(404)
+    await ines.edit(tree, [give('lift', 'cost', '0.1')] as never)
+  })
   it('a loop that two people make at once is kept by both, and shown', async () => {
     await bringIn(ines, tree, stranger, 'editor')
     const [a, b] = await Promise.all([
