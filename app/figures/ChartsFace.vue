@@ -8,10 +8,10 @@ import { nestedParts, type Nested, overTime, partsOfBranch, waterfall } from '#c
 import { nearly } from '#core/figures/fixed'
 import { overYears } from '#core/figures/over-years'
 import { sayFigure } from '#core/figures/numbers'
+import { againstTarget } from '#core/figures/target'
 import { type Measure, type Series, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { planNow } from '~/schedule/planning'
-import { againstTarget } from './asides'
 import { figuresOf } from './figuring'
 import { saveChart } from './save-chart'
 
@@ -74,7 +74,7 @@ const steps = computed(() => waterfall(parts.value, whole.value, 'all'))
 const targets = computed(() => {
   void desk.tick.value
   return parts.value.flatMap(part => {
-    const against = part.id && againstTarget(desk, figuresOf(desk), part.id, measure.value)
+    const against = part.id && againstTarget(desk.tree, figuresOf(desk), part.id, measure.value)
     return against ? [{ ...part, ...against }] : []
   })
 })

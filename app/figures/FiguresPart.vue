@@ -2,9 +2,9 @@
 import { fixedOf } from '#core/figures/fixed'
 import { readFigure, typedFigure } from '#core/figures/numbers'
 import { figureAt } from '#core/figures/entry'
+import { againstTarget } from '#core/figures/target'
 import type { Measure, Series, Topic } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { againstTarget } from './asides'
 import FormulaField from './FormulaField.vue'
 import SeriesPart from './SeriesPart.vue'
 import { figuresOf, giveFigures, measuresOf, shownResult } from './figuring'
@@ -23,7 +23,7 @@ const lines = computed(() => {
     const shown = shownResult(desk, result, measure, of)
     const target = figureAt(desk.tree, topic.id, measure.id, null)?.target ?? null
     const range = figureAt(desk.tree, topic.id, measure.id, null)?.range ?? null
-    const against = againstTarget(desk, figures, topic.id, measure)
+    const against = againstTarget(desk.tree, figures, topic.id, measure)
     return {
       measure,
       fault: shown.fault,

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { BEGINNINGS, measuresFor } from '#core/figures/beginnings'
+import { againstTarget } from '#core/figures/target'
 import { topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import type { Aside } from './asides'
-import { againstTarget } from './asides'
 import { figuresOf, measuresOf, shownResult } from './figuring'
 import { newShortId, ownCurrency } from './naming'
 import { useFiguresThen } from './useFiguresThen'
@@ -42,7 +42,7 @@ const sums = computed(() => {
     const result = figures.of(at, measure.id)
     const { text, fault } = shownResult(desk, result, measure, { topic: at, measure: measure.id })
     if (text === '') return []
-    const against = againstTarget(desk, figures, at, measure)
+    const against = againstTarget(desk.tree, figures, at, measure)
     return [
       {
         id: measure.id,

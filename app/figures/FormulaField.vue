@@ -134,6 +134,10 @@ function left(): void {
     drop()
   }
 }
+/** The row went, by another's hand or out of sight: what was typed counts as left. A field that is behind has nothing to say. */
+onBeforeUnmount(() => {
+  if (here.value) left()
+})
 onMounted(() => {
   if (!props.open) return
   if (props.first === null || props.first === undefined) field.value?.select()

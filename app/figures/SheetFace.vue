@@ -2,12 +2,13 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize, useResizeObserver } from '@vueuse/core'
 import { type SheetRow, sheetRows } from '#core/figures/sheet'
+import { againstTarget } from '#core/figures/target'
 import { childrenOf, type Measure, numberOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { expectField } from '~/focus/typeahead'
 import FormulaField from './FormulaField.vue'
 import { figuresOf, shownResult } from './figuring'
-import { againstTarget, asideOf, type Aside } from './asides'
+import { asideOf, type Aside } from './asides'
 import type { FiguresThen } from './useFiguresThen'
 import { useSheetBlocks } from './useSheetBlocks'
 import { type At, useSheetKeys } from './useSheetKeys'
@@ -84,7 +85,7 @@ const shown = computed(() => {
         cells: measures.map((measure): Cell => {
           const result = figures.of(row.id, measure.id)
           const rolled = result.own ? figures.rolled(row.id, measure.id) : null
-          const against = againstTarget(desk, figures, row.id, measure)
+          const against = againstTarget(desk.tree, figures, row.id, measure)
           const { text, fault } = shownResult(desk, result, measure, { topic: row.id, measure: measure.id }, true)
           return {
             text,
@@ -136,7 +137,11 @@ function kept(text: string | null, then: 'down' | 'up' | 'right' | 'left' | 'sta
   opened.value = null
   if (!at) return
   if (text !== null) blocks.give([{ topic: at.id, measure: measures[at.column]!.id, text }])
-  if (then === 'stay') return
+  if (then === 'stay') {
+    // Where the keys went elsewhere they stay; where their field went from under them they come back here.
+    nextTick(() => document.activeElement === document.body && focusBox())
+    return
+  }
   const row = indexOf.value.get(at.id) ?? at.row
   keys.go({
     row: row + (then === 'down' ? 1 : then === 'up' ? -1 : 0),
@@ -170,7 +175,7 @@ function key(event: KeyboardEvent): void {
 }
 function pressed(event: PointerEvent, index: number, at: number): void {
   if (event.button !== 0) return
-  if (opened.value?.row === index && opened.value.column === at) return
+  if (opened.value && opened.value.id === rows.value[index]?.id && opened.value.column === at) return
   // A finger has no double click: what is chosen already opens.
   const again = event.pointerType === 'touch' && here.value.row === index && here.value.column === at && at >= 0
   keys.go({ row: index, column: at }, event.shiftKey && at >= 0)

@@ -5,7 +5,7 @@ import type { FormulaNames } from '#core/figures/parse'
 import { namesOf } from '#core/figures/shown'
 import { FAULT_SIGNS, faultInWords, type FaultNames } from '#core/figures/words'
 import type { Cell } from '#core/figures/values'
-import type { Measure, TopicId } from '#core/tree'
+import { inOrder, type Measure, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { planningOf } from '~/schedule/planning'
 
@@ -32,12 +32,10 @@ export function figuresOf(desk: Desk, whatIf: string | null = null): Figures {
   return figures
 }
 
-const inOrder = (a: { order: string; id: string }, b: { order: string; id: string }): number =>
-  a.order < b.order || (a.order === b.order && a.id < b.id) ? -1 : 1
 /** The tree's measures in their order. */
-export const measuresOf = (desk: Desk): readonly Measure[] => [...desk.tree.fields.measures].sort(inOrder)
-export const whatIfsOf = (desk: Desk) => [...desk.tree.fields.whatIfs].sort(inOrder)
-export const namedValuesOf = (desk: Desk) => [...desk.tree.fields.namedValues].sort(inOrder)
+export const measuresOf = (desk: Desk): readonly Measure[] => inOrder(desk.tree.fields.measures)
+export const whatIfsOf = (desk: Desk) => inOrder(desk.tree.fields.whatIfs)
+export const namedValuesOf = (desk: Desk) => inOrder(desk.tree.fields.namedValues)
 
 const kept = new WeakMap<Desk, { readonly tick: number; readonly names: FormulaNames }>()
 /** What words mean in formulas just now. */

@@ -1,4 +1,5 @@
 import type { ChoicePart, Criterion, Measure } from '../tree/figure'
+import { inOrder } from '../tree/substance'
 import type { Topic, TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { nearly } from './fixed'
@@ -31,9 +32,7 @@ export interface Choice {
 }
 
 export const criteriaOf = (topic: Topic): Criterion[] =>
-  topic.choice
-    .filter((part): part is Criterion => part.kind === 'criterion')
-    .sort((a, b) => (a.order < b.order || (a.order === b.order && a.id < b.id) ? -1 : 1))
+  inOrder(topic.choice.filter((part): part is Criterion => part.kind === 'criterion'))
 
 /** What a choice comes to. Weights are parts of one; all the same where none has any. */
 export function choiceOf(tree: Tree, topic: TopicId, figures: Figures, measures: readonly Measure[]): Choice {

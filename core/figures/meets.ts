@@ -1,9 +1,9 @@
 import type { FigureCondition } from '../find/evaluate'
 import type { TopicId } from '../tree/topic'
-import { topicOf, type Tree } from '../tree/tree'
-import { figureAt } from './entry'
+import type { Tree } from '../tree/tree'
 import type { Figures } from './figures'
 import { fixedOf } from './fixed'
+import { againstTarget } from './target'
 
 /** Whether what a topic comes to in a measure is as a filter asks. What isn't there is neither over nor under anything. */
 export function figureMeets(tree: Tree, figures: Figures, topic: TopicId, condition: FigureCondition): boolean {
@@ -21,12 +21,8 @@ export function figureMeets(tree: Tree, figures: Figures, topic: TopicId, condit
     case 'wrong':
       return fault !== null
     case 'off': {
-      const said =
-        topicOf(tree, topic).figures.length > 0 ? figureAt(tree, topic, condition.measure, null)?.target : null
-      const target = said ? fixedOf(said) : null
       const measure = tree.fields.measures.find(({ id }) => id === condition.measure)
-      if (target === null || target === undefined || value === null || !measure) return false
-      return measure.limit === 'most' ? value > target : value < target
+      return measure !== undefined && (againstTarget(tree, figures, topic, measure)?.bad ?? false)
     }
   }
 }

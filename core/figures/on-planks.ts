@@ -1,11 +1,12 @@
 import type { Measure } from '../tree/figure'
 import { MOST_ON_PLANK } from '../tree/figure'
+import { inOrder } from '../tree/substance'
 import type { TopicId } from '../tree/topic'
-import { topicOf, type Tree } from '../tree/tree'
-import { figureAt } from './entry'
+import type { Tree } from '../tree/tree'
 import type { Figures } from './figures'
-import { type Fixed, fixedOf, roundedTo } from './fixed'
+import { type Fixed, roundedTo } from './fixed'
 import { sayFigure } from './numbers'
+import { againstTarget } from './target'
 import { FAULT_SIGNS } from './words'
 
 /** A piece of the row under a title; over its target, or faulty, it says so by a sign too. */
@@ -16,10 +17,7 @@ export interface FigurePrint {
 
 /** Measures whose figures stand on planks, in their order. */
 export const measuresOnPlanks = (measures: readonly Measure[]): Measure[] =>
-  measures
-    .filter(({ onPlank }) => onPlank)
-    .sort((a, b) => (a.order < b.order || (a.order === b.order && a.id < b.id) ? -1 : 1))
-    .slice(0, MOST_ON_PLANK)
+  inOrder(measures.filter(({ onPlank }) => onPlank)).slice(0, MOST_ON_PLANK)
 
 /** A target in whole numbers needs no zeros behind the point. */
 const wholeTo = (target: Fixed, { decimals }: Pick<Measure, 'decimals'>): number =>
@@ -37,13 +35,12 @@ export function figurePrint(
     const { value, fault } = figures.of(topic, measure.id)
     const named = measure.unit.trim() === '' ? `${measure.name} ` : ''
     if (fault) return [{ text: `⚠ ${measure.name}: ${FAULT_SIGNS[fault.kind]}`, tone: 'late' }]
-    const said = topicOf(tree, topic).figures.length > 0 ? figureAt(tree, topic, measure.id, null)?.target : null
-    const target = said ? fixedOf(said) : null
     if (value === null) return []
-    const words = `${named}${sayFigure(value, measure, locale, target !== null)}`
-    if (target === null) return [{ text: words, tone: 'plain' }]
+    const against = againstTarget(tree, figures, topic, measure)
+    const words = `${named}${sayFigure(value, measure, locale, against !== null)}`
+    if (against === null) return [{ text: words, tone: 'plain' }]
+    const { target, bad } = against
     const of = `${words} of ${sayFigure(target, { ...measure, decimals: wholeTo(target, measure) }, locale)}`
-    const bad = measure.limit === 'most' ? value > target : value < target
     return [bad ? { text: `${measure.limit === 'most' ? '▲' : '▼'} ${of}`, tone: 'late' } : { text: of, tone: 'plain' }]
   })
 }

@@ -5,7 +5,15 @@ import type { TopicId } from '../tree/topic'
 import { childrenOf, isLive, topicOf, type Tree } from '../tree/tree'
 import { branch } from '../tree/walk'
 import type { Figures } from './figures'
-import { type Expression, type FunctionName, type List, type Place, type Property, PROPERTIES } from './formula'
+import {
+  type Expression,
+  type FunctionName,
+  type List,
+  partsOf,
+  type Place,
+  type Property,
+  PROPERTIES,
+} from './formula'
 import { FormulaError, parseStored } from './parse'
 import { numeralOf } from './fixed'
 import { FAULT_SIGNS } from './words'
@@ -354,8 +362,17 @@ class Writer {
   }
 }
 
+/** What a formula asks of topics besides their measures; nothing of one that can't be read. */
 function propertiesIn(stored: string): Set<Property> {
   const found = new Set<Property>()
-  for (const property of PROPERTIES) if (new RegExp(`\\b${property}\\b`).test(stored)) found.add(property)
+  const walk = (it: Expression): void => {
+    if (it.kind === 'property') found.add(it.name)
+    for (const part of partsOf(it)) walk(part)
+  }
+  try {
+    walk(parseStored(stored).expression)
+  } catch (error) {
+    if (!(error instanceof FormulaError)) throw error
+  }
   return found
 }

@@ -1,7 +1,8 @@
 import { Planning } from '../derive/planning'
 import type { Measure } from '../tree/figure'
 import type { TopicId } from '../tree/topic'
-import { topicOf, type Tree } from '../tree/tree'
+import { inOrder } from '../tree/substance'
+import type { Tree } from '../tree/tree'
 import { allTopics } from '../tree/walk'
 import { figureAt } from './entry'
 import { Figures } from './figures'
@@ -63,7 +64,7 @@ export function tellFigures(tree: Tree, today: string, whatIf: string | null = n
   const figures = figuresAt(tree, today, whatIf)
   const faults = faultNamesOf(tree)
   const names = namesOf(tree, LOCALE)
-  const { measures, namedValues } = tree.fields
+  const measures = inOrder(tree.fields.measures)
   const told: ToldFigure[] = []
   for (const { id } of allTopics(tree))
     for (const { id: measure } of measures) {
@@ -81,7 +82,7 @@ export function tellFigures(tree: Tree, today: string, whatIf: string | null = n
     }
   return {
     measures,
-    values: namedValues.map(({ id, name, unit }) => {
+    values: inOrder(tree.fields.namedValues).map(({ id, name, unit }) => {
       const { value, fault } = figures.named(id)
       return { id, name, unit, ...toldValue(value, fault, { topic: null, measure: id }, faults) }
     }),
@@ -120,8 +121,7 @@ export function tryFormula(
 
 /** What a topic has in each measure, in a line: “Cost 1,250.00 EUR · Hours 12 h”; '' for nothing. */
 export function figuresInWords(tree: Tree, figures: Figures, topic: TopicId, locale: string): string {
-  if (!topicOf(tree, topic)) return ''
-  return tree.fields.measures
+  return inOrder(tree.fields.measures)
     .flatMap(measure => {
       const { value } = figures.of(topic, measure.id)
       return value === null ? [] : [`${measure.name} ${sayFigure(value, measure, locale)}`]

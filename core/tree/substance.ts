@@ -88,7 +88,7 @@ export type NumberScheme = (typeof NUMBER_SCHEMES)[number]
 export const numberingSchema = z.strictObject({ scheme: z.enum(NUMBER_SCHEMES), levels: z.int().min(1).max(9) })
 export type Numbering = Readonly<z.infer<typeof numberingSchema>>
 
-/** Lines of a checklist in order; equal keys are ordered by id. */
-export function inOrder(checks: readonly Check[]): Check[] {
-  return [...checks].sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : 1))
+/** Members that have an order, such as the lines of a checklist, in it; equal keys are ordered by id. */
+export function inOrder<T extends { readonly order: string; readonly id: string }>(members: readonly T[]): T[] {
+  return [...members].sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : 1))
 }

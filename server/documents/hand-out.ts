@@ -20,7 +20,16 @@ import { planOf } from '#core/schedule/plan'
 import { planColumns } from '#core/formats/plan-columns'
 import { topicOfPlace } from '#core/talk/saying'
 import { signOf, type ThreadSign, topicSign } from '#core/talk/thread'
-import { fileStem, fromSnapshot, type OutlineItem, type Snapshot, topicOf, toOutline, type Tree } from '#core/tree'
+import {
+  fileStem,
+  fromSnapshot,
+  inOrder,
+  type OutlineItem,
+  type Snapshot,
+  topicOf,
+  toOutline,
+  type Tree,
+} from '#core/tree'
 import { HandedPictures } from './handed-pictures'
 import { treePng, treeScene, treeSvg } from './tree-picture'
 
@@ -154,7 +163,7 @@ export async function makeHandOut(
     case 'xlsx': {
       const { spreadsheetOf } = await import('#core/figures/spreadsheet')
       const { figuresAsXlsx } = await import('./tree-xlsx')
-      const { measures } = cut.tree.fields
+      const measures = inOrder(cut.tree.fields.measures)
       return made(
         await figuresAsXlsx({
           sheet: spreadsheetOf(cut.tree, whole, reckoned(), measures, today),

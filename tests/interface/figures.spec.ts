@@ -366,3 +366,33 @@ test('figures are held against a kept moment: what came since stands beside them
   await page.getByLabel('Since a kept moment').selectOption('')
   await expect(cell(page, 'Move')).toHaveText('970.50')
 })
+
+test('a row that goes while one types in it takes neither the number nor the keys; a field left by a click keeps it', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  await laid(ines, id, COST, HOURS)
+  const { page } = ines
+  await openTree(page, id)
+  await page.getByRole('tab', { name: 'Figures' }).click()
+  await cell(page, 'Lamps').click()
+  await page.keyboard.type('12')
+  await expect(cell(page, 'Lamps').getByRole('textbox')).toBeFocused()
+  // The other one takes the branch away.
+  expect((await rana.caller.edit(id, [{ op: 'remove', topic: 'rooms' }] as never)).status).toBe(200)
+  await expect(row(page, 'Lamps')).toHaveCount(0)
+  await expect(sheet(page)).toBeFocused()
+  await cell(page, 'Crates').click()
+  await page.keyboard.type('5')
+  // Scrolled or folded away counts as left.
+  await row(page, 'Books').getByRole('button', { name: 'Fold' }).click()
+  await expect(row(page, 'Crates')).toHaveCount(0)
+  await expect.poll(() => figuresOf(ines, id, 'crates')).toEqual({ cost: '5' })
+  // In the side sheet, another topic clicked.
+  await row(page, 'Books').getByRole('rowheader').click()
+  await page.keyboard.press('i')
+  const field = page.getByRole('textbox', { name: 'Hours of this topic' })
+  await field.fill('3')
+  await row(page, 'Move').getByRole('rowheader').click()
+  await expect.poll(() => figuresOf(ines, id, 'books')).toEqual({ hours: '3' })
+})
