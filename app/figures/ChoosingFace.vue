@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { ordersBehind } from '#core/figures/beginnings'
-import { choiceOf, criteriaOf, leewaysOf, MOST_INCONSISTENT, MOST_PAIRED, weightsOf } from '#core/figures/choosing'
+import { choiceOf, leewaysOf, MOST_INCONSISTENT, MOST_PAIRED, pairsOf, weightsOf } from '#core/figures/choosing'
+import { compared, criterionTurned } from '#core/figures/choosing-changes'
 import {
   addAt,
   allTopics,
-  type Change,
   childrenOf,
   type Criterion,
   lastChild,
@@ -65,24 +64,7 @@ const percent = (value: number): string => `${number(value * 100, 0)} %`
 
 function toggle(measure: Measure): void {
   if (!desk.guard()) return
-  const there = criteriaOf(topic.value).find(({ id }) => id === measure.id)
-  const [order] = ordersBehind(criteriaOf(topic.value), 1)
-  const member: Criterion = {
-    id: measure.id,
-    kind: 'criterion',
-    order: order!,
-    weight: 10,
-    better: measure.unit.trim() !== '' && measure.limit === 'most' ? 'less' : 'more',
-  }
-  const changes: Change[] = there
-    ? [
-        { op: 'take', topic: at.value, set: 'choice', member: measure.id },
-        ...pairs.value
-          .filter(({ a, b }) => a === measure.id || b === measure.id)
-          .map(({ id }): Change => ({ op: 'take', topic: at.value, set: 'choice', member: id })),
-      ]
-    : [{ op: 'put', topic: at.value, set: 'choice', member }]
-  desk.run({ changes })
+  desk.run({ changes: criterionTurned(desk.tree, at.value, measure) })
 }
 function put(criterion: Criterion, change: Partial<Criterion>): void {
   if (desk.guard())
@@ -99,7 +81,7 @@ function setWeight(criterion: Criterion, said: string): void {
 
 const pairing = ref(false)
 const ids = computed(() => choice.value.criteria.map(({ measure }) => measure.id))
-const pairs = computed(() => topic.value.choice.flatMap(part => (part.kind === 'pair' ? [part] : [])))
+const pairs = computed(() => pairsOf(topic.value))
 const couples = computed(() =>
   choice.value.criteria.flatMap((a, i) =>
     choice.value.criteria.slice(i + 1).map(b => ({ a: a.measure, b: b.measure })),
@@ -119,22 +101,8 @@ function ratioOf(a: string, b: string): number {
 }
 function setRatio(a: string, b: string, ratio: number): void {
   if (!desk.guard()) return
-  const id = `${a}-${b}`
-  const changes: Change[] = pairs.value
-    .filter(one => one.a === b && one.b === a)
-    .map((one): Change => ({ op: 'take', topic: at.value, set: 'choice', member: one.id }))
-  changes.push({ op: 'put', topic: at.value, set: 'choice', member: { id, kind: 'pair', a, b, ratio } })
-  const parts = [...topic.value.choice.filter(part => part.id !== id), { id, kind: 'pair' as const, a, b, ratio }]
-  const { weights } = weightsOf(ids.value, parts)
-  choice.value.criteria.forEach(({ criterion }, i) => {
-    changes.push({
-      op: 'put',
-      topic: at.value,
-      set: 'choice',
-      member: { ...criterion, weight: Math.round(weights[i]! * 1000) / 10 },
-    })
-  })
-  desk.run({ changes })
+  const criteria = choice.value.criteria.map(({ criterion }) => criterion)
+  desk.run({ changes: compared(desk.tree, at.value, criteria, [a, b], ratio) })
 }
 
 /** What it came to becomes a decision under the topic, with its reason. */

@@ -176,11 +176,11 @@ h3 {
   gap: 6px;
   align-items: center;
   font-size: 12.5px;
-  white-space: nowrap;
+  flex-wrap: wrap;
 }
 .target input {
-  width: 74px;
-  min-width: 0;
+  width: 84px;
+  flex: none;
   font: inherit;
   font-variant-numeric: tabular-nums;
   padding: 2px 6px;
@@ -188,6 +188,10 @@ h3 {
   border-radius: 6px;
   background: var(--surface);
   color: var(--ink);
+}
+/* Two of them, with words between. */
+span.target input {
+  width: 60px;
 }
 .again {
   border: 0;

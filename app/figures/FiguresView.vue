@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { BEGINNINGS, measuresFor } from '#core/figures/beginnings'
+import { BEGINNINGS } from '#core/figures/beginnings'
 import { againstTarget } from '#core/figures/target'
 import { topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import type { Aside } from './asides'
-import { figuresOf, measuresOf, shownResult } from './figuring'
-import { newShortId, ownCurrency } from './naming'
+import { beginWith, figuresOf, measuresOf, shownResult } from './figuring'
 import { useFiguresThen } from './useFiguresThen'
 
 /** What things cost, take and count, with its faces. */
@@ -58,15 +57,6 @@ const sums = computed(() => {
   })
 })
 const settings = ref()
-function begin(id: (typeof BEGINNINGS)[number]['id']): void {
-  if (!desk.guard()) return
-  const made = measuresFor(id, ownCurrency(), measures.value, newShortId)
-  desk.run({ changes: made.map(member => ({ op: 'tree-put', set: 'measures', member })) })
-  desk.say(
-    `${made.map(({ name }) => `“${name}”`).join(', ')}: ${made.length === 1 ? 'a measure' : 'measures'} of this tree now.`,
-    true,
-  )
-}
 /** The sheet takes the keys itself; the other faces leave them to the view. */
 const onSheet = computed(() => face.value === 'sheet' && (measures.value.length > 0 || desk.editing.value !== null))
 const sheet = ref<{ escape(): boolean }>()
@@ -162,7 +152,7 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
       <template v-if="desk.session.canEdit">
         <ul aria-label="What to begin with">
           <li v-for="one in BEGINNINGS" :key="one.id">
-            <Button :label="one.name" @click="begin(one.id)" /> <span class="quiet">{{ one.purpose }}</span>
+            <Button :label="one.name" @click="beginWith(desk, one.id)" /> <span class="quiet">{{ one.purpose }}</span>
           </li>
         </ul>
         <button class="plain" @click="settings.toggle($event)">Or measures of your own …</button>

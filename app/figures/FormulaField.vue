@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { colouredParts } from '#core/figures/colours'
 import { completionsOf } from '#core/figures/complete'
 import type { Measure, TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
@@ -46,6 +47,14 @@ watch(
 
 const entry = computed(() => entryOf(desk, said.value, props.measure))
 const error = computed(() => ('message' in entry.value && said.value.trim() !== '=' ? entry.value : null))
+/** The words of a formula in their colours, and the very one that is wrong. */
+const parts = computed(() =>
+  isFormula.value || error.value
+    ? colouredParts(said.value, isFormula.value ? formulaNames(desk) : null, error.value?.span ?? null)
+    : [],
+)
+/** They go along when a long one is scrolled in its field. */
+const scrolled = ref(0)
 const isFormula = computed(() => said.value.trimStart().startsWith('='))
 const result = computed(() => {
   void desk.tick.value
@@ -66,6 +75,7 @@ watch(offers, () => {
 })
 
 function moved(): void {
+  scrolled.value = field.value?.scrollLeft ?? 0
   caret.value = field.value?.selectionStart ?? said.value.length
 }
 function take(index: number): void {
@@ -147,9 +157,13 @@ onMounted(() => {
 </script>
 
 <template>
-  <span class="formula">
-    <span v-if="error" class="under" aria-hidden="true"
-      >{{ said.slice(0, error.span.from) }}<mark>{{ said.slice(error.span.from, error.span.to) || ' ' }}</mark></span
+  <span class="formula" :class="{ wide: open && isFormula }" :style="{ '--letters': said.length }">
+    <span v-if="here && parts.length" class="under" :class="{ open }" aria-hidden="true"
+      ><span :style="{ transform: `translateX(${-scrolled}px)` }"
+        ><component :is="part.wrong ? 'mark' : 'span'" v-for="(part, i) in parts" :key="i" :class="part.kind">{{
+          part.text
+        }}</component></span
+      ></span
     >
     <input
       ref="field"
@@ -158,7 +172,7 @@ onMounted(() => {
       autocomplete="off"
       spellcheck="false"
       maxlength="6000"
-      :class="{ open }"
+      :class="{ open, coloured: here && isFormula }"
       :disabled="disabled"
       :aria-label="label"
       :aria-invalid="error !== null"
@@ -166,6 +180,7 @@ onMounted(() => {
       @keyup="moved"
       @click="moved"
       @input="moved"
+      @scroll="moved"
       @focus="here = true"
       @blur="left"
       @pointerdown.stop
@@ -189,6 +204,10 @@ onMounted(() => {
 .formula {
   position: relative;
   display: block;
+}
+/* A formula has more words than a cell has room: its field grows over the cells beside it. */
+.formula.wide {
+  width: max(100%, min(calc(var(--letters) * 1ch + 3em), 460px, 60vw));
 }
 .formula input,
 .under {
@@ -219,10 +238,43 @@ onMounted(() => {
   color: transparent;
   border-color: transparent;
   white-space: pre;
+  text-align: left;
   overflow: hidden;
 }
-.under mark {
+.under.open {
+  border-width: 2px;
+  padding: 2px 5px;
+}
+.under > span {
+  display: inline-block;
+}
+/* The field's own letters give way to the coloured ones over them. */
+.formula input.coloured {
   color: transparent;
+  caret-color: var(--ink);
+}
+.coloured::selection {
+  color: transparent;
+  background: color-mix(in srgb, var(--sun) 45%, transparent);
+}
+.formula:has(.coloured) .under {
+  color: var(--ink);
+}
+.under .measure,
+.under .value {
+  color: var(--sky);
+}
+.under .topic,
+.under .person,
+.under .marker {
+  color: var(--fern);
+}
+.under .function,
+.under .word {
+  color: var(--plum);
+}
+.under mark {
+  color: inherit;
   background: none;
   text-decoration: underline wavy var(--clay) 1.5px;
   text-underline-offset: 3px;

@@ -4,7 +4,7 @@ import { digitsOf } from '#core/figures/currencies'
 import { readUnit } from '#core/figures/units'
 import { type Measure, MOST_ON_PLANK, ROLL_UPS } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { measuresOf, namedValuesOf } from './figuring'
+import { beginWith, measuresOf, namedValuesOf } from './figuring'
 import NamedValueRow from './NamedValueRow.vue'
 import { newShortId, ownCurrency } from './naming'
 
@@ -87,11 +87,6 @@ function addValue(): void {
       { op: 'tree-put', set: 'namedValues', member: { id: newShortId(), order: order!, name, unit: '%', text: '0' } },
     ],
   })
-}
-const begin = (id: (typeof BEGINNINGS)[number]['id']): void => {
-  if (!desk.guard()) return
-  const made = measuresFor(id, ownCurrency(), measures.value, newShortId)
-  desk.run({ changes: made.map(member => ({ op: 'tree-put', set: 'measures', member })) })
 }
 </script>
 
@@ -200,7 +195,12 @@ const begin = (id: (typeof BEGINNINGS)[number]['id']): void => {
     </datalist>
     <div v-if="may" class="row">
       <Button size="small" label="Add a measure" @click="add" />
-      <button v-for="one in BEGINNINGS" :key="one.id" class="plain" :data-tip="one.purpose" @click="begin(one.id)">
+      <button
+        v-for="one in BEGINNINGS"
+        :key="one.id"
+        class="plain"
+        :data-tip="one.purpose"
+        @click="beginWith(desk, one.id)">
         {{ one.name }}
       </button>
     </div>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { ordersBehind } from '#core/figures/beginnings'
 import { differing } from '#core/figures/charts'
-import { figureChanges } from '#core/figures/entry'
 import { sayFigure } from '#core/figures/numbers'
-import { branch, type Change, type Measure, shorten, topicOf, type TopicId, type WhatIf } from '#core/tree'
+import { assumedIn, takenOver, withoutWhatIf } from '#core/figures/what-ifs'
+import { branch, type Measure, shorten, topicOf, type TopicId, type WhatIf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import FormulaField from './FormulaField.vue'
 import { figuresOf, giveFigures, shownResult, whatIfsOf } from './figuring'
@@ -105,31 +105,16 @@ function rename(whatIf: WhatIf, name: string): void {
   if (said !== '' && said !== whatIf.name && desk.guard())
     desk.run({ changes: [{ op: 'tree-put', set: 'whatIfs', member: { ...whatIf, name: said } }] })
 }
-const assumed = (whatIf: string) =>
-  [...desk.tree.topics.values()].flatMap(topic =>
-    topic.figures.filter(one => one.whatIf === whatIf).map(figure => ({ topic: topic.id, figure })),
-  )
-const gone = (whatIf: string): Change[] => [
-  ...assumed(whatIf).map(({ topic, figure }): Change => ({ op: 'take', topic, set: 'figures', member: figure.id })),
-  { op: 'tree-take', set: 'whatIfs', member: whatIf },
-]
 function remove({ id, name }: WhatIf): void {
   if (!desk.guard()) return
-  desk.run({ changes: gone(id) })
+  desk.run({ changes: withoutWhatIf(desk.tree, id) })
   desk.say(`“${name}” and what was assumed in it are gone.`, true)
 }
 /** What is assumed becomes what is so, in all measures: one edit. */
 function takeOver({ id, name }: WhatIf): void {
   if (!desk.guard()) return
-  const found = assumed(id)
-  const changes = [
-    ...figureChanges(
-      desk.tree,
-      found.map(({ topic, figure }) => ({ topic, measure: figure.measure, text: figure.text })),
-    ),
-    ...gone(id),
-  ]
-  desk.run({ changes })
+  const found = assumedIn(desk.tree, id)
+  desk.run({ changes: takenOver(desk.tree, id) })
   desk.say(
     `“${name}” is what is so now: ${found.length === 1 ? 'one figure' : `${found.length} figures`} taken over.`,
     true,

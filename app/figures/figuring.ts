@@ -1,3 +1,4 @@
+import { type BEGINNINGS, measuresFor } from '#core/figures/beginnings'
 import { figureChanges, type Given, readEntry, typedText } from '#core/figures/entry'
 import { Figures, type Result } from '#core/figures/figures'
 import { sayFigure } from '#core/figures/numbers'
@@ -8,6 +9,7 @@ import type { Cell } from '#core/figures/values'
 import { inOrder, type Measure, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { planningOf } from '~/schedule/planning'
+import { newShortId, ownCurrency } from './naming'
 
 /* The figures of an open tree, loaded and worked out from the moment on at which somebody first asks. */
 
@@ -89,4 +91,15 @@ export function giveFigures(desk: Desk, given: readonly Given[]): boolean {
   if (!desk.guard()) return false
   const changes = figureChanges(desk.tree, given)
   return changes.length === 0 || desk.run({ changes })
+}
+
+/** The measures of a beginning, put behind those that are there; says what they are. */
+export function beginWith(desk: Desk, id: (typeof BEGINNINGS)[number]['id']): void {
+  if (!desk.guard()) return
+  const made = measuresFor(id, ownCurrency(), measuresOf(desk), newShortId)
+  desk.run({ changes: made.map(member => ({ op: 'tree-put', set: 'measures', member })) })
+  desk.say(
+    `${made.map(({ name }) => `“${name}”`).join(', ')}: ${made.length === 1 ? 'a measure' : 'measures'} of this tree now.`,
+    true,
+  )
 }

@@ -1,15 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { Planning } from '../derive/planning'
 import { earnedNow } from '../schedule/earned'
 import { planOf } from '../schedule/plan'
-import { applyChanges, type ChoicePart, type Tree } from '../tree'
+import { applyChanges, type Measure, type Tree } from '../tree'
 import { BEGINNINGS, measuresFor } from './beginnings'
 import { differing, nestedParts, overTime, partsOfBranch, waterfall } from './charts'
-import { choiceOf, leewaysOf, weightsOf } from './choosing'
+import { figureColumns } from './columns'
 import { completionsOf } from './complete'
 import { digitsOf } from './currencies'
 import { figureChanges, readEntry, typedText } from './entry'
-import { Figures } from './figures'
+import type { Figures } from './figures'
 import { euros, give, treeOf } from './fixtures/growing'
 import { fixedOf, nearly, numeralOf } from './fixed'
 import { readFigure, readNumber, sayFigure, sayNumber } from './numbers'
@@ -19,22 +18,13 @@ import { readQuickFigure } from './quick'
 import { spreadOf } from './spread'
 import { blockOf, blockText, sheetRows } from './sheet'
 import { namesOf } from './shown'
+import { againstTarget } from './target'
 import { worthIn } from './worth'
+import { figuresAt } from './told'
 import { readUnit, unitPer, unitPower, unitTimes } from './units'
 
 const TODAY = '2027-02-01'
-function figuresOf(tree: Tree, whatIf: string | null = null): Figures {
-  const planning = new Planning(
-    () => tree,
-    () => TODAY,
-  )
-  return new Figures(
-    () => tree,
-    planning,
-    () => TODAY,
-    whatIf,
-  )
-}
+const figuresOf = (tree: Tree, whatIf: string | null = null): Figures => figuresAt(tree, TODAY, whatIf)
 
 describe('numbers as people write them', () => {
   it.each([
@@ -249,66 +239,57 @@ describe('charts', () => {
   })
 })
 
-describe('choosing', () => {
-  const criteria = ['price', 'care', 'near']
-  const pair = (a: string, b: string, ratio: number): ChoicePart => ({ id: `${a}-${b}`, kind: 'pair', a, b, ratio })
+describe('a target', () => {
+  const tree = (limit: Measure['limit'], text: string, target: string): Tree => {
+    const made = treeOf([euros('cost', { limit })], 'Lift')
+    applyChanges(made, [
+      {
+        op: 'put',
+        topic: 'Lift',
+        set: 'figures',
+        member: { id: 'cost', measure: 'cost', whatIf: null, text, target, range: null },
+      },
+    ])
+    return made
+  }
+  const against = (limit: Measure['limit'], text: string, target: string) => {
+    const made = tree(limit, text, target)
+    return againstTarget(made, figuresOf(made), 'Lift', made.fields.measures[0]!)
+  }
+  it('is missed on its wrong side only, and what isn’t there is on neither', () => {
+    expect(against('most', '120', '100')).toMatchObject({ bad: true, part: 1.2 })
+    expect(numeralOf(against('most', '120', '100')!.left)).toBe('-20')
+    expect(against('most', '100', '100')).toMatchObject({ bad: false, part: 1 })
+    expect(against('least', '90', '100')).toMatchObject({ bad: true, part: 0.9 })
+    expect(against('least', '120', '100')).toMatchObject({ bad: false })
+    expect(against('least', '', '100')).toMatchObject({ bad: false, part: 0 })
+    expect(against('most', '5', '0')).toMatchObject({ bad: true, part: 0 })
+    const none = treeOf([euros('cost')], 'Lift | cost 5')
+    expect(againstTarget(none, figuresOf(none), 'Lift', none.fields.measures[0]!)).toBeNull()
+  })
+  it('is the same to the filter', () => {
+    for (const limit of ['most', 'least'] as const)
+      for (const text of ['', '90', '100', '120']) {
+        const made = tree(limit, text, '100')
+        const bad = againstTarget(made, figuresOf(made), 'Lift', made.fields.measures[0]!)!.bad
+        expect(figureMeets(made, figuresOf(made), 'Lift', { measure: 'cost', is: 'off' })).toBe(bad)
+      }
+  })
+})
 
-  it('weighs two by two, with the consistency ratio', () => {
-    // K. Teknomo, “Analytic Hierarchy Process Tutorial” (2006), the matrix of three fruits, from memory. Its largest eigenvalue is known in
-    // closed form for three: 1 + c + 1/c, where c is the cube root of a13 ÷ (a12 × a23).
-    const parts = [pair('price', 'care', 1 / 3), pair('price', 'near', 5), pair('care', 'near', 7)]
-    const { weights, eigenvalue, inconsistency } = weightsOf(criteria, parts)
-    const c = Math.cbrt(5 / ((1 / 3) * 7))
-    expect(eigenvalue).toBeCloseTo(1 + c + 1 / c, 9)
-    // And its weights as geometric means of rows, which for three are the eigenvector itself.
-    const means = [Math.cbrt((1 / 3) * 5), Math.cbrt(3 * 7), Math.cbrt((1 / 5) * (1 / 7))]
-    const all = means.reduce((sum, one) => sum + one, 0)
-    means.forEach((mean, i) => expect(weights[i]).toBeCloseTo(mean / all, 9))
-    expect(weights.map(one => one.toFixed(2))).toEqual(['0.28', '0.65', '0.07'])
-    expect(inconsistency).toBeCloseTo((eigenvalue - 3) / 2 / 0.58, 9)
-  })
-  it('says that ratios fit together, and that they contradict one another', () => {
-    expect(
-      weightsOf(criteria, [pair('price', 'care', 2), pair('care', 'near', 3), pair('price', 'near', 6)]).inconsistency,
-    ).toBeCloseTo(0, 9)
-    expect(
-      weightsOf(criteria, [pair('price', 'care', 5), pair('care', 'near', 5), pair('price', 'near', 1 / 5)])
-        .inconsistency,
-    ).toBeGreaterThan(0.1)
-    expect(weightsOf([], []).weights).toEqual([])
-  })
-  it('ranks options by the weighted sum, and says how far a weight may go', () => {
-    const measures = [euros('cost'), euros('mark', { unit: '' })]
-    const tree = treeOf(measures, 'Firms\n  Ash | cost 100 | mark 4\n  Birch | cost 200 | mark 8\n  Note')
-    applyChanges(tree, [
-      {
-        op: 'put',
-        topic: 'Firms',
-        set: 'choice',
-        member: { id: 'cost', kind: 'criterion', order: 'a0', weight: 1, better: 'less' },
-      },
-      {
-        op: 'put',
-        topic: 'Firms',
-        set: 'choice',
-        member: { id: 'mark', kind: 'criterion', order: 'a1', weight: 3, better: 'more' },
-      },
-    ])
-    const choice = choiceOf(tree, 'Firms', figuresOf(tree), measures)
-    // By hand: ¼ × 10 + ¾ × 4, ¼ × 5 + ¾ × 8.
-    expect(choice.options.map(({ id, marks, score, rank }) => [id, marks, score, rank])).toEqual([
-      ['Ash', [10, 4], 5.5, 2],
-      ['Birch', [5, 8], 7.25, 1],
-    ])
-    // 5x + 8(1 − x) = 10x + 4(1 − x) where x, the price's part, is 4⁄9.
-    const [price, mark] = leewaysOf(choice)
-    expect(price!.above).toMatchObject({ leads: 'Ash' })
-    expect(price!.above!.weight).toBeCloseTo(4 / 9, 9)
-    expect(price!.below).toBeNull()
-    expect(mark!.below!.weight).toBeCloseTo(5 / 9, 9)
-    // At that very weight both have the same.
-    const at = (x: number): number => 10 * x + 4 * (1 - x) - (5 * x + 8 * (1 - x))
-    expect(at(price!.above!.weight)).toBeCloseTo(0, 9)
+describe('columns of figures', () => {
+  it('are numbers, in the order of the measures; digits where a number can’t hold them', () => {
+    const tree = treeOf(
+      [euros('later', { order: 'a5' }), euros('cost', { decimals: 10 })],
+      'Lift | cost -12.5 | later 123456789012345.0123456789',
+    )
+    expect(figureColumns(tree, figuresOf(tree))).toEqual({
+      headings: ['Cost, EUR', 'Later, EUR'],
+      rows: [
+        [-12.5, '123456789012345.0123456789'],
+        [-12.5, '123456789012345.0123456789'],
+      ],
+    })
   })
 })
 

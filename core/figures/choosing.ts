@@ -34,6 +34,9 @@ export interface Choice {
 export const criteriaOf = (topic: Topic): Criterion[] =>
   inOrder(topic.choice.filter((part): part is Criterion => part.kind === 'criterion'))
 
+/** What was compared two by two. */
+export const pairsOf = (topic: Topic) => topic.choice.flatMap(part => (part.kind === 'pair' ? [part] : []))
+
 /** What a choice comes to. Weights are parts of one; all the same where none has any. */
 export function choiceOf(tree: Tree, topic: TopicId, figures: Figures, measures: readonly Measure[]): Choice {
   const found = criteriaOf(topicOf(tree, topic)).flatMap(criterion => {

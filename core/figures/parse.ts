@@ -12,7 +12,7 @@ import {
   PROPERTIES,
   type Property,
 } from './formula'
-import { FormulaError, type FormulaNames, type Read } from './reading'
+import { FormulaError, type FormulaNames, type Piece, type Read } from './reading'
 import { LETTER } from './scanner'
 import { PLAIN, readUnit } from './units'
 import { Exact } from './values'
@@ -39,7 +39,21 @@ export const parseStored = (text: string): Read => new Reader(text, null).read()
 /** Reads a formula as it's typed (what stands after the `=`). Throws FormulaError. */
 export const parseTyped = (text: string, names: FormulaNames): Read => new Reader(text, names).read()
 
+/** What was made out of a formula as it's typed, as far as it can be read: while one types it seldom can to its end. */
+export function piecesTyped(text: string, names: FormulaNames): readonly Piece[] {
+  const reader = new Reader(text, names)
+  try {
+    reader.read()
+  } catch (error) {
+    if (!(error instanceof FormulaError)) throw error
+  }
+  return reader.found
+}
+
 class Reader extends ConditionReader {
+  get found(): readonly Piece[] {
+    return this.pieces
+  }
   read(): Read {
     if (this.text.length > MOST_FORMULA)
       this.fail(`A formula has at most ${MOST_FORMULA} characters.`, { from: MOST_FORMULA, to: this.text.length })
