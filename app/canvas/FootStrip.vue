@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { pathTo, shorten, trayOf } from '#core/tree'
+import { slotInWords } from '#core/arrange/landing'
+import { pathTo, placeOf, shorten, trayOf } from '#core/tree'
 import { ARRANGEMENT_NAMES } from './arranging'
 import { useDesk } from '~/desk/desk'
+import { keyOf } from '~/keys/keys'
 
 defineProps<{ zoom: number }>()
 const emit = defineEmits<{ fit: []; zoom: [by: number | 'whole']; arrange: []; tray: [] }>()
@@ -9,6 +11,15 @@ const desk = useDesk()
 const path = computed(() => {
   void desk.lateTick.value
   return desk.focus.value && desk.tree.topics.has(desk.focus.value) ? pathTo(desk.tree, desk.focus.value) : []
+})
+/** While a new title is typed: where it will hang. */
+const hangs = computed(() => {
+  void desk.tick.value
+  const typed = desk.editing.value
+  const topic = typed?.fresh ? desk.tree.topics.get(typed.id) : undefined
+  return topic
+    ? slotInWords(desk.tree, { parent: topic.parent, index: placeOf(desk.tree, topic.id) }, new Set([topic.id]))
+    : ''
 })
 const arrangement = computed(() => {
   void desk.lateTick.value
@@ -34,7 +45,13 @@ const found = computed(() => desk.finding.matches.value.length)
 
 <template>
   <footer class="foot">
-    <nav class="path" aria-label="Path to the selection">
+    <span v-if="hangs" class="path hangs" role="status"
+      >{{ hangs }}
+      <span class="quiet"
+        ><kbd>{{ keyOf('title-turn') }}</kbd> turns it</span
+      ></span
+    >
+    <nav v-else class="path" aria-label="Path to the selection">
       <template v-for="(topic, i) in path" :key="topic.id">
         <span v-if="i" aria-hidden="true"> › </span>
         <button :class="{ here: i === path.length - 1 }" @click="desk.visit(topic.id)">
@@ -116,6 +133,13 @@ const found = computed(() => desk.finding.matches.value.length)
 .word:hover:not(:disabled) {
   color: var(--ink);
   text-decoration: underline;
+}
+.hangs {
+  color: var(--ink);
+  font-weight: 600;
+}
+.hangs .quiet {
+  font-weight: 400;
 }
 .path .here {
   color: var(--ink);

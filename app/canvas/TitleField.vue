@@ -78,6 +78,7 @@ function key(event: KeyboardEvent): void {
       emit('closed')
     }
   } else if (action === 'title-out') desk.moveWhileTyping('out')
+  else if (action === 'title-turn') desk.turnWhileTyping()
   else if (action === 'title-in') {
     if (fresh && empty) desk.moveWhileTyping('in')
     else addChild(desk)

@@ -297,6 +297,13 @@ const strip = computed(() => {
   return at ? { transform: `translate(${at.x}px, ${at.y}px) scale(${1 / zoom.value})`, transformOrigin: '0 0' } : null
 })
 
+/** The plank that has a peg to pull a child out by: the one that is selected alone. */
+const knob = computed(() =>
+  desk.editing.value || zoom.value < FAR_OUT || desk.selection.value.size !== 1 || !desk.session.canEdit
+    ? null
+    : (shown.value.find(item => item.focused && item.selected) ?? null),
+)
+
 function fitSelection(): void {
   const planks = desk.selected().flatMap(id => layout.find(id) ?? [])
   if (planks.length === 0) return
@@ -376,6 +383,15 @@ defineExpose({
       </template>
       <div v-if="hoverStyle" class="slot" :style="hoverStyle" />
       <LazyDroppedLine v-if="dropped" :line="dropped" @closed="dropped = null" />
+      <LazyPullKnob
+        v-if="knob"
+        :key="knob.id"
+        :plank="knob"
+        :layout="layout"
+        :zoom="zoom"
+        :to-world="worldAt"
+        :topic-at="topicAtPoint"
+        @landing="landing = $event" />
       <div v-if="strip" class="strip" :style="strip" data-quiet @pointerdown.stop>
         <slot name="strip" />
       </div>

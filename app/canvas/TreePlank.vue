@@ -4,6 +4,7 @@ import { groundAndInk, colourIn } from '#core/dress/wear'
 import { useDesk } from '~/desk/desk'
 import { pictureOf, signsOf } from '#core/scene/face'
 import { stateInWords } from '#core/derive/guises'
+import { pressMarker } from '~/dress/marker-pick'
 import { openSign } from '~/files/opening'
 import type { ShownPlank } from './sight'
 
@@ -193,7 +194,12 @@ function pull(event: PointerEvent): void {
         lineHeight: `${plank.lineHeight}px`,
         textDecoration: shown.drawn.style.underlined ? 'underline' : undefined,
       }">
-      <MarkerSign v-for="marker in topic.markers" :id="marker" :key="marker" />
+      <MarkerSign
+        v-for="marker in topic.markers"
+        :id="marker"
+        :key="marker"
+        data-quiet
+        @click.stop="pressMarker(desk, shown.id, marker, $event)" />
       <TitleField v-if="shown.editing" @closed="emit('closed')" />
       <span v-else class="words"
         ><span v-for="(line, i) in plank.lines" :key="i" class="line" dir="auto">{{ line || '\u00A0' }}</span></span

@@ -81,6 +81,12 @@ export function usePointers(desk: Desk, { box, view, layout, landing, colour, ap
     if (event.button !== 1 && event.button !== 0) return
     const { x, y } = local(event)
     const topic = event.button === 0 ? topicAt(event) : null
+    if (topic && desk.pointing) {
+      // The field of whoever asks keeps the keys until it's answered.
+      event.preventDefault()
+      desk.pointing(topic)
+      return
+    }
     presses.set(event.pointerId, { id: event.pointerId, x, y, startX: x, startY: y, topic, touch })
     pressed = [pressed[1], topic]
     try {

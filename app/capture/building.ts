@@ -14,12 +14,14 @@ import {
   removeAll,
   shorten,
   type Slot,
+  takeApart,
   topicOf,
   type TopicId,
   wrapIn,
 } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
+import type { Offer } from '~/desk/offer'
 
 /* New topics, and branches that go elsewhere: what people do to the shape of the tree. */
 
@@ -141,10 +143,42 @@ export function removeSelection(desk: Desk): void {
   const at = childrenOf(desk.tree, first.parent).indexOf(first.id)
   const next = siblings[Math.min(at, siblings.length - 1)] ?? first.parent ?? desk.tree.centre
   const name = step.made.length === 1 ? `“${shorten(first.title)}”` : `${step.made.length} branches`
-  if (desk.run(step)) {
-    desk.select(next)
-    desk.say(`Removed ${name}.`, true)
+  const isEmpty = step.made.every(id => childrenOf(desk.tree, id).length === 0)
+  if (!desk.run(step)) return
+  desk.select(next)
+  desk.say(`Removed ${name}.`, true, isEmpty ? null : keepingBelow(desk, step.made, next))
+}
+
+/** What was just taken away with things below it, and where one stands since: for a moment its children can be kept instead. */
+const taken = new WeakMap<Desk, { readonly offer: Offer; readonly next: TopicId; readonly until: number }>()
+/** How long the notice stands, ms. */
+const STANDS_MS = 9000
+
+/** Only the topics themselves go: what hung below moves up to where they were. */
+function keepingBelow(desk: Desk, ids: readonly TopicId[], next: TopicId): Offer {
+  const made = desk.session.lastMade!
+  const offer = {
+    name: 'Keep what is below',
+    run: () => {
+      desk.session.takeBack(made)
+      const step = takeApart(desk.tree, ids)
+      const empty = ids.filter(id => childrenOf(desk.tree, id).length === 0)
+      if (desk.run({ changes: [...step.changes, ...removeAll(desk.tree, empty).changes] }) && step.made.length > 0)
+        desk.selectAll(step.made)
+    },
+    holds: () => desk.session.canTakeBack(made),
   }
+  taken.set(desk, { offer, next, until: Date.now() + STANDS_MS })
+  return offer
+}
+
+/** Keeps what was below the topic that was removed just now; false where none was. */
+export function keepBelow(desk: Desk): boolean {
+  const just = taken.get(desk)
+  taken.delete(desk)
+  if (!just || just.next !== desk.focus.value || Date.now() > just.until || !just.offer.holds?.()) return false
+  just.offer.run()
+  return true
 }
 
 const round = (value: number): number => Math.round(value * 10) / 10

@@ -1,9 +1,12 @@
 import { freeGround } from '#core/arrange/free'
+import { kindNamed, placeNamed } from '#core/schedule/word-order'
 import {
+  childrenOf,
   joinTopics,
   moveTo,
   reverseChildren,
   sortChildren,
+  sortChildrenBy,
   type SortKey,
   splitTopic,
   takeApart,
@@ -13,6 +16,7 @@ import {
 } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
+import { keepBelow } from './building'
 
 /** Runs a step that may have nothing to do, and says so when it hasn't; then selects what came of it. */
 function reshape(desk: Desk, step: Step, nothing: string): void {
@@ -27,6 +31,19 @@ export function sort(desk: Desk, key: SortKey): void {
   const step = sortChildren(desk.tree, parent, key, ownLocale())
   if (step.made.length < 2) desk.say('There is nothing to sort under this topic.')
   else desk.run(step)
+}
+
+/** In the order that words in the titles name: days of the week, months, or first, second, third. */
+export function sortByWords(desk: Desk): void {
+  const parent = desk.focus.value
+  if (!desk.guard()) return
+  const locale = ownLocale()
+  const kind = kindNamed(
+    childrenOf(desk.tree, parent).map(id => topicOf(desk.tree, id).title),
+    locale,
+  )
+  if (kind) desk.run(sortChildrenBy(desk.tree, parent, ({ title }) => placeNamed(title, kind, locale)))
+  else desk.say('No two topics under this one name a weekday, a month, or which one they are.')
 }
 
 export function reverse(desk: Desk): void {
@@ -45,7 +62,9 @@ export function split(desk: Desk): void {
   )
 }
 
+/** Right after a topic was removed with all below it, that's what is meant: only the topic goes. */
 export function apart(desk: Desk): void {
+  if (keepBelow(desk)) return
   reshape(desk, takeApart(desk.tree, desk.selected()), 'Only a topic with topics under it can be taken apart.')
 }
 

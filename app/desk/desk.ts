@@ -88,6 +88,8 @@ export class Desk {
   readonly marks = shallowRef<ReadonlyMap<TopicId, Mark>>(new Map())
   /** Whether one presents the tree, so that others may go along. */
   readonly presents = ref(false)
+  /** What a click on a topic means while one is being chosen; null when a click selects, as ever. */
+  pointing: ((topic: TopicId) => void) | null = null
   /** Lines of the tray that are being dragged. */
   carried: readonly TopicId[] = []
   /** Whether a filter leaves topics out of the views just now. */
@@ -215,9 +217,9 @@ export class Desk {
 
   /**
    * Says something in a notice. With `true` it offers to take back the very action that it's about, as long as that can
-   * be done; with an offer of its own, that.
+   * be done; with an offer of its own, that. `also`: another way out beside taking it back.
    */
-  say(message: string, offer: boolean | Offer = false): void {
+  say(message: string, offer: boolean | Offer = false, also: Offer | null = null): void {
     const made = offer === true ? this.session.lastMade : null
     this.notify(
       message,
@@ -227,6 +229,7 @@ export class Desk {
             name: 'Undo',
             run: () => this.authoring.after(this.session.takeBack(made), 'That can’t be taken back any more.'),
             holds: () => this.session.canTakeBack(made),
+            also,
           },
     )
   }
@@ -378,6 +381,7 @@ export class Desk {
   beginTyping = (step: Step, unfold?: TopicId): void => this.typing.begin(step, unfold)
   keep = (): void => this.typing.keep()
   drop = (): void => this.typing.drop()
+  turnWhileTyping = (): void => this.typing.turn()
   moveWhileTyping = (how: 'in' | 'out'): void => this.typing.move(how)
 
   get view(): Showing['view'] {

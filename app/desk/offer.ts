@@ -3,4 +3,6 @@ export interface Offer {
   readonly name: string
   readonly run: () => void
   readonly holds?: () => boolean
+  /** Another way out, beside it. */
+  readonly also?: Offer | null
 }

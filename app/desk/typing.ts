@@ -2,11 +2,14 @@ import { detailChanges, type Known, readDetails } from '#core/capture/quick-deta
 import { byLetters } from '#core/find/by-letters'
 import {
   addressesIn,
+  besideSlot,
   type Change,
   indent,
   isLive,
   isWithin,
+  lastChild,
   markersOf,
+  moveTo,
   outdent,
   type Step,
   type Topic,
@@ -170,14 +173,36 @@ export class Typing {
     const { desk } = this
     const open = this.open.value
     if (!open) return
+    this.go(how === 'in' ? indent(desk.tree, [open.id]) : outdent(desk.tree, [open.id]))
+  }
+
+  private go(step: Step): void {
+    const { desk } = this
+    const open = this.open.value!
     const draft = this.draft.value
-    const step = how === 'in' ? indent(desk.tree, [open.id]) : outdent(desk.tree, [open.id])
     if (open.fresh ? desk.session.holdMore(step.changes) : desk.session.make(step.changes)) {
       this.draft.value = draft
       desk.unfoldTo(open.id)
       this.redraft()
       desk.reveal(open.id)
     }
+  }
+
+  /** A new topic becomes a child of where one came from instead of its sibling, or the other way round; typing goes on. */
+  turn(): void {
+    const { desk, cameFrom } = this
+    const open = this.open.value
+    if (!open?.fresh || !isLive(desk.tree, cameFrom)) return
+    const isChild = topicOf(desk.tree, open.id).parent === cameFrom
+    if (isChild && cameFrom === desk.tree.centre) desk.say('The centre stands alone: what is new hangs under it.')
+    else
+      this.go(
+        moveTo(
+          desk.tree,
+          [open.id],
+          isChild ? besideSlot(desk.tree, cameFrom, 'after') : lastChild(desk.tree, cameFrom),
+        ),
+      )
   }
 
   /** Ends typing in a topic that somebody removed. */

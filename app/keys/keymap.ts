@@ -51,7 +51,7 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   duplicate: ['Shift+B'],
   join: ['Shift+J'],
   split: ['Shift+K'],
-  apart: ['Shift+U'],
+  apart: ['Shift+U', 'Shift+Delete', 'Shift+Backspace'],
   detach: ['Shift+X'],
   tray: ['L'],
   'to-tray': ['Shift+L'],
@@ -155,6 +155,7 @@ const TITLE_KEYS: Chords = {
   'title-break': ['Mod+Enter'],
   'title-in': ['Tab'],
   'title-out': ['Shift+Tab'],
+  'title-turn': ['Alt+Enter'],
   'title-drop': ['Escape'],
 }
 
@@ -238,6 +239,7 @@ export const SECTIONS: readonly { readonly title: string; readonly names: Readon
       'title-break': 'Break the line',
       'title-in': 'Keep it, and on one level in',
       'title-out': 'One level out, typing on',
+      'title-turn': 'A new topic becomes a child instead of a sibling, or the other way round, typing on',
       'title-drop': 'End typing: a new topic keeps its text, a changed title goes back, redo brings what was typed',
     },
   },

@@ -5,6 +5,7 @@ import { outlineRows, type Row } from '#core/find/rows'
 import { type Column, COLUMNS } from '#core/tree/view'
 import { childrenOf, markersOf, numberOf, pathTo, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { pressMarker } from '~/dress/marker-pick'
 import { signsOf } from '#core/scene/face'
 import { openSign } from '~/files/opening'
 import { COLUMN_NAMES, PLANNED, TYPED } from './cells'
@@ -288,7 +289,11 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
           <span v-else class="twist" />
           <span v-if="at('number')" class="number">{{ row.number }}</span>
           <span class="edge" />
-          <MarkerSign v-for="marker in seen(row.id).markers" :id="marker" :key="marker" />
+          <MarkerSign
+            v-for="marker in seen(row.id).markers"
+            :id="marker"
+            :key="marker"
+            @click.stop="pressMarker(desk, row.id, marker, $event)" />
           <TitleField v-if="desk.editing.value?.id === row.id && isHere(row)" class="words" @closed="focusBox" />
           <span v-else class="words" dir="auto"
             >{{ seen(row.id).title || '\u00A0'

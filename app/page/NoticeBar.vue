@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Notice } from './notice'
 import { useDesk } from '~/desk/desk'
+import type { Offer } from '~/desk/offer'
 
 /** What there is to say, and what can be done about it, as long as it can. */
 const props = defineProps<{ notice: Notice }>()
@@ -9,18 +10,17 @@ const desk = useDesk()
 const offered = computed(() => {
   void desk.lateTick.value
   const { offer } = props.notice
-  return offer && offer.holds?.() !== false ? offer : null
+  return [offer, offer?.also].filter((one): one is Offer => one != null && one.holds?.() !== false)
 })
-function take(): void {
-  const offer = offered.value
+function take(offer: Offer): void {
   emit('taken')
-  offer?.run()
+  offer.run()
 }
 </script>
 
 <template>
   <div data-over-tree class="offer" :class="{ high: desk.view.value === 'meeting' }" role="status">
-    {{ notice.words }}<button v-if="offered" @click="take">{{ offered.name }}</button>
+    {{ notice.words }}<button v-for="offer in offered" :key="offer.name" @click="take(offer)">{{ offer.name }}</button>
   </div>
 </template>
 

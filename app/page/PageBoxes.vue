@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { MarkerSet } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { pressedMarker } from '~/dress/marker-pick'
 import { usePage } from './page'
 
 /** Dialogs and boxes over the tree; each is loaded when it's first opened. */
@@ -22,5 +23,6 @@ const { boxes, met } = page
   <LazyVoteDialog v-if="met.vote" v-model:visible="boxes.vote" />
   <LazyHelpBox v-if="met.help" v-model:visible="boxes.help" />
   <LazyReferenceDialog v-if="page.referring.value" @closed="page.referring.value = false" />
+  <LazyMarkerPick v-if="pressedMarker" :key="pressedMarker.topic + pressedMarker.marker" />
   <LazyFileViewer v-if="desk.viewing.value" />
 </template>

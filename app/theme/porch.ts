@@ -1,5 +1,5 @@
 import { definePreset } from '@primeuix/themes'
-import Aura from '@primeuix/themes/aura'
+import { AURA } from './aura'
 
 const porch = {
   50: '#EDF6F6',
@@ -45,7 +45,7 @@ const dusk = {
 
 /** The porch in PrimeVue's design tokens: square-ish boards, deep blue, sun for focus. */
 export default {
-  preset: definePreset(Aura, {
+  preset: definePreset(AURA, {
     primitive: { borderRadius: { none: '0', xs: '2px', sm: '4px', md: '7px', lg: '9px', xl: '12px' } },
     semantic: {
       primary: porch,

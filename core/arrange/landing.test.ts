@@ -12,7 +12,7 @@ import {
   type Tree,
   type TopicId,
 } from '../tree'
-import { landingAt, slotInWords } from './landing'
+import { childLandingAt, landingAt, slotInWords } from './landing'
 import { Layout } from './layout'
 
 function grown(): Tree {
@@ -143,5 +143,47 @@ describe('where a dragged branch lands', () => {
       'a b',
       'untitled',
     ])
+  })
+})
+
+describe('where a child is born that is pulled out of a plank', () => {
+  const ARRANGEMENTS = ['both', 'right', 'left', 'down', 'around', 'hand', 'axis'] as const
+  it('is always under it, at a place there is, on the side where one let go', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...ARRANGEMENTS),
+        fc.constantFrom('centre', 'Fit-out', 'Books', 'People', 'Lift', 'Rota'),
+        fc.integer({ min: -900, max: 900 }),
+        fc.integer({ min: -600, max: 600 }),
+        (arrangement, parent, x, y) => {
+          const tree = grown()
+          applyChanges(tree, [{ op: 'tree', field: 'arrangement', value: arrangement }])
+          const layout = layoutOf(tree)
+          const landing = childLandingAt(tree, layout, parent, { x, y }, size)!
+          const { slot, place } = landing
+          expect(slot.parent).toBe(parent)
+          expect(slot.index).toBeGreaterThanOrEqual(0)
+          expect(slot.index).toBeLessThanOrEqual(childrenOf(tree, parent).length)
+          expect(landing.words).toMatch(new RegExp(`^under ${parent === 'centre' ? 'Move' : parent}`))
+          if (arrangement === 'both' && parent === 'centre')
+            expect(slot.side).toBe(x < layout.find('centre')!.x + 50 ? 'left' : 'right')
+          // Born there, it is that child.
+          applyChanges(tree, addAt(tree, slot, () => 'born', place ?? {}).changes)
+          expect(tree.topics.get('born')!.parent).toBe(parent)
+          if (arrangement !== 'hand') return
+          const at = layoutOf(tree).find('born')!
+          expect([at.x + at.width / 2, at.y + at.height / 2].map(Math.round)).toEqual([x, y].map(Math.round))
+        },
+      ),
+      { numRuns: 300 },
+    )
+  })
+  it('is between the two that it was pulled between', () => {
+    const tree = grown()
+    const layout = layoutOf(tree)
+    const [lift, lamps] = [layout.find('Lift')!, layout.find('Lamps')!]
+    const slot = childLandingAt(tree, layout, 'Fit-out', { x: lift.x + 80, y: (lift.y + lamps.y + 30) / 2 }, size)!.slot
+    expect(slot).toMatchObject({ parent: 'Fit-out', index: childrenOf(tree, 'Fit-out').indexOf('Lamps') })
+    expect(childLandingAt(tree, layout, 'gone', { x: 0, y: 0 }, size)).toBeNull()
   })
 })

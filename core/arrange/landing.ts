@@ -32,7 +32,7 @@ export function slotInWords(tree: Tree, slot: Slot, moving: ReadonlySet<TopicId>
   if (slot.parent === null) return 'on its own'
   const siblings = childrenOf(tree, slot.parent)
   const before = siblings.slice(0, Math.min(slot.index, siblings.length)).filter(id => !moving.has(id)).length
-  const total = siblings.filter(id => !moving.has(id)).length + moving.size
+  const total = siblings.filter(id => !moving.has(id)).length + Math.max(1, moving.size)
   const parent = shorten(topicOf(tree, slot.parent).title, 28)
   return total === 1
     ? `under ${parent}`
@@ -108,6 +108,50 @@ export function landingAt(
     return asChild(tree, layout, target, direction, { x, y }, moving, size)
   return asSibling(tree, layout, target, y > target.y + target.height / 2, moving, size)
 }
+
+/**
+ * Where a new child of a topic would stand, pulled to a point: among its siblings in order, and where they stand by hand, at the very
+ * point. `size` is the new plank's.
+ */
+export function childLandingAt(
+  tree: Tree,
+  layout: Layout,
+  parent: TopicId,
+  point: { readonly x: number; readonly y: number },
+  size: Size,
+): Landing | null {
+  const above = layout.find(parent)
+  if (!above) return null
+  const around = layout.arrangementAround(parent)
+  if (around === 'hand') {
+    const slot: Slot = { parent, index: childrenOf(tree, parent).length }
+    const corner = { x: point.x - size.width / 2, y: point.y - size.height / 2 }
+    const from = { x: above.x + above.width / 2, y: above.y + above.height / 2 }
+    return {
+      slot,
+      place: { x: Math.round(point.x - from.x), y: Math.round(point.y - from.y) },
+      rect: { ...corner, ...size },
+      bracket: [from, { x: point.x, y: point.y }],
+      words: slotInWords(tree, slot, NONE),
+    }
+  }
+  const isRoot = topicOf(tree, parent).parent === null || parent === layout.root
+  const beside: Direction = point.x < above.x + above.width / 2 ? 'left' : 'right'
+  const direction: Direction =
+    around === 'down'
+      ? 'down'
+      : isRoot
+        ? around === 'both' || around === 'around'
+          ? beside
+          : around === 'left'
+            ? 'left'
+            : 'right'
+        : above.direction === 'down'
+          ? 'right'
+          : above.direction
+  return asChild(tree, layout, above, direction, point, NONE, size)
+}
+const NONE: ReadonlySet<TopicId> = new Set()
 
 /** How near a line must be to be stood on, in canvas units. */
 const SNAP = 6

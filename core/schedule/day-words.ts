@@ -127,6 +127,10 @@ function languages(locale: string | undefined): Words[] {
   return own ? [own, wordsOf('en-GB')] : [wordsOf('en-GB')]
 }
 
+/** Names of weekdays, from Sunday at 0, and of months, from January at 0: the person's own language's, then English. */
+export const namesOfDays = (locale: string | undefined): readonly Pick<Words, 'weekdays' | 'months'>[] =>
+  languages(locale)
+
 /** One name out of a list by the whole of it, or by at least three letters that begin no other. */
 function named(said: string, names: ReadonlyMap<string, number>, whole = false): number | undefined {
   const word = plain(said)

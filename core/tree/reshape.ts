@@ -56,6 +56,16 @@ export function sortChildren(tree: Tree, parent: TopicId, key: SortKey, locale =
   )
 }
 
+/** Puts a topic's children in the order of what each has, the least first; equal ones keep theirs, null comes last. */
+export function sortChildrenBy(tree: Tree, parent: TopicId, valueOf: (topic: Topic) => number | null): Step {
+  const values = new Map(childrenOf(tree, parent).map(id => [id, valueOf(topicOf(tree, id))]))
+  return reorder(
+    tree,
+    parent,
+    [...values.keys()].sort((a, b) => lastWhenNone(values.get(a)!, values.get(b)!)),
+  )
+}
+
 export function reverseChildren(tree: Tree, parent: TopicId): Step {
   return reorder(tree, parent, [...childrenOf(tree, parent)].reverse())
 }

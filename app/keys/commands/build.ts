@@ -1,5 +1,5 @@
 import { addChild, addSibling, insertBetween, moveSelection, removeSelection, wrapSelection } from '~/capture/building'
-import { apart, detach, join, reverse, sort, split, toggleCentre } from '~/capture/reshaping'
+import { apart, detach, join, reverse, sort, sortByWords, split, toggleCentre } from '~/capture/reshaping'
 import { toTray } from '~/capture/tray'
 import { type Command, command, looking } from '../command'
 
@@ -46,6 +46,7 @@ export const BUILD: readonly Command[] = [
   command('Move and order', 'to-tray', 'Put in the tray', desk => toTray(desk), 'more'),
   looking('Move and order', 'tray', 'The tray', (_, house) => house.tray(), 'more'),
   command('Move and order', 'sort-title', 'Sort children by title', desk => sort(desk, 'title'), 'more'),
+  command('Move and order', 'sort-words', 'Sort children by weekday, month or “first, second”', sortByWords, 'more'),
   command('Move and order', 'sort-due', 'Sort children by due date', desk => sort(desk, 'due'), 'more'),
   command('Move and order', 'sort-priority', 'Sort children by priority', desk => sort(desk, 'priority'), 'more'),
   command('Move and order', 'sort-figure', 'Sort children by figure', desk => sort(desk, 'figure'), 'more'),

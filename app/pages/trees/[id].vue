@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { childrenOf, lastChild, type MarkerSet, shorten, topicOf, type TopicId } from '#core/tree'
+import { childrenOf, isWithin, lastChild, type MarkerSet, shorten, topicOf, type TopicId } from '#core/tree'
 import { land } from '~/capture/building'
 import { readyToPaste } from '~/capture/copying'
 import { DESK, Desk } from '~/desk/desk'
@@ -119,6 +119,10 @@ const sheeted = computed(
 )
 function moveUnder(parent: TopicId): void {
   page.moving.value = false
+  if (desk.selected().some(id => isWithin(desk.tree, parent, id))) {
+    desk.say('A branch can’t hang under itself.')
+    return
+  }
   land(desk, desk.selected(), lastChild(desk.tree, parent))
   desk.unfoldTo(desk.focus.value)
   nextTick(() => desk.reveal(desk.focus.value))
@@ -129,6 +133,9 @@ function tieSelection(to: TopicId): void {
   if (what === 'wait') void import('~/schedule/acting').then(({ waitFor }) => waitFor(desk, desk.selected(), to))
   else tieTo(desk, desk.selected(), to)
 }
+watch([page.choosing, page.moving], ([choosing, moving]) => {
+  desk.pointing = choosing ? tieSelection : moving ? moveUnder : null
+})
 const strip = ['child', 'sibling-after', 'mark', 'task'].map(id => ({
   command: commandOf(id)!,
   icon: {
