@@ -24,6 +24,7 @@ const CORE = [
   'scene',
   'handing',
   'starters',
+  'guide',
   'telling',
   'contract',
 ]

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isGroup } from '#core/find/conditions'
 import { allTopics, type Marker, markerSetsOf, replaceMarker } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
@@ -36,6 +37,23 @@ function swap(old: string, event: Event): void {
 function toggle(id: string): void {
   only.value = only.value === id ? null : id
 }
+
+/** Who has how many topics; also who has none. */
+const people = computed(() => {
+  void desk.lateTick.value
+  const counts = new Map<string, number>()
+  for (const topic of allTopics(desk.tree)) for (const id of topic.people) counts.set(id, (counts.get(id) ?? 0) + 1)
+  return desk.status.people
+    .map(({ id, name }) => ({ id, name, count: counts.get(id) ?? 0 }))
+    .sort((a, b) => b.count - a.count)
+})
+const asked = computed(() => {
+  const { value: query } = desk.finding.query
+  return query && !isGroup(query) && query.about === 'person' ? query.person : null
+})
+function ofPerson(id: string): void {
+  desk.finding.query.value = asked.value === id ? null : { about: 'person', person: id }
+}
 </script>
 
 <template>
@@ -66,6 +84,15 @@ function toggle(id: string): void {
         </select>
       </div>
     </template>
+    <h3>People</h3>
+    <div v-for="one in people" :key="one.id" class="used">
+      <button v-if="one.count" :aria-pressed="asked === one.id" @click="ofPerson(one.id)">
+        <span class="name">{{ one.name }}</span><b>{{ one.count }}</b>
+      </button>
+      <p v-else class="nothing">
+        <span class="name">{{ one.name }}</span> has nothing yet
+      </p>
+    </div>
     <p v-if="only" class="quiet">The others step back. <button class="plain" @click="only = null">Show all</button></p>
   </div>
 </template>
@@ -118,6 +145,14 @@ h3 {
 }
 .name {
   flex: 1;
+}
+.nothing {
+  display: flex;
+  gap: 8px;
+  flex: 1;
+  margin: 0;
+  padding: 4px 7px;
+  color: var(--quiet);
 }
 .plain {
   border: 0;

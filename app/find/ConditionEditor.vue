@@ -1,7 +1,17 @@
 <script setup lang="ts">
 import { fixedOf } from '#core/figures/fixed'
 import { readFigure, typedFigure } from '#core/figures/numbers'
-import { type Condition, DUE, FIGURED, KINDS, PLANNED, STATES, SUBSTANCE, TALK_STATES } from '#core/find/conditions'
+import {
+  type Condition,
+  DUE,
+  FIGURED,
+  KIND_WORDS,
+  KINDS,
+  PLANNED,
+  STATES,
+  SUBSTANCE,
+  TALK_STATES,
+} from '#core/find/conditions'
 import { markerSetsOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
@@ -54,14 +64,6 @@ function putFigure(said: string): void {
   const number = readFigure(said, measureOf(condition.value.measure), ownLocale())
   if (number === null) desk.say(`“${said}” is no number.`)
   else put({ value: number })
-}
-const KIND_NAMES: Record<(typeof KINDS)[number], string> = {
-  task: 'a task',
-  reference: 'a reference',
-  annex: 'with an annex',
-  loose: 'loose',
-  parent: 'with something under it',
-  leaf: 'with nothing under it',
 }
 function put(part: object): void {
   condition.value = { ...condition.value, ...part } as Condition
@@ -221,7 +223,7 @@ const TALK_NAMES: Record<(typeof TALK_STATES)[number], string> = {
       :value="condition.is"
       aria-label="Kind"
       @change="put({ is: value($event) })">
-      <option v-for="is in KINDS" :key="is" :value="is">{{ KIND_NAMES[is] }}</option>
+      <option v-for="is in KINDS" :key="is" :value="is">{{ KIND_WORDS[is] }}</option>
     </select>
     <template v-else-if="condition.about === 'changed'">
       <select

@@ -1,5 +1,7 @@
 /** One line for each command, for the help. By themselves, since nobody needs them before they ask for it. */
 const LINES: Readonly<Record<string, string>> = {
+  'ten-keys': 'A card beside the tree; the same key hides it.',
+  'first-steps': 'Seven acts on a real tree, each with its keys; left and taken up at any time.',
   arrange: 'How the tree, or this branch, is laid out.',
   'branch-follow': 'Gives up the branch’s own arrangement.',
   even: 'Splits the branches of the centre, or of the topic that has the focus, where both sides are about as tall.',

@@ -119,6 +119,7 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   find: ['/'],
   everything: ['Mod+K'],
   keys: ['?'],
+  'ten-keys': [','],
   theme: ['Shift+D'],
 }
 

@@ -304,3 +304,30 @@ describe('what is computed in the plan', () => {
     expect(conditionInWords({ about: 'plan', is: 'overloaded' }, names)).toContain('too much')
   })
 })
+
+describe('what stands alone', () => {
+  const tie = (to: string) => [{ id: `t${to}`, to, label: '', ends: 'to' as const, bend: null, hue: null }]
+  const alone = grow(
+    ['rooms', 'c', { markers: ['risk', 'idea'] }],
+    ['lift', 'rooms', { markers: ['risk'], ties: tie('books') }],
+    ['books', 'c'],
+    ['lamps', 'c', { markers: ['question'], ties: tie('gone') }],
+    ['gone', 'c', { markers: ['risk'] }],
+  )
+  applyChanges(alone, [{ op: 'remove', topic: 'gone' }])
+  const found = (is: 'untied' | 'lone-marker'): string[] => {
+    const fits = compile({ about: 'kind', is }, alone, { ...circumstances, talkOf: () => null })
+    return [...allTopics(alone)].filter(fits).map(({ id }) => id)
+  }
+  it('is without a cross-link, whichever way, and one whose other end is gone is none', () => {
+    expect(found('untied')).toEqual(['c', 'rooms', 'lamps'])
+    expect(conditionInWords({ about: 'kind', is: 'untied' }, { marker: String, person: String })).toBe(
+      'with no cross-link from or to it',
+    )
+  })
+  it('has a marker that nothing else has', () => {
+    expect(found('lone-marker')).toEqual(['rooms', 'lamps'])
+    applyChanges(alone, [{ op: 'put', topic: 'books', set: 'markers', member: 'idea' }])
+    expect(found('lone-marker')).toEqual(['lamps'])
+  })
+})

@@ -22,13 +22,15 @@ export interface Names {
   measure?(id: string): string
 }
 
-const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
+export const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
   task: 'a task',
   reference: 'a reference',
   annex: 'with an annex',
   loose: 'loose',
   parent: 'with something under it',
   leaf: 'with nothing under it',
+  untied: 'with no cross-link from or to it',
+  'lone-marker': 'with a marker that stands nowhere else',
 }
 const TALK_WORDS: Record<(typeof TALK_STATES)[number], string> = {
   some: 'with comments',

@@ -4,7 +4,8 @@ import { type Planned, planOf } from '../schedule/plan'
 import { ALL } from '../talk/everybody'
 import type { TopicSign } from '../talk/thread'
 import { isTask, type Topic, type TopicId } from '../tree/topic'
-import { childrenOf, type Tree } from '../tree/tree'
+import { childrenOf, isLive, type Tree } from '../tree/tree'
+import { allTopics } from '../tree/walk'
 import { changedFrom, type Condition, isGroup, type Query, type SubstanceKind } from './conditions'
 import { hasAll, hasWords } from './search'
 import { fold, foldedText, foldedTitle, foldedNote } from './text'
@@ -53,6 +54,20 @@ export function has(topic: Topic, what: SubstanceKind): boolean {
     case 'picture':
       return topic.picture !== null
   }
+}
+
+/** Topics that a cross-link leads from or to. */
+function tiedIn(tree: Tree): ReadonlySet<TopicId> {
+  const tied = new Set<TopicId>()
+  for (const { id, ties } of allTopics(tree)) for (const { to } of ties) if (isLive(tree, to)) tied.add(id).add(to)
+  return tied
+}
+
+/** How often each marker stands. */
+function markersIn(tree: Tree): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>()
+  for (const { markers } of allTopics(tree)) for (const id of markers) counts.set(id, (counts.get(id) ?? 0) + 1)
+  return counts
 }
 
 /** A filter made ready for many topics. */
@@ -118,6 +133,14 @@ export function compile(
             return topic => childrenOf(tree, topic.id).length > 0
           case 'leaf':
             return topic => childrenOf(tree, topic.id).length === 0
+          case 'untied': {
+            const tied = tiedIn(tree)
+            return topic => !tied.has(topic.id)
+          }
+          case 'lone-marker': {
+            const counts = markersIn(tree)
+            return topic => topic.markers.some(marker => counts.get(marker) === 1)
+          }
         }
       // falls through: never, each kind returns
       case 'changed': {

@@ -14,7 +14,8 @@ const day = z.iso.date()
 export const SUBSTANCE = ['note', 'link', 'file', 'checklist', 'place', 'sketch', 'cross-link', 'picture'] as const
 export const TALK_STATES = ['some', 'open', 'settled', 'names-me'] as const
 export type SubstanceKind = (typeof SUBSTANCE)[number]
-export const KINDS = ['task', 'reference', 'annex', 'loose', 'parent', 'leaf'] as const
+/** `untied`: no cross-link leads from or to it. `lone-marker`: one of its markers stands nowhere else. */
+export const KINDS = ['task', 'reference', 'annex', 'loose', 'parent', 'leaf', 'untied', 'lone-marker'] as const
 export const STATES = ['open', 'not-begun', 'under-way', 'done'] as const
 /** `tight`: its float is under so many working days. `late`: it ends after its due date. */
 export const PLANNED = ['critical', 'tight', 'late', 'waits', 'ready', 'overloaded'] as const

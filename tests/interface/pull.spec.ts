@@ -102,9 +102,7 @@ test('a finger pulls a child out too, on a phone and a tablet', async ({ browser
   }
 })
 
-test('placed by hand a child is born where one let go; whoever may only look has no peg', async ({
-  browser,
-}) => {
+test('placed by hand a child is born where one let go; whoever may only look has no peg', async ({ browser }) => {
   const { ines, rana, id } = await two(browser, 'commenter')
   const { centre } = (await ines.caller.open(id)).snapshot
   await ines.caller.edit(id, [

@@ -1,5 +1,6 @@
 import { toggleItem, toggleReady } from '~/meeting/doing'
 import { type Command, command, looking } from '../command'
+import { turnCard } from '../guide'
 
 /** Meetings, and what belongs to the whole house. */
 export const MEET: readonly Command[] = [
@@ -16,6 +17,8 @@ export const MEET: readonly Command[] = [
   looking('General', 'everything', 'Everything box', (_, house) => house.open('everything')),
   looking('General', 'help', 'Help', (_, house) => house.open('help')),
   looking('General', 'keys', 'List of keys', (_, house) => house.open('keys')),
+  looking('General', 'ten-keys', 'The ten keys that matter', () => turnCard('ten')),
+  looking('General', 'first-steps', 'First steps', () => turnCard('steps')),
   looking('Meet', 'vote', 'Vote …', (_, house) => house.open('vote'), 'more'),
   looking('General', 'about', 'Describe and tag the tree …', (_, house) => house.open('about')),
   looking('General', 'starter', 'Save the tree as a starter …', (_, house) => house.open('starter')),

@@ -8,6 +8,7 @@ import { givePicture, takeFiles } from '~/files/pictures'
 import { afterClick } from '~/focus/opened'
 import { commandOf } from '~/keys/commands'
 import { tieTo } from '~/canvas/ties'
+import { shownCard } from '~/keys/guide'
 import { useEventListener, useMediaQuery } from '@vueuse/core'
 import { useNotice } from '~/page/notice'
 import { BESIDE_MEETING, type CanvasHold, PAGE, Page } from '~/page/page'
@@ -78,6 +79,7 @@ onMounted(async () => {
       nextTick(() => desk.visit(wanted))
     }
     // What leads here may lead into a panel, or to the comments of the topic.
+    if (route.query.steps !== undefined) shownCard.value = 'steps'
     if (route.query.panel === 'comments' && wanted) nextTick(() => desk.talking.show(wanted))
     else if (route.query.panel === 'since' || route.query.panel === 'bench') page.panel(route.query.panel)
     sawAll()
@@ -102,6 +104,7 @@ useEventListener(document, 'visibilitychange', () => {
 onBeforeRouteLeave(() => desk.stored(1500))
 onBeforeUnmount(() => {
   if (desk.status.ready) sawAll()
+  shownCard.value = null
   desk.close()
 })
 
@@ -214,7 +217,15 @@ function choosePicture(event: Event): void {
           ref="outline"
           @menu="menu?.show($event)"
           @files="(files, topic) => takeFiles(desk, files, topic)" />
-        <div v-if="blank && desk.view.value !== 'meeting' && !desk.editing.value && desk.session.canEdit" class="empty">
+        <div
+          v-if="
+            blank &&
+            desk.view.value !== 'meeting' &&
+            !desk.editing.value &&
+            desk.session.canEdit &&
+            shownCard !== 'steps'
+          "
+          class="empty">
           <p>
             <kbd>Tab</kbd> begins the first topic. Type it; <kbd>Enter</kbd> goes on to the next, <kbd>Esc</kbd> ends.
             Or paste a list.
@@ -242,6 +253,7 @@ function choosePicture(event: Event): void {
         <UploadsBox />
         <LazyHandStrip v-if="desk.view.value === 'canvas' && desk.selection.value.size > 1 && !presenting" />
         <WhereBar v-if="!presenting" />
+        <LazyGuideCard v-if="shownCard && !presenting" :key="shownCard" />
         <LazyOverviewWindow
           v-if="page.overviewOpen.value && canvas && desk.view.value === 'canvas' && !presenting"
           :layout="canvas.layout"

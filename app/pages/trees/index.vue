@@ -174,6 +174,7 @@ useHead({ title: 'Trees · Sun Porch' })
               : 'No trees here yet. Make one, or bring an outline you have.'
       }}
     </p>
+    <FirstStepsOffer v-if="trees && scope === 'all' && !search && !tag" :trees="trees" />
     <ul class="list">
       <li v-for="tree in listed" :key="tree.id">
         <component :is="scope === 'trash' ? 'span' : NuxtLink" :to="`/trees/${tree.id}`" class="tree">
