@@ -2,11 +2,13 @@
 import { type Difference, fieldInWords } from '#core/compare/differences'
 import { headOf, timeOf } from '#core/formats/minutes-markdown'
 import { handTo } from '#core/meeting/agenda'
+import { deliveredInWords } from '#core/meeting/delivered'
 import { INTENT_NAMES } from '#core/meeting/invitation'
 import { minutesOf } from '#core/meeting/minutes'
 import { readDay } from '#core/schedule/day-words'
 import type { TopicId } from '#core/tree'
 import { useMeeting } from '~/meeting/useMeeting'
+import { STANDING_ICONS } from './delivered-icons'
 
 /** The minutes, assembled from the meeting's topics and changed as the topics they are. */
 const meeting = useMeeting()
@@ -137,12 +139,9 @@ const inWords = ({ kind, fields, was }: Difference): string =>
         <h2>What was to be settled</h2>
         <ul class="musts">
           <li v-for="must in minutes.musts" :key="must.text">
-            <Icon
-              :name="must.decisions.length ? 'lucide:check' : 'lucide:circle-dashed'"
-              size="16"
-              :class="{ ok: must.decisions.length }" /><span
+            <Icon :name="STANDING_ICONS[must.is ?? 'open']" size="16" :class="{ ok: must.is === 'reached' }" /><span
               ><b>{{ must.text }}</b
-              >{{ must.decisions.length ? `: ${must.decisions.join('; ')}` : ': not settled' }}</span
+              >: {{ deliveredInWords(must) }}</span
             >
           </li>
         </ul>

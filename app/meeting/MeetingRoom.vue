@@ -161,6 +161,7 @@ function underWhat(): TopicId | null {
           </div>
         </div>
         <div class="record">
+          <RoomMusts />
           <template v-if="carried.length">
             <h2>Still open from before</h2>
             <ul class="carried">
@@ -214,7 +215,7 @@ function underWhat(): TopicId | null {
           class="end"
           :class="{ primary: current === null }"
           :disabled="busy !== ''"
-          @click="meeting.move({ to: 'end' })">
+          @click="meeting.endMeeting()">
           End the meeting
         </button>
       </footer>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { fold } from '#core/find/text'
+import { type Tally, tallyInWords } from '#core/meeting/delivered'
 import { seriesFigures } from '#core/meeting/series'
 import type { SeriesLog } from '#core/contract'
 import type { TopicId } from '#core/tree'
@@ -26,6 +27,9 @@ const figures = computed(() => {
     ? seriesFigures(desk.tree, meeting.id.value, id => log.value.closedOn[id] ?? null, today())
     : null
 })
+/** A square a thing that had to be settled: whole, half, empty, or only its rim. */
+const bitsOf = (tally: Tally): string[] =>
+  (['reached', 'partly', 'not', 'open'] as const).flatMap(is => Array.from({ length: tally[is] }, () => is))
 const text = ref('')
 const decisions = computed(() => {
   const wanted = fold(text.value.trim())
@@ -75,6 +79,7 @@ const Charts = defineAsyncComponent(() => import('./SeriesCharts.vue'))
               <tr>
                 <th scope="col">Meeting</th>
                 <th scope="col">Day</th>
+                <th scope="col">Delivered</th>
                 <th scope="col" class="n">Raised</th>
                 <th scope="col" class="n">Closed</th>
                 <th scope="col" class="n">Overdue</th>
@@ -89,6 +94,11 @@ const Charts = defineAsyncComponent(() => import('./SeriesCharts.vue'))
                   <button class="plain" @click="emit('choose', row.id)">{{ row.title }}</button>
                 </td>
                 <td>{{ dayInWords(row.day) }}</td>
+                <td>
+                  <span class="bits" aria-hidden="true"
+                    ><i v-for="(bit, i) in bitsOf(row.delivered)" :key="i" :class="bit" /></span
+                  >{{ tallyInWords(row.delivered) || '–' }}
+                </td>
                 <td class="n">{{ row.raised }}</td>
                 <td class="n">{{ row.closed }}</td>
                 <td class="n" :class="{ late: row.overdue }">{{ row.overdue }}</td>
@@ -180,6 +190,30 @@ h2 {
 .facts b {
   font: 650 26px var(--display);
   margin-right: 6px;
+}
+.bits {
+  display: inline-flex;
+  gap: 3px;
+  margin-right: 8px;
+}
+.bits i {
+  width: 11px;
+  height: 11px;
+  border: 1.5px solid var(--fern);
+}
+.bits .reached {
+  background: var(--fern);
+}
+.bits .partly {
+  background: linear-gradient(135deg, var(--fern) 50%, transparent 50%);
+}
+.bits .not {
+  border-color: var(--clay);
+  background: repeating-linear-gradient(45deg, var(--clay) 0 2px, transparent 2px 4px);
+}
+.bits .open {
+  border-color: var(--quiet);
+  border-style: dashed;
 }
 .scroll {
   overflow-x: auto;

@@ -10,7 +10,7 @@ import { makeMeeting, MEETING, MEETING_TABS, type MeetingAct, type MeetingTab, u
 /** One meeting, before, during and after: its brief, its running, its minutes, its series. */
 const meeting = makeMeeting()
 provide(MEETING, meeting)
-const { desk, id, tab, topic, brief, all } = meeting
+const { desk, id, tab, topic, brief, all, ending } = meeting
 const emit = defineEmits<{ make: []; tree: [] }>()
 
 meeting.choose()
@@ -22,7 +22,11 @@ const part = ref<{ layOut?(): void; invite?(): void; request?(): void; mail?(): 
 /** What is done to the meeting that is shown, by name: from the everything box. */
 async function act(what: MeetingAct): Promise<void> {
   if (topic.value === null || !desk.guard()) return
-  if (what === 'begin' || what === 'end') {
+  if (what === 'end') {
+    meeting.endMeeting()
+    return
+  }
+  if (what === 'begin') {
     await meeting.move({ to: what })
     return
   }
@@ -90,6 +94,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key, true))
 
 <template>
   <section class="meeting" aria-label="Meeting" tabindex="-1" data-home>
+    <LazyEndingBox v-if="ending" v-model:visible="ending" />
     <template v-if="topic">
       <header class="head">
         <Select

@@ -2,6 +2,7 @@ import type { InjectionKey } from 'vue'
 import { itemsOf, itemStarts, minutesNeeded, plannedEnd, runningOf, timed } from '#core/meeting/agenda'
 import { type Brief, briefOf, isMeeting, meetingsOf, nearestMeeting, meetingOf } from '#core/meeting/brief'
 import { cutToEnd, forecastEnd, leftOf, spentOn } from '#core/meeting/clock'
+import { deliveredOf } from '#core/meeting/delivered'
 import { invitationIsOld } from '#core/meeting/invitation'
 import { plannedOf } from '#core/meeting/planned'
 import { type Finding, findingsOf, readinessOf } from '#core/meeting/readiness'
@@ -52,6 +53,9 @@ export function makeMeeting() {
   const brief = fresh<Brief>((_, __, one) => one, briefOf({ meeting: [] }))
   const items = fresh(meeting => itemsOf(desk.tree, meeting), [])
   const starts = fresh(meeting => itemStarts(desk.tree, meeting), new Map<string, number>())
+  const delivered = fresh(meeting => deliveredOf(desk.tree, meeting), [])
+  /** Whether it's asked, before it ends, what became of what was to be settled. */
+  const ending = ref(false)
   const needed = fresh(meeting => minutesNeeded(desk.tree, meeting), 0)
   const running = fresh(meeting => runningOf(desk.tree, meeting), null)
   const isOld = fresh(meeting => invitationIsOld(desk.tree, meeting), false)
@@ -194,6 +198,14 @@ export function makeMeeting() {
       desk.say((error as Error).message)
     }
   }
+  /** Ends it; where something that must be settled is open, that's asked first. */
+  function endMeeting(): void {
+    if (may.value && running.value && deliveredNow().some(({ is }) => is === null)) {
+      ending.value = true
+    } else void move({ to: 'end' })
+  }
+  const deliveredNow = () =>
+    id.value !== null && desk.tree.topics.has(id.value) ? deliveredOf(desk.tree, id.value) : []
   watch(id, () => {
     step = 0
   })
@@ -211,6 +223,10 @@ export function makeMeeting() {
     id,
     tab,
     now,
+    delivered,
+    ending,
+    endMeeting,
+    deliveredNow,
     topic,
     brief,
     items,

@@ -76,7 +76,7 @@ export function useRoomTime(meeting: Meeting, place: ReturnType<typeof useRoomPl
     if (meeting.briefNow().run?.current === null && brief.value.stage === 'running')
       desk.say('Everything on the agenda has been dealt with.', {
         name: 'End the meeting',
-        run: () => void meeting.move({ to: 'end' }),
+        run: () => meeting.endMeeting(),
         holds: () => meeting.briefNow().stage === 'running',
       })
   }

@@ -2,6 +2,7 @@ import type { BlockContent, List, ListItem, PhrasingContent, Root, RootContent, 
 import { dayInWords } from '../schedule/days'
 import { ENTRY_NAMES } from '../meeting/record'
 import { INTENT_NAMES } from '../meeting/invitation'
+import { deliveredInWords } from '../meeting/delivered'
 import type { Minutes, MinutesItem, MinutesLine, Prepared } from '../meeting/minutes'
 import { printMarkdown } from './note-text'
 
@@ -127,11 +128,8 @@ export function minutesDocument(minutes: Minutes): Root {
     children.push(heading(2, 'What was to be settled'))
     children.push(
       list(
-        minutes.musts.map(({ text: said, decisions }) =>
-          bullet({
-            type: 'paragraph',
-            children: [strong(said), text(decisions.length > 0 ? `: ${decisions.join('; ')}` : ': not settled')],
-          }),
+        minutes.musts.map(must =>
+          bullet({ type: 'paragraph', children: [strong(must.text), text(`: ${deliveredInWords(must)}`)] }),
         ),
       ),
     )

@@ -26,6 +26,7 @@ export interface BriefPerson {
 }
 
 export type BriefLine = Extract<BriefPart, { kind: 'line' }>
+export type Outcome = Extract<BriefPart, { kind: 'outcome' }>
 export type Begins = Extract<BriefPart, { kind: 'begins' }>
 export type Run = Extract<BriefPart, { kind: 'run' }>
 export type Invitation = Extract<BriefPart, { kind: 'invitation' }>
@@ -33,6 +34,7 @@ export type Invitation = Extract<BriefPart, { kind: 'invitation' }>
 export interface Brief {
   readonly why: string
   readonly musts: readonly { readonly id: string; readonly order: string; readonly text: string }[]
+  readonly outcomes: readonly Outcome[]
   readonly lines: readonly BriefLine[]
   readonly begins: Begins | null
   /** Minutes set aside; null when the items alone decide. */
@@ -68,6 +70,7 @@ export function briefOf({ meeting }: Pick<Topic, 'meeting'>): Brief {
   const brief: Brief = {
     why: one('why')?.text ?? '',
     musts: all('must').sort(byOrder),
+    outcomes: all('outcome'),
     lines: all('line').sort(byOrder),
     begins: one('begins'),
     slot: one('slot')?.minutes ?? null,

@@ -17,6 +17,8 @@ export function briefInCopy(parts: readonly BriefPart[], { people, progress, mov
     switch (part.kind) {
       case 'invitation':
         return []
+      case 'outcome':
+        return progress ? [part] : []
       case 'run':
       case 'stage':
         return progress ? [part] : part.kind === 'stage' ? [{ ...part, stage: 'planned' }] : []

@@ -335,7 +335,9 @@ describe('the record', () => {
       ['1', 20, 26, 2],
       ['2', 10, 6, 1],
     ])
-    expect(minutes.musts).toEqual([{ text: 'Which removal firm', decisions: ['Two Rivers moves us'] }])
+    expect(minutes.musts).toEqual([
+      { text: 'Which removal firm', decisions: ['Two Rivers moves us'], is: 'reached', why: '', byHand: false },
+    ])
     expect(minutes.actions.map(({ title, owners, due, item }) => [title, owners, due, item])).toEqual([
       ['Sign the offer', ['Oskar Moreau'], '2027-03-05', 'Two offers'],
     ])

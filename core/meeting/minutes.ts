@@ -7,6 +7,7 @@ import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { type Brief, type BriefPerson, briefOf } from './brief'
 import { voteInWords } from '../vote/words'
 import { type AgendaItem, itemsOf } from './agenda'
+import { type Delivered, deliveredOf } from './delivered'
 import { entriesIn, entriesOf } from './record'
 import { wallTime } from './zones'
 
@@ -70,7 +71,7 @@ export interface Minutes {
   readonly ended: string | null
   readonly zone: string
   readonly people: readonly { readonly name: string; readonly part: string; readonly came: boolean | null }[]
-  readonly musts: readonly { readonly text: string; readonly decisions: readonly string[] }[]
+  readonly musts: readonly Pick<Delivered, 'text' | 'decisions' | 'is' | 'why' | 'byHand'>[]
   readonly items: readonly MinutesItem[]
   /** Lines that came up outside any item. */
   readonly besides: readonly MinutesLine[]
@@ -165,12 +166,6 @@ export function minutesOf(tree: Tree, meeting: TopicId, nameOf: NameOf, zone = '
   const inItems = new Set(items.flatMap(({ lines }) => lines.map(({ id }) => id)))
   const all = entriesOf(tree, meeting)
   const itemOfLine = new Map(items.flatMap(({ title, lines }) => lines.map(({ id }) => [id, title] as const)))
-  const decisionsFor = (must: string): string[] =>
-    agenda.flatMap((item, i) =>
-      item.serves.includes(must)
-        ? items[i]!.lines.filter(({ kind }) => kind === 'decision').map(({ title }) => title)
-        : [],
-    )
   const began = brief.run ? wallTime(brief.run.began, wall) : null
   return {
     title: topic.title,
@@ -185,7 +180,7 @@ export function minutesOf(tree: Tree, meeting: TopicId, nameOf: NameOf, zone = '
       part: person.role ? PARTS[person.role] : person.needed ? '' : 'optional',
       came: person.came,
     })),
-    musts: brief.musts.map(({ id, text }) => ({ text, decisions: decisionsFor(id) })),
+    musts: deliveredOf(tree, meeting).map(({ id: _, ...one }) => one),
     items,
     besides: all.filter(({ id }) => !inItems.has(id)).map(one => lineOf(one, wall, nameOf)),
     actions: all

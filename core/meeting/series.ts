@@ -4,6 +4,7 @@ import { topicOf, type Tree } from '../tree/tree'
 import { itemsOf } from './agenda'
 import { briefOf, dayOf, seriesOf } from './brief'
 import { actionFigures, medianLife } from './carry'
+import { deliveredOf, type Tally, tallyOf } from './delivered'
 import { heldIn } from './next'
 import { entriesOf } from './record'
 
@@ -23,6 +24,8 @@ export interface SeriesRow {
   /** Whole minutes. */
   readonly planned: number
   readonly actual: number
+  /** How the things that had to be settled turned out. */
+  readonly delivered: Tally
 }
 
 export interface LoggedDecision {
@@ -83,6 +86,7 @@ export function seriesFigures(
       came: brief.people.filter(({ came }) => came).length,
       planned: items.reduce((sum, item) => sum + (item.minutes ?? 0), 0),
       actual: minutes(items.reduce((sum, { spent }) => sum + spent, 0)),
+      delivered: tallyOf(deliveredOf(tree, id)),
     }
   })
   const decisions = ids

@@ -19,6 +19,8 @@ export const STAGES = ['planned', 'running', 'ended', 'cancelled'] as const
 export type Stage = (typeof STAGES)[number]
 export const ANSWERS = ['needs-action', 'accepted', 'declined', 'tentative', 'delegated'] as const
 export type Answer = (typeof ANSWERS)[number]
+export const STANDINGS = ['reached', 'partly', 'not'] as const
+export type Standing = (typeof STANDINGS)[number]
 export const ENTRY_KINDS = ['decision', 'action', 'question', 'idea', 'parked'] as const
 export type EntryKind = (typeof ENTRY_KINDS)[number]
 
@@ -69,6 +71,8 @@ export const briefPart = z.discriminatedUnion('kind', [
     by: id,
   }),
   line('must', { order: orderKey, text: words(1000) }),
+  /** How a thing that must be settled turned out, said by hand, with a word of why. */
+  line('outcome', { of: id, is: z.enum(STANDINGS), why: words(500) }),
   /** An item that isn't laid out as a topic yet. */
   line('line', {
     order: orderKey,

@@ -1,6 +1,7 @@
 import { AlignmentType, Document, HeadingLevel, LevelFormat, Packer, Paragraph, TableOfContents } from 'docx'
 import { aboutLine, headOf, timeOf } from '#core/formats/minutes-markdown'
 import { INTENT_NAMES } from '#core/meeting/invitation'
+import { deliveredInWords } from '#core/meeting/delivered'
 import type { Minutes, MinutesItem, MinutesLine } from '#core/meeting/minutes'
 import { ENTRY_NAMES } from '#core/meeting/record'
 import { dayInWords } from '#core/schedule/days'
@@ -113,13 +114,10 @@ export async function minutesAsDocx(minutes: Minutes, language = 'en-GB'): Promi
       ? [
           heading('What was to be settled', 1, false),
           ...minutes.musts.map(
-            ({ text, decisions }) =>
+            must =>
               new Paragraph({
                 bullet: { level: 0 },
-                children: [
-                  ...runs(text, { bold: true }),
-                  ...runs(decisions.length > 0 ? `: ${decisions.join('; ')}` : ': not settled'),
-                ],
+                children: [...runs(must.text, { bold: true }), ...runs(`: ${deliveredInWords(must)}`)],
               }),
           ),
         ]

@@ -1,5 +1,6 @@
 import { aboutLine, headOf, timeOf } from '#core/formats/minutes-markdown'
 import { INTENT_NAMES } from '#core/meeting/invitation'
+import { deliveredInWords } from '#core/meeting/delivered'
 import type { Minutes, MinutesItem, MinutesLine } from '#core/meeting/minutes'
 import { ENTRY_NAMES } from '#core/meeting/record'
 import { dayInWords } from '#core/schedule/days'
@@ -64,15 +65,10 @@ export async function minutesAsPdf(minutes: Minutes): Promise<Buffer> {
   page.table([92, page.width - 92], null, headOf(minutes))
   if (minutes.musts.length > 0) {
     page.write([['What was to be settled', { size: 14, bold: true }]], { after: 4 })
-    for (const { text, decisions } of minutes.musts)
-      page.write(
-        [
-          ['•  ', { color: PORCH }],
-          [text, { bold: true }],
-          [decisions.length > 0 ? `: ${decisions.join('; ')}` : ': not settled'],
-        ],
-        { indent: 10 },
-      )
+    for (const must of minutes.musts)
+      page.write([['•  ', { color: PORCH }], [must.text, { bold: true }], [`: ${deliveredInWords(must)}`]], {
+        indent: 10,
+      })
   }
   if (minutes.actions.length > 0) {
     page.room(80)

@@ -243,6 +243,8 @@ test('a commenter says twelve things; all are settled, two as tasks and one by a
   await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'End the meeting' }).press('Enter')
+  await expect(page.getByRole('dialog', { name: 'Before it ends' })).toContainText('Which firm')
+  await page.keyboard.press('Enter')
   const minutes = page.locator('main')
   await expect(page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
   for (const i of [1, 2])
@@ -363,6 +365,8 @@ test('a meeting is held by two browsers: one key a line, everybody follows, look
   await ines.page.reload()
   await expect(now(ines.page)).toContainText('Neighbours')
   await ines.page.getByRole('button', { name: 'End the meeting' }).press('Enter')
+  await expect(ines.page.getByRole('dialog', { name: 'Before it ends' })).toBeVisible()
+  await ines.page.keyboard.press('Enter')
   await expect(ines.page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
   await expect(rana.page.getByText('This meeting has ended.')).toBeVisible()
   const [download] = await Promise.all([
@@ -711,4 +715,68 @@ test('how many things a meeting settles, and its inner patterns, are settings of
   await expect
     .poll(async () => (await caller.open(id)).snapshot.fields)
     .toMatchObject({ mostMusts: 1, patterns: [['What happened', 'What we learned']] })
+})
+
+test('what was to be settled is in sight with its tally, said by hand or by a decision; ending asks about what is open, one key each', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await staged(browser)
+  const { page } = ines
+  const must = (key: string, order: string, text: string) => put('m', { id: key, kind: 'must', order, text })
+  await ines.caller.edit(id, [
+    must('m2', 'a1', 'Which week'),
+    must('m3', 'a2', 'Who pays'),
+    must('m4', 'a3', 'The old clock'),
+    { op: 'put', topic: 'i1', set: 'item', member: { id: 'm1', kind: 'serves' } },
+  ])
+  await openMeeting(page, id)
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  await expect(page.getByRole('group', { name: 'Capture' })).toBeVisible()
+  await openMeeting(rana.page, id)
+  const musts = (of: Page) => of.getByRole('region', { name: 'What must be settled' })
+  await expect(musts(page)).toContainText('0 of 4 reached, 4 open')
+  // A decision in the item that serves it.
+  await page.keyboard.press('d')
+  await page.keyboard.type('Two Rivers moves us')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  for (const one of [page, rana.page]) await expect(musts(one)).toContainText('1 of 4 reached, 3 open')
+  await expect(musts(rana.page)).toContainText('by “Two Rivers moves us”')
+  // By hand, by the other one, with a word of why; a second press leaves it to the decisions again.
+  const week = musts(rana.page).getByRole('group', { name: 'Which week' })
+  await week.getByRole('button', { name: 'partly reached' }).click()
+  await musts(rana.page).getByLabel('Why “Which week” is partly reached').fill('the lift isn’t sure')
+  await musts(rana.page).getByLabel('Why “Which week” is partly reached').press('Enter')
+  await expect(musts(page)).toContainText('1 of 4 reached, 1 partly, 2 open')
+  await expect(musts(page).getByLabel('Why “Which week” is partly reached')).toHaveValue('the lift isn’t sure')
+  const firm = musts(page).getByRole('group', { name: 'Which firm' })
+  await firm.getByRole('button', { name: 'not reached' }).click()
+  await expect(musts(rana.page)).toContainText('0 of 4 reached')
+  await firm.getByRole('button', { name: 'not reached' }).click()
+  await expect(musts(rana.page)).toContainText('1 of 4 reached')
+  // It ends: what is open is asked, without a pause between the keys, and nothing else hears them.
+  await page.getByRole('button', { name: 'End the meeting' }).click()
+  const box = page.getByRole('dialog', { name: 'Before it ends' })
+  await expect(box.getByRole('listitem')).toHaveText([/Who pays/, /The old clock/])
+  await page.keyboard.press('Escape')
+  await expect(box).toHaveCount(0)
+  await page.getByRole('button', { name: 'End the meeting' }).click()
+  await expect(box).toBeVisible()
+  await page.keyboard.type('31')
+  await expect(box).toContainText('All of it is said.')
+  await page.keyboard.press('Enter')
+  const minutes = page.locator('main')
+  await expect(page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
+  await expect(minutes).toContainText('Which firm: reached: Two Rivers moves us')
+  await expect(minutes).toContainText('Which week: partly reached: the lift isn’t sure')
+  await expect(minutes).toContainText('Who pays: not reached')
+  await expect(minutes).toContainText('The old clock: reached')
+  const document = await page.request.get(
+    (await page.getByRole('link', { name: 'Word document' }).getAttribute('href'))!,
+  )
+  expect((await mammoth.extractRawText({ buffer: await document.body() })).value).toContain(
+    'Which week: partly reached: the lift isn’t sure',
+  )
+  await page.getByRole('tab', { name: 'Series' }).click()
+  await expect(page.getByRole('cell', { name: '2 of 4 reached, 1 partly, 1 not' })).toBeVisible()
 })
