@@ -11,6 +11,9 @@ const PARTS = [
   ['people', 'People'],
   ['dates', 'Dates'],
   ['progress', 'Progress'],
+  ['links', 'Links'],
+  ['files', 'Files and pictures'],
+  ['record', 'Records of meetings'],
 ] as const
 </script>
 

@@ -1,6 +1,8 @@
-import { expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
+import { filesShown } from '../formats/files-shown'
 import {
   addAt,
+  allTopics,
   applyChanges,
   BLANK,
   type BriefPart,
@@ -8,12 +10,13 @@ import {
   childrenOf,
   emptyTree,
   type ItemPart,
+  plainNote,
   topicOf,
   toOutline,
   toSnapshot,
   type Tree,
 } from '../tree'
-import { copyItems, copyTree, WHOLE } from './copy'
+import { BARE, carriedBy, type CopyChoice, copyItems, copyTree, WHOLE } from './copy'
 
 function grow(): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
@@ -104,7 +107,7 @@ it('a meeting that is copied was sent to nobody; without progress it’s a plan,
     { op: 'set', topic: 'A1', field: 'entry', value: { kind: 'decision', by: 'u1', name: 'Ines', at: 1 } },
   ])
   const kinds = (copy: Tree): string[] => topicOf(copy, 'A').meeting.map(({ kind }) => kind)
-  const bare = copyTree(tree, { notes: true, people: false, dates: true, progress: false, shift: 7 })
+  const bare = copyTree(tree, { ...WHOLE, people: false, progress: false, shift: 7 })
   expect(kinds(bare)).toEqual(['why', 'begins', 'rule', 'stage', 'line'])
   expect(topicOf(bare, 'A').meeting).toMatchObject([
     {},
@@ -135,5 +138,53 @@ it('a meeting that is copied was sent to nobody; without progress it’s a plan,
     day: '2027-02-27',
     time: '14:00',
     zone: 'UTC',
+  })
+})
+
+describe('what is private', () => {
+  const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
+  const entry = { kind: 'decision', by: 'u1', name: 'Ines', at: 1 } as const
+  const FILE = 'f'.repeat(64)
+  const add = (id: string, parent: string, given: object): void =>
+    void applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => id, { title: id, ...given }).changes)
+  add('lift', 'c', {
+    note: plainNote('The code of the door is 4711'),
+    people: ['u1'],
+    due: '2027-03-01',
+    done: 50,
+    links: [{ id: 'l', url: 'https://joiner.example', title: '' }],
+    files: [{ id: 'f', file: FILE, name: 'quote.pdf', type: 'application/pdf', size: 3, preview: null }],
+    picture: { file: 'a'.repeat(64), ratio: 1, width: 80, place: 'over' },
+    markers: ['risk'],
+  })
+  add('said', 'lift', { entry })
+  add('below', 'said', {})
+  add('lamps', 'c', {
+    ties: [
+      { id: 't', to: 'said', label: '', ends: 'to', bend: null, hue: null },
+      { id: 'u', to: 'lift', label: '', ends: 'to', bend: null, hue: null },
+    ],
+  })
+  it('stays behind in a bare copy, in both ways of copying; titles, order and markers come', () => {
+    const copy = copyTree(tree, BARE)
+    expect([...copy.topics.keys()]).toEqual(['c', 'lift', 'lamps'])
+    for (const topic of allTopics(copy)) expect(carriedBy(topic)).toEqual([])
+    expect(topicOf(copy, 'lift').markers).toEqual(['risk'])
+    expect(JSON.stringify(toOutline(copy, 'c'))).not.toMatch(/4711|joiner|quote|u1|2027/)
+    expect(topicOf(copy, 'lamps').ties.map(({ to }) => to)).toEqual(['lift'])
+    expect(filesShown(copy)).toEqual([])
+    // In the same tree a cross-link to what stays there leads there still.
+    expect(JSON.stringify(copyItems([toOutline(tree, 'c')], BARE))).not.toMatch(/joiner|quote|u1|2027|"title":"said"|below/)
+  })
+  it('comes one by one as it’s chosen', () => {
+    const carried = (choice: Partial<CopyChoice>) => carriedBy(topicOf(copyTree(tree, { ...BARE, ...choice }), 'lift'))
+    expect(carried({ notes: true })).toEqual(['a note'])
+    expect(carried({ people: true })).toEqual(['a person'])
+    expect(carried({ dates: true })).toEqual(['a date'])
+    expect(carried({ progress: true })).toEqual(['progress'])
+    expect(carried({ links: true })).toEqual(['a link'])
+    expect(carried({ files: true })).toEqual(['2 files'])
+    expect(copyTree(tree, { ...BARE, record: true }).topics.has('below')).toBe(true)
+    expect(filesShown(copyTree(tree, { ...BARE, files: true })).sort()).toEqual(['a'.repeat(64), FILE])
   })
 })

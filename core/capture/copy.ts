@@ -3,7 +3,6 @@ import { addDays } from '../schedule/days'
 import type { OutlineItem } from '../tree/outline'
 import type { Topic } from '../tree/topic'
 import { childrenOf, emptyTree, swapTopic, topicOf, type Tree } from '../tree/tree'
-import { branch } from '../tree/walk'
 
 /** What of a branch a copy takes along. Everything else always comes. */
 export interface CopyChoice {
@@ -12,26 +11,69 @@ export interface CopyChoice {
   readonly dates: boolean
   /** Done %, when things began and ended in fact, and standing. */
   readonly progress: boolean
+  readonly links: boolean
+  /** Attachments and pictures. */
+  readonly files: boolean
+  /** Lines of the record of meetings, with what hangs below them. */
+  readonly record: boolean
   /** Days by which the copy's dates are moved; 0 leaves them. */
   readonly shift: number
 }
 
-export const WHOLE: CopyChoice = { notes: true, people: true, dates: true, progress: true, shift: 0 }
+export const WHOLE: CopyChoice = {
+  notes: true,
+  people: true,
+  dates: true,
+  progress: true,
+  links: true,
+  files: true,
+  record: true,
+  shift: 0,
+}
+/** Nothing that somebody may not want others to have: titles, order, markers and looks alone. */
+export const BARE: CopyChoice = {
+  notes: false,
+  people: false,
+  dates: false,
+  progress: false,
+  links: false,
+  files: false,
+  record: false,
+  shift: 0,
+}
 
 type Chosen = Pick<
   Topic,
-  'note' | 'people' | 'start' | 'due' | 'done' | 'began' | 'ended' | 'left' | 'spent' | 'meeting' | 'item' | 'entry'
+  | 'note'
+  | 'people'
+  | 'links'
+  | 'files'
+  | 'picture'
+  | 'start'
+  | 'due'
+  | 'done'
+  | 'began'
+  | 'ended'
+  | 'left'
+  | 'spent'
+  | 'meeting'
+  | 'item'
+  | 'entry'
 >
 
 /** What is left of the details that a copy may leave behind. */
 function choose(choice: CopyChoice, given: Chosen): Chosen {
-  const { note, people, start, due, done, began, ended, left, spent, meeting, item, entry } = given
+  const { note, people, links, files, picture, start, due, done, began, ended, left, spent, meeting, item, entry } =
+    given
   const moved = (day: string | null): string | null =>
     day !== null && choice.dates ? addDays(day, choice.shift) : null
   const own = { people: choice.people, progress: choice.progress, moved }
   return {
     note: choice.notes ? note : null,
     people: choice.people ? people : [],
+    links: choice.links ? links : [],
+    files: choice.files ? files : [],
+    picture: choice.files ? picture : null,
     start: moved(start),
     due: moved(due),
     done: choice.progress ? done : null,
@@ -47,11 +89,15 @@ function choose(choice: CopyChoice, given: Chosen): Chosen {
 
 /** A copy of items as the choice says. Lengths stay when dates go: they are estimates, not dates. */
 export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): OutlineItem[] {
-  return items.map(item => {
+  return items.flatMap(item => {
+    if (!choice.record && item.details?.entry) return []
     const given = item.details ?? {}
     const chosen = choose(choice, {
       note: given.note ?? null,
       people: given.people ?? [],
+      links: given.links ?? [],
+      files: given.files ?? [],
+      picture: given.picture ?? null,
       start: given.start ?? null,
       due: given.due ?? null,
       done: given.done ?? null,
@@ -80,9 +126,22 @@ export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): Ou
 export function copyTree(tree: Tree, choice: CopyChoice): Tree {
   const copy = emptyTree(topicOf(tree, tree.centre))
   copy.fields = planInCopy(tree.fields, choice)
-  for (const root of [tree.centre, ...childrenOf(tree, null)]) {
-    for (const topic of branch(tree, root))
-      swapTopic(copy, topic.id, topic.id === tree.centre ? topic : undefined, { ...topic, ...choose(choice, topic) })
+  const take = (topic: Topic): void => {
+    if (!choice.record && topic.entry !== null) return
+    swapTopic(copy, topic.id, topic.id === tree.centre ? topic : undefined, { ...topic, ...choose(choice, topic) })
+    for (const child of childrenOf(tree, topic.id)) take(topicOf(tree, child))
+  }
+  for (const root of new Set([tree.centre, ...childrenOf(tree, null)])) take(topicOf(tree, root))
+  return choice.record ? copy : withoutLoose(copy)
+}
+
+/** What led to topics that stayed behind leads nowhere. */
+function withoutLoose(copy: Tree): Tree {
+  for (const topic of copy.topics.values()) {
+    const ties = topic.ties.filter(({ to }) => copy.topics.has(to))
+    const waits = topic.waits.filter(({ on }) => copy.topics.has(on))
+    if (ties.length < topic.ties.length || waits.length < topic.waits.length)
+      swapTopic(copy, topic.id, topic, { ...topic, ties, waits })
   }
   return copy
 }
@@ -92,4 +151,20 @@ function planInCopy(tree: Tree['fields'], { people, dates, shift }: CopyChoice):
   const fields = people || tree.capacities.length === 0 ? tree : { ...tree, capacities: [] }
   if (fields.planFrom === null) return fields
   return { ...fields, planFrom: dates ? addDays(fields.planFrom, shift) : null, statusDay: null }
+}
+
+/** What a topic has besides its title that somebody may not want others to have, in words. */
+export function carriedBy(topic: Topic): string[] {
+  const some = (count: number, one: string, more: string): string[] =>
+    count === 0 ? [] : [count === 1 ? one : `${count} ${more}`]
+  const { note, people, links, files, picture, start, due, done, entry } = topic
+  return [
+    ...some(note === null ? 0 : 1, 'a note', 'notes'),
+    ...some(people.length, 'a person', 'people'),
+    ...some((start ? 1 : 0) + (due ? 1 : 0), 'a date', 'dates'),
+    ...some(done === null ? 0 : 1, 'progress', 'progress'),
+    ...some(links.length, 'a link', 'links'),
+    ...some(files.length + (picture ? 1 : 0), 'a file', 'files'),
+    ...some(entry ? 1 : 0, 'from a record', 'records'),
+  ]
 }

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid'
 import { copyTree, WHOLE } from '#core/capture/copy'
+import { filesShown } from '#core/formats/files-shown'
 import { growStarter } from '#core/starters/grow'
 import { starterOf } from '#core/starters/starters'
 import { type Arrangement, topicOf } from '#core/tree'
@@ -42,6 +43,6 @@ export async function beginTree(
   if (title) tree.topics.set(tree.centre, { ...topicOf(tree, tree.centre), title })
   if (arrangement) tree.fields = { ...tree.fields, arrangement }
   const id = await storeTree(tree, userId, { from: { tree: starter, number: item.version } })
-  await shareFiles(starter, id)
+  await shareFiles(starter, id, filesShown(tree))
   return id
 }

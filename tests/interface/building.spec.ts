@@ -669,6 +669,11 @@ test('commands by name: even sides, front and back, equal gaps, zoom to the sele
 
   await command('save the tree as a starter')
   await page.getByLabel('Name of the starter').fill('Our move')
+  // Nothing private goes along unless it's chosen, and one sees what does.
+  const travels = page.getByRole('list', { name: 'What would travel' })
+  await expect(travels.getByRole('listitem')).toContainText(['Move', 'C1'])
+  for (const part of ['Notes', 'People', 'Dates', 'Links', 'Files and pictures', 'Records of meetings'])
+    await expect(page.getByRole('checkbox', { name: part, exact: true })).not.toBeChecked()
   await page.getByRole('button', { name: 'Save the starter' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'among your starters' })).toBeVisible()
   await page.goto('/trees')

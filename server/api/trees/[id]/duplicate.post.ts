@@ -1,5 +1,6 @@
 import { copyTree } from '#core/capture/copy'
 import { OPERATIONS } from '#core/contract'
+import { filesShown } from '#core/formats/files-shown'
 import { topicOf } from '#core/tree'
 import { answer } from '../../../access/answer'
 import { Fault } from '../../../access/fault'
@@ -18,6 +19,6 @@ export default answer(OPERATIONS.duplicateTree, async ({ params, body, account, 
     title: title ?? (starter ? centre.title : `${centre.title} (copy)`).slice(0, 10_000),
   })
   const id = await storeTree(copy, account.id, { starter, from: { tree: params.id, number: item.version } })
-  await shareFiles(params.id, id)
+  await shareFiles(params.id, id, filesShown(copy))
   return { id }
 })

@@ -1,4 +1,5 @@
 import { OPERATIONS } from '#core/contract'
+import { filesShown } from '#core/formats/files-shown'
 import { topicOf } from '#core/tree'
 import { answer } from '../../../../../access/answer'
 import { shareFiles } from '../../../../../files/store'
@@ -11,6 +12,6 @@ export default answer(OPERATIONS.copyMoment, async ({ params, body, account, ver
   const centre = topicOf(tree, tree.centre)
   if (body.title !== undefined) tree.topics.set(tree.centre, { ...centre, title: body.title })
   const id = await storeTree(tree, account.id, { from: { tree: params.id, number: params.number } })
-  await shareFiles(params.id, id)
+  await shareFiles(params.id, id, filesShown(tree))
   return { id }
 })
