@@ -174,7 +174,9 @@ describe('what is private', () => {
     expect(topicOf(copy, 'lamps').ties.map(({ to }) => to)).toEqual(['lift'])
     expect(filesShown(copy)).toEqual([])
     // In the same tree a cross-link to what stays there leads there still.
-    expect(JSON.stringify(copyItems([toOutline(tree, 'c')], BARE))).not.toMatch(/joiner|quote|u1|2027|"title":"said"|below/)
+    expect(JSON.stringify(copyItems([toOutline(tree, 'c')], BARE))).not.toMatch(
+      /joiner|quote|u1|2027|"title":"said"|below/,
+    )
   })
   it('comes one by one as it’s chosen', () => {
     const carried = (choice: Partial<CopyChoice>) => carriedBy(topicOf(copyTree(tree, { ...BARE, ...choice }), 'lift'))
