@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { noteToHtml } from '#core/formats/note-html'
 import { becauseInWords, floatInWords } from '#core/schedule/plan-words'
-import { inOrder, linkInWords, shorten, targetOf, topicOf, type TopicId } from '#core/tree'
+import { inOrder, linkInWords, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { addressOf, canView, openFile, openLink, openOriginal } from '~/files/opening'
 import { planningOf } from '~/schedule/planning'
 import { rollUpInWords } from '~/side-sheet/roll-up-words'
 import { stateInWords } from '#core/derive/guises'
+import { fileIcon, linkIcon } from '#core/scene/link-signs'
 import { sizeInWords } from '~/files/uploads'
 
 /**
@@ -143,15 +144,7 @@ defineExpose({ enter, leave })
     </ul>
     <div v-if="at.links.length" class="list">
       <button v-for="link in at.links" :key="link.id" class="plain" @click="openLink(desk, link)">
-        <Icon
-          :name="
-            targetOf(link.url)?.kind === 'mail'
-              ? 'lucide:mail'
-              : targetOf(link.url)?.kind === 'topic'
-                ? 'lucide:milestone'
-                : 'lucide:globe'
-          "
-          size="14" />
+        <Icon :name="linkIcon(link)" size="14" />
         {{ linkInWords(link) }}
       </button>
     </div>
@@ -159,7 +152,7 @@ defineExpose({ enter, leave })
       <button v-for="file in at.files" :key="file.id" class="plain file" @click="openFile(desk, at.id, file)">
         <img v-if="file.preview" :src="addressOf(desk, file.preview.file)" alt="" /><Icon
           v-else
-          name="lucide:paperclip"
+          :name="fileIcon(file)"
           size="14" />
         {{ file.name }}
         <span class="quiet">{{ sizeInWords(file.size) }}{{ canView(file) ? '' : ', saved when opened' }}</span>

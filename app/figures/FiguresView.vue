@@ -4,6 +4,7 @@ import { againstTarget } from '#core/figures/target'
 import { topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import type { Aside } from './asides'
+import TakeFigures from './TakeFigures.vue'
 import { beginWith, figuresOf, measuresOf, shownResult } from './figuring'
 import { useFiguresThen } from './useFiguresThen'
 
@@ -128,6 +129,7 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
         </option>
       </select>
       <span v-if="wrong" class="late" role="alert">{{ wrong }}</span>
+      <TakeFigures v-if="measures.length && face === 'sheet' && desk.session.canEdit" />
       <button v-if="measures.length" class="plain" @click="settings.toggle($event)">Measures …</button>
       <PorchPopover ref="settings"><MeasuresPart /></PorchPopover>
     </header>

@@ -14,7 +14,8 @@ export const HELP: readonly HelpPage[] = [
     title: 'Begin a tree',
     body: [
       'On Trees, New tree offers a blank one, a starter, or a file. A blank tree has a centre that names it. Type over it, then {child} begins the first topic and Enter the next.',
-      'A starter is a tree that others begin from. Twelve come with the app. {starter} Save the tree as a starter, in the everything box, makes one of your own; it takes the shape along and leaves people, dates and progress behind unless you say otherwise.',
+      'First steps leads through seven real acts on a tree of your own, each with its keys; leave it and take it up as you like. {ten-keys} shows the ten keys that matter, and hides them.',
+      'A starter is a tree that others begin from. Twelve come with the app. {starter} Save the tree as a starter, in the everything box, makes one of your own; it takes titles, order, markers and looks along. Notes, people, dates, progress, links, files and records stay behind unless you choose them, and you see what would travel.',
       'Files: Markdown, OPML, CSV with a parent or a level column, nested text, HTML lists, and our own JSON. A file that can’t be read makes nothing and says why.',
       '{duplicate} duplicates a branch or the whole tree, with or without notes, people, dates and progress, and can move all dates by a number of days.',
     ],
@@ -24,6 +25,7 @@ export const HELP: readonly HelpPage[] = [
     title: 'Pour out',
     body: [
       'While a title is open, Enter keeps it and opens the next, Tab goes one level in, Shift+Tab one level out. Nothing else is needed: forty topics are forty lines.',
+      'Or pull: the peg at the end of the selected topic, pulled to empty ground, is a child at that place; pulled onto another topic it ties the two. While a title is typed the foot says where it will hang, and {title-turn} turns a sibling into a child, or back.',
       'A list from anywhere pastes as branches: tabs, spaces, bullets, Markdown, HTML lists.',
       'After // plain words become details: people, dates such as “fri” or “in 2 weeks”, lengths, “40%”, markers by name. What is understood shows as chips while you type.',
     ],
@@ -43,8 +45,8 @@ export const HELP: readonly HelpPage[] = [
     body: [
       'Drag a topic: a sun-coloured slot shows where the branch will stand, under what, and whether it takes the colour there or keeps its own: {drag-colour} while dragging, or another finger, switches. Esc cancels.',
       'By key: {move-up} {move-down} {move-in} {move-out}. {wrap} puts a new parent around the selection, {insert} a new topic between a topic and its children.',
-      '{join} joins selected topics, {split} splits one by its lines or sentences, {apart} takes a branch apart so that its children come up.',
-      'Children are sorted by title, due date, priority, progress or the figure in their titles, or reversed, from the menu of their parent.',
+      '{join} joins selected topics, {split} splits one by its lines or sentences, {apart} takes a branch apart so that its children come up; right after {remove} the same key, or the notice, keeps what was below.',
+      'Children are sorted by title, due date, priority, progress, the figure in their titles, or the weekdays, months and ordinals that they name, or reversed, from the menu of their parent.',
       '{move-under} moves the selection under another topic by a few letters of its title. A branch dropped on empty canvas, or {detach}, is loose; {move-under} attaches it again. A loose topic can become another centre. {to-tray} puts the selection in the tray.',
     ],
   },
@@ -73,6 +75,7 @@ export const HELP: readonly HelpPage[] = [
     title: 'Markers and the key',
     body: [
       '{mark} opens the markers. The sheet stays open from topic to topic; one click gives or takes a marker, on the whole selection. A marker can also be dragged onto a topic.',
+      'A click on a marker at its topic offers its set there: another, or none; with several selected, for all of them.',
       'In a set marked “one at a time”, a new marker takes the place of the old one.',
       'A team makes sets of its own, or changes those that came: the pencil beside a set. They belong to the tree.',
       '{key} opens the key: which markers are used here, and how often. Click one, and only those stay in front.',
@@ -148,7 +151,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'ties',
     title: 'Cross-links',
     body: [
-      '{tie} ties the selection to another topic. The line has a label, arrow ends and a colour; pull any stretch of it aside. Delete unties the one that is chosen.',
+      '{tie} ties the selection to another topic: a few letters of it, or a click on it. The line has a label, arrow ends and a colour; pull any stretch of it aside. Delete unties the one that is chosen.',
       'The side sheet lists what a topic is tied to, and {annexes} lists every cross-link of the tree.',
     ],
   },
@@ -277,7 +280,7 @@ export const HELP: readonly HelpPage[] = [
       'A formula begins with = and can be read aloud: =Hours × Rate, =sum(Cost of all below marked Decision), =Cost of "Lift" × 1.2. What may go on is offered while you type, what it comes to stands below, and what can’t be understood is underlined. Units are checked: hours and euros have no sum. The plan’s days can be reckoned with: length, start, finish, float, work.',
       'A target, in the side sheet, says how much it may or must be; over it, a triangle says so, on planks too. Measures … has which figures stand on planks, how a half is rounded, and values that all formulas know by a name. After //, “cost 1,250” gives a topic its figure.',
       'Charts shows what a branch is made of, as bars, shares, rings, against targets, step by step to the whole, or over time; the numbers stand below. What if holds a few figures that are others and reckons all that hangs on them beside what is so; take one over, and it’s one edit. A figure may come again, month by month or year by year, growing by a rate or a step: “Over the years …” in the side sheet, and as a chart. Give one the least and the most that it may come to, and How sure says what the sum doesn’t go over. Choosing weighs the topics below one by measures, says how sure the first place is, and keeps the reason as a decision.',
-      'Hand out makes a sheet of it that goes on reckoning in a spreadsheet program.',
+      'Hand out makes a sheet of it that goes on reckoning in a spreadsheet program. From a table … takes figures out of a workbook or a CSV: say which column is what, see every difference, and take those that you want. What a table works out by formulas is left, since it follows here too.',
     ],
   },
   {
@@ -312,6 +315,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'after',
     title: 'A meeting: minutes and the next one',
     body: [
+      'What must be settled stands beside, with a tally: reached by a decision of the item that serves it, or by hand, with a word of why. Before it ends, what is open is asked, one key each; minutes and series say how it turned out.',
       'End the meeting, and its minutes are there: who came, what was said and decided, who does what by when. They are the topics themselves: change them here or in the tree. They leave as a Word document, a PDF, Markdown, tasks for a calendar, or by mail with each person’s actions first.',
       '{next-meeting} lays out the next meeting: same people and shape, the next day by the rule, and what is still open under “Still open”, each with its age.',
       'Series shows all decisions, how many actions were raised, closed and late, how long they live, what takes longer than planned, and who comes.',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { movedLine, type Change } from '#core/tree'
+import { movedLine, type Change, type TopicId } from '#core/tree'
 import { lastKey } from '#core/meeting/agenda'
 import { lastBegun } from '#core/meeting/brief'
 import { type Finding, LONGEST_WHY } from '#core/meeting/readiness'
@@ -10,6 +10,10 @@ import { useMeeting } from '~/meeting/useMeeting'
 /** The brief in three parts: is it worth meeting, the way there, when and who. */
 const meeting = useMeeting()
 const { desk, brief, findings, readiness, may } = meeting
+function showFigures(id: TopicId): void {
+  desk.view.value = 'figures'
+  desk.visit(id)
+}
 const mostMusts = computed(() => {
   void desk.lateTick.value
   return desk.tree.fields.mostMusts
@@ -229,6 +233,7 @@ const percent = computed(() => Math.round(readiness.value * 100))
           </button>
         </li>
       </ul>
+      <LazyTargetsLeft v-if="desk.tree.fields.measures.length" @visit="showFigures" />
       <PlanSlips v-if="before" :since="before.number" :head="`The plan since “${before.title || 'untitled'}”`" />
     </aside>
   </div>

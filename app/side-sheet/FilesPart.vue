@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Attachment, Topic } from '#core/tree'
+import { fileIcon } from '#core/scene/link-signs'
 import { useDesk } from '~/desk/desk'
 import { addressOf, canView, download, openFile } from '~/files/opening'
 import { sizeInWords } from '~/files/uploads'
@@ -31,7 +32,7 @@ const about = (file: Attachment): string =>
         @click="openFile(desk, topic.id, file)">
         <img v-if="file.preview" :src="addressOf(desk, file.preview.file)" alt="" />
         <PdfThumb v-else-if="file.type === 'application/pdf'" :address="addressOf(desk, file.file)" />
-        <Icon v-else name="lucide:file" size="20" />
+        <Icon v-else :name="fileIcon(file)" size="20" />
       </button>
       <span class="words">
         <button class="open" @click="openFile(desk, topic.id, file)">{{ file.name }}</button>

@@ -11,6 +11,7 @@ import {
   type Topic,
   type TopicId,
 } from '#core/tree'
+import { linkIcon } from '#core/scene/link-signs'
 import { useDesk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
 import { openLink } from '~/files/opening'
@@ -37,15 +38,6 @@ function toFile(event: Event): void {
   files.value = []
   if (chosen) put({ id: newId(), url: `attachment:${chosen.file}`, title: chosen.name })
 }
-const ICONS: Record<string, string> = {
-  web: 'lucide:globe',
-  mail: 'lucide:mail',
-  file: 'lucide:paperclip',
-  topic: 'lucide:milestone',
-  tree: 'lucide:network',
-  place: 'lucide:map-pin',
-}
-const iconOf = (link: Link): string => ICONS[targetOf(link.url)?.kind ?? 'web']!
 
 function nameOf(link: Link): string {
   const target = targetOf(link.url)
@@ -96,7 +88,7 @@ function keep(link: Link): void {
   <div class="links">
     <template v-for="link in topic.links" :key="link.id">
       <div class="line">
-        <Icon :name="iconOf(link)" size="15" class="quiet" />
+        <Icon :name="linkIcon(link)" size="15" class="quiet" />
         <a
           v-if="['web', 'mail', 'place'].includes(targetOf(link.url)?.kind ?? '')"
           class="open"

@@ -154,7 +154,7 @@ describe('what is private', () => {
     done: 50,
     links: [{ id: 'l', url: 'https://joiner.example', title: '' }],
     files: [{ id: 'f', file: FILE, name: 'quote.pdf', type: 'application/pdf', size: 3, preview: null }],
-    picture: { file: 'a'.repeat(64), ratio: 1, width: 80, place: 'over' },
+    picture: { file: 'a'.repeat(64), ratio: 1, width: 80, place: 'above' },
     markers: ['risk'],
   })
   add('said', 'lift', { entry })

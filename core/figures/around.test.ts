@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { earnedNow } from '../schedule/earned'
 import { planOf } from '../schedule/plan'
-import { applyChanges, type Measure, type Tree } from '../tree'
+import { applyChanges, type Change, type Measure, type Tree } from '../tree'
 import { BEGINNINGS, measuresFor } from './beginnings'
 import { differing, nestedParts, overTime, partsOfBranch, waterfall } from './charts'
 import { figureColumns } from './columns'
@@ -18,7 +18,7 @@ import { readQuickFigure } from './quick'
 import { spreadOf } from './spread'
 import { blockOf, blockText, sheetRows } from './sheet'
 import { namesOf } from './shown'
-import { againstTarget } from './target'
+import { againstTarget, targetInWords, targetsIn } from './target'
 import { worthIn } from './worth'
 import { figuresAt } from './told'
 import { readUnit, unitPer, unitPower, unitTimes } from './units'
@@ -266,6 +266,35 @@ describe('a target', () => {
     expect(against('most', '5', '0')).toMatchObject({ bad: true, part: 0 })
     const none = treeOf([euros('cost')], 'Lift | cost 5')
     expect(againstTarget(none, figuresOf(none), 'Lift', none.fields.measures[0]!)).toBeNull()
+  })
+  it('is said in words, those of a whole tree in reading order', () => {
+    const words = (limit: Measure['limit'], text: string): string => {
+      const made = tree(limit, text, '100')
+      return targetsIn(made, figuresOf(made))
+        .map(one => `${one.topic}: ${targetInWords(one, 'en-GB')}`)
+        .join()
+    }
+    expect(words('most', '90.5')).toBe('Lift: 9.50 EUR left of 100.00 EUR')
+    expect(words('most', '120')).toBe('Lift: 20.00 EUR over 100.00 EUR')
+    expect(words('least', '90')).toBe('Lift: 10.00 EUR missing of 100.00 EUR')
+    expect(words('least', '')).toBe('Lift: 100.00 EUR missing of 100.00 EUR')
+    expect(words('least', '101')).toBe('Lift: 100.00 EUR reached')
+    const two = treeOf(
+      [euros('later', { order: 'a5' }), euros('cost')],
+      'Rooms | cost 5\n  Lift | cost 5\nBooks | later 1',
+    )
+    const put = (topic: string, measure: string, text: string): Change => ({
+      op: 'put',
+      topic,
+      set: 'figures',
+      member: { id: measure, measure, whatIf: null, text, target: '4', range: null },
+    })
+    applyChanges(two, [put('Books', 'later', '1'), put('Lift', 'cost', '5'), put('Books', 'cost', '')])
+    expect(targetsIn(two, figuresOf(two)).map(one => `${one.topic} ${one.measure.id}`)).toEqual([
+      'Lift cost',
+      'Books cost',
+      'Books later',
+    ])
   })
   it('is the same to the filter', () => {
     for (const limit of ['most', 'least'] as const)

@@ -1,9 +1,12 @@
 import type { Measure } from '../tree/figure'
+import { inOrder } from '../tree/substance'
 import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
+import { allTopics } from '../tree/walk'
 import { figureAt } from './entry'
 import type { Figures } from './figures'
 import { type Fixed, fixedOf, nearly } from './fixed'
+import { sayFigure } from './numbers'
 
 /** How a figure stands against its topic's target in a measure. */
 export interface AgainstTarget {
@@ -36,4 +39,30 @@ export function againstTarget(
     bad: value !== null && (measure.limit === 'most' ? left < 0n : left > 0n),
     part: target === 0n || value === null ? 0 : nearly(value) / nearly(target),
   }
+}
+
+export interface HeldTarget extends AgainstTarget {
+  readonly topic: TopicId
+  readonly measure: Measure
+}
+
+/** Every target of a tree, in reading order and the order of the measures. */
+export function targetsIn(tree: Tree, figures: Figures): HeldTarget[] {
+  const measures = inOrder(tree.fields.measures)
+  return [...allTopics(tree)].flatMap(({ id }) =>
+    measures.flatMap((measure): HeldTarget[] => {
+      const against = againstTarget(tree, figures, id, measure)
+      return against ? [{ ...against, topic: id, measure }] : []
+    }),
+  )
+}
+
+/** "3,480.93 EUR left of 92,000 EUR", "1,344.65 EUR over 62,000 EUR"; of what must be reached, "12 missing of 40", "40 reached". */
+export function targetInWords(
+  { left, target, bad, measure }: Omit<HeldTarget, 'topic' | 'part'>,
+  locale: string,
+): string {
+  const say = (value: Fixed): string => sayFigure(value < 0n ? -value : value, measure, locale)
+  if (measure.limit === 'most') return bad ? `${say(left)} over ${say(target)}` : `${say(left)} left of ${say(target)}`
+  return left > 0n ? `${say(left)} missing of ${say(target)}` : `${say(target)} reached`
 }

@@ -7,6 +7,7 @@ import { initialsOf } from '../tree/title'
 import type { Style } from '../tree/style'
 import { isTask, type Topic } from '../tree/topic'
 import type { Tree } from '../tree/tree'
+import { filesSign, linksSign } from './link-signs'
 
 /* What a plank says besides its title, the same on the screen and in a picture of it. */
 
@@ -78,18 +79,8 @@ export function signsOf(topic: Topic, talk: TopicSign | null = null): Sign[] {
   const signs: Sign[] = []
   if (topic.reference) signs.push({ kind: 'reference', icon: 'lucide:corner-up-right', name: 'shown from elsewhere' })
   if (topic.note) signs.push({ kind: 'note', icon: 'lucide:sticky-note', name: 'has a note' })
-  if (topic.links.length > 0)
-    signs.push({
-      kind: 'link',
-      icon: 'lucide:link',
-      name: topic.links.length === 1 ? 'has a link' : `has ${topic.links.length} links`,
-    })
-  if (topic.files.length > 0)
-    signs.push({
-      kind: 'file',
-      icon: 'lucide:paperclip',
-      name: topic.files.length === 1 ? 'has a file' : `has ${topic.files.length} files`,
-    })
+  if (topic.links.length > 0) signs.push({ kind: 'link', ...linksSign(topic.links) })
+  if (topic.files.length > 0) signs.push({ kind: 'file', ...filesSign(topic.files) })
   if (topic.place) signs.push({ kind: 'place', icon: 'lucide:map-pin', name: 'has a place' })
   if (topic.sketch) signs.push({ kind: 'sketch', icon: 'lucide:pencil-line', name: 'has a sketch' })
   if (talk)

@@ -28,6 +28,7 @@ const DOING: Readonly<Record<Kind, string>> = {
   import: 'Reading this',
   replies: 'Reading this',
   closedDays: 'Reading this',
+  tables: 'Reading this',
   compare: 'Comparing these',
   merge: 'Merging these',
   handOut: 'Making this',

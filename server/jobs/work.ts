@@ -11,6 +11,7 @@ import { type Change, fromSnapshot, type Snapshot, toSnapshot, type Tree } from 
 import { type Chances, type ChancesAsked, chancesOf } from '#core/schedule/chances'
 import { type Baseline, datesOf } from '#core/schedule/baseline'
 import { answerFigures, type FiguresQuestion } from '#core/figures/asked'
+import type { ReadTable } from '#core/figures/taking'
 import type { NoPlan } from '#core/schedule/compiled'
 import { planOf } from '#core/schedule/plan'
 import { answerPlan, type PlanQuestion } from '#core/schedule/told'
@@ -95,6 +96,11 @@ export const WORK = {
     question,
   }: PlanInput & { readonly question: FiguresQuestion }): ReturnType<typeof answerFigures> {
     return answerFigures(treeOf(snapshot), today, question)
+  },
+  /** What reads workbooks is large, and read when the first comes. */
+  async tables({ bytes, name }: { readonly bytes: Uint8Array; readonly name: string }): Promise<ReadTable[]> {
+    const { readTables } = await import('../documents/read-table')
+    return readTables(bytes, name)
   },
   planDates({ snapshot, today }: PlanInput): Pick<Baseline, 'finish' | 'tasks'> | NoPlan {
     const plan = planOf(treeOf(snapshot), today)

@@ -1,3 +1,4 @@
+import ExcelJS from 'exceljs'
 import type { Figure } from '#core/tree'
 import { expect, openTree, pasteText, test, topic, two, type Visitor, visitor } from './porch'
 
@@ -395,4 +396,82 @@ test('a row that goes while one types in it takes neither the number nor the key
   await field.fill('3')
   await row(page, 'Move').getByRole('rowheader').click()
   await expect.poll(() => figuresOf(ines, id, 'books')).toEqual({ hours: '3' })
+})
+
+test('figures come out of a workbook: columns are matched, every difference is seen before it’s taken, as one edit', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  await laid(ines, id, COST, HOURS, give('lift', 'cost', '100'), give('crates', 'cost', '7'))
+  const { page } = ines
+  await openTree(page, id)
+  await page.getByRole('tab', { name: 'Figures' }).click()
+  const book = new ExcelJS.Workbook()
+  book.addWorksheet('About').addRow(['Made by the joiner'])
+  const offer = book.addWorksheet('Offer')
+  offer.addRow(['What we offer'])
+  offer.addRow(['Topic', 'Cost, EUR', 'Days of work'])
+  offer.addRow(['Lift', 125.5, 16])
+  offer.addRow(['Lamps', 20, 'about 4'])
+  offer.addRow(['Crates', 7, null])
+  offer.addRow(['Stairs', 900, 3])
+  offer.addRow(['Rooms', { formula: 'SUM(B3:B4)', result: 145.5 }, null])
+  await page
+    .getByLabel('Table with figures')
+    .setInputFiles({
+      name: 'offer.xlsx',
+      mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+      buffer: Buffer.from(await book.xlsx.writeBuffer()),
+    })
+  const dialog = page.getByRole('dialog', { name: 'Figures from a table' })
+  await expect(dialog.getByLabel('Sheet')).toHaveValue('1')
+  await expect(dialog).toContainText('2 differences')
+  await expect(dialog).toContainText('1 cell says what is so, 1 is worked out there and left')
+  await expect(dialog).toContainText('1 row has no topic here')
+  // A column that wasn't known by its name.
+  await dialog.getByLabel(/Days of work/).selectOption({ label: 'Hours' })
+  await expect(dialog).toContainText('3 differences')
+  await expect(dialog).toContainText('1 cell can’t be taken')
+  await dialog.getByText('1 row has no topic here').click()
+  await expect(dialog).toContainText('Hours of “Lamps”: “about 4” is no number.')
+  // The other one changes one of them meanwhile: what is shown as so is what is so.
+  await rana.caller.edit(id, [give('lamps', 'cost', '20')] as never)
+  await expect(dialog).toContainText('2 differences')
+  await dialog.getByRole('checkbox', { name: 'Hours of Lift' }).uncheck()
+  await dialog.getByRole('button', { name: 'Take 1 figure' }).click()
+  await expect(dialog).toHaveCount(0)
+  await expect(cell(page, 'Lift')).toHaveText('125.50')
+  await expect(cell(page, 'Move')).toHaveText('152.50')
+  expect(await figuresOf(ines, id, 'lift')).toEqual({ cost: '125.5' })
+  await page.keyboard.press('Control+z')
+  await expect(cell(page, 'Lift')).toHaveText('100.00')
+})
+
+test('a meeting’s brief says what is left of targets, those that are missed first', async ({ browser }) => {
+  const ines = await visitor(browser)
+  const { page, caller } = ines
+  const id = await caller.makeTree('Move')
+  const centre = await laid(
+    ines,
+    id,
+    COST,
+    give('lift', 'cost', '120', { target: '100' }),
+    give('crates', 'cost', '7', { target: '10' }),
+    { op: 'put', topic: 'books', set: 'meeting', member: { id: 'why', kind: 'why', text: 'Decide' } },
+  )
+  await caller.edit(id, [give(centre, 'cost', '', { target: '1000' })] as never)
+  await openTree(page, id)
+  await topic(page, /^Books/).click()
+  await page.keyboard.press('j')
+  const left = page.getByRole('region', { name: 'What is left of targets' })
+  await expect(left.getByRole('listitem')).toHaveText([
+    /Lift\s*Cost: 20.00 EUR over 100.00 EUR/,
+    /Move\s*Cost: 873.00 EUR left of 1,000.00 EUR/,
+    /Crates\s*Cost: 3.00 EUR left of 10.00 EUR/,
+  ])
+  await caller.edit(id, [give('lift', 'cost', '90', { target: '100' })] as never)
+  await expect(left.getByRole('listitem').first()).toContainText('Move')
+  await left.getByRole('button', { name: 'Lift' }).click()
+  await expect(sheet(page)).toBeVisible()
+  await expect(row(page, 'Lift')).toHaveAttribute('aria-selected', 'true')
 })

@@ -261,18 +261,33 @@ describe('pictures', () => {
     expect(await ines.refusal('GET', `/api/trees/${await ines.makeTree('Other')}/files/${stored.data.id}`)).toBe(
       '404 no-file',
     )
-    const copy = (
-      await rana.call<{ id: string }>('POST', `/api/trees/${tree}/duplicate`, {
-        notes: true,
-        people: true,
-        dates: true,
-        progress: true,
-        shift: 0,
-      })
-    ).data.id
+    // One that is shown comes along; one that is stored and shown nowhere, or that isn't to come, doesn't.
+    const other = await send(ines, `/api/trees/${tree}/pictures`, await png(60, 60))
+    const { centre } = (await ines.open(tree)).snapshot
+    const picture = { file: stored.data.id, ratio: 0.5, width: 200, place: 'above' }
     expect(
-      (await fetch(`${url}/api/trees/${copy}/files/${stored.data.id}`, { headers: { cookie: rana.cookie } })).status,
+      (await ines.edit(tree, [{ op: 'set', topic: centre, field: 'picture', value: picture }] as never)).status,
     ).toBe(200)
+    const copied = async (more: object): Promise<number[]> => {
+      const { id } = (
+        await rana.call<{ id: string }>('POST', `/api/trees/${tree}/duplicate`, {
+          notes: true,
+          people: true,
+          dates: true,
+          progress: true,
+          shift: 0,
+          ...more,
+        })
+      ).data
+      return Promise.all(
+        [stored, other].map(
+          async one =>
+            (await fetch(`${url}/api/trees/${id}/files/${one.data.id}`, { headers: { cookie: rana.cookie } })).status,
+        ),
+      )
+    }
+    expect(await copied({})).toEqual([200, 404])
+    expect(await copied({ files: false })).toEqual([404, 404])
   })
 
   it('what isn’t one, breaks off, holds programs, unpacks to too much or is too large is refused, and nothing is kept', async () => {

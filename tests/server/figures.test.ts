@@ -1,5 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
+import ExcelJS from 'exceljs'
+import { matchingOf, type ReadTable, takingOf } from '../../core/figures/taking'
+import { figuresAt } from '../../core/figures/told'
+import { fromSnapshot, numberOf } from '../../core/tree'
 import { parseTyped } from '../../core/figures/parse'
 import type { ToldFigures } from '../../core/figures/told'
 import { RESERVED } from '../../core/figures/vocabulary'
@@ -156,5 +160,124 @@ describe('figures by the API', () => {
         }).stored,
       ).toContain('{')
     for (const word of RESERVED) expect(text).toContain(word)
+  })
+})
+
+describe('tables that figures are taken from', () => {
+  const send = async (caller: Caller, bytes: Uint8Array | string, name = 'costs.xlsx') => {
+    const answer = await fetch(`${url}/api/trees/${tree}/figures/tables?name=${name}`, {
+      method: 'POST',
+      headers: { cookie: caller.cookie, origin: url, 'content-type': 'application/octet-stream' },
+      body: bytes as BodyInit,
+    })
+    return {
+      status: answer.status,
+      data: (await answer.json()) as ReadTable[] & { error?: { code: string; message: string } },
+    }
+  }
+  const workbook = async (fill: (book: ExcelJS.Workbook) => void): Promise<Uint8Array> => {
+    const book = new ExcelJS.Workbook()
+    fill(book)
+    return new Uint8Array(await book.xlsx.writeBuffer())
+  }
+
+  it('are read sheet by sheet: numbers as they stand, formulas as such, merged cells once, days as days', async () => {
+    const bytes = await workbook(book => {
+      const sheet = book.addWorksheet('Budget')
+      sheet.addRow(['Budget'])
+      sheet.mergeCells('A1:C1')
+      sheet.addRow([])
+      sheet.addRow(['Topic', 'Cost, EUR', 'Until'])
+      sheet.addRow(['lift', 0.1 + 0.2, new Date('2027-03-01T00:00:00Z')])
+      sheet.addRow(['lamps', { richText: [{ text: '1' }, { text: '2' }] }, true])
+      sheet.addRow(['rooms', { formula: 'SUM(B4:B5)', result: 12.3 }])
+      book.addWorksheet('Empty')
+      book.addWorksheet('Other').addRow(['x', 1])
+    })
+    const { status, data } = await send(ines, bytes)
+    expect(status).toBe(200)
+    expect(data.map(({ name }) => name)).toEqual(['Budget', 'Other'])
+    const said = data[0]!.rows.map(row => row.map(cell => cell && [cell.text, cell.number, cell.formula]))
+    expect(said[2]!.slice(0, 2)).toEqual([
+      ['Topic', null, false],
+      ['Cost, EUR', null, false],
+    ])
+    expect(said[3]).toEqual([
+      ['lift', null, false],
+      [String(0.1 + 0.2), '0.3', false],
+      ['2027-03-01', null, false],
+    ])
+    expect(said[4]![1]).toEqual(['12', null, false])
+    expect(said[5]![1]).toEqual(['12.3', null, true])
+  })
+  it('are our own sheet, and it changes nothing when it comes back', async () => {
+    const out = await fetch(`${url}/api/trees/${tree}/hand-out`, {
+      method: 'POST',
+      headers: { cookie: ines.cookie, origin: url, 'content-type': 'application/json' },
+      body: JSON.stringify({ as: 'xlsx', with: ['figures'], today: '2027-02-01' }),
+    })
+    expect(out.status).toBe(200)
+    const { data } = await send(ines, new Uint8Array(await out.arrayBuffer()))
+    const { snapshot } = await ines.open(tree)
+    const whole = fromSnapshot(snapshot)
+    const taking = takingOf(
+      data[0]!,
+      matchingOf(data[0]!, whole),
+      whole,
+      figuresAt(whole, '2027-02-01'),
+      id => numberOf(whole, id) ?? '',
+      'en-GB',
+    )
+    expect(taking.differences).toEqual([])
+    expect(taking.without).toEqual([])
+    expect(taking.same).toBeGreaterThan(0)
+  })
+  it('are text with separators too, in the encoding it has', async () => {
+    const { data } = await send(
+      ines,
+      new Uint8Array(Buffer.from('Topic;Cost\nlift;1.250,50\nl\xe4mpen;"2;3"\n', 'latin1')),
+      'c.csv',
+    )
+    expect(data[0]!.rows.map(row => row.map(cell => cell?.text))).toEqual(
+      [['Topic', 'Cost'], ['lift', '1.250,50'], ['lämpen', '2;3'], []].map(row => (row.length ? row : [undefined])),
+    )
+  })
+  it('are refused or taken in part, with words, where they are made to choke', async () => {
+    for (const [bytes, words] of [
+      [new Uint8Array(), 'empty'],
+      [new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 1, 2, 3]), 'old kind'],
+      [new Uint8Array(Buffer.from('PK\u0003\u0004 not really a workbook')), 'can’t be read'],
+      [new Uint8Array([1, 0, 2, 0, 3, 0, 255, 0, 0, 0]), ''],
+      ['\n\n\n', 'nothing in this file'],
+    ] as const) {
+      const { status, data } = await send(ines, bytes)
+      expect(status).toBeGreaterThanOrEqual(400)
+      expect(status).toBeLessThan(500)
+      expect(data.error!.message).toContain(words)
+    }
+    const { data } = await send(ines, `Topic,Cost\n${'lift,5\n'.repeat(60_000)}`, 'many.csv')
+    expect(data[0]!.rows).toHaveLength(20_000)
+    expect(data[0]!.left).toEqual(['Only the first 20,000 rows were read.'])
+    const wide = await send(
+      ines,
+      await workbook(book => book.addWorksheet('Wide').addRow(Array.from({ length: 300 }, (_, i) => i))),
+    )
+    expect(wide.data[0]!.rows[0]).toHaveLength(80)
+    expect(wide.data[0]!.left).toEqual(['Only the first 80 columns were read.'])
+    // Far down, and nothing in between.
+    const far = await send(
+      ines,
+      await workbook(book => {
+        const sheet = book.addWorksheet('Far')
+        sheet.getCell('A1').value = 'Topic'
+        sheet.getCell('A1048576').value = 'the end'
+      }),
+    )
+    expect(far.data[0]!.rows.length).toBeLessThanOrEqual(20_000)
+    expect(far.data[0]!.left).toContain('Only the first 20,000 rows were read.')
+  })
+  it('are nobody’s business who may not edit', async () => {
+    expect((await send(rana, 'Topic,Cost\nlift,5')).status).toBe(403)
+    expect((await send(await signUp(url, 'Lev Aalto'), 'Topic,Cost\nlift,5')).status).toBe(404)
   })
 })

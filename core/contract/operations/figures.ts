@@ -13,6 +13,13 @@ export const FIGURES = {
     'Measures, named values, and what topics come to in each measure, in reading order: numbers as they’re stored (per cent as the share), formulas as they’re typed in English, faults in words. `whatIf`: under an assumption of the tree. `moment`: as the tree was after that edit.',
     { params: tree, query: z.object({ whatIf, moment: z.coerce.number().int().min(0).optional() }) },
   ),
+  readTables: operation(
+    'POST',
+    '/api/trees/{id}/figures/tables',
+    'editor',
+    'Reads a workbook (.xlsx) or text with separators, sent as it is, for taking figures from it: its sheets as rows of cells, with what was left of it in words. Nothing is changed by it.',
+    { params: tree, query: z.object({ name: z.string().max(300).default('Table') }) },
+  ),
   evaluateFigure: operation(
     'POST',
     '/api/trees/{id}/figures/evaluate',

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import type { ReadTable } from '#core/figures/taking'
+import { useDesk } from '~/desk/desk'
+
+/** Asks for a workbook or a table, and shows what of it would change figures. */
+const desk = useDesk()
+const TakingDialog = defineAsyncComponent(() => import('./TakingDialog.vue'))
+const field = ref<HTMLInputElement>()
+const tables = shallowRef<readonly ReadTable[] | null>(null)
+const shown = ref(false)
+const { busy, wrong, attempt } = useAttempt()
+const bring = (event: Event): Promise<void> =>
+  attempt(async () => {
+    const input = event.target as HTMLInputElement
+    const file = input.files?.[0]
+    input.value = ''
+    if (!file) return
+    tables.value = await callApi<ReadTable[]>(`/api/trees/${desk.session.treeId}/figures/tables`, {
+      method: 'POST',
+      query: { name: file.name.slice(0, 300) },
+      body: file,
+      headers: { 'Content-Type': 'application/octet-stream' },
+    })
+    shown.value = true
+  })
+</script>
+
+<template>
+  <button class="plain" :disabled="busy" @click="field?.click()">
+    {{ busy ? 'Reading …' : 'From a table …' }}
+  </button>
+  <input
+    ref="field"
+    type="file"
+    class="visually-hidden"
+    accept=".xlsx,.xlsm,.csv,.tsv,.txt"
+    aria-label="Table with figures"
+    tabindex="-1"
+    @change="bring" />
+  <span v-if="wrong" class="late" role="alert">{{ wrong }}</span>
+  <TakingDialog v-if="shown && tables" v-model:visible="shown" :tables="tables" />
+</template>
+
+<style scoped>
+.plain {
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font: inherit;
+  font-weight: 600;
+  cursor: pointer;
+  min-height: 32px;
+}
+.late {
+  color: var(--clay);
+  font-weight: 600;
+}
+</style>
