@@ -205,6 +205,9 @@ try {
   await ines.keyboard.press('Enter')
   await ines.keyboard.press('Escape')
   await ines.getByRole('button', { name: 'End the meeting' }).click()
+  // What is open is asked first.
+  await ines.getByRole('dialog', { name: 'Before it ends' }).waitFor()
+  await ines.keyboard.press('Enter')
   await ines.getByRole('heading', { name: 'Give it out' }).waitFor()
   await shot(ines, 'minutes')
 

@@ -26,8 +26,13 @@ const bring = (event: Event): Promise<void> =>
 </script>
 
 <template>
-  <button class="plain" :disabled="busy" @click="field?.click()">
-    {{ busy ? 'Reading …' : 'From a table …' }}
+  <button
+    class="icon-button"
+    :disabled="busy"
+    data-tip="Figures from a table …"
+    :aria-label="busy ? 'Reading the table' : 'Figures from a table …'"
+    @click="field?.click()">
+    <Icon :name="busy ? 'lucide:loader-circle' : 'lucide:file-spreadsheet'" size="17" />
   </button>
   <input
     ref="field"
@@ -42,15 +47,6 @@ const bring = (event: Event): Promise<void> =>
 </template>
 
 <style scoped>
-.plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font: inherit;
-  font-weight: 600;
-  cursor: pointer;
-  min-height: 32px;
-}
 .late {
   color: var(--clay);
   font-weight: 600;
