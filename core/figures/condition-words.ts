@@ -1,5 +1,4 @@
 import { calendarDay } from '../tree/atoms'
-import { KIND_WORDS } from '../find/conditions'
 import type { Condition, Query } from '../tree/query'
 import { Scanner } from './scanner'
 
@@ -67,7 +66,6 @@ export class ConditionReader extends Scanner {
     if (this.word('under way')) return { about: 'state', is: 'under-way' }
     if (this.word('a task')) return { about: 'kind', is: 'task' }
     if (this.word('with nothing under it')) return { about: 'kind', is: 'leaf' }
-    if (this.word(KIND_WORDS.untied)) return { about: 'kind', is: 'untied' }
     if (this.word('with')) {
       if (!/["“]/.test(this.text[this.at] ?? '')) this.fail('After “with” come words in quotes.', this.rest())
       return { about: 'text', words: this.quoted('"', '”').slice(0, 200), where: 'title' }
