@@ -178,6 +178,26 @@ describe('what is private', () => {
       /joiner|quote|u1|2027|"title":"said"|below/,
     )
   })
+  it('are votes too, which name who voted: they come with the record alone', () => {
+    const asked = grow()
+    const vote = {
+      id: 'v',
+      question: 'Cork?',
+      kind: 'yes-no',
+      secret: false,
+      choices: ['Yes', 'No'],
+      counts: [1, 0],
+      pairs: null,
+      voters: ['u1'],
+      casts: [[1, 0]],
+      by: 'u1',
+      at: 1,
+    }
+    asked.topics.set('A', { ...topicOf(asked, 'A'), votes: [vote as never] })
+    expect(topicOf(copyTree(asked, BARE), 'A').votes).toEqual([])
+    expect(topicOf(copyTree(asked, WHOLE), 'A').votes).toHaveLength(1)
+    expect(carriedBy(topicOf(asked, 'A'))).toContain('a vote')
+  })
   it('comes one by one as it’s chosen', () => {
     const carried = (choice: Partial<CopyChoice>) => carriedBy(topicOf(copyTree(tree, { ...BARE, ...choice }), 'lift'))
     expect(carried({ notes: true })).toEqual(['a note'])

@@ -14,7 +14,7 @@ export interface CopyChoice {
   readonly links: boolean
   /** Attachments and pictures. */
   readonly files: boolean
-  /** Lines of the record of meetings, with what hangs below them. */
+  /** Lines of the record of meetings, with what hangs below them, and votes. */
   readonly record: boolean
   /** Days by which the copy's dates are moved; 0 leaves them. */
   readonly shift: number
@@ -59,12 +59,29 @@ type Chosen = Pick<
   | 'meeting'
   | 'item'
   | 'entry'
+  | 'votes'
 >
 
 /** What is left of the details that a copy may leave behind. */
 function choose(choice: CopyChoice, given: Chosen): Chosen {
-  const { note, people, links, files, picture, start, due, done, began, ended, left, spent, meeting, item, entry } =
-    given
+  const {
+    note,
+    people,
+    links,
+    files,
+    picture,
+    start,
+    due,
+    done,
+    began,
+    ended,
+    left,
+    spent,
+    meeting,
+    item,
+    entry,
+    votes,
+  } = given
   const moved = (day: string | null): string | null =>
     day !== null && choice.dates ? addDays(day, choice.shift) : null
   const own = { people: choice.people, progress: choice.progress, moved }
@@ -84,6 +101,8 @@ function choose(choice: CopyChoice, given: Chosen): Chosen {
     meeting: meeting.length > 0 ? briefInCopy(meeting, own) : meeting,
     item: item.length > 0 ? itemInCopy(item, own) : item,
     entry: entryInCopy(entry, own),
+    // What was voted names who voted, and belongs to what was said.
+    votes: choice.record ? votes : [],
   }
 }
 
@@ -108,6 +127,7 @@ export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): Ou
       meeting: given.meeting ?? [],
       item: given.item ?? [],
       entry: given.entry ?? null,
+      votes: given.votes ?? [],
     })
     const details = Object.fromEntries(
       Object.entries({ ...given, ...chosen }).filter(
@@ -157,7 +177,7 @@ function planInCopy(tree: Tree['fields'], { people, dates, shift }: CopyChoice):
 export function carriedBy(topic: Topic): string[] {
   const some = (count: number, one: string, more: string): string[] =>
     count === 0 ? [] : [count === 1 ? one : `${count} ${more}`]
-  const { note, people, links, files, picture, start, due, done, entry } = topic
+  const { note, people, links, files, picture, start, due, done, entry, votes } = topic
   return [
     ...some(note === null ? 0 : 1, 'a note', 'notes'),
     ...some(people.length, 'a person', 'people'),
@@ -166,5 +186,6 @@ export function carriedBy(topic: Topic): string[] {
     ...some(links.length, 'a link', 'links'),
     ...some(files.length + (picture ? 1 : 0), 'a file', 'files'),
     ...some(entry ? 1 : 0, 'from a record', 'records'),
+    ...some(votes.length, 'a vote', 'votes'),
   ]
 }
