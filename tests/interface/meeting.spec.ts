@@ -460,6 +460,13 @@ test('in the demo, next week’s meeting is prepared, held with a second browser
   await on('Neighbours')
   await on('Next steps')
   await command('End the meeting')
+  // What was to be settled and is open is asked: one key each.
+  const ending = page.getByRole('dialog', { name: 'Before it ends' })
+  await expect(ending).toContainText('Does the shelving date hold')
+  await page.keyboard.press('3')
+  await page.keyboard.press('1')
+  await expect(ending).toContainText('All of it is said')
+  await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
   // The document has the right owners and days.
   const address = await page.getByRole('link', { name: 'Word document' }).getAttribute('href')
