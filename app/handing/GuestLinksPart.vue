@@ -2,6 +2,7 @@
 import QRCode from 'qrcode'
 import type { LinkShown } from '#core/contract/operations/links'
 import { shorten } from '#core/tree'
+import type { LinkRight } from '#core/access/principal'
 import { useDesk } from '~/desk/desk'
 import type { Choice } from '#core/handing/choice'
 
@@ -84,12 +85,46 @@ function opens({ part: opened }: LinkShown): string {
       return `${opened.topics.length} ${opened.topics.length === 1 ? 'topic' : 'topics'}`
     case 'filter':
       return 'what a filter leaves'
+    case 'view':
+      return `the view “${shorten(desk.tree.fields.views.find(({ id }) => id === opened.view)?.name ?? 'that is gone', 40)}”`
   }
 }
 const openedInWords = ({ opened, lastOpened }: LinkShown): string =>
   opened === 0 || lastOpened === null
     ? 'never opened'
     : `opened ${opened === 1 ? 'once' : `${opened} times`}, last ${agoInWords(lastOpened)}`
+
+const RIGHTS_SAID: Readonly<Record<LinkRight, string>> = {
+  look: 'It’s for looking only.',
+  comment: 'Whoever has it may say things about what it shows, under a name they give.',
+  edit: 'Whoever has it may change what it shows, under a name they give. History says who did what.',
+}
+
+// — In other sites' pages
+const framing = ref<string | null>(null)
+const hosts = ref('')
+const bare = (origin: string): string => origin.replace(/^https?:\/\//, '')
+function openHosts(link: LinkShown): void {
+  framing.value = framing.value === link.id ? null : link.id
+  hosts.value = link.hosts.join('\n')
+}
+const setHosts = (link: LinkShown): Promise<void> => {
+  const said = hosts.value
+    .split(/[\s,]+/)
+    .map(each => each.replace(/\/+$/, '').toLowerCase())
+    .filter(Boolean)
+    .map(each => (/^https?:/.test(each) ? each : `https://${each}`))
+  return change(
+    link,
+    { hosts: said },
+    said.length > 0 ? 'Pages of these sites may show it.' : 'No other page shows it.',
+  )
+}
+const snippet = computed(() =>
+  fresh.value
+    ? `<iframe src="${fresh.value.url}?frame" title="${desk.tree.topics.get(desk.tree.centre)!.title.replaceAll('"', '&quot;')}" width="100%" height="520" loading="lazy" style="border:0"></iframe>`
+    : '',
+)
 
 /** The one whose word is being typed. */
 const asking = ref<string | null>(null)
@@ -130,7 +165,22 @@ async function setWord(link: LinkShown): Promise<void> {
             }}<button class="part none" @click="asking = asking === link.id ? null : link.id">
               (no word)
             </button></template
-          >{{ ' ' }}may look at {{ opens(link) }}, until
+          >{{ ' ' }}may
+          <select
+            :value="link.may"
+            class="part"
+            aria-label="What they may do"
+            @change="
+              change(
+                link,
+                { may: ($event.target as HTMLSelectElement).value },
+                RIGHTS_SAID[($event.target as HTMLSelectElement).value as LinkRight],
+              )
+            ">
+            <option value="look">look at</option>
+            <option value="comment">comment on</option>
+            <option value="edit">edit</option></select
+          >{{ ' ' }}{{ opens(link) }}, until
           <DayField
             class="until"
             :model-value="link.until"
@@ -144,6 +194,9 @@ async function setWord(link: LinkShown): Promise<void> {
             @change="change(link, { copying: ($event.target as HTMLSelectElement).value === 'true' }, 'Kept.')">
             <option value="false">without taking a copy</option>
             <option value="true">and may take a copy</option></select
+          >{{ link.hosts.length > 0 ? ', also in pages of ' : ', '
+          }}<button class="part" :class="{ none: link.hosts.length === 0 }" @click="openHosts(link)">
+            {{ link.hosts.length > 0 ? link.hosts.map(bare).join(', ') : '(in no other page)' }}</button
           >.
         </p>
         <form v-if="asking === link.id" @submit.prevent="setWord(link)">
@@ -154,6 +207,20 @@ async function setWord(link: LinkShown): Promise<void> {
             aria-label="A word that has to be known"
             autocomplete="off" />
           <button class="plain" :disabled="word.length < 4">Ask for it</button>
+        </form>
+        <form v-if="framing === link.id" class="hosts" @submit.prevent="setHosts(link)">
+          <label
+            >Sites whose pages may show it, one a line
+            <textarea v-model="hosts" rows="2" placeholder="https://www.haven-library.example" />
+          </label>
+          <button class="plain">Keep</button>
+          <label v-if="link.hosts.length && fresh?.id === link.id"
+            >To be put into such a page
+            <textarea :value="snippet" rows="3" readonly @focus="($event.target as HTMLTextAreaElement).select()" />
+          </label>
+          <small v-else-if="link.hosts.length" class="quiet"
+            >What is put into such a page needs the address, which is shown once: take a new one.</small
+          >
         </form>
         <small class="quiet">
           {{ [link.name, `made by ${link.by}`, openedInWords(link)].filter(Boolean).join(' · ') }}
@@ -208,6 +275,27 @@ li p {
 }
 .part.none {
   border-bottom-style: dotted;
+}
+.hosts {
+  margin: 4px 0 8px;
+}
+.hosts .plain {
+  margin: 2px 0 8px;
+}
+.hosts label {
+  display: block;
+  font-size: 13px;
+  color: var(--quiet);
+}
+.hosts textarea {
+  display: block;
+  width: 100%;
+  box-sizing: border-box;
+  font: inherit;
+  color: var(--ink);
+  background: var(--surface);
+  border: 1px solid var(--line);
+  padding: 5px 8px;
 }
 .until {
   display: inline-flex;

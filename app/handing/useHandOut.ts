@@ -21,7 +21,7 @@ const USUAL: readonly Taken[] = ['notes', 'tasks', 'markers', 'links', 'pictures
 /** A part that can be handed out just now, in words. */
 export interface PartOffered {
   /** By which the choice is known while others work on: what it means may change, which part it is doesn't. */
-  readonly key: 'tree' | 'filter' | 'selection' | 'branch' | 'shown'
+  readonly key: 'tree' | 'filter' | 'selection' | 'branch' | 'shown' | `view ${string}`
   readonly name: string
   readonly part: Part
 }
@@ -79,6 +79,9 @@ export function useHandOut(desk: Desk) {
       })
     if (only !== null && only !== focus && tree.topics.has(only))
       offered.push({ key: 'shown', name: `${titled(only)}, as it’s shown`, part: { kind: 'branch', topic: only } })
+    // The view itself, which goes on meaning what it says: a link to it shows what it finds that day.
+    for (const { id, name } of tree.fields.views)
+      offered.push({ key: `view ${id}`, name: `the view “${shorten(name, 34)}”`, part: { kind: 'view', view: id } })
     return offered
   })
   /** Whoever has filtered or picked something means that. */

@@ -25,6 +25,9 @@ const WORDS: Record<string, (about: string) => string> = {
   'brought-back': () => 'brought the tree back from the trash',
   exported: about => `took the tree along, as ${about}`,
   'guest-asked': about => `gave ${about} a link to answer a meeting`,
+  'link-made': about => `made the link ${about}`,
+  'link-changed': about => `changed the link ${about}`,
+  'link-withdrawn': about => `withdrew the link ${about}`,
   purged: about => `took a text out for good (${about})`,
 }
 async function look(event: Event): Promise<void> {

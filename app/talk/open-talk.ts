@@ -29,6 +29,7 @@ export function openTalk(desk: Opened, changed: (topics: ReadonlySet<TopicId | n
     keptWords: () => keptTalk(treeId, userId).catch(() => undefined),
     knows: topic =>
       !session.replica.waiting.some(({ edit }) => edit.changes.some(one => one.op === 'add' && one.topic === topic)),
+    isNamed: person => person === userId || session.people.some(({ id }) => id === person),
     changed,
     said: message => desk.say(message),
     epoch: () => session.epoch,

@@ -87,6 +87,7 @@ class Browser {
       keepWords: words => void (this.words = structuredClone(words)),
       keptWords: () => Promise.resolve(this.words),
       knows: () => true,
+      isNamed: () => true,
       changed: () => {},
       said: () => {},
       epoch: () => '',

@@ -25,6 +25,8 @@ export interface TalkHouse {
   keptWords(): Promise<KeptWords | undefined>
   /** Whether the server knows a topic: one that was made without a line comes first. */
   knows(topic: TopicId): boolean
+  /** Whether somebody's name is known without asking: everybody's who is in the tree. */
+  isNamed(person: string): boolean
   /** Something on these topics, or in the talk of the tree (null), is other now. */
   changed(topics: ReadonlySet<TopicId | null>): void
   /** Something that went wrong, in words. */
@@ -220,11 +222,16 @@ export class Talk {
     this.keeper.touch()
     if (this.flying > 0) this.meanwhile.push(told)
     if (told.thread === BENCH) this.takeLine(told)
-    else if (!this.known.hear(told))
+    else if (!this.known.hear(told) || this.isStranger(told))
       this.read(`thread=${told.thread}`).catch(() => {
         /* without a line; the next look has it */
       })
     this.house.changed(new Set([topic, null]))
+  }
+
+  /** A guest's name comes with their words alone. */
+  private isStranger({ op, by }: Told): boolean {
+    return op === 'say' && !(by in this.names) && !this.house.isNamed(by)
   }
 
   private takeLine(told: Told): void {

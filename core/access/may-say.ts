@@ -1,6 +1,6 @@
 import { BENCH, MOST_IN_THREAD, type Saying } from '../talk/saying'
 import type { About } from '../talk/thread'
-import { accountOf, type Principal } from './principal'
+import { accountOf, type LinkGuest, type Principal } from './principal'
 import { allows, type Role } from './roles'
 
 /** Why something can't be said. */
@@ -25,7 +25,8 @@ export const UNSAID: Readonly<Record<Unsaid, string>> = {
  * may, else why not. `about` is what it's about, as it is now.
  *
  * Commenters and whoever may more say things, settle threads and open them again, and change and withdraw what they said
- * themselves; owners withdraw anything. That a comment was made into a topic is said by whoever may make topics.
+ * themselves; owners withdraw anything. That a comment was made into a topic is said by whoever may make topics. Whoever has a link
+ * that allows it says things about topics, and no more.
  */
 export function maySay(
   principal: Principal,
@@ -33,6 +34,7 @@ export function maySay(
   saying: Saying,
   { thread, comment }: About,
 ): Unsaid | null {
+  if (principal.kind === 'link') return mayByLink(principal, saying, thread, comment)
   if (principal.kind === 'guest' || role === null || !allows(role, 'commenter')) return 'role'
   const own = comment?.by === accountOf(principal)
   switch (saying.op) {
@@ -62,4 +64,21 @@ export function maySay(
       if (!comment) return 'no-comment'
       return allows(role, 'editor') ? null : 'role'
   }
+}
+
+function mayByLink(
+  { may }: LinkGuest,
+  saying: Saying,
+  thread: About['thread'],
+  comment: About['comment'],
+): Unsaid | null {
+  if (may === 'look' || saying.op !== 'say' || saying.thread === BENCH) return 'role'
+  if (comment) return 'taken'
+  if (saying.thread === saying.comment) {
+    if (saying.place?.on !== 'topic') return 'no-place'
+    return thread ? 'taken' : null
+  }
+  if (!thread) return 'no-thread'
+  if (saying.place) return 'place'
+  return thread.size >= MOST_IN_THREAD ? 'full' : null
 }

@@ -1,6 +1,7 @@
 import type { Change } from '../tree/change'
 import type { Tree } from '../tree/tree'
-import type { Principal } from './principal'
+import { mayByLink } from './by-link'
+import { accountOf, type Principal } from './principal'
 import { allows, type Role } from './roles'
 
 /**
@@ -8,10 +9,12 @@ import { allows, type Role } from './roles'
  * have in the tree now, null for none; `tree` is as the change finds it.
  *
  * Editors and owners change everything. Whoever is asked to a meeting says whether they come, whatever their role, and
- * nobody says it for them. Sun Porch itself does what follows from somebody else's doing.
+ * nobody says it for them. Whoever has a link that allows it changes what the link shows. Sun Porch itself does what follows from
+ * somebody else's doing.
  */
 export function may(principal: Principal, role: Role | null, change: Change, tree: Tree): boolean {
   if (principal.kind === 'app') return true
+  if (principal.kind === 'link') return principal.may === 'edit' && mayByLink(principal, change, tree)
   if (principal.kind !== 'guest' && role !== null && allows(role, 'editor')) return true
   return (principal.kind === 'guest' || role !== null) && isOwnAnswer(principal, change, tree)
 }
@@ -26,6 +29,6 @@ function isOwnAnswer(principal: Principal, change: Change, tree: Tree): boolean 
   if (former && !(former.kind === 'answer' && former.of === of)) return false
   if (principal.kind === 'guest')
     return change.topic === principal.meeting && of === principal.id && parts.some(part => part.id === of)
-  const account = principal.kind === 'account' ? principal.id : principal.of
+  const account = accountOf(principal)
   return parts.some(part => part.kind === 'person' && part.id === of && part.user === account)
 }

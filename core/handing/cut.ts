@@ -1,5 +1,9 @@
 import { compile, type Circumstances } from '../find/evaluate'
 import { Dressing } from '../dress/dressing'
+import { hasWords } from '../find/search'
+import { fold } from '../find/text'
+import type { Query } from '../tree/query'
+import type { SavedView } from '../tree/view'
 import { originalOf } from '../formats/readable'
 import { schemeNumbers } from '../tree/numbering'
 import { BLANK, type Content, type Topic, type TopicId } from '../tree/topic'
@@ -74,12 +78,30 @@ function withWay(tree: Tree, ids: Iterable<TopicId>): Set<TopicId> {
   return keep
 }
 
+function viewOf(tree: Tree, id: string): SavedView {
+  const view = tree.fields.views.find(one => one.id === id)
+  if (!view) throw new NothingThere('The tree doesn’t keep that view any more.')
+  return view
+}
+
+/** What a choice's filter asks, its own or that of the view it names; null for none. */
+export function queryOf(tree: Tree, part: Part): Query | null {
+  if (part.kind === 'filter') return part.query
+  return part.kind === 'view' ? (tree.fields.views.find(({ id }) => id === part.view)?.query ?? null) : null
+}
+
 function extentOf(tree: Tree, part: Part, circumstances: Circumstances | null): Extent {
   const live = (id: TopicId): boolean => tree.topics.has(id) && isLive(tree, id)
   const way = (ids: readonly TopicId[]): Extent => {
     if (ids.length === 0) throw new NothingThere('The filter leaves nothing to hand out.')
     const keep = withWay(tree, ids)
     return { tops: [tree.centre, ...looseOf(tree).filter(id => keep.has(id))], keep: keep.add(tree.centre) }
+  }
+  const filtered = (query: Query | null, text: string): Extent => {
+    if (!circumstances) throw new RangeError('a filter needs to know who asks, and when')
+    const test = query === null ? () => true : compile(query, tree, circumstances)
+    const words = fold(text).split(/\s+/).filter(Boolean)
+    return way(Array.from(allTopics(tree)).flatMap(topic => (hasWords(topic, words) && test(topic) ? [topic.id] : [])))
   }
   switch (part.kind) {
     case 'tree':
@@ -92,10 +114,12 @@ function extentOf(tree: Tree, part: Part, circumstances: Circumstances | null): 
       if (there.length === 0) throw new NothingThere('None of those topics is in the tree any more.')
       return part.way ? way(there) : { tops: topmost(tree, there), keep: null }
     }
-    case 'filter': {
-      if (!circumstances) throw new RangeError('a filter needs to know who asks, and when')
-      const test = compile(part.query, tree, circumstances)
-      return way(Array.from(allTopics(tree)).flatMap(topic => (test(topic) ? [topic.id] : [])))
+    case 'filter':
+      return filtered(part.query, '')
+    case 'view': {
+      const view = viewOf(tree, part.view)
+      if (view.query === null && view.text.trim() === '') return { tops: [tree.centre, ...looseOf(tree)], keep: null }
+      return filtered(view.query, view.text)
     }
   }
 }
@@ -118,6 +142,7 @@ export function cutOut(tree: Tree, choice: Choice, circumstances: Circumstances 
   const topics = new Map<TopicId, Topic>()
   const children = new Map<TopicId | '', TopicId[]>()
   let deeper = 0
+  const depth = choice.depth ?? (choice.part.kind === 'view' ? viewOf(tree, choice.part.view).depth : null)
 
   const lean = (topic: Topic, changed: Partial<Topic> = {}): Topic => {
     const original = originalOf(tree, topic)
@@ -138,7 +163,7 @@ export function cutOut(tree: Tree, choice: Choice, circumstances: Circumstances 
   }
   const walk = (id: TopicId, level: number): void => {
     const below = childrenOf(tree, id).filter(child => keep === null || keep.has(child))
-    if (choice.depth !== null && level >= choice.depth) {
+    if (depth !== null && level >= depth) {
       const left = [...below]
       for (let at = left.pop(); at; at = left.pop()) {
         deeper++

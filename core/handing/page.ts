@@ -32,9 +32,13 @@ pre{overflow:auto}
 li.task{list-style:none;display:flex;gap:.4rem}
 ul{margin:.2rem 0;padding-left:1.3rem}
 blockquote{margin:.4rem 0;padding-left:.8rem;border-left:3px solid var(--line)}
-nav ol{columns:2 18rem}
+nav ol{columns:2 18rem;list-style:none;padding:0}
+nav li{padding:.15rem 0}
 :target{outline:3px solid #f0b43c}
-@media print{body{background:#fff}.topic{box-shadow:none;break-inside:avoid-page}details::details-content{content-visibility:visible}}
+.act{display:inline-block;margin-left:.5rem;padding:0 .5rem;font-size:.82rem;line-height:1.9;border:1px solid var(--line);border-radius:99px;text-decoration:none}
+.act:hover,.act:focus-visible{background:var(--porch);color:var(--plank)}
+@media(pointer:coarse){.act{line-height:2.6rem;padding:0 .9rem}}
+@media print{.act{display:none}body{background:#fff}.topic{box-shadow:none;break-inside:avoid-page}details::details-content{content-visibility:visible}}
 `
 
 export interface PageAsked {
@@ -46,6 +50,8 @@ export interface PageAsked {
   readonly author: string
   /** The present day, ISO 8601. */
   readonly today: string
+  /** The word for what a reader may do to a topic: it leads to `?at=` and the topic's id. None where the page is only read. */
+  readonly act?: string
   /** A picture of the tree as a `data:` address; '' where it's missing. */
   readonly picture: (file: string) => string
 }
@@ -54,12 +60,25 @@ const anchor = (id: string): string => `t-${id}`
 const dir = (text: string): string => (text === '' ? '' : ' dir="auto"')
 
 /** The page as text. Everything in it was escaped; notes come as their own few elements. */
-export function treeAsPage({ handed, choice, drawn, description, author, today, picture }: PageAsked): string {
+export function treeAsPage({
+  handed,
+  choice,
+  drawn,
+  description,
+  author,
+  today,
+  act = '',
+  picture,
+}: PageAsked): string {
   const telling = new Telling(choice)
   const { words } = telling
   const e = escapeHtml
   const list = (items: readonly string[]): string =>
     items.length === 0 ? '' : `<ul>${items.map(item => `<li>${item}</li>`).join('')}</ul>`
+  const deed = ({ id, title }: HandedTopic): string =>
+    act === ''
+      ? ''
+      : ` <a class="act" href="?at=${encodeURIComponent(id)}" rel="nofollow" aria-label="${e(`${act}: ${title || words.untitled}`)}">${e(act)}</a>`
   const substance = (topic: HandedTopic): string => {
     const about = telling.about(topic)
     const shown = topic.picture ? picture(topic.picture.file) : ''
@@ -98,8 +117,8 @@ export function treeAsPage({ handed, choice, drawn, description, author, today, 
     const head = `<h${level}${dir(topic.title)}>${e(telling.titled(topic))}</h${level}>`
     const inner = substance(topic) + topic.children.map(tell).join('')
     return inner === ''
-      ? `<div class="topic leaf" id="${anchor(topic.id)}">${head}</div>`
-      : `<details class="topic" id="${anchor(topic.id)}" open><summary>${head}</summary>${inner}</details>`
+      ? `<div class="topic leaf" id="${anchor(topic.id)}">${head}${deed(topic)}</div>`
+      : `<details class="topic" id="${anchor(topic.id)}" open><summary>${head}${deed(topic)}</summary>${inner}</details>`
   }
   const { root } = handed
   const tasks = handed.withTasks ? tasksIn(handed) : []
@@ -108,7 +127,7 @@ export function treeAsPage({ handed, choice, drawn, description, author, today, 
     `<tr>${row.map(text => `<${cell}${dir(text)}>${e(text)}</${cell}>`).join('')}</tr>`
   return `<!doctype html>
 <html lang="${telling.locale}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta http-equiv="Content-Security-Policy" content="default-src 'none'; img-src data:; style-src 'unsafe-inline'"><title>${e(root.title || words.untitled)}</title><style>${STYLE}</style></head><body><main>
-<h1 id="${anchor(root.id)}"${dir(root.title)}>${e(telling.titled(root))}</h1>
+<h1 id="${anchor(root.id)}"${dir(root.title)}>${e(telling.titled(root))}</h1>${deed(root)}
 ${description ? `<p dir="auto">${e(description).replaceAll('\n', '<br>')}</p>` : ''}
 <p class="quiet">${e([author, words.asOf(telling.day(today))].filter(Boolean).join(' · '))}</p>
 ${handed.deeper > 0 ? `<p class="quiet">${e(words.deeper(handed.deeper))}</p>` : ''}

@@ -108,6 +108,8 @@ export const handedPart = z.discriminatedUnion('kind', [
   }),
   /** What a filter leaves, with the way from the centre to each. */
   z.strictObject({ kind: z.literal('filter'), query: querySchema }),
+  /** What a view that the tree keeps under a name shows, as the view stands at that time. */
+  z.strictObject({ kind: z.literal('view'), view: id }),
 ])
 export type HandedPart = z.infer<typeof handedPart>
 

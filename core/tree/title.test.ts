@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { cut, fileStem, firstCharacter } from './title'
+import { cut, fileStem, firstCharacter, initialsOf } from './title'
 
 it('the first character is whole, for initials', () => {
   expect(['👩‍👩‍👧‍👦 Family', 'E\u0301va', '\ud83d', ''].map(firstCharacter)).toEqual(['👩‍👩‍👧‍👦', 'E\u0301', '\ufffd', ''])
@@ -22,4 +22,8 @@ it('cuts no character in two, and gives well-formed text', () => {
 
 it('a file’s name is whole even where its emoji would be cut', () => {
   expect(fileStem(`${'x'.repeat(79)}🛗`)).toBe('x'.repeat(79))
+})
+
+it('initials are those of the name, whatever stands behind it in brackets', () => {
+  expect(['Tove Lind', 'Tove Lind (guest)', 'tove', ''].map(initialsOf)).toEqual(['TL', 'TL', 'T', '?'])
 })

@@ -38,8 +38,11 @@ export function fileStem(title: string): string {
   return cut(title.replace(/[\p{C}\\/:*?"<>|]+/gu, ' ').trim(), 80) || 'tree'
 }
 
-/** The first letters of a person's first and last name, in capitals; '?' for nobody. */
+/** The first letters of a person's first and last name, in capitals; '?' for nobody. What stands in brackets isn't a name. */
 export function initialsOf(name: string): string {
-  const parts = name.trim().split(/\s+/)
+  const parts = name
+    .replace(/\s*\([^)]*\)\s*$/, '')
+    .trim()
+    .split(/\s+/)
   return (firstCharacter(parts[0] || '?') + (parts.length > 1 ? firstCharacter(parts.at(-1)!) : '')).toLocaleUpperCase()
 }

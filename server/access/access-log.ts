@@ -17,6 +17,7 @@ export const ACCESS_EVENTS = [
   'exported',
   'guest-asked',
   'link-made',
+  'link-changed',
   'link-withdrawn',
   'purged',
 ] as const

@@ -46,6 +46,8 @@ export interface HandOutInput {
   /** Who changed what last, where the filter asks for it. */
   readonly changes: readonly { readonly topic: string; readonly user: string; readonly at: string }[]
   readonly author: string
+  /** Pages: the word for what one may do to a topic, which leads to `?at=` and its id; none for a page of its own. */
+  readonly act?: string
   /** Whoever asks: their id, their present day (ISO 8601) and their zone (IANA). */
   readonly me: string
   readonly today: string
@@ -219,7 +221,7 @@ export async function makeHandOut(
       const found = file(hash)
       return found ? `data:${found.type};base64,${Buffer.from(found.bytes).toString('base64')}` : ''
     }
-    return made(treeAsPage({ handed, choice, drawn, description, author, today, picture }))
+    return made(treeAsPage({ handed, choice, drawn, description, author, today, act: input.act ?? '', picture }))
   }
   const pictures = new HandedPictures(file)
   await pictures.prepare(picturesIn(handed))

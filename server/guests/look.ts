@@ -1,7 +1,8 @@
 import { type Choice, choiceSchema, type Kind } from '#core/handing/choice'
 import type { Made } from '../documents/hand-out'
 import { filesFor } from '../documents/files-for'
-import type { GuestLink } from '../access/guest-links'
+import type { FoundLink, GuestLink } from '../access/guest-links'
+import { namesOf } from '../access/names'
 import { runJob } from '../jobs/runner'
 import { talkOf } from '../talk/keep'
 import { lastChanges } from '../trees/changes'
@@ -10,35 +11,44 @@ import { peopleOf } from '../trees/store'
 
 /* What a guest is shown: the part that the link says, cut out of the tree before anything is written. */
 
+/** Whoever may say something about a topic reads what has been said. */
+const alongWith = (along: GuestLink['along'], may: GuestLink['may']): Choice['with'] =>
+  may === 'look' || along.includes('comments') ? [...along] : [...along, 'comments']
+
 /** Pages that are kept while their tree stays as it is: many who open one link at once cost one making. */
 const MOST_KEPT = 40
 const kept = new Map<string, Promise<Made>>()
 
-/** The part of a tree that a link opens, as a page or, where copying is allowed, as a file. Null when the tree is gone. */
+/**
+ * The part of a tree that a link opens, as a page or, where copying is allowed, as a file. `act`: the word for what one may do to a
+ * topic of the page; '' for nothing. Null when the tree is gone.
+ */
 export async function lookAt(
-  { id, treeId, part, along, copying }: GuestLink,
-  { version, epoch }: { readonly version: number; readonly epoch: string },
+  { link: { id, treeId, part, along, copying, may }, version, epoch, said }: FoundLink,
   as: Kind = 'html',
+  act = '',
 ): Promise<Made | null> {
   const item = await readTree(treeId, version, epoch)
   if (!item) return null
-  const choice: Choice = choiceSchema.parse({ as, part, with: [...along], drawn: true })
+  const choice: Choice = choiceSchema.parse({ as, part, with: alongWith(along, may), drawn: true })
   const today = new Date().toISOString().slice(0, 10)
-  const key = JSON.stringify([id, item.epoch, item.version, today, choice, copying])
+  const key = JSON.stringify([id, item.epoch, item.version, said, today, choice, copying, act])
   let made = kept.get(key)
   if (!made) {
     made = (async () => {
       const [people, talk, changes] = await Promise.all([
         peopleOf(treeId),
         talkOf(treeId),
-        part.kind === 'filter' ? lastChanges(treeId) : [],
+        part.kind === 'filter' || part.kind === 'view' ? lastChanges(treeId) : [],
       ])
+      const names = await namesOf(talk.flatMap(({ comments }) => comments.map(({ by }) => by)))
       return runJob(
         'handOut',
         {
           snapshot: item.snapshotBytes(),
           choice,
-          people: Object.fromEntries(people.map(({ id: person, name }) => [person, name])),
+          people: { ...names, ...Object.fromEntries(people.map(({ id: person, name }) => [person, name])) },
+          act,
           talk,
           changes,
           author: '',

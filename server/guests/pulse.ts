@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import type { GuestLink } from '../access/guest-links'
+import type { FoundLink, GuestLink } from '../access/guest-links'
 
 /*
  * A guest's page needs no script. Where one may run, it asks every few seconds whether the page still holds: it follows what the
@@ -12,8 +12,9 @@ const EVERY_MS = 4000
 /** What stands for the present state of what a link shows; it says nothing else. */
 export const pulseOf = (
   { id, tokenHash }: Pick<GuestLink, 'id' | 'tokenHash'>,
-  { version, epoch }: { readonly version: number; readonly epoch: string },
-): string => createHash('sha256').update(`${id} ${tokenHash} ${epoch} ${version}`).digest('base64url').slice(0, 16)
+  { version, epoch, said }: Pick<FoundLink, 'version' | 'epoch' | 'said'>,
+): string =>
+  createHash('sha256').update(`${id} ${tokenHash} ${epoch} ${version} ${said}`).digest('base64url').slice(0, 16)
 
 /** Runs in the page. Plain script of today's browsers, without anything from outside. */
 export const PULSE_SCRIPT = `(()=>{

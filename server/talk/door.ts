@@ -3,6 +3,7 @@ import { and, eq, sql } from 'drizzle-orm'
 import type { ResultSetHeader } from 'mysql2'
 import pLimit, { type LimitFunction } from 'p-limit'
 import { accountOf, type Principal, type Role } from '#core/contract'
+import type { LinkGuest } from '#core/access/principal'
 import { maySay, UNSAID } from '#core/access/may-say'
 import { BENCH, type Saying, type Told, topicOfPlace } from '#core/talk/saying'
 import type { About, Settled } from '#core/talk/thread'
@@ -77,13 +78,13 @@ class Again extends Error {
 }
 
 async function store(tx: Transaction, treeId: string, principal: Principal, saying: Saying): Promise<Told> {
-  const by = accountOf(principal)
+  const by = principal.kind === 'link' ? principal.id : accountOf(principal)
   // The next number, and with it the row that is held until all is stored. A saying that isn't stored gives it back.
   // All asked for in one go: the connection answers one after the other, and everybody else in the tree waits meanwhile.
   const [[{ insertId }], role, { before, about, threadId }] = await Promise.all([
     tx.execute<ResultSetHeader>(sql`insert into talks (tree_id, number) values (${treeId}, 1)
       on duplicate key update number = last_insert_id(number + 1)`),
-    by === null ? null : roleHeld(tx, treeId, by),
+    principal.kind === 'link' ? linkHeld(tx, treeId, principal) : by === null ? null : roleHeld(tx, treeId, by),
     read(tx, treeId, saying),
   ])
   if (by === null || role === null)
@@ -131,6 +132,17 @@ async function roleHeld(tx: Transaction, treeId: string, by: string): Promise<Ro
   ]
   if (row?.trashed) throw new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to talk in it.')
   return row?.role ?? null
+}
+
+/** That a link still stands and lets things be said, held until the saying is stored. Throws `trashed`. */
+async function linkHeld(tx: Transaction, treeId: string, { link }: LinkGuest): Promise<Role | null> {
+  const [[row]] = (await tx.execute(sql`select (select trashed_at from trees where id = ${treeId}) as trashed
+    from guest_links g where g.id = ${link} and g.tree_id = ${treeId} and g.may in ('comment', 'edit')
+    and (g.until is null or g.until > ${new Date().toISOString().slice(0, -1).replace('T', ' ')}) lock in share mode`)) as unknown as [
+    { trashed: Date | null }[],
+  ]
+  if (row?.trashed) throw new Fault(409, 'trashed', 'This tree is in the trash. Nothing can be said in it now.')
+  return row ? 'commenter' : null
 }
 
 /** What was said with this id, and what it's about. */

@@ -13,6 +13,7 @@ import { ChangedRows, ID, ROW_STATEMENTS } from './rows'
 interface Batch {
   readonly rights: { t: string; u: string; r: Role }[]
   readonly guests: { t: string; p: string }[]
+  readonly links: { t: string; l: string }[]
   readonly trees: {
     id: string
     was: number
@@ -37,17 +38,19 @@ interface Batch {
 }
 
 function gather(staged: readonly Staged[]): Batch {
-  const batch: Batch = { rights: [], guests: [], trees: [], edits: [], touched: [], rows: new ChangedRows() }
+  const batch: Batch = { rights: [], guests: [], links: [], trees: [], edits: [], touched: [], rows: new ChangedRows() }
   const seen = new Set<string>()
   const recount = new Set<LiveTree>()
   const dressed = new Set<LiveTree>()
   const span = new Map<LiveTree, { was: number; last: Staged }>()
   for (const one of staged) {
     const { live, principal, actor, role, news, patches } = one
-    const right = `${live.id}/${actor.kind}/${actor.id}`
+    // All who came by one link have the same right.
+    const right = `${live.id}/${actor.kind}/${principal.kind === 'link' ? principal.link : actor.id}`
     if (!seen.has(right)) {
       seen.add(right)
       if (principal.kind === 'guest') batch.guests.push({ t: live.id, p: principal.id })
+      else if (principal.kind === 'link') batch.links.push({ t: live.id, l: principal.link })
       else if (principal.kind !== 'app') batch.rights.push({ t: live.id, u: accountOf(principal)!, r: role! })
     }
     span.set(live, { was: span.get(live)?.was ?? news.number - 1, last: one })
@@ -76,7 +79,7 @@ function gather(staged: readonly Staged[]): Batch {
       id: live.id,
       was,
       v: live.version,
-      by: last.actor.kind === 'guest' ? null : (last.actor.behalf ?? last.actor.id),
+      by: accountOf(last.principal) === null ? null : (last.actor.behalf ?? last.actor.id),
       title: live.tree.topics.get(live.tree.centre)!.title,
       fields: dressed.has(live) ? JSON.stringify(live.tree.fields) : null,
       n: recount.has(live) ? countTopics(live.tree) : -1,
@@ -92,16 +95,16 @@ const list = (from: string, columns: Readonly<Record<string, string>>): string =
     .map(([name, type]) => `\`${name}\` ${type} path '$.${name}'`)
     .join(', ')})) x`
 
-const LISTS = ['trees', 'rights', 'guests', 'edits', 'touched', ...ROW_STATEMENTS.map(({ from }) => from)]
+const LISTS = ['trees', 'rights', 'guests', 'links', 'edits', 'touched', ...ROW_STATEMENTS.map(({ from }) => from)]
 
 /*
  * One procedure, so that the database reads its text once and not with every batch. Its name tells what it holds: two versions
  * of the app that run side by side have each their own.
  */
 const BODY = `(${LISTS.map(name => `${name} longtext character set utf8mb4 collate utf8mb4_bin`).join(', ')},
-    trees_count int, rights_count int, guests_count int, moment datetime(3))
+    trees_count int, rights_count int, guests_count int, links_count int, moment datetime(3))
   begin
-    declare standing, entitled, asked int default 0;
+    declare standing, entitled, asked, open int default 0;
     declare exit handler for sqlexception begin rollback; resignal; end;
     start transaction;
     select count(*) into standing from (select t.id from ${list('trees', { id: ID, was: 'int' })}
@@ -114,7 +117,12 @@ const BODY = `(${LISTS.map(name => `${name} longtext character set utf8mb4 colla
       select count(distinct x.t, x.p) into asked from ${list('guests', { t: ID, p: ID })}
         straight_join meeting_guests g on g.tree_id = x.t and g.person = x.p;
     end if;
-    if standing <> trees_count or entitled <> rights_count or asked <> guests_count then
+    if links_count > 0 then
+      select count(*) into open from ${list('links', { t: ID, l: ID })}
+        straight_join guest_links g on g.tree_id = x.t and g.id = x.l and g.may = 'edit' and (g.until is null or g.until > moment)
+        lock in share mode;
+    end if;
+    if standing <> trees_count or entitled <> rights_count or asked <> guests_count or open <> links_count then
       rollback;
       select 0 as stored;
     else
@@ -134,7 +142,7 @@ const BODY = `(${LISTS.map(name => `${name} longtext character set utf8mb4 colla
     end if;
   end`
 const NAME = `store_edits_${createHash('sha256').update(BODY).digest('hex').slice(0, 12)}`
-const CALL = `call ${NAME}(${[...LISTS, 'trees', 'rights', 'guests', 'at'].map(() => '?').join(', ')})`
+const CALL = `call ${NAME}(${[...LISTS, 'trees', 'rights', 'guests', 'links', 'at'].map(() => '?').join(', ')})`
 
 // The account needs the right CREATE ROUTINE.
 afterMigrating(async () => {
@@ -146,18 +154,20 @@ afterMigrating(async () => {
  * Throws what the database throws, after its rollback.
  */
 export async function commit(staged: readonly Staged[], at: Date): Promise<boolean> {
-  const { rights, guests, trees, edits, touched, rows } = gather(staged)
+  const { rights, guests, links, trees, edits, touched, rows } = gather(staged)
   const text = (some: readonly unknown[]): string | null => (some.length > 0 ? JSON.stringify(some) : null)
   const [results] = await connections().execute(CALL, [
     text(trees),
     text(rights),
     text(guests),
+    text(links),
     text(edits),
     text(touched),
     ...rows.json(),
     trees.length,
     rights.length,
     guests.length,
+    links.length,
     at.toISOString().slice(0, -1).replace('T', ' '),
   ])
   return (results as [[{ stored: number }]])[0][0].stored === 1

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util'
-import { sql } from 'drizzle-orm'
+import { and, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { accountOf, actorOf, type EditSource, type NewsEdit, type Principal, type Role } from '#core/contract'
 import { type Edit, Refused } from '#core/tree'
@@ -7,6 +7,7 @@ import { diskFull, Fault } from '../access/fault'
 import { bus } from '../bus'
 import { database, databaseErrorCode, isPassing } from '../database/connect'
 import { isDiskFull } from '../database/error-code'
+import { guestLinks } from '../database/schema'
 import { commit } from './commit'
 import { heldNow, holdTree, letGo, snapshotWhenDue } from './held'
 import { type LiveTree, NotAllowed, type Staged } from './live-tree'
@@ -216,7 +217,8 @@ function stage(asks: readonly Ask[], staged: Staged[], at: Date): Map<Ask, Outco
       staged.push(one)
       answers.set(ask, { news: one.news, again: false })
     } catch (error) {
-      if (error instanceof NotAllowed) answers.set(ask, notAllowed(error.role))
+      if (error instanceof NotAllowed)
+        answers.set(ask, principal.kind === 'link' ? notByLink() : notAllowed(error.role))
       else if (error instanceof Refused) answers.set(ask, new Fault(409, error.code, error.message))
       else throw error
     }
@@ -247,6 +249,26 @@ function notAllowed(role: Role | null): Fault {
     : new Fault(403, 'role', `As ${role} you can’t change this tree.`)
 }
 
+const notByLink = (): Fault => new Fault(403, 'role', 'This link doesn’t let you do that.')
+const noLink = (): Fault => new Fault(404, 'no-link', 'This link was withdrawn, or its time is over.')
+
+/** Which of these links still let a tree be edited. */
+async function standing(asks: readonly Ask[]): Promise<ReadonlySet<string>> {
+  const ids = [...new Set(asks.flatMap(({ principal }) => (principal.kind === 'link' ? principal.link : [])))]
+  if (ids.length === 0) return new Set()
+  const rows = await database()
+    .select({ id: guestLinks.id, tree: guestLinks.treeId })
+    .from(guestLinks)
+    .where(
+      and(
+        inArray(guestLinks.id, ids),
+        eq(guestLinks.may, 'edit'),
+        or(isNull(guestLinks.until), gt(guestLinks.until, new Date())),
+      ),
+    )
+  return new Set(rows.map(({ id, tree }) => `${tree}/${id}`))
+}
+
 interface Facts {
   id: string
   version: number
@@ -272,6 +294,7 @@ async function sift(asks: readonly Ask[]): Promise<Ask[]> {
     treeIds,
     asks.map(ask => ask.edit.id),
   )
+  const links = await standing(asks)
   const left: Ask[] = []
   for (const ask of asks) {
     const { treeId, principal, edit } = ask
@@ -280,6 +303,7 @@ async function sift(asks: readonly Ask[]): Promise<Ask[]> {
     const role = [fact, ...more].find(row => row && row.user_id === account)?.role ?? null
     const stored = known.find(one => one.tree === treeId && one.id === edit.id)
     if (!fact || (account !== null && principal.kind !== 'app' && role === null)) ask.settle(notAllowed(null))
+    else if (principal.kind === 'link' && !links.has(`${treeId}/${principal.link}`)) ask.settle(noLink())
     else if (fact.trashed_at)
       ask.settle(new Fault(409, 'trashed', 'This tree is in the trash. Bring it back to edit it.'))
     else if (stored) ask.settle(answerAgain(stored, ask))

@@ -1,3 +1,5 @@
+import { createHash } from 'node:crypto'
+import { gzipSync } from 'node:zlib'
 import mammoth from 'mammoth'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
 import { noteFromMarkdown } from '../../core/formats/note-text'
@@ -232,4 +234,258 @@ it('only owners make links and see them', async () => {
   }
   const { data } = await ines.call<{ what: string }[]>('GET', `/api/trees/${tree}/access`)
   expect(JSON.stringify(data)).toContain('link-made')
+})
+
+/** Sends a form of a page, as a browser does. */
+async function form(
+  address: string,
+  fields: Record<string, string>,
+  { at = 'bolts', cookie }: { at?: string; cookie?: string } = {},
+): Promise<Looked & { readonly location: string; readonly cookie: string }> {
+  const sent = await look(`${address}?at=${at}`, {
+    method: 'POST',
+    body: new URLSearchParams(fields),
+    headers: { origin: url },
+    ...(cookie ? { cookie } : {}),
+  })
+  const kept = sent.headers.getSetCookie().find(one => one.startsWith('sun-porch-guest='))
+  return { ...sent, location: sent.headers.get('location') ?? '', cookie: kept?.split(';')[0] ?? '' }
+}
+interface Sitting {
+  readonly people: readonly { readonly by: string }[]
+}
+/** The branch “Lift” with “Bolts” and “Sizes” under it, anew for each test. */
+async function branch(more: object = {}): Promise<{ id: string; address: string; tree: string }> {
+  const id = await ines.makeTree('Move to the tannery')
+  const { centre } = (await ines.open(id)).snapshot
+  const add = (topic: string, parent: string, order: string, title: string, rest: object = {}) =>
+    ({ op: 'add', topic, parent, order, with: { title, ...rest } }) as const
+  await ines.edit(id, [
+    add('lift', centre, 'a0', 'Lift'),
+    add('bolts', 'lift', 'a0', 'Bolts', { done: 0 }),
+    add('sizes', 'lift', 'a1', 'Sizes'),
+    add('salary', centre, 'a1', 'What we pay the caretaker'),
+  ] as never)
+  return { ...(await link(more, ines, id)), tree: id }
+}
+const titles = async (id: string): Promise<string[]> =>
+  (await ines.open(id)).snapshot.topics.flatMap(({ title, removed }) => (removed ? [] : [title ?? '']))
+
+describe('a link by which one may comment or edit', () => {
+  it('lets nobody do anything who only may look', async () => {
+    const { address, tree: id } = await branch()
+    expect((await look(address)).text).not.toContain('?at=')
+    expect((await look(`${address}?at=bolts`)).status).toBe(404)
+    expect((await form(address, { do: 'keep', name: 'Tove', text: 'Too narrow' })).status).toBe(404)
+    expect((await form(address, { do: 'keep', name: 'Tove', title: 'Nuts', wasTitle: 'Bolts' })).status).toBe(404)
+    expect(await titles(id)).toContain('Bolts')
+  })
+
+  it('asks for a name, keeps what is said under it, says on the page and in the tree that it’s a guest’s', async () => {
+    const { address, tree: id } = await branch({ may: 'comment' })
+    const before = await look(`${address}?pulse`)
+    expect((await look(address)).text).toContain('aria-label="Comment: Bolts"')
+    const nameless = await form(address, { do: 'keep', name: ' ', text: 'M8 is too thin' })
+    expect([nameless.status, nameless.text.includes('M8 is too thin')]).toEqual([422, true])
+    const said = await form(address, { do: 'keep', name: 'Ines <b>Brandt</b>', text: 'M8 is too thin' })
+    expect([said.status, said.location]).toEqual([303, '?said#t-bolts'])
+    // The page that others have open is told, and shows it.
+    expect((await look(`${address}?pulse`)).text).not.toBe(before.text)
+    const page = (await look(address)).text
+    expect(page).toContain('M8 is too thin')
+    expect(page).toContain('Ines &lt;b&gt;Brandt&lt;/b&gt; (guest)')
+    // Once more, in the same thread, with the name that the browser keeps.
+    expect((await form(address, { do: 'keep', text: 'Or are they?' }, { cookie: said.cookie })).status).toBe(303)
+    const { data } = await ines.call<{ threads: { comments: { by: string }[] }[]; names: Record<string, string> }>(
+      'GET',
+      `/api/trees/${id}/talk/threads?topic=bolts`,
+    )
+    expect(data.threads.map(({ comments }) => comments.length)).toEqual([2])
+    expect(Object.values(data.names)).toEqual(['Ines <b>Brandt</b> (guest)'])
+    // Commenting is all.
+    expect((await form(address, { do: 'keep', title: 'Nuts', wasTitle: 'Bolts' }, said)).status).toBe(403)
+    expect((await form(address, { do: 'remove' }, said)).status).toBe(403)
+    expect(await titles(id)).toContain('Bolts')
+  })
+
+  it('changes, adds, moves, takes away and undoes in the guest’s name, within what it shows', async () => {
+    const { address, tree: id } = await branch({ may: 'edit' })
+    const first = await form(address, {
+      do: 'keep',
+      name: 'Tove Lind',
+      title: 'Bolts, M10',
+      wasTitle: 'Bolts',
+      done: '50',
+      wasDone: '0',
+      due: '2027-05-12',
+      wasDue: '',
+    })
+    expect([first.status, first.location]).toEqual([303, expect.stringMatching(/^\?did=\d+&t=bolts#t-bolts$/)])
+    const now = (await ines.open(id)).snapshot.topics.find(topic => topic.id === 'bolts')!
+    expect([now.title, now.done, now.due]).toEqual(['Bolts, M10', 50, '2027-05-12'])
+    const added = await form(address, { do: 'keep', titles: 'Nuts\r\n\r\nWashers' }, first)
+    expect(added.status).toBe(303)
+    expect(await titles(id)).toEqual(expect.arrayContaining(['Nuts', 'Washers']))
+    expect((await form(address, { do: 'down' }, first)).status).toBe(303)
+    const removed = await form(address, { do: 'remove' }, { ...first, at: 'sizes' })
+    expect([removed.status, removed.location]).toEqual([303, expect.stringMatching(/#t-lift$/)])
+    expect(await titles(id)).not.toContain('Sizes')
+    const number = /did=(\d+)/.exec(removed.location)![1]!
+    expect((await form(address, { do: 'undo', edit: number }, { ...first, at: 'lift' })).status).toBe(303)
+    expect(await titles(id)).toContain('Sizes')
+    // What others did isn't theirs to undo; nor is what the link doesn't show theirs to touch.
+    await ines.edit(id, [{ op: 'set', topic: 'sizes', field: 'title', value: 'Sizes of bolts' }])
+    const { version } = await ines.open(id)
+    expect((await form(address, { do: 'undo', edit: String(version) }, { ...first, at: 'lift' })).status).toBe(404)
+    for (const fields of [
+      { do: 'keep', title: 'Mine', wasTitle: 'What we pay the caretaker' },
+      { do: 'keep', titles: 'Mine' },
+      { do: 'remove' },
+      { do: 'keep', text: 'Mine' },
+    ])
+      expect((await form(address, fields, { ...first, at: 'salary' })).text).not.toContain('caretaker')
+    expect((await form(address, { do: 'remove' }, { ...first, at: 'lift' })).status).toBe(403)
+    expect((await titles(id)).filter(title => title === 'Mine')).toEqual([])
+    const { data } = await ines.call<{ sittings: Sitting[]; names: Record<string, string> }>(
+      'GET',
+      `/api/trees/${id}/history`,
+    )
+    expect(Object.values(data.names)).toContain('Tove Lind (guest)')
+  })
+
+  it('shows what others wrote meanwhile before it writes over it, and keeps one’s own in the field', async () => {
+    const { address, tree: id } = await branch({ may: 'edit' })
+    const { cookie } = await form(address, { do: 'keep', name: 'Tove', titles: 'Nuts' })
+    await ines.edit(id, [{ op: 'set', topic: 'bolts', field: 'title', value: 'Bolts, M12' }])
+    const sent = await form(address, { do: 'keep', title: 'Bolts, M6', wasTitle: 'Bolts' }, { cookie })
+    expect([sent.status, await titles(id)]).toEqual([409, expect.arrayContaining(['Bolts, M12'])])
+    for (const word of ['Bolts, M12', 'value="Bolts, M6"', 'name="wasTitle" value="Bolts, M12"'])
+      expect(sent.text).toContain(word)
+    expect((await form(address, { do: 'keep', title: 'Bolts, M6', wasTitle: 'Bolts, M12' }, { cookie })).status).toBe(
+      303,
+    )
+    expect(await titles(id)).toContain('Bolts, M6')
+  })
+
+  it('that is withdrawn while somebody types gives them their words back, and keeps nothing', async () => {
+    const { address, id: link_, tree: id } = await branch({ may: 'edit' })
+    const { cookie } = await form(address, { do: 'keep', name: 'Tove', titles: 'Nuts' })
+    await ines.call('DELETE', `/api/trees/${id}/links/${link_}`)
+    for (const [fields, words] of [
+      [{ do: 'keep', text: 'A long thought <of mine>' }, 'A long thought &lt;of mine&gt;'],
+      [{ do: 'keep', titles: 'Washers' }, 'Washers'],
+    ] as const) {
+      const sent = await form(address, fields, { cookie })
+      expect([sent.status, sent.text.includes(words)]).toEqual([404, true])
+    }
+    expect(await titles(id)).not.toContain('Washers')
+    // The name stays with what was done.
+    const { data } = await ines.call<{ names: Record<string, string> }>('GET', `/api/trees/${id}/history`)
+    expect(Object.values(data.names)).toContain('Tove (guest)')
+  })
+
+  it('takes no other link’s guest, no form from elsewhere, and no flood', async () => {
+    const one = await branch({ may: 'edit' })
+    const other = await link({ may: 'edit', part: { kind: 'branch', topic: 'lift' } }, ines, one.tree)
+    const { cookie } = await form(one.address, { do: 'keep', name: 'Tove', titles: 'Nuts' })
+    const elsewhere = await form(other.address, { do: 'keep', titles: 'Washers' }, { cookie })
+    expect([elsewhere.status, await titles(one.tree)]).toEqual([422, expect.not.arrayContaining(['Washers'])])
+    const foreign = await look(`${one.address}?at=bolts`, {
+      method: 'POST',
+      cookie,
+      body: new URLSearchParams({ do: 'remove' }),
+      headers: { origin: 'https://elsewhere.example' },
+    })
+    expect([foreign.status, await titles(one.tree)]).toEqual([403, expect.arrayContaining(['Bolts'])])
+    expect((await form(one.address, { do: 'keep', text: 'x'.repeat(300_000) }, { cookie })).status).toBe(413)
+    const many = await Promise.all(Array.from({ length: 230 }, () => form(one.address, { do: 'down' }, { cookie })))
+    expect(new Set(many.map(({ status }) => status))).toEqual(new Set([303, 429]))
+  })
+
+  it('is made by owners alone', async () => {
+    const rana = await signUp(url, 'Rana Tahiri')
+    const { tree: id, id: link_ } = await branch()
+    await bringIn(ines, id, rana, 'editor')
+    expect(await rana.refusal('PATCH', `/api/trees/${id}/links/${link_}`, { may: 'edit' })).toBe('403 role')
+  })
+})
+
+describe('a view by a link', () => {
+  it('shows what the view finds that day, and says so when the tree keeps it no more', async () => {
+    const { tree: id } = await branch()
+    await ines.edit(id, [
+      {
+        op: 'tree-put',
+        set: 'views',
+        member: {
+          id: 'v1',
+          name: 'Bolts',
+          query: null,
+          text: 'bólts',
+          rest: 'hide',
+          view: 'outline',
+          depth: null,
+          outline: null,
+        },
+      },
+    ] as never)
+    const { address } = await link({ part: { kind: 'view', view: 'v1' }, may: 'edit' }, ines, id)
+    const page = (await look(address)).text
+    expect([page.includes('Bolts'), page.includes('Sizes'), page.includes('caretaker')]).toEqual([true, false, false])
+    // What isn't shown isn't a guest's to change, nor what would go with what is.
+    const { cookie } = await form(address, { do: 'keep', name: 'Tove', title: 'Bolts, M10', wasTitle: 'Bolts' })
+    expect((await form(address, { do: 'keep', title: 'x', wasTitle: 'Sizes' }, { cookie, at: 'sizes' })).status).toBe(
+      404,
+    )
+    expect((await form(address, { do: 'remove' }, { cookie, at: 'lift' })).status).toBe(403)
+    expect(await titles(id)).toEqual(expect.arrayContaining(['Bolts, M10', 'Sizes', 'Lift']))
+    await ines.edit(id, [{ op: 'set', topic: 'sizes', field: 'title', value: 'Bolt sizes, bolts' }])
+    expect((await look(address)).text).toContain('Bolt sizes')
+    await ines.edit(id, [{ op: 'tree-take', set: 'views', member: 'v1' }])
+    expect((await look(address)).status).toBe(404)
+  })
+})
+
+describe('a page in other pages', () => {
+  it('stands in a frame of the sites that its link lists, read-only, and nowhere else', async () => {
+    const site = 'https://www.haven-library.example'
+    const { address, id: link_, tree: id } = await branch({ may: 'edit', hosts: [site] })
+    const framed = await look(`${address}?frame`)
+    expect(framed.status).toBe(200)
+    expect(framed.headers.get('content-security-policy')).toContain(`frame-ancestors ${site};`)
+    expect(framed.headers.get('x-frame-options')).toBeNull()
+    for (const word of ['Bolts', 'id="box"', '<svg', 'noindex']) expect(framed.text).toContain(word)
+    for (const word of ['<form', '?at=', '?as=', 'caretaker']) expect(framed.text).not.toContain(word)
+    // The script is small, and no other may run.
+    const scripts = [...framed.text.matchAll(/<script[^>]*>([\s\S]*?)<\/script>/g)].map(([, code]) => code!)
+    expect(scripts).toHaveLength(1)
+    expect(gzipSync(scripts[0]!).length).toBeLessThan(120_000)
+    expect(framed.headers.get('content-security-policy')).toContain(
+      `script-src 'sha256-${createHash('sha256').update(scripts[0]!).digest('base64')}'`,
+    )
+    const whole = await look(address)
+    expect(whole.headers.get('content-security-policy')).toContain("frame-ancestors 'none'")
+    expect(whole.headers.get('x-frame-options')).toBe('DENY')
+    await ines.call('PATCH', `/api/trees/${id}/links/${link_}`, { hosts: [] })
+    expect((await look(`${address}?frame`)).status).toBe(404)
+  })
+
+  it('takes sites and nothing that would open it to all, and no word beside', async () => {
+    const { id: link_, tree: id } = await branch({ word: 'tannery' })
+    const set = (hosts: unknown): Promise<string> => ines.refusal('PATCH', `/api/trees/${id}/links/${link_}`, { hosts })
+    for (const wrong of [
+      '*',
+      'https://*',
+      "'self'",
+      'https://a.example; script-src *',
+      'https://a.example/path',
+      'data:',
+    ])
+      expect(await set([wrong])).toBe('400 invalid')
+    expect(await set(['https://www.haven-library.example'])).toBe('409 word-in-frame')
+    await ines.call('PATCH', `/api/trees/${id}/links/${link_}`, { word: null, hosts: ['http://localhost:8080'] })
+    expect(await ines.refusal('PATCH', `/api/trees/${id}/links/${link_}`, { word: 'tannery' })).toBe(
+      '409 word-in-frame',
+    )
+  })
 })

@@ -1,13 +1,29 @@
 import { z } from 'zod'
+import { LINK_RIGHTS } from '../../access/principal'
 import { whole } from '../../tree/atoms'
 import { handedPart, TAKEN } from '../../tree/hand-out'
 import { idSchema, operation, tree } from '../operation'
+
+/** Another site, by its origin: "https://www.haven.example". */
+const host = z
+  .string()
+  .max(200)
+  .regex(
+    /^https?:\/\/(?:[a-z\d-]+\.)*[a-z\d-]+(?::\d{1,5})?$/,
+    'must be the beginning of an address, like https://haven.example',
+  )
+/** Sites on which one link's page may stand in a frame. */
+const hosts = z.array(host).max(20)
 
 /** What a link opens, and how. Nothing is open before somebody says so here. */
 export const linkSettings = z.strictObject({
   name: z.string().trim().max(120).refine(whole, 'must be well-formed text').default(''),
   part: handedPart,
   with: z.array(z.enum(TAKEN)),
+  /** Besides looking: to comment, or to edit as well. Whoever does gives a name. */
+  may: z.enum(LINK_RIGHTS).default('look'),
+  /** Sites whose pages may show this one in a frame, read-only; none at first. */
+  hosts: hosts.default([]),
   /** Whether a guest may take it along as a file. */
   copying: z.boolean().default(false),
   /** A word that has to be known too; null for none. */
@@ -55,6 +71,8 @@ export const LINKS = {
         name: linkSettings.shape.name.removeDefault().optional(),
         part: handedPart.optional(),
         with: z.array(z.enum(TAKEN)).optional(),
+        may: z.enum(LINK_RIGHTS).optional(),
+        hosts: hosts.optional(),
         copying: z.boolean().optional(),
         word: z.string().min(4).max(200).nullable().optional(),
         until: z.iso.date().nullable().optional(),

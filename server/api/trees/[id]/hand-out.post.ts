@@ -1,6 +1,8 @@
 import { OPERATIONS } from '#core/contract'
 import { asksForChanges, asksForTalk } from '#core/find/conditions'
+import { queryOf } from '#core/handing/cut'
 import { answer } from '../../../access/answer'
+import { namesOf } from '../../../access/names'
 import { writeAccess } from '../../../access/access-log'
 import { Fault } from '../../../access/fault'
 import { filesFor } from '../../../documents/files-for'
@@ -13,14 +15,16 @@ import { peopleOf } from '../../../trees/store'
 
 export default answer(OPERATIONS.handOut, async ({ event, params, body, account, version, epoch }) => {
   const { today, zone, ...choice } = body
-  const query = choice.part.kind === 'filter' ? choice.part.query : null
+  const item = await readTree(params.id, version, epoch)
+  if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
+  const query = queryOf(item.tree, choice.part)
   const [people, talk, changes] = await Promise.all([
     peopleOf(params.id),
     choice.with.includes('comments') || (query && asksForTalk(query)) ? talkOf(params.id) : [],
     query && asksForChanges(query) ? lastChanges(params.id) : [],
   ])
-  const item = await readTree(params.id, version, epoch)
-  if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
+  // Names of those too who have left, and of guests.
+  const names = await namesOf(talk.flatMap(({ comments }) => comments.map(({ by }) => by)))
   const left = new AbortController()
   event.node.res.once('close', () => left.abort())
   const made = await runJob(
@@ -28,7 +32,7 @@ export default answer(OPERATIONS.handOut, async ({ event, params, body, account,
     {
       snapshot: item.snapshotBytes(),
       choice,
-      people: Object.fromEntries(people.map(({ id, name }) => [id, name])),
+      people: { ...names, ...Object.fromEntries(people.map(({ id, name }) => [id, name])) },
       talk,
       changes,
       author: account.name,

@@ -2,4 +2,6 @@ import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../../access/answer'
 import { changeLink } from '../../../../access/guest-links'
 
-export default answer(OPERATIONS.changeLink, ({ params, body }) => changeLink(params.id, params.link, body))
+export default answer(OPERATIONS.changeLink, ({ params, body, account }) =>
+  changeLink(params.id, params.link, account.id, body),
+)
