@@ -23,7 +23,7 @@ export const none = z.object({})
 
 export const EXPORT_FORMATS = ['json', 'markdown', 'opml', 'csv', 'text'] as const
 export const MINUTES_FORMATS = ['docx', 'pdf', 'markdown', 'tasks'] as const
-export const IMPORT_FORMATS = ['json', 'markdown', 'opml', 'csv', 'text', 'html', 'calendar'] as const
+export const IMPORT_FORMATS = ['json', 'markdown', 'opml', 'csv', 'text', 'html', 'calendar', 'docx', 'xlsx'] as const
 
 /** 'nobody': no sign-in needed. 'person': signed in. A role: that role, or more, on the tree in the path. */
 export type Access = 'nobody' | 'person' | Role

@@ -132,7 +132,7 @@ describe('a calendar file as a tree', () => {
     ])
   })
 
-  it('reads what is written here: a person’s calendar, and a plan with what waits for what', () => {
+  it('reads what is written here: a person’s calendar, and a plan with what waits for what', async () => {
     const text = writeCalendar(
       [
         {
@@ -178,7 +178,7 @@ describe('a calendar file as a tree', () => {
     const plan = planOf(tree, '2027-01-11')
     if (typeof plan === 'string') throw new Error(plan)
     const told = writePlanCalendar(tree, toldPlan(tree, plan, null), 'tree', 0)
-    const { tree: back } = treeFromFile('calendar', 'plan.ics', told)
+    const { tree: back } = await treeFromFile('calendar', 'plan.ics', told)
     const titled = (title: string) => [...allTopics(back)].find(topic => topic.title === title)!
     expect(titled('Permit')).toMatchObject({ start: '2027-01-11', due: '2027-01-14' })
     expect(titled('Lift').waits).toMatchObject([{ on: titled('Permit').id, kind: 'FS', lag: 2 }])

@@ -50,7 +50,7 @@ function grow(from: Nodes | null, done: number | null = null): Growing {
 
 /** What a reader of Markdown here has no place for, in words. */
 export interface Left {
-  readonly what: 'picture' | 'HTML' | CalendarLeft
+  readonly what: 'picture' | 'HTML' | 'image' | 'footnote' | 'macro' | 'part' | CalendarLeft
   readonly count: number
 }
 

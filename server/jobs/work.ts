@@ -54,8 +54,8 @@ export interface ImportResult {
 }
 
 export const WORK = {
-  import({ format, name, text, parents }: ImportInput): ImportResult {
-    const { tree, left, talk = [], people = {}, of = null } = treeFromFile(format, name, text, parents)
+  async import({ format, name, text, parents }: ImportInput): Promise<ImportResult> {
+    const { tree, left, talk = [], people = {}, of = null } = await treeFromFile(format, name, text, parents)
     return { snapshot: toSnapshot(tree), left, talk, people, of }
   },
   compare(sides: SidesSent): { pieces: ToldPiece[]; differences: Difference[] } {

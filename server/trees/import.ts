@@ -1,8 +1,10 @@
 import { nanoid } from 'nanoid'
-import { readHtmlList } from '#core/capture/html-list'
+import Papa from 'papaparse'
+import type { ReadTable } from '#core/figures/taking'
 import { readNested, Unreadable } from '#core/capture/nested'
 import { readCalendarFile } from '#core/formats/calendar-file'
-import { type Parents, readCsv } from '#core/formats/csv'
+import { Ambiguous, type Parents, readCsv } from '#core/formats/csv'
+import { readHtmlDocument, type ReadDocument } from '#core/formats/html-document'
 import { readJson, type Stamp } from '#core/formats/json'
 import { type Left, readMarkdownFully } from '#core/formats/markdown'
 import { readOpml } from '#core/formats/opml'
@@ -21,14 +23,15 @@ export interface FromFile {
 }
 
 /**
- * A tree from a file's text. One item at the top becomes the centre; several stand below a centre named like the file.
+ * A tree from a file's text, or its bytes as Base64. One item at the top becomes the centre; several stand below a centre named like the
+ * file. What reads documents and workbooks is large, and loaded when the first comes.
  */
-export function treeFromFile(
+export async function treeFromFile(
   format: (typeof IMPORT_FORMATS)[number],
   name: string,
   text: string,
   parents: Parents = {},
-): FromFile {
+): Promise<FromFile> {
   if (format === 'json') return { ...readJson(text), left: [] }
   const fileTitle = name.replace(/\.[a-z0-9]{1,8}$/i, '').trim() || 'New tree'
   if (format === 'opml') {
@@ -43,9 +46,57 @@ export function treeFromFile(
     const { title, items, left } = readCalendarFile(text)
     return { tree: grow(items, title || fileTitle), left: Array.from(left, ([what, count]) => ({ what, count })) }
   }
-  const items =
-    format === 'html' ? (readHtmlList(text) ?? []) : format === 'csv' ? readCsv(text, parents) : readNested(text)
+  if (format === 'docx') {
+    const { readDocx } = await import('../documents/read-docx')
+    return fromDocument(await readDocx(bytesOf(text)), fileTitle)
+  }
+  if (format === 'html') {
+    const page = readHtmlDocument(text)
+    // Words without any order are no outline: of a page of the web they may be anything.
+    return fromDocument(page.structured ? page : { ...page, items: [] }, fileTitle)
+  }
+  if (format === 'xlsx') {
+    const { readTables } = await import('../documents/read-table')
+    const { items, left } = itemsOfTables(await readTables(bytesOf(text), name), parents)
+    return { tree: grow(items, fileTitle), left }
+  }
+  const items = format === 'csv' ? readCsv(text, parents) : readNested(text)
   return { tree: grow(items, fileTitle), left: [] }
+}
+
+function fromDocument(
+  { title, items, left }: Pick<ReadDocument, 'title' | 'items' | 'left'>,
+  fileTitle: string,
+): FromFile {
+  return { tree: grow(items, title || fileTitle), left }
+}
+
+/** Bytes from Base64; a name or a text that isn't gives none, which is no file of any kind. */
+const bytesOf = (text: string): Uint8Array => Buffer.from(text, 'base64')
+
+/** A workbook's sheets as branches, or its one sheet's rows. Sheets that are no list of topics stay behind. */
+function itemsOfTables(tables: readonly ReadTable[], parents: Parents): { items: OutlineItem[]; left: Left[] } {
+  const found: OutlineItem[] = []
+  let refusal: unknown
+  let behind = 0
+  for (const { name, rows } of tables)
+    try {
+      const csv = Papa.unparse(rows.map(row => row.map(cell => cell?.text ?? '')))
+      found.push({ title: name, children: readCsv(csv, parents) })
+    } catch (error) {
+      // Which row is meant is asked of a workbook with one table alone.
+      if (error instanceof Ambiguous && tables.length === 1) throw error
+      if (!(error instanceof Unreadable)) throw error
+      refusal ??= error
+      behind++
+    }
+  if (found.length === 0) throw refusal
+  const cutOff = tables.some(({ left }) => left.length > 0) ? 1 : 0
+  const count = behind + cutOff
+  return {
+    items: found.length === 1 ? [...found[0]!.children] : found,
+    left: count > 0 ? [{ what: 'part', count }] : [],
+  }
 }
 
 function grow(items: readonly OutlineItem[], title: string): Tree {

@@ -1,3 +1,4 @@
+import { Document, HeadingLevel, ImageRun, Packer, Paragraph } from 'docx'
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { demoTree, demoVisitor, expect, expectTitles, openTree, pasteText, test, topic, tree, visitor } from './porch'
@@ -74,6 +75,62 @@ test('a file comes in as a tree; one that can’t be read says so and changes no
       buffer: Buffer.from('# Move\n\n- Fit-out\n  - Shelving\n- Books'),
     })
   await expect(topic(page, 'Shelving')).toBeVisible()
+})
+
+test('a Word document is seen as a tree before it’s taken in, with what stays behind; left, it makes nothing', async ({
+  browser,
+}) => {
+  const { page } = await visitor(browser)
+  await page.goto('/trees')
+  const buffer = await Packer.toBuffer(
+    new Document({
+      sections: [
+        {
+          children: [
+            new Paragraph({ text: 'Fit-out', heading: HeadingLevel.HEADING_1 }),
+            new Paragraph('Dry first.'),
+            new Paragraph({ text: 'Lift', heading: HeadingLevel.HEADING_2 }),
+            new Paragraph({ text: 'Doors', bullet: { level: 0 } }),
+            new Paragraph({
+              children: [
+                new ImageRun({
+                  type: 'png',
+                  data: Buffer.from(
+                    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+                    'base64',
+                  ),
+                  transformation: { width: 10, height: 10 },
+                }),
+              ],
+            }),
+            new Paragraph({ text: 'Books', heading: HeadingLevel.HEADING_1 }),
+          ],
+        },
+      ],
+    }),
+  )
+  const bring = (): Promise<void> =>
+    page
+      .getByLabel('File to import')
+      .setInputFiles({
+        name: 'The move.docx',
+        mimeType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+        buffer,
+      })
+  await bring()
+  const dialog = page.getByRole('dialog', { name: '“The move.docx” would be this tree' })
+  await expect(dialog.getByRole('listitem')).toHaveText(['Fit-out', 'Lift', 'Doors', 'Books'])
+  await expect(dialog.getByRole('note')).toHaveText('1 picture stayed behind.')
+  await expect(dialog.getByRole('button', { name: 'Take it in' })).toBeFocused()
+  expect(await seriousViolations(page)).toEqual([])
+  await page.keyboard.press('Escape')
+  await expect(dialog).toBeHidden()
+  await expect(page.getByText('No trees here yet')).toBeVisible()
+  await bring()
+  await expect(dialog.getByRole('button', { name: 'Take it in' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(topic(page, /^Doors/)).toBeVisible()
+  await expect(topic(page, /^Fit-out/)).toHaveAttribute('aria-label', /note/)
 })
 
 for (const theme of ['light', 'dusk'] as const) {

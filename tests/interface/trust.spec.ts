@@ -543,6 +543,10 @@ test.describe('capture', () => {
       })
     await page.getByLabel('Which “Paint”').selectOption({ label: 'row 5, under B' })
     await page.getByRole('button', { name: 'Import', exact: true }).last().click()
+    // What comes out is seen first: the ceiling below the second “Paint”.
+    const seen = page.getByRole('dialog', { name: '“plan.csv” would be this tree' }).getByRole('listitem')
+    await expect(seen).toHaveText(['A', 'Paint', 'B', 'Paint', 'Ceiling'])
+    await page.getByRole('button', { name: 'Take it in' }).press('Enter')
     await expect(topic(page, 'Ceiling')).toBeVisible()
   })
 })

@@ -79,7 +79,7 @@ async function attempt(what: () => Promise<unknown>): Promise<void> {
     wrong.value = (error as Error).message
   }
 }
-const { busy, doubt, bring: bringFile, go, stop } = useImport()
+const { busy, doubt, foreseen, takeIn, bring: bringFile, go, stop } = useImport()
 const bring = (event: Event): Promise<void> =>
   attempt(async () => {
     const input = event.target as HTMLInputElement
@@ -112,7 +112,7 @@ useHead({ title: 'Trees · Sun Porch' })
         ref="file"
         type="file"
         class="visually-hidden"
-        accept=".json,.md,.markdown,.opml,.xml,.csv,.tsv,.txt,.html,.htm,.ics"
+        accept=".json,.md,.markdown,.opml,.xml,.csv,.tsv,.txt,.html,.htm,.ics,.docx,.docm,.xlsx,.xlsm"
         aria-label="File to import"
         tabindex="-1"
         @change="bring" />
@@ -226,6 +226,12 @@ useHead({ title: 'Trees · Sun Porch' })
       :doubt="doubt"
       @go="(...given) => attempt(() => go(...given))"
       @closed="doubt = null" />
+    <LazyImportPreview
+      v-if="foreseen"
+      :file="foreseen"
+      :busy="busy !== ''"
+      @take="attempt(takeIn)"
+      @closed="foreseen = null" />
     <LazyNewTreeDialog v-if="made" v-model:visible="making" @file="file?.click()" />
   </main>
 </template>

@@ -49,12 +49,14 @@ export const TREES = {
     'person',
     'Makes a tree from a file. A file that can’t be read makes nothing.',
     {
+      // `text` of formats that aren't text (docx, xlsx) is Base64. `preview`: makes nothing, and says what would come out.
       // `parents`: which row of a CSV file is meant, where several have the title that another names as its parent.
       body: z.strictObject({
         format: z.enum(IMPORT_FORMATS),
         name: z.string().max(300),
         text: z.string(),
         parents: z.record(z.string(), z.int()).optional(),
+        preview: z.boolean().default(false),
       }),
     },
   ),

@@ -1,5 +1,6 @@
 import { OPERATIONS } from '#core/contract'
 import { Ambiguous } from '#core/formats/csv'
+import { foreseenOf } from '#core/formats/foreseen'
 import { fromSnapshot } from '#core/tree'
 import { answer } from '../../access/answer'
 import { Fault } from '../../access/fault'
@@ -19,6 +20,7 @@ export default answer(
     event.node.res.on('close', () => left.abort())
     try {
       const read = await runJob('import', body, { person: account.id, signal: left.signal })
+      if (body.preview) return { foreseen: foreseenOf(fromSnapshot(read.snapshot)), left: read.left }
       const id = await storeTree(fromSnapshot(read.snapshot), account.id)
       await keepTalk(id, account.id, read.talk, read.people).catch(async (error: unknown) => {
         // All of a file comes in, or nothing of it.
