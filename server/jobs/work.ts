@@ -7,7 +7,8 @@ import { mergeOf, takeOver, type ToldPiece } from '#core/compare/merge'
 import type { Stamp } from '#core/formats/json'
 import { Unreadable } from '#core/capture/nested'
 import type { KeptThread } from '#core/talk/kept-talk'
-import { type Change, fromSnapshot, type Snapshot, toSnapshot, type Tree } from '#core/tree'
+import { filesShown } from '#core/formats/files-shown'
+import { applyChanges, type Change, fromSnapshot, type Snapshot, toSnapshot, type Tree } from '#core/tree'
 import { type Chances, type ChancesAsked, chancesOf } from '#core/schedule/chances'
 import { type Baseline, datesOf } from '#core/schedule/baseline'
 import { answerFigures, type FiguresQuestion } from '#core/figures/asked'
@@ -72,8 +73,15 @@ export const WORK = {
       differences: differencesOf(there, here, { order: true }),
     }
   },
-  merge({ sides, take, join }: { sides: SidesSent; take: readonly string[]; join: readonly string[] }): Change[] {
-    return takeOver(mergeOf(sidesFrom(sides)), { take, join })
+  /** What is taken over, and the files that the tree shows with it. */
+  merge({ sides, take, join }: { sides: SidesSent; take: readonly string[]; join: readonly string[] }): {
+    changes: Change[]
+    files: string[]
+  } {
+    const given = sidesFrom(sides)
+    const changes = takeOver(mergeOf(given), { take, join })
+    applyChanges(given.here, changes)
+    return { changes, files: filesShown(given.here) }
   },
   replies({ text }: { readonly text: string }): Reply[] {
     return readReplies(text)

@@ -127,14 +127,14 @@ export async function merge(
   const chosen = [...take, ...join].map(key => key.slice(0, key.indexOf(' ')))
   await needUnchanged(asking.treeId, at, chosen)
   const { sides, other: from } = await gather(asking, other)
-  const changes = await runJob('merge', { sides, take, join }, { person: asking.person })
+  const { changes, files } = await runJob('merge', { sides, take, join }, { person: asking.person })
   if (changes.length === 0) throw new Fault(409, 'same', 'Nothing of that is different any more.')
   // Rights may have gone while it was worked out, and others gone on; and more came along than what was chosen.
   await needUnchanged(asking.treeId, at, [...chosen, ...changes.map(touchedTopic)])
   if (from.tree !== null && !(await roleOn(from.tree, asking.person)))
     throw new Fault(404, 'no-tree', 'You have no role in that tree any more. Nothing was changed.')
-  // What hangs on topics must be here before they are.
-  if (from.tree !== null && from.tree !== asking.treeId) await shareFiles(from.tree, asking.treeId)
+  // What hangs on topics must be here before they are; what stays behind, stays.
+  if (from.tree !== null && from.tree !== asking.treeId) await shareFiles(from.tree, asking.treeId, files)
   const { news } = await submit(asking.treeId, principal, {
     id: newEditId(),
     changes,

@@ -1,3 +1,4 @@
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Comparison, Kin, ToldEdit } from '../../core/contract'
 import type { KeptMoment } from '../../core/history/kept'
@@ -172,6 +173,46 @@ describe('a copy', () => {
     })
     expect(merged.status).toBe(200)
     expect(await titles(old)).toMatchObject({ music: 'As it was seen' })
+  })
+
+  it('brings along the files of what is taken over, and no other', async () => {
+    const { data: copied } = await ines.call<{ id: string }>('POST', `/api/trees/${old}/duplicate`, {
+      notes: true,
+      people: true,
+      dates: true,
+      progress: true,
+      shift: 0,
+      title: 'With pictures',
+    })
+    const store = async (width: number): Promise<string> => {
+      const bytes = await sharp({ create: { width, height: 30, channels: 3, background: '#17616b' } })
+        .png()
+        .toBuffer()
+      const sent = await fetch(`${house.url}/api/trees/${copied.id}/pictures`, {
+        method: 'POST',
+        headers: { cookie: ines.cookie, origin: house.url, 'content-type': 'image/png' },
+        body: new Uint8Array(bytes),
+      })
+      return ((await sent.json()) as { id: string }).id
+    }
+    const [taken, left] = [await store(60), await store(70)]
+    const picture = (topic: string, file: string): Change => ({
+      op: 'set',
+      topic,
+      field: 'picture',
+      value: { file, ratio: 0.5, width: 60, place: 'above' },
+    })
+    await edit(ines, copied.id, picture('guests', taken), picture('chairs', left))
+    const seen = await compared(ines, old, { kind: 'tree', tree: copied.id })
+    const { status } = await ines.call('POST', `/api/trees/${old}/merge`, {
+      with: { kind: 'tree', tree: copied.id, number: seen.other.number },
+      at: seen.version,
+      take: ['guests picture'],
+    })
+    expect(status).toBe(200)
+    const found = async (file: string): Promise<number> =>
+      (await ines.call('GET', `/api/trees/${old}/files/${file}`)).status
+    expect([await found(taken), await found(left)]).toEqual([200, 404])
   })
 
   it('of a copy has the moment in common that both began from', async () => {
