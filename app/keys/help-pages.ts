@@ -211,7 +211,7 @@ export const HELP: readonly HelpPage[] = [
     body: [
       '{vote} asks everybody in the tree about the topic you are on, in a meeting about the item that is on: yes or no, by points that each gives away, or by order. A sign at the top says that something is asked; the keys stay where they are.',
       'In an open vote it’s seen who says what, and anybody may say it anew until it’s closed. Of a secret one it’s kept who voted and the sums; who said what is kept nowhere.',
-      'Closed, what it came to stays with the topic, and the minutes name it with the decision. A comment can be put to the vote from its thread.',
+      'Closed, what it came to stays with the topic, and the minutes name it with the decision. The plank has a sign that leads there, and a filter finds what was voted on. A comment can be put to the vote from its thread.',
     ],
   },
   {

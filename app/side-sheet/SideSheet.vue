@@ -66,23 +66,9 @@ const PART_NAMES: Record<SheetPart, string> = {
 }
 const files = ref<{ choose(): void }>()
 
-/**
- * The part as soon as it stands: the sheet may just have opened, and the editor of notes is loaded when it's first
- * shown.
- */
-function whenThere(selector: string, then: (element: HTMLElement) => void): void {
-  const look = (): boolean => {
-    const found = scroll.value?.querySelector<HTMLElement>(selector)
-    if (found) then(found)
-    return found !== null && found !== undefined
-  }
-  if (look()) return
-  const watcher = new MutationObserver(() => {
-    if (look()) watcher.disconnect()
-  })
-  watcher.observe(scroll.value!, { childList: true, subtree: true })
-  setTimeout(() => watcher.disconnect(), 5000)
-}
+/** The sheet may just have opened, and the editor of notes is loaded when it's first shown. */
+const whenThere = (selector: string, then: (element: HTMLElement) => void): void =>
+  whenBelow(scroll.value!, selector, then)
 async function into(part: SheetPart): Promise<void> {
   await nextTick()
   if (part !== 'task' && !one.value) {
@@ -194,7 +180,7 @@ function escape(event: KeyboardEvent): void {
       <h3>Note</h3>
       <NoteEditor data-part="note" :key="one.id" :topic="one.id" />
       <ElsewherePart v-if="one.reference || one.annex || hasReferences" :topic="one" />
-      <LazyVotesPart v-if="one.votes.length" :topic="one" />
+      <div v-if="one.votes.length" data-part="vote"><LazyVotesPart :topic="one" /></div>
       <h3>Comments</h3>
       <CommentsPart data-part="comment" :key="`s${one.id}`" :topic="one.id" />
       <h3>Links</h3>

@@ -47,6 +47,24 @@ const tree = grow(
       due: '2027-03-25',
       done: 0,
       checks: [{ id: 'k', order: 'a0', text: 'Measure the loft', done: false, due: null, priority: null }],
+      votes: [
+        {
+          id: 'v',
+          question: 'Warm light?',
+          kind: 'yes-no',
+          secret: false,
+          choices: ['Yes', 'No'],
+          counts: [2, 0],
+          pairs: null,
+          voters: ['ines', 'rana'],
+          casts: [
+            [1, 0],
+            [1, 0],
+          ],
+          by: 'ines',
+          at: 0,
+        },
+      ],
     },
   ],
   [
@@ -138,6 +156,7 @@ describe('conditions', () => {
     [{ about: 'changed', since: '2027-03-01', by: 'tomas' }, ['crates']],
     [{ about: 'changed', by: 'tomas' }, ['oak', 'crates']],
     [{ about: 'has', what: 'note' }, ['oak']],
+    [{ about: 'has', what: 'vote' }, ['lamps']],
     [{ about: 'has', what: 'link' }, ['shelves']],
     [{ about: 'has', what: 'file' }, ['oak']],
     [{ about: 'has', what: 'checklist' }, ['lamps']],

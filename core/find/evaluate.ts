@@ -53,6 +53,8 @@ export function has(topic: Topic, what: SubstanceKind): boolean {
       return topic.ties.length > 0
     case 'picture':
       return topic.picture !== null
+    case 'vote':
+      return topic.votes.length > 0
   }
 }
 

@@ -11,7 +11,17 @@ const id = z.string().regex(/^[\w-]{1,40}$/)
 const day = z.iso.date()
 
 /** What may hang on a topic. */
-export const SUBSTANCE = ['note', 'link', 'file', 'checklist', 'place', 'sketch', 'cross-link', 'picture'] as const
+export const SUBSTANCE = [
+  'note',
+  'link',
+  'file',
+  'checklist',
+  'place',
+  'sketch',
+  'cross-link',
+  'picture',
+  'vote',
+] as const
 export const TALK_STATES = ['some', 'open', 'settled', 'names-me'] as const
 export type SubstanceKind = (typeof SUBSTANCE)[number]
 /** `untied`: no cross-link leads from or to it. `lone-marker`: one of its markers stands nowhere else. */

@@ -43,6 +43,13 @@ test('a vote is asked by a fast hand, answered by a commenter, said anew, closed
   await ines.page.keyboard.press('Escape')
   await expect(sheet(ines.page).getByRole('region', { name: 'Is carpet out?' })).toContainText('Yes – Rana Tahiri')
   await expect(sheet(rana.page).getByRole('region', { name: 'Is carpet out?' })).toContainText('1 voted: Rana Tahiri')
+  // The plank says that it was voted on, and leads there; so does a filter.
+  await expect(topic(rana.page, /^Floor, .*was voted on/)).toBeVisible()
+  await topic(rana.page, 'Oak').click()
+  await rana.page.keyboard.press('s')
+  await expect(sheet(rana.page)).toBeHidden()
+  await rana.page.getByRole('button', { name: 'was voted on: open' }).click()
+  await expect(sheet(rana.page).getByRole('region', { name: 'Is carpet out?' })).toBeInViewport()
 })
 
 test('an order is put by keys, in secret; points run out; what it comes to is seen at the end', async ({ browser }) => {

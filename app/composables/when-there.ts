@@ -1,0 +1,16 @@
+const LONGEST_MS = 5000
+
+/** Does something with an element below `root` as soon as it's there; nothing where it doesn't come. */
+export function whenBelow(root: HTMLElement, selector: string, then: (element: HTMLElement) => void): void {
+  const look = (): boolean => {
+    const found = root.querySelector<HTMLElement>(selector)
+    if (found) then(found)
+    return found !== null
+  }
+  if (look()) return
+  const watcher = new MutationObserver(() => {
+    if (look()) watcher.disconnect()
+  })
+  watcher.observe(root, { childList: true, subtree: true })
+  setTimeout(() => watcher.disconnect(), LONGEST_MS)
+}
