@@ -54,6 +54,7 @@ const WORDS: Readonly<Record<Taken, string>> = {
 const isPicture = computed(() => kind.value.group === 'picture')
 const isText = computed(() => kind.value.group === 'document' || choice.as === 'markdown')
 const name = ref('')
+const mailing = ref(false)
 const mayKeep = computed(() => desk.status.ready && desk.session.canEdit)
 watch(
   visible,
@@ -218,6 +219,7 @@ onBeforeUnmount(() => {
         :busy="busy"
         @said="done = $event"
         @failed="wrong = $event" />
+      <Button label="By mail" outlined :aria-expanded="mailing" @click="mailing = !mailing" />
       <Button v-if="partKey === 'tree' || partKey === 'branch'" label="To the projector" outlined @click="present" />
       <button v-if="busy" class="plain" @click="cancel">Stop</button>
       <span class="grow" />
@@ -230,6 +232,13 @@ onBeforeUnmount(() => {
         <button class="plain" :disabled="name.trim() === ''">Keep</button>
       </form>
     </footer>
+    <LazyMailPart
+      v-if="mailing"
+      :wanted="wholeOrSay"
+      :make="make"
+      :busy="busy"
+      @said="done = $event"
+      @failed="wrong = $event" />
     <LazyGuestLinksPart
       v-if="desk.status.role === 'owner'"
       :part="whole()?.part ?? null"

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { OutlineItem } from '../tree/outline'
 import { readHtmlDocument } from './html-document'
+import { noteWords } from '../tree/note'
 import { noteToMarkdown } from './note-text'
 
 /** Items as lines, two blanks a level, a note in brackets behind its title. */
@@ -63,6 +64,26 @@ describe('a written document', () => {
       ['https://oak.example/'],
       undefined,
     ])
+  })
+
+  it('keeps a paragraph a paragraph, whatever it begins with', () => {
+    for (const said of [
+      '1990. was a year',
+      '- not a list',
+      '+1',
+      '=== end',
+      '| bar',
+      '~~~ wave',
+      'R&D &amp; more',
+      '5) five',
+      '# no heading',
+    ]) {
+      const [{ details } = { details: undefined }] = readHtmlDocument(
+        `<h1>A</h1><p>${said.replaceAll('&', '&amp;')}</p>`,
+      ).items
+      expect(noteWords(details!.note!)).toBe(said)
+    }
+    expect(read('<p>1. One</p><p>- Two</p>')).toEqual(['1. One', '- Two'])
   })
 
   it('takes what is never closed, and refuses what nests too deeply', () => {

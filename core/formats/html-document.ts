@@ -61,7 +61,10 @@ const STRONG: Readonly<Record<string, string>> = { strong: '**', b: '**', em: '*
 /** Notes at the foot, as word processors' documents come out of their reader. */
 const FOOTNOTE = /^#?(?:foot|end)note-(?!ref)/
 
-const escaped = (text: string): string => text.replace(/([\\`*_[\]<>#])/g, '\\$1')
+const escaped = (text: string): string => text.replace(/([\\`*_[\]<>#&])/g, '\\$1')
+/** What would make a list, a rule or a table of a paragraph by how it begins (CommonMark 0.31, chapter 4) doesn't. */
+const asParagraph = (marked: string): string =>
+  marked.replace(/^(\d{1,9})(?=[.)])/, '$1\\').replace(/^(?=[-+=|~])/, '\\')
 const isOpen = (url: string): boolean => /^(?:https?:\/\/|mailto:)[^\s<>]+$/i.test(url) && url.length <= 2000
 
 class Reader {
@@ -108,7 +111,7 @@ class Reader {
     if (plain === '') return
     const { rank, node } = this.open.at(-1)!
     if (rank >= LIST && node.title === '') node.title = plain
-    else node.note.push(marked)
+    else node.note.push(asParagraph(marked))
   }
 
   readonly handler = {
@@ -245,7 +248,7 @@ export function readHtmlDocument(html: string): ReadDocument {
   }
 }
 
-const unescaped = (said: string): string => said.replace(/\\([\\`*_[\]<>#])/g, '$1')
+const unescaped = (said: string): string => said.replace(/\\([\\`*_[\]<>#&\-+=|~.)])/g, '$1')
 
 /** Headings and items without words give what is below to whoever holds them. */
 function itemOf({ title, note, children, links }: Node): OutlineItem[] {

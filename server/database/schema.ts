@@ -160,11 +160,12 @@ export const invitations = mysqlTable(
   table => [index('invitations_tree').on(table.treeId), index('invitations_email').on(table.email)],
 )
 
-/** A file that goes with a letter: text of a media type. */
+/** A file that goes with a letter: text of a media type, or bytes in Base64 (`packed`). */
 export interface LetterFile {
   readonly name: string
   readonly type: string
   readonly text: string
+  readonly packed?: true
 }
 
 /** Mail as the stand-in keeps it; also what was sent by SMTP, so that it can be read in the app. */

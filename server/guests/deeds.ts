@@ -15,7 +15,7 @@ import { takeBack } from '../trees/bring-back'
 import { newEditId, submit } from '../trees/door'
 import { readTree } from '../trees/held'
 import { editAt } from '../trees/log'
-import { lookAt } from './look'
+import { actOf, lookAt } from './look'
 import type { Named } from './named'
 
 /*
@@ -105,7 +105,7 @@ export async function guestOf(found: FoundLink, { id }: Named): Promise<LinkGues
 
 /** The topics on the page of a link that opens no whole branch. */
 async function shownBy(found: FoundLink): Promise<Set<TopicId>> {
-  const made = await lookAt(found)
+  const made = await lookAt(found, 'html', actOf(found.link))
   const page = made ? Buffer.from(made.bytes).toString() : ''
   return new Set([...page.matchAll(/ id="t-([\w-]+)"/g)].map(([, id]) => id!))
 }

@@ -46,10 +46,11 @@ const yourWords = (words: string): string =>
     ? ''
     : `<p>What you wrote wasn’t kept. Here it is, to be copied:</p><pre dir="auto">${escapeHtml(words)}</pre>`
 
-export const wordPage = (wrong: string): string =>
+/** `words`: what somebody had written when the word was asked for again. */
+export const wordPage = (wrong: string, words = ''): string =>
   page(
     'A word, please',
-    `<h1>A word, please</h1><p>Whoever gave you this link has also told you a word.</p>${wrong ? `<p class="wrong" role="alert">${escapeHtml(wrong)}</p>` : ''}<form method="post"><label for="word">The word</label><input id="word" name="word" type="password" autocomplete="off" autofocus required maxlength="200"><button>Open</button></form>`,
+    `<h1>A word, please</h1><p>Whoever gave you this link has also told you a word.</p>${wrong ? `<p class="wrong" role="alert">${escapeHtml(wrong)}</p>` : ''}<form method="post"><label for="word">The word</label><input id="word" name="word" type="password" autocomplete="off" autofocus required maxlength="200"><button>Open</button></form>${yourWords(words)}`,
   )
 
 export const busyPage = (words = ''): string =>

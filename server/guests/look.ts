@@ -15,6 +15,10 @@ import { peopleOf } from '../trees/store'
 const alongWith = (along: GuestLink['along'], may: GuestLink['may']): Choice['with'] =>
   may === 'look' || along.includes('comments') ? [...along] : [...along, 'comments']
 
+/** What a page offers to do with a topic. */
+const ACTS: Readonly<Record<GuestLink['may'], string>> = { look: '', comment: 'Comment', edit: 'Change' }
+export const actOf = ({ may }: Pick<GuestLink, 'may'>): string => ACTS[may]
+
 /** Pages that are kept while their tree stays as it is: many who open one link at once cost one making. */
 const MOST_KEPT = 40
 const kept = new Map<string, Promise<Made>>()

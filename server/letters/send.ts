@@ -91,10 +91,11 @@ function mailOf(letter: Letter): Mail {
     headers: stop
       ? { 'List-Unsubscribe': `<${stop.post}>`, 'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click' }
       : {},
-    attachments: (letter.attachments ?? []).map(({ name, type, text }) => ({
+    attachments: (letter.attachments ?? []).map(({ name, type, text, packed }) => ({
       filename: name,
       contentType: type,
       content: text,
+      ...(packed ? { encoding: 'base64' } : {}),
     })),
   }
 }

@@ -312,3 +312,43 @@ function compare(a: Dots, b: Dots): { differ: number; inked: number } {
     }
   return { differ, inked }
 }
+
+test('a branch goes by mail to somebody of the tree and to an address, seen before it goes', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser)
+  const { page } = ines
+  await openTree(page, id)
+  await pasteText(page, { 'text/plain': 'Fit-out\n\tLift\n\t\tDoors' })
+  await topic(page, /^Lift/).click()
+  await page.keyboard.press('u')
+  await page.keyboard.press('o')
+  const dialog = page.getByRole('dialog', { name: 'Hand out' })
+  await dialog.getByRole('combobox', { name: 'What', exact: true }).selectOption({ label: '“Lift” and what is below' })
+  await dialog.getByRole('combobox', { name: 'As what' }).selectOption('markdown')
+  await dialog.getByRole('button', { name: 'By mail' }).press('Enter')
+  const mail = dialog.getByRole('region', { name: 'By mail' })
+  await expect(mail.getByRole('button', { name: 'See the letter' })).toBeDisabled()
+  await mail.getByRole('textbox', { name: 'To' }).fill('not an address')
+  await expect(mail.getByRole('status')).toContainText('can’t be a mail address')
+  await mail.getByRole('textbox', { name: 'To' }).fill('Tove Lind <tove@oak.example>')
+  await mail.getByRole('button', { name: 'Rana Tahiri' }).click()
+  await mail.getByRole('textbox', { name: 'Words' }).fill('Please read before Tuesday.')
+  await mail.getByRole('button', { name: 'See the letter' }).press('Enter')
+  const letter = mail.getByRole('article', { name: 'The letter as it will go' })
+  await expect(letter).toContainText('to Tove Lind, ')
+  await expect(letter).toContainText('Please read before Tuesday.')
+  await expect(letter.getByRole('link')).toContainText('.md, 1 kB')
+  // Nothing has gone yet; what is changed is seen anew.
+  await mail.getByRole('textbox', { name: 'Subject' }).fill('The lift')
+  await expect(letter).toBeHidden()
+  await mail.getByRole('button', { name: 'See the letter' }).press('Enter')
+  await mail.getByRole('button', { name: 'Send 2 letters' }).press('Enter')
+  await expect(dialog.getByRole('status').filter({ hasText: '2 letters are out.' })).toBeVisible()
+  await rana.page.goto('/letterbox')
+  await rana.page.getByRole('button', { name: /^The lift/ }).press('Enter')
+  await expect(rana.page.getByText('Please read before Tuesday.')).toBeVisible()
+  const [download] = await Promise.all([
+    rana.page.waitForEvent('download'),
+    rana.page.getByRole('link', { name: /\.md$/ }).click(),
+  ])
+  expect(readFileSync((await download.path())!, 'utf8')).toContain('Doors')
+})

@@ -384,6 +384,18 @@ describe('a link by which one may comment or edit', () => {
     expect(Object.values(data.names)).toContain('Tove (guest)')
   })
 
+  it('asks for its word again without losing what was written, and then shows the topic', async () => {
+    const { address } = await branch({ may: 'edit', word: 'tannery' })
+    const sent = await form(address, { do: 'keep', text: 'Written for an hour' })
+    expect([sent.status, sent.text.includes('A word, please'), sent.text.includes('Written for an hour')]).toEqual([
+      200,
+      true,
+      true,
+    ])
+    const known = await form(address, { word: 'tannery' })
+    expect([known.status, known.text.includes('name="title"')]).toEqual([200, true])
+  })
+
   it('takes no other link’s guest, no form from elsewhere, and no flood', async () => {
     const one = await branch({ may: 'edit' })
     const other = await link({ may: 'edit', part: { kind: 'branch', topic: 'lift' } }, ines, one.tree)

@@ -1,7 +1,16 @@
 import { z } from 'zod'
 import { choiceSchema } from '../../handing/choice'
 import { isZone } from '../../meeting/zones'
+import { whole } from '../../tree/atoms'
 import { operation, tree } from '../operation'
+
+/** `today` and `zone`: the present day of whoever asks, and where that is. */
+const asked = choiceSchema.extend({
+  today: z.iso.date().optional(),
+  zone: z.string().max(64).refine(isZone, 'must be an IANA zone').default('UTC'),
+})
+/** Addresses that one file goes to at once. */
+export const MOST_ADDRESSEES = 30
 
 /** What leaves a tree. */
 export const HANDING = {
@@ -10,12 +19,25 @@ export const HANDING = {
     '/api/trees/{id}/hand-out',
     'viewer',
     'Makes a file of a tree or a part of it: a document, slides, an outline or a picture. What isn’t chosen isn’t in it.',
+    { params: tree, body: asked },
+  ),
+  mailHandOut: operation(
+    'POST',
+    '/api/trees/{id}/hand-out/letters',
+    'viewer',
+    'Makes a file as `hand-out` does and sends it by letter to each of the addresses.',
     {
       params: tree,
-      // `today` and `zone`: the present day of whoever asks, and where that is.
-      body: choiceSchema.extend({
-        today: z.iso.date().optional(),
-        zone: z.string().max(64).refine(isZone, 'must be an IANA zone').default('UTC'),
+      body: asked.extend({
+        to: z.array(z.email().max(254)).min(1).max(MOST_ADDRESSEES),
+        subject: z
+          .string()
+          .trim()
+          .min(1)
+          .max(200)
+          .regex(/^[^\r\n]*$/, 'must be one line')
+          .refine(whole, 'must be well-formed text'),
+        words: z.string().trim().max(5000).refine(whole, 'must be well-formed text').default(''),
       }),
     },
   ),

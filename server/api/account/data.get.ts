@@ -25,12 +25,18 @@ async function* pieces(id: string, session: string): AsyncGenerator<string> {
   yield `{"account":${JSON.stringify(about)}`
   yield `,\n"sessions":${JSON.stringify(await listSessions(id, session))}`
   yield `,\n"tokens":${JSON.stringify(await listTokens(id))}`
+  // One at a time: what goes along with them may weigh megabytes.
   const mail = await db
-    .select()
+    .select({ id: letters.id })
     .from(letters)
     .where(or(eq(letters.toEmail, email), eq(letters.fromUser, id)))
-  // What a letter to somebody else opens is theirs.
-  yield `,\n"letters":${JSON.stringify(mail.map(one => (one.toEmail === email ? one : { ...one, link: null })))}`
+  yield ',\n"letters":['
+  for (const [i, { id: letter }] of mail.entries()) {
+    const [one] = await db.select().from(letters).where(eq(letters.id, letter))
+    // What a letter to somebody else opens is theirs.
+    if (one) yield `${i === 0 ? '' : ',\n'}${JSON.stringify(one.toEmail === email ? one : { ...one, link: null })}`
+  }
+  yield ']'
   yield `,\n"views":${JSON.stringify(await db.select().from(ownViews).where(eq(ownViews.userId, id)))}`
   const said = await db
     .select()

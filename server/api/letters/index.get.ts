@@ -1,4 +1,4 @@
-import { desc, eq } from 'drizzle-orm'
+import { desc, eq, getTableColumns, sql } from 'drizzle-orm'
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../access/answer'
 import { database } from '../../database/connect'
@@ -6,8 +6,15 @@ import { letters } from '../../database/schema'
 
 export default answer(OPERATIONS.listLetters, async ({ account, query }) => {
   const mine = query.box === 'sent' ? eq(letters.fromUser, account.id) : eq(letters.toEmail, account.email)
-  const rows = await database().select().from(letters).where(mine).orderBy(desc(letters.createdAt)).limit(200)
-  return rows.map(({ id, toEmail, subject, body, link, attachments, createdAt, readAt }) => ({
+  const { attachments: _, ...shown } = getTableColumns(letters)
+  const rows = await database()
+    // Names alone: what goes along may weigh megabytes.
+    .select({ ...shown, names: sql<string | null>`cast(json_extract(${letters.attachments}, '$[*].name') as char)` })
+    .from(letters)
+    .where(mine)
+    .orderBy(desc(letters.createdAt))
+    .limit(200)
+  return rows.map(({ id, toEmail, subject, body, link, names, createdAt, readAt }) => ({
     id,
     to: toEmail,
     subject,
@@ -15,6 +22,6 @@ export default answer(OPERATIONS.listLetters, async ({ account, query }) => {
     link,
     createdAt: createdAt.toISOString(),
     read: query.box === 'sent' || readAt !== null,
-    files: (attachments ?? []).map(({ name }) => name),
+    files: names === null ? [] : (JSON.parse(names) as string[]),
   }))
 })

@@ -2,7 +2,6 @@ import type { H3Event } from 'h3'
 import { KINDS, type Kind } from '#core/handing/choice'
 import { escapeHtml } from '#core/formats/clipboard'
 import { showsTopic } from '#core/access/by-link'
-import type { LinkRight } from '#core/access/principal'
 import { addressOf } from '../../access/address'
 import { rawBody } from '../../access/answer'
 import { Fault } from '../../access/fault'
@@ -13,7 +12,7 @@ import { saveAs } from '../../files/disposition'
 import { type Deed, deedSchema, doDeed, guestOf, treeOf, wordsIn } from '../../guests/deeds'
 import { type DeedAsked, deedPage } from '../../guests/deed-page'
 import { FRAME_HASH, framed } from '../../guests/frame'
-import { lookAt } from '../../guests/look'
+import { actOf, lookAt } from '../../guests/look'
 import { nameGuest, namedGuest } from '../../guests/named'
 import { PULSE_HASH, PULSE_SCRIPT, pulseOf } from '../../guests/pulse'
 import { busyPage, gonePage, missingPage, wordPage } from '../../guests/look-page'
@@ -30,8 +29,6 @@ const TRIES_OF_ALL = 200
 /** Bytes of a form, and what one address may do at one link in ten minutes. */
 const MOST_FORM = 200_000
 const DEEDS = 200
-/** What a page offers to do with a topic. */
-const ACTS: Readonly<Record<LinkRight, string>> = { look: '', comment: 'Comment', edit: 'Change' }
 const COOKIE = 'sun-porch-look'
 
 /** What is sealed into the cookie: another word, or another address, asks again. */
@@ -131,7 +128,8 @@ async function deedAnswer(
       return html(event, 404, missingPage(more.wrong ?? 'This topic isn’t shown here.', wordsIn(more.deed ?? {})))
     return html(event, status, deedPage({ tree: now, at, guest, name: named?.name ?? '', ...more }))
   }
-  if (event.method !== 'POST') return show(200)
+  // Whoever was asked for the word just now has sent that and nothing else.
+  if (event.method !== 'POST' || form.word !== undefined) return show(200)
   const read = deedSchema.safeParse(form)
   if (!read.success) return show(422, { wrong: 'That couldn’t be read. Nothing was changed.' })
   try {
@@ -168,7 +166,8 @@ export default defineEventHandler(async event => {
   const word = await knowsWord(event, link, form)
   const query = getQuery(event)
   const isPulse = query.pulse !== undefined
-  if (word !== 'yes') return html(event, word === 'ask' && !isPulse ? 200 : 403, wordPage(word === 'ask' ? '' : word))
+  if (word !== 'yes')
+    return html(event, word === 'ask' && !isPulse ? 200 : 403, wordPage(word === 'ask' ? '' : word, written))
   if (isPulse) {
     setResponseHeaders(event, { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store' })
     return pulseOf(link, found)
@@ -180,7 +179,7 @@ export default defineEventHandler(async event => {
     if (wanted !== undefined && !as) return html(event, 404, gonePage())
     const inFrame = query.frame !== undefined
     if (inFrame && link.hosts.length === 0) return html(event, 404, gonePage())
-    const act = inFrame ? '' : ACTS[link.may]
+    const act = inFrame ? '' : actOf(link)
     const made = await lookAt(found, as, act)
     if (!made) return html(event, 404, gonePage())
     // A page that follows what it shows was opened once.

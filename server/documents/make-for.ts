@@ -1,0 +1,65 @@
+import type { H3Event } from 'h3'
+import { asksForChanges, asksForTalk } from '#core/find/conditions'
+import type { Choice } from '#core/handing/choice'
+import { queryOf } from '#core/handing/cut'
+import type { Account } from '../access/accounts'
+import { writeAccess } from '../access/access-log'
+import { Fault } from '../access/fault'
+import { namesOf } from '../access/names'
+import { runJob } from '../jobs/runner'
+import { talkOf } from '../talk/keep'
+import { lastChanges } from '../trees/changes'
+import { readTree } from '../trees/held'
+import { peopleOf } from '../trees/store'
+import { filesFor } from './files-for'
+import type { Made } from './hand-out'
+
+export interface MakeAsked {
+  readonly treeId: string
+  readonly account: Account
+  readonly version: number
+  readonly epoch: string
+  readonly choice: Choice
+  /** The present day of whoever asks, ISO 8601, and where that is (IANA). */
+  readonly today: string | undefined
+  readonly zone: string
+}
+
+/**
+ * Makes a file of a tree for somebody who is in it, and notes that it left. Stops when they go away. Throws a `Fault` for what isn't
+ * there and what takes too much.
+ */
+export async function makeFor(
+  event: H3Event,
+  { treeId, account, version, epoch, choice, today, zone }: MakeAsked,
+): Promise<Made> {
+  const item = await readTree(treeId, version, epoch)
+  if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
+  const query = queryOf(item.tree, choice.part)
+  const [people, talk, changes] = await Promise.all([
+    peopleOf(treeId),
+    choice.with.includes('comments') || (query && asksForTalk(query)) ? talkOf(treeId) : [],
+    query && asksForChanges(query) ? lastChanges(treeId) : [],
+  ])
+  // Names of those too who have left, and of guests.
+  const names = await namesOf(talk.flatMap(({ comments }) => comments.map(({ by }) => by)))
+  const left = new AbortController()
+  event.node.res.once('close', () => left.abort())
+  const made = await runJob(
+    'handOut',
+    {
+      snapshot: item.snapshotBytes(),
+      choice,
+      people: { ...names, ...Object.fromEntries(people.map(({ id, name }) => [id, name])) },
+      talk,
+      changes,
+      author: account.name,
+      me: account.id,
+      today: today ?? new Date().toISOString().slice(0, 10),
+      zone,
+    },
+    { person: account.id, signal: left.signal, need: files => filesFor(treeId, files as string[]) },
+  )
+  await writeAccess({ treeId, by: account.id, what: 'exported', about: choice.as })
+  return made
+}
