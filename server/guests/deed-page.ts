@@ -37,10 +37,7 @@ export function deedPage({ tree, at, guest, name, deed = {}, wrong = '' }: DeedA
     if (topic.reference !== null)
       fields.push('<p class="quiet">This stands for a topic elsewhere, and says what that one says.</p>')
     else {
-      fields.push(
-        `<label>Title <input name="title" maxlength="${LIMITS.title}" dir="auto" value="${e(retold.title ?? topic.title)}"></label>`,
-        was('wasTitle', topic.title),
-      )
+      fields.push(titleField(retold.title ?? topic.title), was('wasTitle', topic.title))
       if (guest.tasks) {
         const done = topic.done === null ? '' : String(topic.done)
         const chosen = retold.done ?? done
@@ -75,6 +72,12 @@ export function deedPage({ tree, at, guest, name, deed = {}, wrong = '' }: DeedA
     }${form('keep', fields.join(''), guest.may === 'edit' ? 'Keep it' : 'Say it')}${moves}`,
   )
 }
+
+/** A field of one line would take the breaks out of a title that has some. */
+const titleField = (title: string): string =>
+  title.includes('\n')
+    ? `<label>Title <textarea name="title" rows="3" maxlength="${LIMITS.title}" dir="auto">\n${e(title)}</textarea></label>`
+    : `<label>Title <input name="title" maxlength="${LIMITS.title}" dir="auto" value="${e(title)}"></label>`
 
 const farInWords = (percent: string): string =>
   ({ '': 'no task', '0': 'open', '100': 'done' })[percent] ?? `${percent} %`

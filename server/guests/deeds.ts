@@ -176,16 +176,21 @@ function changesOf(tree: Tree, guest: LinkGuest, at: TopicId, deed: Deed): Chang
   switch (deed.do) {
     case 'keep': {
       const changes: Change[] = []
-      const title = deed.title.trim().replaceAll('\n', ' ')
-      if (title !== deed.wasTitle && title !== topic.title) {
-        if (topic.title !== deed.wasTitle) throw new Meanwhile(topic.title)
+      const title = deed.title.trim()
+      if (title !== deed.wasTitle.trim() && title !== topic.title) {
+        if (topic.title.trim() !== deed.wasTitle.trim()) throw new Meanwhile(topic.title)
         changes.push({ op: 'set', topic: at, field: 'title', value: title })
       }
       const done = deed.done === '' ? null : Math.min(100, Number(deed.done))
-      if (deed.done !== deed.wasDone && done !== topic.done)
+      if (deed.done !== deed.wasDone && done !== topic.done) {
+        if (String(topic.done ?? '') !== deed.wasDone)
+          throw new Meanwhile(topic.done === null ? 'no task' : `${topic.done} %`)
         changes.push({ op: 'set', topic: at, field: 'done', value: done })
-      if (deed.due !== deed.wasDue && (deed.due || null) !== topic.due)
+      }
+      if (deed.due !== deed.wasDue && (deed.due || null) !== topic.due) {
+        if ((topic.due ?? '') !== deed.wasDue) throw new Meanwhile(topic.due ?? 'no day')
         changes.push({ op: 'set', topic: at, field: 'due', value: deed.due || null })
+      }
       return [...changes, ...addedBelow(tree, at, deed.titles)]
     }
     case 'up':

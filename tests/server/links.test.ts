@@ -367,6 +367,27 @@ describe('a link by which one may comment or edit', () => {
     expect(await titles(id)).toContain('Bolts, M6')
   })
 
+  it('leaves the line breaks of a title alone, and days and progress that others set meanwhile', async () => {
+    const { address, tree: id } = await branch({ may: 'edit' })
+    await ines.edit(id, [{ op: 'set', topic: 'bolts', field: 'title', value: 'Bolts\nM8' }])
+    const page = (await look(`${address}?at=bolts`)).text
+    expect(page).toContain('<textarea name="title"')
+    const both = { title: 'Bolts\r\nM8', wasTitle: 'Bolts\r\nM8' }
+    const { cookie } = await form(address, { do: 'keep', name: 'Tove', text: 'Too thin', ...both })
+    expect(await titles(id)).toContain('Bolts\nM8')
+    await ines.edit(id, [
+      { op: 'set', topic: 'bolts', field: 'done', value: 75 },
+      { op: 'set', topic: 'bolts', field: 'due', value: '2027-05-12' },
+    ])
+    for (const stale of [
+      { done: '25', wasDone: '0' },
+      { due: '2027-06-01', wasDue: '' },
+    ])
+      expect((await form(address, { do: 'keep', ...both, ...stale }, { cookie })).status).toBe(409)
+    const now = (await ines.open(id)).snapshot.topics.find(topic => topic.id === 'bolts')!
+    expect([now.done, now.due]).toEqual([75, '2027-05-12'])
+  })
+
   it('that is withdrawn while somebody types gives them their words back, and keeps nothing', async () => {
     const { address, id: link_, tree: id } = await branch({ may: 'edit' })
     const { cookie } = await form(address, { do: 'keep', name: 'Tove', titles: 'Nuts' })
