@@ -4,7 +4,7 @@
  * which leads to the tree, and closes at the second. What only shows takes no focus.
  */
 import type { ObjectDirective } from 'vue'
-import { arrive, expectNothing, isFieldExpected, isTextField } from './typeahead'
+import { arrive, expectNothing, isFieldExpected, isTextField, wishNow } from './typeahead'
 
 /**
  * How something that opens behaves. `layer`: takes the focus, Esc closes it. `dialog`: the same, and nothing behind it
@@ -101,7 +101,7 @@ function arriveIn(root: HTMLElement, field: HTMLElement | undefined): void {
 
 /**
  * The first that matches, as soon as it stands: what opens may be loaded only now. After a while without one, the
- * first control has to do.
+ * first control has to do. When something else has been asked for meanwhile, that has the keys.
  */
 function whenThere(root: HTMLElement, use: (found: HTMLElement | undefined) => void): void {
   const look = (): HTMLElement | undefined => {
@@ -113,10 +113,11 @@ function whenThere(root: HTMLElement, use: (found: HTMLElement | undefined) => v
     use(found)
     return
   }
+  const asked = wishNow()
   const end = (field: HTMLElement | undefined): void => {
     clearTimeout(timer)
     watcher.disconnect()
-    use(field)
+    if (asked === wishNow()) use(field)
   }
   const watcher = new MutationObserver(() => {
     const late = look()

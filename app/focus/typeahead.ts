@@ -4,7 +4,10 @@
  * meanwhile waits here, and is typed into the field when it comes.
  */
 
-/** How long keys wait for a field, ms: after that, whatever was to open isn't coming. */
+/**
+ * How long what is pressed waits for a field, ms. Later keys act as they always do; but what was typed for a field never becomes
+ * commands: it's typed when the field comes after all, and dropped by the next key or press.
+ */
 const PATIENCE_MS = 5000
 
 /** A key, or a button that was clicked behind keys that waited. */
@@ -14,6 +17,8 @@ const waiting: Waiting[] = []
 const typedAgain = new WeakSet<KeyboardEvent>()
 let expectedUntil = 0
 let delivering = false
+/** Counts the wishes to type. */
+let wish = 0
 
 export const isTextField = (at: EventTarget | null): at is HTMLElement =>
   at instanceof HTMLElement &&
@@ -23,8 +28,12 @@ export const isTextField = (at: EventTarget | null): at is HTMLElement =>
 
 /** Somebody wants to type in something that is about to open. */
 export function expectField(): void {
+  wish++
   expectedUntil = performance.now() + PATIENCE_MS
 }
+
+/** The wish that stands. What opens later than that, or never does, is no answer to a newer one. */
+export const wishNow = (): number => wish
 
 /** Nothing opens after all; what waited goes to whatever has the focus. */
 export function expectNothing(): void {
@@ -97,24 +106,24 @@ function type(event: KeyboardEvent): boolean {
 }
 
 function hold(event: KeyboardEvent): void {
-  if (typedAgain.has(event) || event.isComposing || (!isFieldExpected() && !delivering)) return
+  if (typedAgain.has(event) || event.isComposing) return
   if (['Shift', 'Control', 'Alt', 'Meta', 'Dead', 'Process', 'Unidentified', 'CapsLock'].includes(event.key)) return
+  if (giveUp()) return
   event.preventDefault()
   event.stopImmediatePropagation()
-  wait(event)
+  waiting.push(event)
 }
 
-function wait(what: Waiting): void {
-  waiting.push(what)
-  if (waiting.length === 1)
-    setTimeout(() => {
-      if (!isFieldExpected()) void deliver()
-    }, PATIENCE_MS + 50)
+/** True when what waits has waited too long: the hand does something else now. */
+function giveUp(): boolean {
+  if (isFieldExpected() || delivering) return false
+  waiting.length = 0
+  return true
 }
 
 /** A press somewhere else is another wish; but what was typed before it is still for the field that comes. */
 function elsewhere(): void {
-  if (waiting.length === 0 && !delivering) expectedUntil = 0
+  if (!giveUp() && waiting.length === 0 && !delivering) expectedUntil = 0
 }
 
 /**
@@ -122,12 +131,12 @@ function elsewhere(): void {
  * does to what the keys have made.
  */
 function pressedBehindKeys(event: MouseEvent): void {
-  if (!event.isTrusted || (waiting.length === 0 && !delivering)) return
+  if (!event.isTrusted || giveUp() || (waiting.length === 0 && !delivering)) return
   const button = event.target instanceof Element ? event.target.closest<HTMLElement>('button, a[href]') : null
   if (!button) return
   event.preventDefault()
   event.stopImmediatePropagation()
-  if (event.type === 'click') wait(button)
+  if (event.type === 'click') waiting.push(button)
 }
 
 export function listenForEarlyKeys(): void {

@@ -1,4 +1,7 @@
 import { openApi, OPERATIONS } from '#core/contract'
 import { answer } from '../access/answer'
 
-export default answer(OPERATIONS.openapi, () => openApi())
+/** It's the same for as long as the app runs, and takes a while to be written. */
+let written: ReturnType<typeof openApi> | undefined
+
+export default answer(OPERATIONS.openapi, () => (written ??= openApi()))

@@ -5,16 +5,24 @@ import { Ambiguous } from '#core/formats/csv'
 import { Unreadable } from '#core/capture/nested'
 import { Fault } from '../access/fault'
 import { settings } from '../settings'
-import type { Answer, Input, Kind, Result } from './work'
+import type { Answer, Input, Kind, Result, Told } from './work'
 
 /*
- * One runner for work that takes long or may be made to: a thread of its own for each job, with limits on time and
- * memory, so that nothing anybody sends holds up the others. Jobs of one person follow one another; a few persons' run
- * side by side.
+ * One runner for work that takes long or may be made to: in a thread apart, with limits on time and memory, so that
+ * nothing anybody sends holds up the others. Jobs of one person follow one another; a few persons' run side by side.
+ * What parses a file that somebody sent has a thread that did nothing before and does nothing after.
  */
 
 /** What is made here of one's own tree may take longer than what a stranger's file makes a parser do. */
 const LONGER: Readonly<Partial<Record<Kind, number>>> = { handOut: 4 }
+/** What works on trees that are here. Its thread, with all that has been read into it, is kept for the next. */
+const OWN: ReadonlySet<Kind> = new Set<Kind>(['plan', 'planDates', 'chances', 'figures', 'compare', 'merge', 'handOut'])
+/** Milliseconds that a thread may take until it stands: many times what a busy machine needs. */
+const START_MS = 60_000
+/** Milliseconds that a thread is kept with nothing to do. */
+const IDLE_MS = 30_000
+/** Jobs that one thread does: what libraries keep for themselves doesn't grow for ever. */
+const MOST_JOBS = 40
 /** Milliseconds that a job may take once it runs. */
 export const mostMs = (kind: Kind): number => settings().JOB_SECONDS * 1000 * (LONGER[kind] ?? 1)
 /** Megabytes of memory that a job may use. */
@@ -67,66 +75,106 @@ function workerFile(): string {
   return existsSync(built) ? built : resolve('.output/server/workers/jobs.mjs')
 }
 
+/** Threads with nothing to do, and what ends each. */
+const idle = new Map<Worker, NodeJS.Timeout>()
+const jobsDone = new WeakMap<Worker, number>()
+
+function threadFor(kind: Kind): { worker: Worker; standing: boolean } {
+  const kept = OWN.has(kind) ? idle.keys().next().value : undefined
+  if (!kept) {
+    const worker = new Worker(workerFile(), { resourceLimits: { maxOldGenerationSizeMb: MOST_MB }, stderr: true })
+    return { worker, standing: false }
+  }
+  clearTimeout(idle.get(kept))
+  idle.delete(kept)
+  kept.removeAllListeners()
+  kept.ref()
+  return { worker: kept, standing: true }
+}
+
+/** A thread whose job ended well: kept for the next of its kind, or ended. */
+function putBack(worker: Worker, kind: Kind): void {
+  const jobs = (jobsDone.get(worker) ?? 0) + 1
+  jobsDone.set(worker, jobs)
+  if (!OWN.has(kind) || jobs >= MOST_JOBS || idle.size >= SIDE_BY_SIDE) {
+    void worker.terminate()
+    return
+  }
+  worker.removeAllListeners()
+  const goes = (): void => {
+    clearTimeout(idle.get(worker))
+    idle.delete(worker)
+  }
+  const late = setTimeout(() => {
+    goes()
+    void worker.terminate()
+  }, IDLE_MS)
+  late.unref()
+  worker.on('error', goes)
+  worker.on('exit', goes)
+  worker.unref()
+  idle.set(worker, late)
+}
+
 function inThread(kind: Kind, input: unknown, { signal, need }: Pick<Asking, 'signal' | 'need'>): Promise<Answer> {
   return new Promise((done, reject) => {
-    const worker = new Worker(workerFile(), {
-      workerData: { kind, input },
-      resourceLimits: { maxOldGenerationSizeMb: MOST_MB },
-      stderr: true,
-    })
+    if (signal?.aborted) {
+      reject(stopped())
+      return
+    }
+    const { worker, standing } = threadFor(kind)
+    const tell = (told: Told): void => worker.postMessage(told)
     let ended = false
-    const end = (then: () => void): void => {
+    let timer: NodeJS.Timeout | undefined
+    const end = (then: () => void, well = false): void => {
       if (ended) return
       ended = true
       clearTimeout(timer)
       signal?.removeEventListener('abort', cancel)
-      void worker.terminate()
+      if (well) putBack(worker, kind)
+      else void worker.terminate()
       then()
     }
-    const cancel = (): void => end(() => reject(new Fault(499, 'cancelled', 'It was stopped. Nothing was changed.')))
-    const timer = setTimeout(
-      () =>
-        end(() =>
-          reject(
-            new Fault(
-              422,
-              'too-heavy',
-              `${DOING[kind]} takes longer than ${mostMs(kind) / 1000} seconds, so it was stopped. Nothing was changed.`,
-            ),
+    const cancel = (): void => end(() => reject(stopped()))
+    // What the work may take counts from when it begins: how long a thread takes to start says nothing of the file.
+    const begin = (): void => {
+      clearTimeout(timer)
+      timer = setTimeout(
+        () =>
+          end(() =>
+            reject(tooHeavy(`${DOING[kind]} takes longer than ${mostMs(kind) / 1000} seconds, so it was stopped.`)),
           ),
-        ),
-      mostMs(kind),
-    )
-    if (signal?.aborted) {
-      cancel()
-      return
+        mostMs(kind),
+      )
+      tell({ say: 'job', kind, input })
     }
     signal?.addEventListener('abort', cancel)
     worker.on('message', (answer: Answer) => {
-      if (answer.kind !== 'need') end(() => done(answer))
+      if (answer.kind === 'ready') begin()
+      else if (answer.kind !== 'need') end(() => done(answer), true)
       else if (need)
         need(answer.what).then(
-          found => worker.postMessage(found),
+          found => tell({ say: 'found', found }),
           (error: Error) => end(() => reject(error)),
         )
       else end(() => reject(new Error(`a job of the kind ${kind} needs more than it was given`)))
     })
     worker.on('error', (error: Error & { code?: string }) =>
-      end(() => {
-        if (error.code === 'ERR_WORKER_OUT_OF_MEMORY')
-          reject(
-            new Fault(
-              422,
-              'too-heavy',
-              `${DOING[kind]} needs more memory than one file may have. Nothing was changed.`,
-            ),
-          )
-        else reject(error)
-      }),
+      end(() =>
+        reject(
+          error.code === 'ERR_WORKER_OUT_OF_MEMORY'
+            ? tooHeavy(`${DOING[kind]} needs more memory than one file may have.`)
+            : error,
+        ),
+      ),
     )
     worker.on('exit', code => end(() => reject(new Error(`a worker ended by itself with code ${code}`))))
+    if (standing) begin()
+    else timer = setTimeout(() => end(() => reject(new Error('a thread for a job didn’t start'))), START_MS)
   })
 }
+const stopped = (): Fault => new Fault(499, 'cancelled', 'It was stopped. Nothing was changed.')
+const tooHeavy = (why: string): Fault => new Fault(422, 'too-heavy', `${why} Nothing was changed.`)
 
 /**
  * Runs a job for somebody and answers with its result. Throws `Unreadable` for input that can't be read, and a `Fault`

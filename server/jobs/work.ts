@@ -133,13 +133,19 @@ export type Result<K extends Kind> = Awaited<ReturnType<(typeof WORK)[K]>>
 /** Asks the server for more, in the middle of the work. */
 export type Need = (what: unknown) => Promise<unknown>
 
-/** What a worker says: what it needs, the result, or what is wrong in words that can be shown. */
+/** What a worker says: that it stands, what it needs, the result, or what is wrong in words that can be shown. */
 export type Answer =
+  | { readonly kind: 'ready' }
   | { readonly kind: 'need'; readonly what: unknown }
   | { readonly kind: 'done'; readonly result: unknown }
   | { readonly kind: 'unreadable'; readonly message: string; readonly which?: readonly WhichParent[] }
   | { readonly kind: 'refused'; readonly code: string; readonly message: string }
   | { readonly kind: 'failed'; readonly name: string }
+
+/** What the server says to a thread: a job, or what a job asked for in the middle of it. */
+export type Told =
+  | { readonly say: 'job'; readonly kind: Kind; readonly input: unknown }
+  | { readonly say: 'found'; readonly found: unknown }
 
 /**
  * Does one piece of work, and turns what goes wrong into an answer. A stack that overflows is a file that nests too

@@ -1,13 +1,19 @@
-import { parentPort, workerData } from 'node:worker_threads'
-import { type Answer, type Kind, work } from './work'
+import { parentPort } from 'node:worker_threads'
+import { type Answer, type Told, work } from './work'
 
-/* The thread that one job runs in. It's bundled by itself at build time (nuxt.config.ts). */
+/* The thread that jobs run in, one at a time. It's bundled by itself at build time (nuxt.config.ts). */
 
-const { kind, input } = workerData as { kind: Kind; input: unknown }
 const say = (answer: Answer): void => parentPort!.postMessage(answer)
-say(
-  await work(kind, input, what => {
-    say({ kind: 'need', what })
-    return new Promise(done => parentPort!.once('message', done))
-  }),
-)
+let found: (what: unknown) => void = () => {}
+
+parentPort!.on('message', (told: Told) => {
+  if (told.say === 'found') found(told.found)
+  else
+    void work(told.kind, told.input, what => {
+      say({ kind: 'need', what })
+      return new Promise(done => {
+        found = done
+      })
+    }).then(say)
+})
+say({ kind: 'ready' })
