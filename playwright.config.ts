@@ -4,7 +4,7 @@ import { existsSync } from 'node:fs'
 const CHROMIUM = '/usr/bin/chromium'
 /** Debian's Chromium without a window: the same engine, which paints in three quarters of the time. */
 const SHELL = '/usr/bin/chromium-headless-shell'
-/** Many trials each, of keys and focus alone: what they paint is of no account, and nothing glides. */
+/** Many trials each, of keys and focus alone: nothing glides there. */
 const LAWS = /focus\.spec|fast-hand\.spec/
 
 const launchOptions = (executablePath: string) => ({
@@ -36,7 +36,12 @@ export default defineConfig({
         contextOptions: { reducedMotion: 'reduce' },
       },
     },
-    { name: 'together', testIgnore: LAWS, grepInvert: /@alone/ },
+    {
+      name: 'together',
+      testIgnore: LAWS,
+      grepInvert: /@alone/,
+      use: { launchOptions: launchOptions(existsSync(SHELL) ? SHELL : CHROMIUM) },
+    },
     // What times or kills something runs alone, after the rest.
     { name: 'alone', grep: /@alone/, dependencies: ['laws', 'together'], workers: 1 },
   ],

@@ -2,7 +2,7 @@
 import type { PDFDocumentProxy } from 'pdfjs-dist'
 import { shorten, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { addressOf, canView, download } from './opening'
+import { addressOf, canView, download, tellOpened } from './opening'
 import { drawPage, openPdf } from './pdf'
 
 /** A file over the tree: a picture, the pages of a PDF, or plain text. Esc leads back to where one was. */
@@ -25,6 +25,7 @@ let watcher: IntersectionObserver | null = null
 
 async function show(): Promise<void> {
   const { file } = at.value
+  tellOpened(desk, file.file)
   trouble.value = text.value = ''
   opening.value = true
   count.value = 0

@@ -2,7 +2,9 @@
 import { movedLine, type Change, type TopicId } from '#core/tree'
 import { lastKey } from '#core/meeting/agenda'
 import { lastBegun } from '#core/meeting/brief'
+import { useIntervalFn } from '@vueuse/core'
 import { type Finding, LONGEST_WHY } from '#core/meeting/readiness'
+import type { HasRead } from '#core/meeting/reading'
 import { newId } from '~/desk/new-id'
 import { takeReply } from '~/meeting/replies'
 import { useMeeting } from '~/meeting/useMeeting'
@@ -104,6 +106,7 @@ function fieldOf({ kind, where }: Finding): string {
       return `${item} .owner [role="combobox"]`
     case 'section-open':
     case 'document-closed':
+    case 'unread':
       return `${item} .title`
     case 'over-slot':
       return '#meeting-slot'
@@ -124,6 +127,39 @@ function mend(finding: Finding): void {
   field?.scrollIntoView({ block: 'center' })
   field?.focus()
 }
+// — Who has read what
+const readingOfItem = ({ kind, where }: Finding): readonly (readonly [string, HasRead])[] =>
+  kind === 'unread' && 'item' in where ? Object.entries(meeting.world.value.reading[where.item] ?? {}) : []
+function notYet(finding: Finding): string {
+  const named = (how: HasRead): string =>
+    readingOfItem(finding)
+      .filter(([, one]) => one === how)
+      .map(([user]) => (user === desk.userId ? 'you' : desk.nameOf(user)))
+      .join(', ')
+  return [named('not') && `Not yet: ${named('not')}`, named('before') && `Before it changed: ${named('before')}`]
+    .filter(Boolean)
+    .join('. ')
+}
+async function remind(finding: Finding): Promise<void> {
+  if (!('item' in finding.where)) return
+  const told = await meeting.ask<{ sent: number; lately: number }>('reading', 'reading/letters', {
+    item: finding.where.item,
+  })
+  if (!told) return
+  const { sent, lately } = told
+  desk.say(
+    sent === 0
+      ? lately > 0
+        ? 'They were reminded today already.'
+        : 'Everybody has read it by now.'
+      : `${sent === 1 ? 'One letter is' : `${sent} letters are`} on the way.`,
+  )
+}
+/** Others read while this is open. */
+useIntervalFn(() => {
+  if (document.visibilityState === 'visible' && brief.value.stage === 'planned') void meeting.look()
+}, 20_000)
+
 // — An answer in a calendar file can be dropped anywhere on the brief
 const dropping = ref(false)
 function drop(event: DragEvent): void {
@@ -227,9 +263,18 @@ const percent = computed(() => Math.round(readiness.value * 100))
           <button :class="finding.weight" @click="mend(finding)">
             <Icon :name="finding.weight === 'stop' ? 'lucide:circle-alert' : 'lucide:eye'" size="15" />
             <span
-              >{{ finding.words
-              }}<small>{{ finding.who === desk.userId ? 'you' : desk.nameOf(finding.who) }} can mend it</small></span
+              >{{ finding.words }}<small v-if="finding.kind === 'unread'">{{ notYet(finding) }}</small
+              ><small v-else
+                >{{ finding.who === desk.userId ? 'you' : desk.nameOf(finding.who) }} can mend it</small
+              ></span
             >
+          </button>
+          <button
+            v-if="may && readingOfItem(finding).some(([user, how]) => how !== 'read' && user !== desk.userId)"
+            class="remind"
+            :disabled="meeting.busy.value !== ''"
+            @click="remind(finding)">
+            Remind them by letter
           </button>
         </li>
       </ul>

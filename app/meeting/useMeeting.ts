@@ -40,7 +40,7 @@ export function makeMeeting() {
   const id = ref<TopicId | null>(null)
   const tab = ref<MeetingTab>('brief')
   const now = ref(desk.session.serverNow())
-  const world = shallowRef<MeetingWorld>({ elsewhere: {}, closed: [] })
+  const world = shallowRef<MeetingWorld>({ elsewhere: {}, closed: [], reading: {} })
   const busy = ref('')
 
   const fresh = <T>(read: (meeting: TopicId, topic: Topic, brief: Brief) => T, none: T) =>
@@ -70,6 +70,7 @@ export function makeMeeting() {
         lead: desk.userId,
         elsewhere: new Map(Object.entries(world.value.elsewhere)),
         closed: new Set(world.value.closed),
+        reading: world.value.reading,
       }),
     null,
   )

@@ -71,6 +71,7 @@ function keepMinutes(event: Event): void {
         :outlined="section.ready"
         @click="toggleReady(desk, section.id)" />
     </div>
+    <LazyReadingPart v-if="above" :item="above" />
   </div>
 </template>
 

@@ -1,3 +1,4 @@
+import type { HasRead } from '../meeting/reading'
 import type { Answer, Stage } from '../tree/meeting'
 import type { Role } from '../access/roles'
 
@@ -43,6 +44,13 @@ export interface MeetingWorld {
   readonly elsewhere: Readonly<Record<string, string>>
   /** Files that are named in the tree and can't be opened. */
   readonly closed: readonly string[]
+  /** How far each reader of an item is, by item and person. */
+  readonly reading: Readonly<Record<string, Readonly<Record<string, HasRead>>>>
+}
+
+/** How far those who read an item are, by person. */
+export interface ItemReading {
+  readonly reading: Readonly<Record<string, HasRead>>
 }
 
 /** What a guest sees of a meeting by the link in their letter. */

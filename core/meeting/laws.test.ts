@@ -269,7 +269,7 @@ describe('the running', () => {
   })
 })
 
-const world: World = { nameOf: id => id, lead: 'ines', elsewhere: new Map(), closed: new Set() }
+const world: World = { nameOf: id => id, lead: 'ines', elsewhere: new Map(), closed: new Set(), reading: {} }
 
 /** Does what a finding asks for. */
 function mend(tree: Tree, { kind, where }: Finding): Change[] {

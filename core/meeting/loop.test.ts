@@ -87,7 +87,7 @@ function meetingTree(): Tree {
 }
 const titles = (tree: Tree, id: string): string[] => childrenOf(tree, id).map(child => topicOf(tree, child).title)
 const findings = (tree: Tree): string[] =>
-  findingsOf(plannedOf(tree, 'm', { nameOf, lead: 'ines', elsewhere: new Map(), closed: new Set() })).map(
+  findingsOf(plannedOf(tree, 'm', { nameOf, lead: 'ines', elsewhere: new Map(), closed: new Set(), reading: {} })).map(
     ({ kind }) => kind,
   )
 

@@ -3,6 +3,7 @@ import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { itemsOf } from './agenda'
 import { briefOf, startOf } from './brief'
 import { type NameOf, personName } from './minutes'
+import type { HasRead } from './reading'
 import type { Planned } from './readiness'
 
 /** What the tree itself can't say about a meeting. */
@@ -14,6 +15,8 @@ export interface World {
   readonly elsewhere: ReadonlyMap<string, string>
   /** Files of the tree, by address, that can't be opened. */
   readonly closed: ReadonlySet<string>
+  /** How far each reader of an item is, by item and person. */
+  readonly reading: Readonly<Record<TopicId, Readonly<Record<string, HasRead>>>>
 }
 
 function documentsOf(tree: Tree, item: TopicId, closed: ReadonlySet<string>): { name: string; opens: boolean }[] {
@@ -24,6 +27,11 @@ function documentsOf(tree: Tree, item: TopicId, closed: ReadonlySet<string>): { 
   }
   walk(topicOf(tree, item))
   return found
+}
+
+function countOf(reading: Readonly<Record<string, HasRead>> | undefined): { of: number; read: number } | null {
+  const all = Object.values(reading ?? {})
+  return all.length === 0 ? null : { of: all.length, read: all.filter(one => one === 'read').length }
 }
 
 /** A meeting as `readiness.ts` looks at it. Lines that aren't laid out yet count as items. */
@@ -48,6 +56,7 @@ export function plannedOf(tree: Tree, meeting: TopicId, world: World): Planned {
         serves: item.serves,
         section: item.asked ? { by: item.asked.by, ready: item.ready } : null,
         documents: documentsOf(tree, item.id, world.closed),
+        reading: countOf(world.reading[item.id]),
       })),
       ...brief.lines.map(({ id, title, intent, minutes, owner, serves }) => ({
         id,
@@ -58,6 +67,7 @@ export function plannedOf(tree: Tree, meeting: TopicId, world: World): Planned {
         serves,
         section: null,
         documents: [],
+        reading: null,
       })),
     ],
     people: brief.people.map(person => ({

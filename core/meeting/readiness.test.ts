@@ -10,6 +10,7 @@ const item = (part: Partial<PlannedItem> = {}): PlannedItem => ({
   serves: ['m1'],
   section: null,
   documents: [],
+  reading: null,
   ...part,
 })
 const ready: Planned = {
@@ -64,6 +65,8 @@ describe('a meeting', () => {
       { items: [item({ documents: [{ name: 'Offer.pdf', opens: false }] })] },
       ['document-closed stop oskar'],
     ],
+    ['of which not all have read an item', { items: [item({ reading: { of: 4, read: 2 } })] }, ['unread look ines']],
+    ['of which all have read an item', { items: [item({ reading: { of: 4, read: 4 } })] }, []],
     ['longer than its slot', { slot: 15 }, ['over-slot stop ines']],
     ['without a day', { start: 'none' }, ['start-missing stop ines']],
     ['at a time that daylight saving leaves out', { start: 'gap' }, ['start-gap stop ines']],

@@ -20,6 +20,8 @@ export interface PlannedItem {
   /** The owner was asked to fill in the section by a day, and whether they have. */
   readonly section: { readonly by: string; readonly ready: boolean } | null
   readonly documents: readonly { readonly name: string; readonly opens: boolean }[]
+  /** Of how many who were invited to it, how many have read it as it stands; null when there is nothing to read, or nobody. */
+  readonly reading: { readonly of: number; readonly read: number } | null
 }
 
 export interface Invited {
@@ -59,6 +61,7 @@ export type FindingKind =
   | 'item-owner'
   | 'section-open'
   | 'document-closed'
+  | 'unread'
   | 'over-slot'
   | 'start-missing'
   | 'start-gap'
@@ -139,6 +142,10 @@ export function findingsOf({ lead, why, musts, mostMusts, items, slot, start, la
           { item: item.id },
           item.owner ?? lead,
         )
+    if (item.reading && item.reading.read < item.reading.of)
+      add('unread', 'look', `${item.reading.read} of ${item.reading.of} have read ${named(item.title)}.`, {
+        item: item.id,
+      })
   }
   const needed = items.reduce((sum, { minutes }) => sum + Math.max(0, minutes ?? 0), 0)
   if (slot !== null && needed > slot)
@@ -171,6 +178,7 @@ export function readinessOf(planned: Planned): number {
     Math.min(planned.mostMusts, planned.musts.length) +
     planned.items.length * 2 +
     planned.items.filter(item => item.section).length +
+    planned.items.filter(item => item.reading).length +
     planned.items.reduce((sum, item) => sum + item.documents.length, 0) +
     planned.people.filter(person => person.needed).length
   const missing = findingsOf(planned).filter(

@@ -43,7 +43,13 @@ describe('starters', () => {
     })
     expect([layOut(brief, brief.centre), minutesNeeded(brief, brief.centre)]).toEqual([[], 60])
     const kinds = findingsOf(
-      plannedOf(brief, brief.centre, { nameOf: id => id, lead: 'ines', elsewhere: new Map(), closed: new Set() }),
+      plannedOf(brief, brief.centre, {
+        nameOf: id => id,
+        lead: 'ines',
+        elsewhere: new Map(),
+        closed: new Set(),
+        reading: {},
+      }),
     ).map(({ kind }) => kind)
     expect([...new Set(kinds)]).toEqual(['why-missing', 'item-owner', 'start-missing', 'not-invited'])
     const series = growStarter(starterOf('meeting-series')!, 'Ours', '2027-03-01', newId)

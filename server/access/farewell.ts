@@ -8,7 +8,9 @@ import {
   invitations,
   letters,
   members,
+  openedFiles,
   ownViews,
+  readItems,
   tellings,
   tellingWays,
   trees,
@@ -95,6 +97,8 @@ export async function deleteAccount(userId: string, to: Readonly<Record<string, 
     await tx.delete(tellings).where(eq(tellings.userId, userId))
     await tx.delete(tellingWays).where(eq(tellingWays.userId, userId))
     await tx.delete(watches).where(eq(watches.userId, userId))
+    await tx.delete(readItems).where(eq(readItems.userId, userId))
+    await tx.delete(openedFiles).where(eq(openedFiles.userId, userId))
     await tx.delete(invitations).where(eq(invitations.email, user!.email))
     await tx.delete(letters).where(eq(letters.toEmail, user!.email))
     await tx

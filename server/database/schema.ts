@@ -26,6 +26,7 @@ import { bytes, instant, key } from './columns'
 export * from './link-schema'
 export * from './talk-schema'
 export * from './moment-schema'
+export * from './reading-schema'
 export * from './telling-schema'
 export * from './vote-schema'
 

@@ -9,6 +9,7 @@ import { database } from '../database/connect'
 import { readTree } from '../trees/held'
 import { elsewhereOf } from './elsewhere'
 import { everybodyIn, nameFrom } from './meeting'
+import { readingIn } from './reading'
 
 interface Row {
   readonly treeId: string
@@ -56,6 +57,7 @@ async function readinessFor(
     lead: brief.run?.by ?? userId,
     elsewhere: await elsewhereOf(row.treeId, tree, row.id, userId),
     closed: new Set(),
+    reading: await readingIn(row.treeId, tree, row.id),
   })
   return { readiness: readinessOf(planned), findings: findingsOf(planned).length }
 }

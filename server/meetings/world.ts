@@ -5,6 +5,7 @@ import { database } from '../database/connect'
 import { files } from '../database/schema'
 import { elsewhereOf } from './elsewhere'
 import { openMeeting } from './meeting'
+import { readingIn } from './reading'
 
 /** What the tree itself can't say about a meeting, for its readiness. */
 export async function worldOf(treeId: string, topicId: string, version: number, viewer: string): Promise<MeetingWorld> {
@@ -21,5 +22,6 @@ export async function worldOf(treeId: string, topicId: string, version: number, 
   return {
     elsewhere: Object.fromEntries(await elsewhereOf(treeId, tree, topicId, viewer)),
     closed: named.filter(file => !known.has(file)),
+    reading: await readingIn(treeId, tree, topicId),
   }
 }

@@ -12,7 +12,9 @@ import {
   linkGuests,
   meetingGuests,
   members,
+  openedFiles,
   ownViews,
+  readItems,
   reminders,
   sayings,
   snapshots,
@@ -58,6 +60,8 @@ export async function removeTree(treeId: string): Promise<void> {
       watches,
       votes,
       ballots,
+      readItems,
+      openedFiles,
     ])
       await tx.delete(table).where(eq(table.treeId, treeId))
     await tx.delete(trees).where(eq(trees.id, treeId))

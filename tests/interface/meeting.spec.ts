@@ -70,6 +70,46 @@ const openMeeting = async (page: Page, id: string): Promise<void> => {
 }
 const said = (page: Page) => page.getByRole('status').filter({ hasText: /\w/ })
 
+test('what is filled in is read beforehand: it counts when somebody has it open, everybody sees who, one press asks the rest', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await staged(browser)
+  const lev = await visitor(browser, 'Lev Orlow')
+  await bringIn(ines.caller, id, lev.caller, 'viewer')
+  await ines.caller.edit(id, [
+    put('m', { id: 'p3', kind: 'person', user: lev.caller.id, mail: null, name: '', needed: true, role: null }),
+    { op: 'put', topic: 'i1', set: 'item', member: { id: 'ready', kind: 'ready', at: 1, by: ines.caller.id } },
+  ])
+  await ines.caller.call('POST', `/api/trees/${id}/meetings/m/invitation`, {})
+  await openMeeting(ines.page, id)
+  const ready = ines.page.getByRole('complementary', { name: 'How ready it is' })
+  const finding = ready.getByRole('listitem').filter({ hasText: 'have read “Two offers”' })
+  await expect(finding).toContainText('0 of 2 have read')
+  await expect(finding).toContainText(/Not yet: .*Lev Orlow/)
+  // By the letter's address, with nothing pressed: the item is in the sheet, and after a moment it counts.
+  await lev.page.goto(`/trees/${id}?topic=i1`)
+  const sheet = lev.page.getByRole('complementary', { name: 'About the selection' })
+  await expect(sheet).toContainText('That you opened it is shown to those in the tree.')
+  await expect(sheet).toContainText('1 of 2 have read this, and you are one of them.')
+  await expect(finding).toContainText('1 of 2 have read')
+  await expect(finding).not.toContainText('Lev Orlow')
+  // What is said anew has to be read anew; whoever has it open reads it.
+  await rana.page.goto(`/trees/${id}?topic=i1`)
+  await expect(rana.page.getByRole('complementary', { name: 'About the selection' })).toContainText(
+    'Not yet: Ines Brandt',
+  )
+  await rana.caller.edit(id, [{ op: 'set', topic: 'r1', field: 'title', value: 'Report of both firms' }])
+  await expect(sheet).toContainText('1 of 2 have read this, and you are one of them.')
+  await lev.page.goto('/trees')
+  await rana.caller.edit(id, [{ op: 'set', topic: 'r1', field: 'title', value: 'Report of three firms' }])
+  await expect(finding).toContainText('Before it changed: Lev Orlow')
+  const remind = finding.getByRole('button', { name: 'Remind them by letter' })
+  await remind.click()
+  await expect(said(ines.page).filter({ hasText: 'One letter is on the way.' })).toBeVisible()
+  await remind.click()
+  await expect(said(ines.page).filter({ hasText: 'They were reminded today already.' })).toBeVisible()
+})
+
 test('a brief is written from nothing by keyboard: why, what must be settled, the way there, when, who; laid out twice, nothing doubles', async ({
   browser,
 }) => {

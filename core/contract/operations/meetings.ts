@@ -15,7 +15,7 @@ export const MEETINGS = {
     'GET',
     '/api/trees/{id}/meetings/{topic}',
     'viewer',
-    'What the tree itself can’t say of a meeting: who is in another one then, and which documents don’t open.',
+    'What the tree itself can’t say of a meeting: who is in another one then, which documents don’t open, and who has read what beforehand.',
     { params: meeting },
   ),
   moveMeeting: operation(
@@ -49,6 +49,20 @@ export const MEETINGS = {
     'editor',
     'Asks the owner of each item to fill it in by a day.',
     { params: meeting, body: z.strictObject({ by: z.iso.date() }) },
+  ),
+  readItem: operation(
+    'POST',
+    '/api/trees/{id}/meetings/{topic}/reading',
+    'viewer',
+    'Says that one has an item of a planned meeting open, as it stands now. Answers with how far its readers are.',
+    { params: meeting, body: z.strictObject({ item: idSchema }) },
+  ),
+  remindToRead: operation(
+    'POST',
+    '/api/trees/{id}/meetings/{topic}/reading/letters',
+    'editor',
+    'Mails those others who haven’t read an item as it stands; nobody twice within 20 hours.',
+    { params: meeting, body: z.strictObject({ item: idSchema }) },
   ),
   minutes: operation(
     'GET',

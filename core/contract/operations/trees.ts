@@ -116,6 +116,13 @@ export const TREES = {
       query: z.object({ name: z.string().max(200).optional() }),
     },
   ),
+  openedFile: operation(
+    'POST',
+    '/api/trees/{id}/files/{file}/opened',
+    'viewer',
+    'Says that one has opened a document. Those in the tree are shown who has read what a meeting is about.',
+    { params: z.object({ id: idSchema, file: z.string().regex(/^[0-9a-f]{64}$/) }) },
+  ),
   bringFiles: operation(
     'POST',
     '/api/trees/{id}/files/from-tree',

@@ -1,10 +1,10 @@
 import { Readable } from 'node:stream'
 import { OPERATIONS } from '#core/contract'
-import { answer } from '../../../../access/answer'
-import { Fault } from '../../../../access/fault'
-import { saveAs } from '../../../../files/disposition'
-import { rangeOf } from '../../../../files/range'
-import { findFile, readChunks } from '../../../../files/store'
+import { answer } from '../../../../../access/answer'
+import { Fault } from '../../../../../access/fault'
+import { saveAs } from '../../../../../files/disposition'
+import { rangeOf } from '../../../../../files/range'
+import { findFile, readChunks } from '../../../../../files/store'
 
 /**
  * Only pictures that were drawn anew here are shown in the page; anything else comes as a download. All from a
