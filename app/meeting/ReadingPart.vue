@@ -2,6 +2,7 @@
 import { useDocumentVisibility } from '@vueuse/core'
 import { itemOf } from '#core/meeting/agenda'
 import { briefOf, meetingOf } from '#core/meeting/brief'
+import type { ItemReading } from '#core/contract'
 import { type HasRead, hasToRead, readersOf, sectionDigest } from '#core/meeting/reading'
 import { topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
@@ -51,10 +52,10 @@ async function open(): Promise<void> {
   const [meeting, at] = [asked.value?.meeting, item]
   if (!meeting) return
   try {
-    const told = await callApi<{ reading: Record<string, HasRead> }>(
-      `/api/trees/${desk.session.treeId}/meetings/${meeting}/reading`,
-      { method: 'POST', body: { item: at } },
-    )
+    const told = await callApi<ItemReading>(`/api/trees/${desk.session.treeId}/meetings/${meeting}/reading`, {
+      method: 'POST',
+      body: { item: at },
+    })
     if (at === item) reading.value = told.reading
   } catch {
     /* Without a line nothing is said, and nothing is told. */

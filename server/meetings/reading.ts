@@ -8,6 +8,7 @@ import {
   readingOf,
   sectionDigest,
 } from '#core/meeting/reading'
+import type { ItemReading } from '#core/contract'
 import { itemOf, itemsOf } from '#core/meeting/agenda'
 import { whenInWords } from '#core/meeting/invitation'
 import { shorten, topicOf, type TopicId, type Tree } from '#core/tree'
@@ -80,7 +81,7 @@ export async function keepReading(
   item: TopicId,
   version: number,
   user: string,
-): Promise<{ reading: Record<string, HasRead> }> {
+): Promise<ItemReading> {
   const { tree, brief } = await plannedItem(treeId, topicId, item, version)
   if (readersOf(brief, itemOf(topicOf(tree, item)).owners).includes(user) && hasToRead(tree, item)) {
     const now = { digest: sectionDigest(tree, item), at: new Date() }

@@ -1,4 +1,17 @@
-import { expect, expectTitles, openTree, pasteText, pour, test, titlesOf, topic, tree, two, visitor } from './porch'
+import {
+  expect,
+  expectTitles,
+  intercept,
+  openTree,
+  pasteText,
+  pour,
+  test,
+  titlesOf,
+  topic,
+  tree,
+  two,
+  visitor,
+} from './porch'
 
 test('a tree is poured out, put in order and undone by keyboard alone, and a second person sees each step', async ({
   browser,
@@ -304,4 +317,29 @@ test('right-to-left, emoji, very long and hostile titles are kept as they are an
   await expect(tree(page)).toBeVisible()
   const box = await topic(page, /^xxx/).boundingBox()
   expect(box!.width).toBeLessThan(400)
+})
+
+test('what is typed for something that comes late over a bad line is never a command: it waits, and is typed there', async ({
+  browser,
+}) => {
+  const ines = await visitor(browser)
+  const { page } = ines
+  const id = await ines.caller.makeTree('Move')
+  const { snapshot } = await ines.caller.open(id)
+  await ines.caller.edit(id, [
+    { op: 'add', topic: 'lift', parent: snapshot.centre, order: 'a0', with: { title: 'Lift' } },
+    { op: 'add', topic: 'shaft', parent: 'lift', order: 'a0', with: { title: 'Shaft' } },
+  ])
+  await openTree(page, id)
+  await intercept(page, '**/_nuxt/*.js', async route => {
+    await new Promise(done => setTimeout(done, 7000))
+    await route.continue()
+  })
+  await page.getByRole('button', { name: 'Share', exact: true }).click()
+  await page.keyboard.type('rana1')
+  const field = page.getByRole('textbox', { name: 'Mail addresses' })
+  await expect(field).toHaveValue('rana1')
+  await expect(field).toBeFocused()
+  // “1” would have folded the tree to its first depth.
+  await expect(topic(page, 'Shaft')).toBeVisible()
 })

@@ -141,7 +141,9 @@ describe('what a meeting is about', () => {
     const said = await Promise.all([press(), press(), press()])
     expect(said.map(({ data }) => data.sent).sort()).toEqual([0, 0, 1])
     expect((await asked(mira)).map(({ link }) => link)).toEqual([`/trees/${tree}?topic=i`])
-    expect((await asked(mira))[0]!.body).toContain('before “Meeting 3”, 2 Mar 2027, 14:00 to 15:00 (Europe/Copenhagen).')
+    expect((await asked(mira))[0]!.body).toContain(
+      'before “Meeting 3”, 2 Mar 2027, 14:00 to 15:00 (Europe/Copenhagen).',
+    )
     expect([await asked(lev), await asked(rana)]).toEqual([[], []])
     expect(await lev.refusal('POST', `${at}/reading/letters`, { item: 'i' })).toBe('403 role')
     // Whoever was reminded and reads it then has read it.
