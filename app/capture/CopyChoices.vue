@@ -13,6 +13,7 @@ const PARTS = [
   ['progress', 'Progress'],
   ['links', 'Links'],
   ['files', 'Files and pictures'],
+  ['figures', 'Figures'],
   ['record', 'Records of meetings'],
 ] as const
 </script>

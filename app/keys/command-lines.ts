@@ -109,6 +109,7 @@ const LINES: Readonly<Record<string, string>> = {
   help: 'Short pages on everything, with a search.',
   keys: 'Every key; each can be changed.',
   about: 'What it is for, and words to find it by.',
+  'for-others': 'A tree of their own for people who aren’t in this one, without what is private.',
   starter: 'For new trees that begin like this one.',
   share: 'Who may see and change this tree.',
   'hand-out': 'A document, slides, an outline or a picture of the tree or a part of it.',

@@ -5,7 +5,8 @@ export type Panel =
   'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes' | 'since' | 'bench' | 'comments' | 'steps'
 /** What of the side sheet a command goes to. */
 export type SheetPart = 'note' | 'task' | 'link' | 'file' | 'check' | 'place' | 'sketch' | 'tie' | 'comment'
-export type Box = 'everything' | 'keys' | 'share' | 'help' | 'duplicate' | 'starter' | 'about' | 'vote' | 'handout'
+export type Box =
+  'everything' | 'keys' | 'share' | 'help' | 'duplicate' | 'starter' | 'forOthers' | 'about' | 'vote' | 'handout'
 
 export interface Command {
   readonly id: string

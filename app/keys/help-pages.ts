@@ -15,7 +15,8 @@ export const HELP: readonly HelpPage[] = [
     body: [
       'On Trees, New tree offers a blank one, a starter, or a file. A blank tree has a centre that names it. Type over it, then {child} begins the first topic and Enter the next.',
       'First steps leads through seven real acts on a tree of your own, each with its keys; leave it and take it up as you like. {ten-keys} shows the ten keys that matter, and hides them.',
-      'A starter is a tree that others begin from. Twelve come with the app. {starter} Save the tree as a starter, in the everything box, makes one of your own; it takes titles, order, markers and looks along. Notes, people, dates, progress, links, files and records stay behind unless you choose them, and you see what would travel.',
+      'A starter is a tree that others begin from. Twelve come with the app. {starter} Save the tree as a starter, in the everything box, makes one of your own; it takes titles, order, markers and looks along. Notes, people, dates, progress, links, files, figures and records stay behind unless you choose them, and you see what would travel.',
+      '{for-others} A copy for others makes a tree of the same kind for people who aren’t in yours, and asks them in by letter.',
       'Files: Markdown, OPML, CSV with a parent or a level column, nested text, HTML lists, and our own JSON. A file that can’t be read makes nothing and says why.',
       '{duplicate} duplicates a branch or the whole tree, with or without notes, people, dates and progress, and can move all dates by a number of days.',
     ],

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import type { PlannedDays } from '#core/find/rows'
-import type { Column } from '#core/tree/view'
+import { type AnyColumn, isFigureColumn } from '#core/tree/view'
 import type { TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { cellText, COLUMN_NAMES, PLANNED, plannedText } from './cells'
+import { cellText, columnName, PLANNED, plannedText } from './cells'
+import type { Figured } from './useFigured'
 
 /** One cell of a row as it's read: what the topic says in a column, and what opens it for typing. */
-const props = defineProps<{ id: TopicId; column: Column; planned: PlannedDays | null }>()
+const props = defineProps<{ id: TopicId; column: AnyColumn; planned: PlannedDays | null; figured: Figured | null }>()
 const emit = defineEmits<{ open: [] }>()
 const desk = useDesk()
 /** The topic as it's shown: its own words, or those of the one it refers to. */
@@ -15,8 +16,12 @@ const guise = computed(() => {
   return desk.drawnOf(props.id).guise
 })
 const said = computed(() => guise.value.topic)
+const figure = computed(() =>
+  isFigureColumn(props.column) ? (props.figured?.shown(props.id, props.column) ?? null) : null,
+)
 const text = computed(() => {
   void desk.tick.value
+  if (isFigureColumn(props.column)) return figure.value?.text ?? ''
   return PLANNED.includes(props.column)
     ? plannedText(props.planned, props.column)
     : cellText(desk, props.id, props.column)
@@ -35,13 +40,15 @@ const names = computed(() => {
   <button
     class="said"
     tabindex="-1"
-    :aria-label="`${COLUMN_NAMES[column]}: ${text || 'empty'}`"
+    :title="figure?.fault ?? undefined"
+    :aria-label="`${columnName(desk, column)}: ${(figure?.fault ?? text) || 'empty'}`"
     @click.stop="emit('open')">
     <template v-if="column === 'people'"
       ><span v-for="name in names" :key="name" class="initials" :title="name">{{ initialsOf(name) }}</span></template
     >
     <template v-else-if="column === 'markers'">{{ text }}</template>
-    <span v-else-if="PLANNED.includes(column)" :class="{ tight }">{{ text }}</span>
+    <span v-else-if="figure" class="figure" :class="{ rolled: !figure.own, fault: figure.fault }">{{ text }}</span>
+    <span v-else-if="PLANNED.includes(column as 'begins')" :class="{ tight }">{{ text }}</span>
     <span v-else-if="column === 'due' && said.due" :class="{ late: said.done !== 100 && dueInWords(said.due!).late }">{{
       dueInWords(said.due!).text
     }}</span>
@@ -83,6 +90,19 @@ const names = computed(() => {
   color: var(--ink);
   font-weight: 650;
   border-bottom: 3px double currentcolor;
+}
+.figure {
+  flex: 1;
+  text-align: right;
+  color: var(--ink);
+  font-weight: 600;
+}
+.figure.rolled {
+  color: var(--quiet);
+  font-weight: 450;
+}
+.figure.fault {
+  color: var(--clay);
 }
 .late {
   color: var(--clay);

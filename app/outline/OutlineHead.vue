@@ -1,13 +1,33 @@
 <script setup lang="ts">
-import { type Column, COLUMNS, type Grouping, GROUPINGS, type OutlineShape } from '#core/tree/view'
-import { COLUMN_NAMES, PLANNED } from './cells'
+import {
+  type AnyColumn,
+  type Column,
+  COLUMNS,
+  type Grouping,
+  GROUPINGS,
+  isFigureColumn,
+  MOST_FIGURES,
+  type OutlineShape,
+} from '#core/tree/view'
+import { inOrder } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { COLUMN_NAMES, columnName, PLANNED } from './cells'
+import { columnOf } from './useFigured'
 
 /** The head of the outline: which columns are shown, and how rows are sorted and grouped. */
 const shape = defineModel<OutlineShape>({ required: true })
 /** The columns with cells after the title, in their one order. */
-defineProps<{ cells: readonly Column[] }>()
+defineProps<{ cells: readonly AnyColumn[] }>()
+const desk = useDesk()
+const measures = computed(() => {
+  void desk.lateTick.value
+  return inOrder(desk.tree.fields.measures)
+})
+/** Addresses of measures that are gone count for nothing. */
+const figures = computed(() => measures.value.map(columnOf).filter(column => at(column)))
 
 const SORTED: readonly Column[] = ['start', 'due', 'length', 'done', 'priority', ...PLANNED]
+const isSorted = (column: AnyColumn): boolean => isFigureColumn(column) || SORTED.includes(column)
 const GROUP_NAMES: Record<Grouping, string> = {
   person: 'by person',
   marker: 'by marker',
@@ -15,7 +35,7 @@ const GROUP_NAMES: Record<Grouping, string> = {
   due: 'by due date',
 }
 const chooser = ref()
-const at = (column: Column): boolean => shape.value.columns.includes(column)
+const at = (column: AnyColumn): boolean => shape.value.columns.includes(column)
 const sortSign = (by: string): string => (shape.value.sort?.by === by ? (shape.value.sort.down ? '↓' : '↑') : '')
 const sortSaid = (by: string): 'ascending' | 'descending' | 'none' =>
   shape.value.sort?.by === by ? (shape.value.sort.down ? 'descending' : 'ascending') : 'none'
@@ -24,9 +44,9 @@ function sortBy(by: NonNullable<OutlineShape['sort']>['by']): void {
   const { sort } = shape.value
   shape.value = { ...shape.value, sort: sort?.by !== by ? { by, down: false } : sort.down ? null : { by, down: true } }
 }
-function toggleColumn(column: Column): void {
-  const { columns: now } = shape.value
-  shape.value = { ...shape.value, columns: COLUMNS.filter(one => now.includes(one) !== (one === column)) }
+function toggleColumn(column: AnyColumn): void {
+  const all: readonly AnyColumn[] = [...COLUMNS, ...measures.value.map(columnOf)]
+  shape.value = { ...shape.value, columns: all.filter(one => at(one) !== (one === column)) }
 }
 </script>
 
@@ -54,20 +74,28 @@ function toggleColumn(column: Column): void {
     </span>
     <template v-for="column in cells" :key="column">
       <button
-        v-if="SORTED.includes(column)"
+        v-if="isSorted(column)"
         class="cell"
-        :class="column"
-        :aria-label="`Sort by ${COLUMN_NAMES[column].toLowerCase()}, now ${sortSaid(column)}`"
+        :class="isFigureColumn(column) ? 'figures' : column"
+        :aria-label="`Sort by ${isFigureColumn(column) ? columnName(desk, column) : COLUMN_NAMES[column].toLowerCase()}, now ${sortSaid(column)}`"
         @click="sortBy(column as 'due')">
-        {{ COLUMN_NAMES[column] }} {{ sortSign(column) }}
+        {{ columnName(desk, column) }} {{ sortSign(column) }}
       </button>
-      <span v-else class="cell" :class="column">{{ COLUMN_NAMES[column] }}</span>
+      <span v-else class="cell" :class="column">{{ columnName(desk, column) }}</span>
     </template>
     <PorchPopover ref="chooser"
       ><div class="choose" role="group" aria-label="Columns">
         <label v-for="column in COLUMNS" :key="column"
           ><input type="checkbox" :checked="shape.columns.includes(column)" @change="toggleColumn(column)" />
           {{ COLUMN_NAMES[column] }}</label
+        >
+        <label v-for="one in measures" :key="one.id"
+          ><input
+            type="checkbox"
+            :checked="at(columnOf(one))"
+            :disabled="!at(columnOf(one)) && figures.length >= MOST_FIGURES"
+            @change="toggleColumn(columnOf(one))" />
+          {{ one.name }}</label
         >
       </div></PorchPopover
     >

@@ -2,13 +2,14 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useResizeObserver } from '@vueuse/core'
 import { outlineRows, type Row } from '#core/find/rows'
-import { type Column, COLUMNS } from '#core/tree/view'
-import { childrenOf, markersOf, numberOf, pathTo, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
+import { type AnyColumn, COLUMNS, isFigureColumn } from '#core/tree/view'
+import { childrenOf, inOrder, markersOf, numberOf, pathTo, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { pressMarker } from '~/dress/marker-pick'
 import { signsOf } from '#core/scene/face'
 import { openSign } from '~/files/opening'
-import { COLUMN_NAMES, PLANNED, TYPED } from './cells'
+import { columnName, isTyped, PLANNED } from './cells'
+import { columnOf, useFigured } from './useFigured'
 import { usePlanned } from './usePlanned'
 import { useCells } from './useCells'
 import { useRowDrag } from './useRowDrag'
@@ -20,14 +21,27 @@ const box = ref<HTMLDivElement>()
 const shape = desk.outline
 const narrow = useNarrow()
 /** On a narrow screen the small print says what the cells would. */
-const columns = computed<readonly Column[]>(() =>
+const columns = computed<readonly AnyColumn[]>(() =>
   narrow.value ? shape.value.columns.filter(column => column === 'number') : shape.value.columns,
 )
-const at = (column: Column): boolean => columns.value.includes(column)
+const at = (column: AnyColumn): boolean => columns.value.includes(column)
 /** The columns with cells after the title, in their one order. */
-const cells = computed(() => COLUMNS.filter(column => column !== 'number' && at(column)))
+const figures = computed(() => {
+  void desk.lateTick.value
+  return inOrder(desk.tree.fields.measures)
+    .map(columnOf)
+    .filter(column => at(column))
+})
+const cells = computed((): AnyColumn[] => {
+  const shown: AnyColumn[] = COLUMNS.filter(column => column !== 'number' && column !== 'signs' && at(column))
+  return [...shown, ...figures.value, ...(at('signs') ? (['signs'] as const) : [])]
+})
 
 const planned = usePlanned(desk, () => PLANNED.some(column => at(column) || shape.value.sort?.by === column))
+const figured = useFigured(
+  desk,
+  () => figures.value.length > 0 || (shape.value.sort !== null && isFigureColumn(shape.value.sort.by)),
+)
 const rows = computed<readonly Row[]>(() => {
   void desk.tick.value
   const { finding } = desk
@@ -44,6 +58,7 @@ const rows = computed<readonly Row[]>(() => {
     personName: desk.nameOf,
     markerName: id => names.get(id) ?? id,
     planned: planned.value,
+    ...(figured.value ? { figure: figured.value.value } : {}),
   })
 })
 /** Rows aren't where the tree has them: then nothing is dragged. */
@@ -183,7 +198,8 @@ function dropIn(event: DragEvent): void {
 
 const { cell, cellDraft, openCell, cellKey, leaveCell, enterCells } = useCells(desk, {
   box,
-  typed: () => TYPED.filter(at),
+  typed: () => cells.value.filter(isTyped),
+  figured: () => figured.value,
   neighbour,
   focus: focusBox,
 })
@@ -320,11 +336,15 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
             >
           </span>
           <template v-else>
-            <span v-for="column in cells" :key="column" class="cell" :class="column">
+            <span
+              v-for="column in cells"
+              :key="column"
+              class="cell"
+              :class="isFigureColumn(column) ? 'figures' : column">
               <input
                 v-if="cell?.id === row.id && cell.column === column && isHere(row)"
                 v-model="cellDraft"
-                :aria-label="`${COLUMN_NAMES[column]} of ${topic(row.id).title}`"
+                :aria-label="`${columnName(desk, column)} of ${topic(row.id).title}`"
                 @keydown="cellKey"
                 @blur="leaveCell(row.id, column)"
                 @pointerdown.stop
@@ -344,8 +364,9 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
                 v-else
                 :id="row.id"
                 :column="column"
-                :planned="PLANNED.includes(column) ? planned(row.id) : null"
-                @open="TYPED.includes(column) ? openCell(row.id, column) : desk.select(row.id, { quiet: true })" />
+                :planned="PLANNED.includes(column as 'begins') ? planned(row.id) : null"
+                :figured="isFigureColumn(column) ? figured : null"
+                @open="isTyped(column) ? openCell(row.id, column) : desk.select(row.id, { quiet: true })" />
             </span>
           </template>
         </div>

@@ -1,12 +1,13 @@
 import { readDetails } from '#core/capture/quick-details'
 import { readDay, readLength } from '#core/schedule/day-words'
 import type { PlannedDays } from '#core/find/rows'
-import type { Column } from '#core/tree/view'
+import { type AnyColumn, type Column, isFigureColumn } from '#core/tree/view'
 import { type Change, markersOf, type SetName, topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 
 /** Columns whose cells can be typed in. */
 export const TYPED: readonly Column[] = ['markers', 'people', 'start', 'due', 'length', 'done', 'priority']
+export const isTyped = (column: AnyColumn): boolean => isFigureColumn(column) || TYPED.includes(column)
 export const COLUMN_NAMES: Record<Column, string> = {
   number: 'Number',
   markers: 'Markers',
@@ -21,6 +22,12 @@ export const COLUMN_NAMES: Record<Column, string> = {
   float: 'May slip',
   signs: 'Signs',
 }
+
+/** What a column is called: its own name, or that of its measure. */
+export const columnName = (desk: Desk, column: AnyColumn): string =>
+  isFigureColumn(column)
+    ? (desk.tree.fields.measures.find(({ id }) => id === column.slice(2))?.name ?? 'Figure')
+    : COLUMN_NAMES[column]
 
 /** Columns that the plan fills. */
 export const PLANNED: readonly Column[] = ['begins', 'ends', 'float']

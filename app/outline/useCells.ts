@@ -1,9 +1,10 @@
-import type { Column } from '#core/tree/view'
+import { type AnyColumn, isFigureColumn } from '#core/tree/view'
 import { topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { arrive, expectField, expectNothing } from '~/focus/typeahead'
 import { actionFor } from '~/keys/keys'
-import { cellText, readCell, TYPED } from './cells'
+import { cellText, isTyped, readCell } from './cells'
+import type { Figured } from './useFigured'
 
 /** The cell that is open for typing: Enter keeps it, Esc drops it, Tab and the arrows go on to the next. */
 export function useCells(
@@ -11,23 +12,27 @@ export function useCells(
   outline: {
     readonly box: Readonly<Ref<HTMLElement | undefined>>
     /** The columns that are shown and can be typed in. */
-    typed(): readonly Column[]
+    typed(): readonly AnyColumn[]
+    figured(): Figured | null
     neighbour(id: TopicId, direction: 'up' | 'down'): TopicId | null
     focus(): void
   },
 ) {
-  const cell = ref<{ readonly id: TopicId; readonly column: Column } | null>(null)
+  const cell = ref<{ readonly id: TopicId; readonly column: AnyColumn } | null>(null)
   const cellDraft = ref('')
+  /** What the open cell said when it was opened. */
+  let opens = ''
 
-  function openCell(id: TopicId, column: Column): void {
-    if (!TYPED.includes(column) || !desk.guard()) return
+  function openCell(id: TopicId, column: AnyColumn): void {
+    const figured = outline.figured()
+    if (!isTyped(column) || (isFigureColumn(column) && !figured) || !desk.guard()) return
     if (topicOf(desk.tree, id).reference) {
       desk.say('This topic shows another one. What it says is changed at the original.')
       return
     }
     if (desk.editing.value) desk.keep()
     desk.select(id, { quiet: true })
-    cellDraft.value = cellText(desk, id, column)
+    cellDraft.value = opens = isFigureColumn(column) ? figured!.opened(id, column) : cellText(desk, id, column)
     cell.value = { id, column }
     expectField()
     nextTick(() => {
@@ -44,6 +49,12 @@ export function useCells(
   function keepCell(): boolean {
     const open = cell.value
     if (!open) return true
+    if (isFigureColumn(open.column)) {
+      const wrong = cellDraft.value === opens ? null : outline.figured()!.give(open.id, open.column, cellDraft.value)
+      if (wrong !== null) desk.say(wrong)
+      else cell.value = null
+      return wrong === null
+    }
     const changes = readCell(desk, open.id, open.column, cellDraft.value)
     if (typeof changes === 'string') {
       desk.say(changes)
@@ -78,7 +89,7 @@ export function useCells(
     }
   }
   /** A cell that was left by Tab is gone already; the next one isn't left yet. */
-  function leaveCell(id: TopicId, column: Column): void {
+  function leaveCell(id: TopicId, column: AnyColumn): void {
     if (cell.value?.id === id && cell.value.column === column && !keepCell()) cell.value = null
   }
   function enterCells(): void {

@@ -19,6 +19,7 @@ const { boxes, met } = page
   <LazyMarkerSetDialog v-if="markers" :set="markers" @closed="markers = null" />
   <LazyDuplicateDialog v-if="met.duplicate" v-model:visible="boxes.duplicate" />
   <LazyStarterDialog v-if="met.starter" v-model:visible="boxes.starter" />
+  <LazyForOthersDialog v-if="met.forOthers" v-model:visible="boxes.forOthers" />
   <LazyAboutDialog v-if="met.about" v-model:visible="boxes.about" />
   <LazyVoteDialog v-if="met.vote" v-model:visible="boxes.vote" />
   <LazyHelpBox v-if="met.help" v-model:visible="boxes.help" />

@@ -94,6 +94,7 @@ const BOXES: readonly Box[] = [
   'help',
   'duplicate',
   'starter',
+  'forOthers',
   'about',
   'vote',
   'handout',

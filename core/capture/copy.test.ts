@@ -156,7 +156,17 @@ describe('what is private', () => {
     files: [{ id: 'f', file: FILE, name: 'quote.pdf', type: 'application/pdf', size: 3, preview: null }],
     picture: { file: 'a'.repeat(64), ratio: 1, width: 80, place: 'above' },
     markers: ['risk'],
+    figures: [{ id: 'pay', measure: 'pay', whatIf: null, text: '3990.25', target: null, range: null }],
+    choice: [{ id: 'pay', kind: 'criterion', order: 'a0', weight: 40, better: 'less' }],
   })
+  applyChanges(tree, [
+    {
+      op: 'tree-put',
+      set: 'namedValues',
+      member: { id: 'rate', order: 'a0', name: 'Rate', unit: 'EUR/h', text: '88.75' },
+    },
+    { op: 'tree-put', set: 'whatIfs', member: { id: 'b', order: 'a0', name: 'Without the assistant' } },
+  ])
   add('said', 'lift', { entry })
   add('below', 'said', {})
   add('lamps', 'c', {
@@ -170,12 +180,13 @@ describe('what is private', () => {
     expect([...copy.topics.keys()]).toEqual(['c', 'lift', 'lamps'])
     for (const topic of allTopics(copy)) expect(carriedBy(topic)).toEqual([])
     expect(topicOf(copy, 'lift').markers).toEqual(['risk'])
-    expect(JSON.stringify(toOutline(copy, 'c'))).not.toMatch(/4711|joiner|quote|u1|2027/)
+    expect(JSON.stringify(toOutline(copy, 'c'))).not.toMatch(/4711|joiner|quote|u1|2027|3990|criterion/)
+    expect(JSON.stringify(copy.fields)).not.toMatch(/88\.75|assistant/)
     expect(topicOf(copy, 'lamps').ties.map(({ to }) => to)).toEqual(['lift'])
     expect(filesShown(copy)).toEqual([])
     // In the same tree a cross-link to what stays there leads there still.
     expect(JSON.stringify(copyItems([toOutline(tree, 'c')], BARE))).not.toMatch(
-      /joiner|quote|u1|2027|"title":"said"|below/,
+      /joiner|quote|u1|2027|3990|criterion|"title":"said"|below/,
     )
   })
   it('are votes too, which name who voted: they come with the record alone', () => {
@@ -206,6 +217,7 @@ describe('what is private', () => {
     expect(carried({ progress: true })).toEqual(['progress'])
     expect(carried({ links: true })).toEqual(['a link'])
     expect(carried({ files: true })).toEqual(['2 files'])
+    expect(carried({ figures: true })).toEqual(['a figure'])
     expect(copyTree(tree, { ...BARE, record: true }).topics.has('below')).toBe(true)
     expect(filesShown(copyTree(tree, { ...BARE, files: true })).sort()).toEqual(['a'.repeat(64), FILE])
   })

@@ -14,6 +14,8 @@ export interface CopyChoice {
   readonly links: boolean
   /** Attachments and pictures. */
   readonly files: boolean
+  /** Figures, what one weighs by, named values and what-ifs; measures come without them. */
+  readonly figures: boolean
   /** Lines of the record of meetings, with what hangs below them, and votes. */
   readonly record: boolean
   /** Days by which the copy's dates are moved; 0 leaves them. */
@@ -27,6 +29,7 @@ export const WHOLE: CopyChoice = {
   progress: true,
   links: true,
   files: true,
+  figures: true,
   record: true,
   shift: 0,
 }
@@ -38,6 +41,7 @@ export const BARE: CopyChoice = {
   progress: false,
   links: false,
   files: false,
+  figures: false,
   record: false,
   shift: 0,
 }
@@ -60,6 +64,8 @@ type Chosen = Pick<
   | 'item'
   | 'entry'
   | 'votes'
+  | 'figures'
+  | 'choice'
 >
 
 /** What is left of the details that a copy may leave behind. */
@@ -81,6 +87,8 @@ function choose(choice: CopyChoice, given: Chosen): Chosen {
     item,
     entry,
     votes,
+    figures,
+    choice: criteria,
   } = given
   const moved = (day: string | null): string | null =>
     day !== null && choice.dates ? addDays(day, choice.shift) : null
@@ -103,6 +111,8 @@ function choose(choice: CopyChoice, given: Chosen): Chosen {
     entry: entryInCopy(entry, own),
     // What was voted names who voted, and belongs to what was said.
     votes: choice.record ? votes : [],
+    figures: choice.figures ? figures : [],
+    choice: choice.figures ? criteria : [],
   }
 }
 
@@ -128,6 +138,8 @@ export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): Ou
       item: given.item ?? [],
       entry: given.entry ?? null,
       votes: given.votes ?? [],
+      figures: given.figures ?? [],
+      choice: given.choice ?? [],
     })
     const details = Object.fromEntries(
       Object.entries({ ...given, ...chosen }).filter(
@@ -145,7 +157,7 @@ export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): Ou
 /** A whole tree copied as the choice says, with the same addresses inside; what lies in the trash stays behind. */
 export function copyTree(tree: Tree, choice: CopyChoice): Tree {
   const copy = emptyTree(topicOf(tree, tree.centre))
-  copy.fields = planInCopy(tree.fields, choice)
+  copy.fields = fieldsInCopy(tree.fields, choice)
   const take = (topic: Topic): void => {
     if (!choice.record && topic.entry !== null) return
     swapTopic(copy, topic.id, topic.id === tree.centre ? topic : undefined, { ...topic, ...choose(choice, topic) })
@@ -167,8 +179,12 @@ function withoutLoose(copy: Tree): Tree {
 }
 
 /** The plan moves with its dates; a copy without dates is planned anew. Closed days are those of the calendar: they stay. */
-function planInCopy(tree: Tree['fields'], { people, dates, shift }: CopyChoice): Tree['fields'] {
-  const fields = people || tree.capacities.length === 0 ? tree : { ...tree, capacities: [] }
+function fieldsInCopy(tree: Tree['fields'], { people, dates, shift, figures }: CopyChoice): Tree['fields'] {
+  const fields = {
+    ...tree,
+    ...(people ? {} : { capacities: [] }),
+    ...(figures ? {} : { namedValues: [], whatIfs: [] }),
+  }
   if (fields.planFrom === null) return fields
   return { ...fields, planFrom: dates ? addDays(fields.planFrom, shift) : null, statusDay: null }
 }
@@ -177,7 +193,7 @@ function planInCopy(tree: Tree['fields'], { people, dates, shift }: CopyChoice):
 export function carriedBy(topic: Topic): string[] {
   const some = (count: number, one: string, more: string): string[] =>
     count === 0 ? [] : [count === 1 ? one : `${count} ${more}`]
-  const { note, people, links, files, picture, start, due, done, entry, votes } = topic
+  const { note, people, links, files, picture, start, due, done, figures, entry, votes } = topic
   return [
     ...some(note === null ? 0 : 1, 'a note', 'notes'),
     ...some(people.length, 'a person', 'people'),
@@ -185,6 +201,7 @@ export function carriedBy(topic: Topic): string[] {
     ...some(done === null ? 0 : 1, 'progress', 'progress'),
     ...some(links.length, 'a link', 'links'),
     ...some(files.length + (picture ? 1 : 0), 'a file', 'files'),
+    ...some(figures.length, 'a figure', 'figures'),
     ...some(entry ? 1 : 0, 'from a record', 'records'),
     ...some(votes.length, 'a vote', 'votes'),
   ]

@@ -4,7 +4,7 @@ import { collator } from '../tree/reshape'
 import { isTask, taskState, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { allTopics, roots } from '../tree/walk'
-import type { Grouping, OutlineShape } from '../tree/view'
+import { type FigureColumn, type Grouping, isFigureColumn, type OutlineShape } from '../tree/view'
 
 /*
  * The rows of an outline: as the tree has them, with siblings in another order, or flat in groups. None of it changes
@@ -36,6 +36,8 @@ export interface RowsAsked {
   markerName(id: string): string
   /** What a plan says of a topic, to sort by; null where there is none, or the topic isn't planned. */
   planned?(id: TopicId): PlannedDays | null
+  /** A figure of a topic, to sort by, in its measure's own unit; null where there is none. */
+  figure?(id: TopicId, column: FigureColumn): bigint | null
 }
 /** What the plan computes of a topic: its days, and by how many working days it may slip. */
 export interface PlannedDays {
@@ -47,7 +49,11 @@ export interface PlannedDays {
 type SortBy = NonNullable<OutlineShape['sort']>['by']
 
 type Planned = NonNullable<RowsAsked['planned']>
-const VALUES: Record<Exclude<SortBy, 'title'>, (topic: Topic, planned: Planned) => string | number | null> = {
+type Figure = NonNullable<RowsAsked['figure']>
+const VALUES: Record<
+  Exclude<SortBy, 'title' | FigureColumn>,
+  (topic: Topic, planned: Planned) => string | number | null
+> = {
   start: topic => topic.start,
   due: topic => topic.due,
   length: topic => topic.duration,
@@ -66,13 +72,14 @@ export function siblingOrder(
   { by, down }: NonNullable<OutlineShape['sort']>,
   locale = 'en',
   planned: Planned = () => null,
+  figure: Figure = () => null,
 ): (a: Topic, b: Topic) => number {
   const sign = down ? -1 : 1
   if (by === 'title') {
     const names = collator(locale)
     return (a, b) => sign * names.compare(a.title, b.title)
   }
-  const value = VALUES[by]
+  const value = isFigureColumn(by) ? ({ id }: Topic) => figure(id, by) : VALUES[by]
   return (a, b) => {
     const [x, y] = [value(a, planned), value(b, planned)]
     if (x === y) return 0
@@ -86,9 +93,9 @@ export function outlineRows(tree: Tree, asked: RowsAsked): Row[] {
   return asked.group === null ? nested(tree, asked) : grouped(tree, asked, asked.group)
 }
 
-function nested(tree: Tree, { sort, only, folded, hidden, locale, planned }: RowsAsked): Row[] {
+function nested(tree: Tree, { sort, only, folded, hidden, locale, planned, figure }: RowsAsked): Row[] {
   const rows: Row[] = []
-  const compare = sort && siblingOrder(sort, locale, planned)
+  const compare = sort && siblingOrder(sort, locale, planned, figure)
   const tops = only !== null && tree.topics.has(only) ? [only] : roots(tree)
   const stack: [TopicId, number][] = tops.map((id): [TopicId, number] => [id, 1]).reverse()
   while (stack.length > 0) {
@@ -156,7 +163,7 @@ function grouped(tree: Tree, asked: RowsAsked, group: Grouping): Row[] {
       else groups.set(key, { place, topics: [topic] })
     }
   }
-  const compare = asked.sort && siblingOrder(asked.sort, asked.locale, asked.planned)
+  const compare = asked.sort && siblingOrder(asked.sort, asked.locale, asked.planned, asked.figure)
   const names = collator(asked.locale ?? 'en')
   return [...groups]
     .map(([key, group]) => ({ key, ...group }))

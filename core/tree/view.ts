@@ -11,15 +11,26 @@ export const COLUMNS = [
   'signs',
 ] as const
 export type Column = (typeof COLUMNS)[number]
+/** A column of figures: of the measure whose address follows. */
+export type FigureColumn = `m:${string}`
+export type AnyColumn = Column | FigureColumn
+export const isFigureColumn = (column: string): column is FigureColumn => column.startsWith('m:')
+const figureColumn = z.string().regex(/^m:[\w-]{1,40}$/) as unknown as z.ZodType<FigureColumn>
+/** Columns of figures that the outline shows at once. */
+export const MOST_FIGURES = 8
+
 export const GROUPINGS = ['person', 'marker', 'state', 'due'] as const
 export type Grouping = (typeof GROUPINGS)[number]
 
 /** What the outline shows and in which order; nothing of it changes the tree. */
 export const outlineShape = z.strictObject({
-  columns: z.array(z.enum(COLUMNS)).max(COLUMNS.length),
+  columns: z.array(z.union([z.enum(COLUMNS), figureColumn])).max(COLUMNS.length + MOST_FIGURES),
   sort: z
     .strictObject({
-      by: z.enum(['title', 'start', 'due', 'length', 'done', 'priority', 'begins', 'ends', 'float']),
+      by: z.union([
+        z.enum(['title', 'start', 'due', 'length', 'done', 'priority', 'begins', 'ends', 'float']),
+        figureColumn,
+      ]),
       down: z.boolean(),
     })
     .nullable(),

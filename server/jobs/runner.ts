@@ -79,6 +79,11 @@ function workerFile(): string {
 const idle = new Map<Worker, NodeJS.Timeout>()
 const jobsDone = new WeakMap<Worker, number>()
 
+/** By name: without one, what the worker itself listens to goes too, and it answers no more. */
+function stopListening(worker: Worker): void {
+  for (const event of ['message', 'error', 'exit']) worker.removeAllListeners(event)
+}
+
 function threadFor(kind: Kind): { worker: Worker; standing: boolean } {
   const kept = OWN.has(kind) ? idle.keys().next().value : undefined
   if (!kept) {
@@ -87,7 +92,7 @@ function threadFor(kind: Kind): { worker: Worker; standing: boolean } {
   }
   clearTimeout(idle.get(kept))
   idle.delete(kept)
-  kept.removeAllListeners()
+  stopListening(kept)
   kept.ref()
   return { worker: kept, standing: true }
 }
@@ -100,7 +105,7 @@ function putBack(worker: Worker, kind: Kind): void {
     void worker.terminate()
     return
   }
-  worker.removeAllListeners()
+  stopListening(worker)
   const goes = (): void => {
     clearTimeout(idle.get(worker))
     idle.delete(worker)

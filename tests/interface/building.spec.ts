@@ -10,6 +10,7 @@ import {
   test,
   titlesOf,
   topic,
+  tree,
   two,
   visitor,
 } from './porch'
@@ -515,6 +516,52 @@ test('a picture in a topic: from a file, placed, resized, seen by the other; wha
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
   await expect(shown).toHaveCount(0)
+})
+
+test('a copy for others takes nothing private along that wasn’t chosen, shows what would travel, and asks them in', async ({
+  browser,
+}) => {
+  const [ines, rana] = [await visitor(browser), await visitor(browser, 'Rana Tahiri')]
+  const id = await ines.caller.makeTree('Move')
+  const { snapshot } = await ines.caller.open(id)
+  const made = await ines.caller.edit(id, [
+    {
+      op: 'add',
+      topic: 'lift',
+      parent: snapshot.centre,
+      order: 'a0',
+      with: { title: 'Lift', people: [ines.caller.id], due: '2027-03-01', markers: ['risk'] },
+    },
+  ])
+  expect(made.status).toBe(200)
+  const { page } = ines
+  await openTree(page, id)
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('copy for others')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('not an address')
+  await page.keyboard.press('Enter')
+  const dialog = page.getByRole('dialog', { name: 'A copy for others' })
+  await expect(dialog.getByRole('alert')).toContainText('at least one mail address')
+  const travels = dialog.getByRole('list', { name: 'What would travel' })
+  await expect(travels.getByText('Lift')).toHaveText('Lift')
+  await dialog.getByRole('checkbox', { name: 'Dates' }).check()
+  await expect(travels.getByText('Lift')).toHaveText('Lift a date')
+  await dialog.getByRole('textbox', { name: 'Who gets the copy' }).fill(`Rana Tahiri <${rana.caller.email}>`)
+  await dialog.getByRole('textbox', { name: 'Name of the copy' }).fill('Move, for the firm')
+  await page.keyboard.press('Enter')
+  await expect(
+    page
+      .getByRole('status')
+      .filter({ hasText: '“Move, for the firm” is among your trees, and one letter is on the way.' }),
+  ).toBeVisible()
+  await expect(tree(page)).toBeFocused()
+  const { data: letters } = await rana.caller.call<{ link: string }[]>('GET', '/api/letters')
+  await rana.caller.call('POST', `/api/invitations/${letters[0]!.link.split('/').at(-1)}`)
+  const { data: trees } = await rana.caller.call<{ id: string; title: string; role: string }[]>('GET', '/api/trees')
+  expect(trees.map(({ title, role }) => [title, role])).toEqual([['Move, for the firm', 'viewer']])
+  const copy = (await rana.caller.open(trees[0]!.id)).snapshot.topics.find(({ title }) => title === 'Lift')!
+  expect([copy.due, copy.people ?? [], copy.markers]).toEqual(['2027-03-01', [], ['risk']])
 })
 
 test('a branch is duplicated without people and with its dates moved; the help finds what a word is about', async ({

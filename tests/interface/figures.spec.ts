@@ -475,3 +475,52 @@ test('a meeting’s brief says what is left of targets, those that are missed fi
   await expect(sheet(page)).toBeVisible()
   await expect(row(page, 'Lift')).toHaveAttribute('aria-selected', 'true')
 })
+
+test('the outline has columns of figures: sums beside parents, typed in place, sorted by, and the other person sees it', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  await laid(
+    ines,
+    id,
+    COST,
+    HOURS,
+    give('lift', 'cost', '48200.5'),
+    give('lamps', 'cost', '900'),
+    give('crates', 'cost', '12'),
+  )
+  const { page } = ines
+  for (const one of [page, rana.page]) {
+    await openTree(one, id)
+    await one.keyboard.press('v')
+    await one.getByRole('button', { name: 'Choose columns' }).click()
+    await one.getByRole('checkbox', { name: 'Cost' }).check()
+    await one.keyboard.press('Escape')
+  }
+  const said = (at: typeof page, title: string) => topic(at, new RegExp(title)).getByRole('button', { name: /^Cost: / })
+  await expect(said(page, 'Rooms')).toHaveText('49,100.50')
+  await expect(said(page, 'Books')).toHaveText('12.00')
+  await said(page, 'Paint').click()
+  await page.keyboard.type('2400')
+  await page.keyboard.press('Enter')
+  await expect(said(page, 'Rooms')).toHaveText('51,500.50')
+  await expect(said(rana.page, 'Rooms')).toHaveText('51,500.50')
+  // What is no number is said, and the cell stays open with it.
+  await said(page, 'Paint').click()
+  await page.keyboard.type('a lot')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('status').filter({ hasText: 'is no number' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await said(page, 'Paint').click()
+  await page.keyboard.type('= {')
+  await page.keyboard.press('Escape')
+  expect(await figuresOf(ines, id, 'paint')).toEqual({ cost: '2400' })
+  await page.getByRole('button', { name: /^Sort by Cost/ }).click()
+  await page.getByRole('button', { name: /^Sort by Cost/ }).click()
+  const titles = page.getByRole('treeitem')
+  await expect(titles.nth(2)).toHaveAccessibleName(/Lift/)
+  await expect(titles.nth(3)).toHaveAccessibleName(/Paint/)
+  await expect(titles.nth(4)).toHaveAccessibleName(/Lamps/)
+  await page.keyboard.press('Control+z')
+  await expect(said(page, 'Rooms')).toHaveText('49,100.50')
+})

@@ -4,7 +4,7 @@ import { openHouse } from '../house'
 /** One house for all tests that don't break it. */
 export default async function start(project: TestProject): Promise<() => Promise<void>> {
   // A file that never ends is stopped sooner, since tests send several.
-  const house = await openHouse({ demo: true, env: { JOB_SECONDS: '6' } })
+  const house = await openHouse({ demo: true, env: { JOB_SECONDS: '10' } })
   project.provide('url', house.url)
   project.provide('databaseUrl', house.databaseUrl)
   return () => house.close()

@@ -21,6 +21,7 @@ export const MEET: readonly Command[] = [
   looking('General', 'first-steps', 'First steps', () => turnCard('steps')),
   looking('Meet', 'vote', 'Vote …', (_, house) => house.open('vote'), 'more'),
   looking('General', 'about', 'Describe and tag the tree …', (_, house) => house.open('about')),
+  looking('General', 'for-others', 'A copy for others …', (_, house) => house.open('forOthers')),
   looking('General', 'starter', 'Save the tree as a starter …', (_, house) => house.open('starter')),
   looking('General', 'share', 'Share', (_, house) => house.open('share')),
   looking('General', 'hand-out', 'Hand out', (_, house) => house.open('handout'), 'more'),

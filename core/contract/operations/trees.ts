@@ -81,6 +81,7 @@ export const TREES = {
         progress: z.boolean(),
         links: z.boolean().default(true),
         files: z.boolean().default(true),
+        figures: z.boolean().default(true),
         record: z.boolean().default(true),
         shift: z.int().min(-3650).max(3650),
         starter: z.boolean().default(false),
