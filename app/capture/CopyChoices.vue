@@ -47,9 +47,12 @@ fieldset {
   border: 0;
   padding: 0;
   margin: 0;
-  display: flex;
-  flex-direction: column;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
   gap: 8px;
+}
+.shift {
+  grid-column: 1 / -1;
 }
 legend {
   font-weight: 600;

@@ -45,7 +45,7 @@ ol {
   list-style: none;
   margin: 0;
   padding: 8px 10px;
-  height: 170px;
+  height: min(170px, 22vh);
   overflow: auto;
   border: 1px solid var(--line);
   border-radius: 8px;
