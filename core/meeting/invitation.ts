@@ -3,6 +3,7 @@ import { topicOf, type Tree } from '../tree/tree'
 import { dayInWords } from '../schedule/days'
 import { itemsOf, itemStarts, lengthOfMeeting } from './agenda'
 import { briefOf, instantOfStart } from './brief'
+import { digestOf } from './digest'
 import { type NameOf, personName } from './minutes'
 import { wallTime } from './zones'
 
@@ -59,22 +60,20 @@ export function invitationText(tree: Tree, meeting: TopicId, nameOf: NameOf): st
 }
 
 /**
- * What people who have been invited must hear of when it changes: title, time, length, place, and who comes. FNV-1a,
- * 32 bits, over its words.
+ * What people who have been invited must hear of when it changes: title, time, length, place, and who comes.
  */
 export function invitationDigest(tree: Tree, meeting: TopicId): string {
   const topic = topicOf(tree, meeting)
   const brief = briefOf(topic)
-  const said = JSON.stringify([
-    topic.title,
-    brief.begins && [brief.begins.day, brief.begins.time, brief.begins.zone],
-    lengthOfMeeting(tree, meeting),
-    brief.where,
-    brief.people.map(({ user, mail, needed, role }) => [user, mail, needed, role]),
-  ])
-  let hash = 0x811c9dc5
-  for (const byte of new TextEncoder().encode(said)) hash = Math.imul(hash ^ byte, 0x01000193) >>> 0
-  return `${hash.toString(16)}-${said.length}`
+  return digestOf(
+    JSON.stringify([
+      topic.title,
+      brief.begins && [brief.begins.day, brief.begins.time, brief.begins.zone],
+      lengthOfMeeting(tree, meeting),
+      brief.where,
+      brief.people.map(({ user, mail, needed, role }) => [user, mail, needed, role]),
+    ]),
+  )
 }
 
 /** Whether something changed since the invitation was sent. */

@@ -1,8 +1,9 @@
-import type { TopicId } from '../tree/topic'
+import type { Topic, TopicId } from '../tree/topic'
 import { branch } from '../tree/walk'
 import { topicOf, type Tree } from '../tree/tree'
 import { itemOf, itemsOf } from './agenda'
 import { type Brief, briefOf } from './brief'
+import { digestOf } from './digest'
 
 /*
  * Read beforehand: who has opened what the meeting is about since it was filled in, so that nobody sees it there for the
@@ -21,20 +22,20 @@ export interface OpenedThings {
 /** 'read': as it stands. 'before': in other words than it has now. 'not': something of it was never opened. */
 export type HasRead = 'read' | 'before' | 'not'
 
-/** What tells the words of a section from others: its titles, notes, links and files. FNV-1a, 32 bits, with the length. */
-export function sectionDigest(tree: Tree, item: TopicId): string {
-  const said = JSON.stringify(
-    Array.from(branch(tree, item), topic => [
-      topic.title,
-      topic.note,
-      topic.links.map(({ url }) => url),
-      topic.files.map(({ file }) => file),
-    ]),
-  )
-  let hash = 0x811c9dc5
-  for (const byte of new TextEncoder().encode(said)) hash = Math.imul(hash ^ byte, 0x01000193) >>> 0
-  return `${hash.toString(16)}-${said.length}`
+const known = new WeakMap<Topic, string>()
+/** What of a topic is read. Topics never change, and their notes may be long: each is gone through once. */
+function wordsOf(topic: Topic): string {
+  const before = known.get(topic)
+  if (before !== undefined) return before
+  const { title, note, links, files } = topic
+  const digest = digestOf(JSON.stringify([title, note, links.map(({ url }) => url), files.map(({ file }) => file)]))
+  known.set(topic, digest)
+  return digest
 }
+
+/** What tells the words of a section from others: its titles, notes, links and files, in their order. */
+export const sectionDigest = (tree: Tree, item: TopicId): string =>
+  digestOf(Array.from(branch(tree, item), wordsOf).join(' '))
 
 /** The documents of an item, by address. */
 export const documentsToRead = (tree: Tree, item: TopicId): string[] => [
