@@ -299,6 +299,7 @@ export const HELP: readonly HelpPage[] = [
     title: 'A meeting: asking and inviting',
     body: [
       'Ask the owners writes to each owner to fill in their section by a day. It shows on their Home and among their work; {ready} says that it’s ready.',
+      'What is filled in is read beforehand: whoever is asked to come and has an item open in the side sheet for a moment, and its documents opened, has read it. Everybody in the tree sees who has; when it changes, it is to be read anew. From the brief, one press asks the others by letter.',
       'Invite everybody sends letters with a calendar file. After a change of time, place or people, send the change: calendars take it over. Members answer in the app, guests by the link in their letter; an answer that arrives as a calendar file can be dropped on the brief.',
       'Who is in another meeting at that time is pointed out. My work has a private calendar address with your meetings and tasks.',
     ],

@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm'
 import type { Role } from '#core/contract'
 import { bus } from '../bus'
 import { database, type Transaction } from '../database/connect'
-import { invitations, members, users, watches } from '../database/schema'
+import { invitations, members, openedFiles, readItems, users, watches } from '../database/schema'
 import { tellRole } from '../telling/invited'
 import { writeAccess } from './access-log'
 import { Fault } from './fault'
@@ -54,6 +54,8 @@ export async function removeMember(treeId: string, user: string, by: string): Pr
     if (user !== by) await mustOwn(tx, treeId, by)
     await tx.delete(members).where(and(eq(members.treeId, treeId), eq(members.userId, user)))
     await tx.delete(watches).where(and(eq(watches.treeId, treeId), eq(watches.userId, user)))
+    await tx.delete(readItems).where(and(eq(readItems.treeId, treeId), eq(readItems.userId, user)))
+    await tx.delete(openedFiles).where(and(eq(openedFiles.treeId, treeId), eq(openedFiles.userId, user)))
     await tellRole(tx, treeId, user, null, by)
     const [person] = await tx.select({ email: users.email }).from(users).where(eq(users.id, user))
     await tx.delete(invitations).where(and(eq(invitations.treeId, treeId), eq(invitations.email, person?.email ?? '')))

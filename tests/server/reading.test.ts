@@ -153,9 +153,16 @@ describe('what a meeting is about', () => {
     expect((await asked(lev))[0]!.body).toContain('It has changed since you read it')
   })
 
-  it('is forgotten with the account, and with the tree', async () => {
-    const { ines, lev, tree, read, world } = await staged()
+  it('is in what one can take home of oneself, and is forgotten with the role, the account and the tree', async () => {
+    const { ines, lev, mira, tree, read, world } = await staged()
     await read(lev)
+    await read(mira)
+    const { data } = await lev.call<{ read: { items: { tree: string; topic: string }[] } }>('GET', '/api/account/data')
+    const { read: own } = typeof data === 'string' ? (JSON.parse(data) as typeof data) : data
+    expect(own.items.map(({ tree, topic }) => [tree, topic])).toEqual([[tree, 'i']])
+    expect((await ines.call('DELETE', `/api/trees/${tree}/members/${mira.id}`)).status).toBeLessThan(300)
+    await bringIn(ines, tree, mira, 'viewer')
+    expect((await world())['i']?.[mira.id]).toBe('not')
     expect(
       (await lev.call('POST', '/api/account/farewell', { password: 'a long enough one', trees: {} })).status,
     ).toBeLessThan(300)

@@ -6,7 +6,7 @@ import { listSessions } from '../../access/sessions'
 import { listTokens } from '../../access/tokens'
 import { mustSpend } from '../../access/tries'
 import { database } from '../../database/connect'
-import { comments, letters, ownViews, users } from '../../database/schema'
+import { comments, letters, openedFiles, ownViews, readItems, users } from '../../database/schema'
 import { talkOf } from '../../talk/keep'
 import { toldWaysOf } from '../../telling/watching'
 import { treeToFile } from '../../trees/export'
@@ -14,7 +14,7 @@ import { readTree } from '../../trees/held'
 import { listTrees, peopleOf } from '../../trees/store'
 
 /**
- * Everything that's one's own: the account, sessions, tokens (never their secrets), letters, own views, and each tree that one
+ * Everything that's one's own: the account, sessions, tokens (never their secrets), letters, own views, what one read beforehand, and each tree that one
  * owns, as its JSON export. A piece at a time, so that many large trees don't stand in memory together.
  */
 async function* pieces(id: string, session: string): AsyncGenerator<string> {
@@ -38,6 +38,12 @@ async function* pieces(id: string, session: string): AsyncGenerator<string> {
   }
   yield ']'
   yield `,\n"views":${JSON.stringify(await db.select().from(ownViews).where(eq(ownViews.userId, id)))}`
+  const read = await db.select().from(readItems).where(eq(readItems.userId, id))
+  const opened = await db.select().from(openedFiles).where(eq(openedFiles.userId, id))
+  yield `,\n"read":${JSON.stringify({
+    items: read.map(({ treeId, topicId, at, remindedAt }) => ({ tree: treeId, topic: topicId, at, remindedAt })),
+    documents: opened.map(({ treeId, fileId, at }) => ({ tree: treeId, file: fileId, at })),
+  })}`
   const said = await db
     .select()
     .from(comments)
