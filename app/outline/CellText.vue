@@ -3,7 +3,7 @@ import type { PlannedDays } from '#core/find/rows'
 import { type AnyColumn, isFigureColumn } from '#core/tree/view'
 import type { TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { cellText, columnName, PLANNED, plannedText } from './cells'
+import { cellText, columnName, isPlanned, plannedText } from './cells'
 import type { Figured } from './useFigured'
 
 /** One cell of a row as it's read: what the topic says in a column, and what opens it for typing. */
@@ -22,9 +22,7 @@ const figure = computed(() =>
 const text = computed(() => {
   void desk.tick.value
   if (isFigureColumn(props.column)) return figure.value?.text ?? ''
-  return PLANNED.includes(props.column)
-    ? plannedText(props.planned, props.column)
-    : cellText(desk, props.id, props.column)
+  return isPlanned(props.column) ? plannedText(props.planned, props.column) : cellText(desk, props.id, props.column)
 })
 /** Too late already, or nothing may slip. */
 const tight = computed(
@@ -48,7 +46,7 @@ const names = computed(() => {
     >
     <template v-else-if="column === 'markers'">{{ text }}</template>
     <span v-else-if="figure" class="figure" :class="{ rolled: !figure.own, fault: figure.fault }">{{ text }}</span>
-    <span v-else-if="PLANNED.includes(column as 'begins')" :class="{ tight }">{{ text }}</span>
+    <span v-else-if="isPlanned(column)" :class="{ tight }">{{ text }}</span>
     <span v-else-if="column === 'due' && said.due" :class="{ late: said.done !== 100 && dueInWords(said.due!).late }">{{
       dueInWords(said.due!).text
     }}</span>

@@ -3,6 +3,7 @@ import {
   type AnyColumn,
   type Column,
   COLUMNS,
+  figureColumnOf,
   type Grouping,
   GROUPINGS,
   isFigureColumn,
@@ -12,7 +13,6 @@ import {
 import { inOrder } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { COLUMN_NAMES, columnName, PLANNED } from './cells'
-import { columnOf } from './useFigured'
 
 /** The head of the outline: which columns are shown, and how rows are sorted and grouped. */
 const shape = defineModel<OutlineShape>({ required: true })
@@ -23,8 +23,6 @@ const measures = computed(() => {
   void desk.lateTick.value
   return inOrder(desk.tree.fields.measures)
 })
-/** Addresses of measures that are gone count for nothing. */
-const figures = computed(() => measures.value.map(columnOf).filter(column => at(column)))
 
 const SORTED: readonly Column[] = ['start', 'due', 'length', 'done', 'priority', ...PLANNED]
 const isSorted = (column: AnyColumn): boolean => isFigureColumn(column) || SORTED.includes(column)
@@ -45,7 +43,7 @@ function sortBy(by: NonNullable<OutlineShape['sort']>['by']): void {
   shape.value = { ...shape.value, sort: sort?.by !== by ? { by, down: false } : sort.down ? null : { by, down: true } }
 }
 function toggleColumn(column: AnyColumn): void {
-  const all: readonly AnyColumn[] = [...COLUMNS, ...measures.value.map(columnOf)]
+  const all: readonly AnyColumn[] = [...COLUMNS, ...measures.value.map(figureColumnOf)]
   shape.value = { ...shape.value, columns: all.filter(one => at(one) !== (one === column)) }
 }
 </script>
@@ -92,9 +90,9 @@ function toggleColumn(column: AnyColumn): void {
         <label v-for="one in measures" :key="one.id"
           ><input
             type="checkbox"
-            :checked="at(columnOf(one))"
-            :disabled="!at(columnOf(one)) && figures.length >= MOST_FIGURES"
-            @change="toggleColumn(columnOf(one))" />
+            :checked="at(figureColumnOf(one))"
+            :disabled="!at(figureColumnOf(one)) && cells.filter(isFigureColumn).length >= MOST_FIGURES"
+            @change="toggleColumn(figureColumnOf(one))" />
           {{ one.name }}</label
         >
       </div></PorchPopover

@@ -2,14 +2,14 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useResizeObserver } from '@vueuse/core'
 import { outlineRows, type Row } from '#core/find/rows'
-import { type AnyColumn, COLUMNS, isFigureColumn } from '#core/tree/view'
+import { type AnyColumn, COLUMNS, figureColumnOf, isFigureColumn } from '#core/tree/view'
 import { childrenOf, inOrder, markersOf, numberOf, pathTo, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { pressMarker } from '~/dress/marker-pick'
 import { signsOf } from '#core/scene/face'
 import { openSign } from '~/files/opening'
-import { columnName, isTyped, PLANNED } from './cells'
-import { columnOf, useFigured } from './useFigured'
+import { columnName, isPlanned, isTyped } from './cells'
+import { useFigured } from './useFigured'
 import { usePlanned } from './usePlanned'
 import { useCells } from './useCells'
 import { useRowDrag } from './useRowDrag'
@@ -25,29 +25,30 @@ const columns = computed<readonly AnyColumn[]>(() =>
   narrow.value ? shape.value.columns.filter(column => column === 'number') : shape.value.columns,
 )
 const at = (column: AnyColumn): boolean => columns.value.includes(column)
-/** The columns with cells after the title, in their one order. */
-const figures = computed(() => {
+const measured = computed(() => {
   void desk.lateTick.value
-  return inOrder(desk.tree.fields.measures)
-    .map(columnOf)
-    .filter(column => at(column))
+  return inOrder(desk.tree.fields.measures).map(figureColumnOf)
 })
+/** The columns with cells after the title, in their one order. A measure that is gone has none. */
 const cells = computed((): AnyColumn[] => {
   const shown: AnyColumn[] = COLUMNS.filter(column => column !== 'number' && column !== 'signs' && at(column))
-  return [...shown, ...figures.value, ...(at('signs') ? (['signs'] as const) : [])]
+  return [...shown, ...measured.value.filter(at), ...(at('signs') ? (['signs'] as const) : [])]
 })
 
-const planned = usePlanned(desk, () => PLANNED.some(column => at(column) || shape.value.sort?.by === column))
-const figured = useFigured(
-  desk,
-  () => figures.value.length > 0 || (shape.value.sort !== null && isFigureColumn(shape.value.sort.by)),
-)
+/** How rows are sorted; by a measure that is gone, not at all. */
+const sort = computed(() => {
+  const { sort } = shape.value
+  return sort && isFigureColumn(sort.by) && !measured.value.includes(sort.by) ? null : sort
+})
+const needed = computed((): AnyColumn[] => [...cells.value, ...(sort.value ? [sort.value.by as AnyColumn] : [])])
+const planned = usePlanned(desk, () => needed.value.some(isPlanned))
+const figured = useFigured(desk, () => needed.value.some(isFigureColumn))
 const rows = computed<readonly Row[]>(() => {
   void desk.tick.value
   const { finding } = desk
   const names = new Map(markersOf(desk.tree.fields).map(marker => [marker.id, marker.name]))
   return outlineRows(desk.tree, {
-    sort: shape.value.sort,
+    sort: sort.value,
     group: shape.value.group,
     only: desk.only.value,
     today: today(),
@@ -62,7 +63,7 @@ const rows = computed<readonly Row[]>(() => {
   })
 })
 /** Rows aren't where the tree has them: then nothing is dragged. */
-const reordered = computed(() => shape.value.sort !== null || shape.value.group !== null)
+const reordered = computed(() => sort.value !== null || shape.value.group !== null)
 /** The first row of each topic; where one stands in several groups, `here` tells which of them has the focus. */
 const indexOf = computed(
   () => new Map(rows.value.map((row, i): [string, number] => [row.kind === 'topic' ? row.id : row.key, i]).reverse()),
@@ -364,7 +365,7 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
                 v-else
                 :id="row.id"
                 :column="column"
-                :planned="PLANNED.includes(column as 'begins') ? planned(row.id) : null"
+                :planned="isPlanned(column) ? planned(row.id) : null"
                 :figured="isFigureColumn(column) ? figured : null"
                 @open="isTyped(column) ? openCell(row.id, column) : desk.select(row.id, { quiet: true })" />
             </span>

@@ -1,7 +1,7 @@
 import { readDetails } from '#core/capture/quick-details'
 import { readDay, readLength } from '#core/schedule/day-words'
 import type { PlannedDays } from '#core/find/rows'
-import { type AnyColumn, type Column, isFigureColumn } from '#core/tree/view'
+import { type AnyColumn, type Column, isFigureColumn, measureOf } from '#core/tree/view'
 import { type Change, markersOf, type SetName, topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 
@@ -26,11 +26,12 @@ export const COLUMN_NAMES: Record<Column, string> = {
 /** What a column is called: its own name, or that of its measure. */
 export const columnName = (desk: Desk, column: AnyColumn): string =>
   isFigureColumn(column)
-    ? (desk.tree.fields.measures.find(({ id }) => id === column.slice(2))?.name ?? 'Figure')
+    ? (desk.tree.fields.measures.find(({ id }) => id === measureOf(column))?.name ?? 'Figure')
     : COLUMN_NAMES[column]
 
 /** Columns that the plan fills. */
 export const PLANNED: readonly Column[] = ['begins', 'ends', 'float']
+export const isPlanned = (column: string): boolean => PLANNED.some(one => one === column)
 
 /** What the plan says in a cell. */
 export function plannedText(planned: PlannedDays | null, column: Column): string {

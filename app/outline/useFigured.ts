@@ -1,5 +1,5 @@
 import type { Measure, TopicId } from '#core/tree'
-import type { FigureColumn } from '#core/tree/view'
+import { type FigureColumn, measureOf } from '#core/tree/view'
 import type { Desk } from '~/desk/desk'
 
 /** What figures say in a column of the outline, and what is typed there means. */
@@ -15,9 +15,6 @@ export interface Figured {
   give(id: TopicId, column: FigureColumn, typed: string): string | null
 }
 
-export const measureIn = (column: FigureColumn): string => column.slice(2)
-export const columnOf = ({ id }: Pick<Measure, 'id'>): FigureColumn => `m:${id}`
-
 /** Figures for whoever wants a column of them. What works them out is loaded when somebody first does. */
 export function useFigured(desk: Desk, wanted: () => boolean): ComputedRef<Figured | null> {
   const of = shallowRef<Figured | null>(null)
@@ -27,9 +24,9 @@ export function useFigured(desk: Desk, wanted: () => boolean): ComputedRef<Figur
       if (!now || of.value) return
       const { entryOf, figuresOf, giveFigures, openedText, shownResult } = await import('~/figures/figuring')
       const measure = (column: FigureColumn): Measure | undefined =>
-        desk.tree.fields.measures.find(({ id }) => id === measureIn(column))
+        desk.tree.fields.measures.find(({ id }) => id === measureOf(column))
       of.value = {
-        value: (id, column) => figuresOf(desk).of(id, measureIn(column)).value,
+        value: (id, column) => figuresOf(desk).of(id, measureOf(column)).value,
         shown(id, column) {
           const one = measure(column)
           if (!one) return { text: '', fault: null, own: false }

@@ -15,6 +15,8 @@ export type Column = (typeof COLUMNS)[number]
 export type FigureColumn = `m:${string}`
 export type AnyColumn = Column | FigureColumn
 export const isFigureColumn = (column: string): column is FigureColumn => column.startsWith('m:')
+export const measureOf = (column: FigureColumn): string => column.slice(2)
+export const figureColumnOf = ({ id }: { readonly id: string }): FigureColumn => `m:${id}`
 const figureColumn = z.string().regex(/^m:[\w-]{1,40}$/) as unknown as z.ZodType<FigureColumn>
 /** Columns of figures that the outline shows at once. */
 export const MOST_FIGURES = 8

@@ -523,4 +523,8 @@ test('the outline has columns of figures: sums beside parents, typed in place, s
   await expect(titles.nth(4)).toHaveAccessibleName(/Lamps/)
   await page.keyboard.press('Control+z')
   await expect(said(page, 'Rooms')).toHaveText('49,100.50')
+  // With the measure gone its column goes, and rows stand as the tree has them.
+  await rana.caller.edit(id, [{ op: 'tree-take', set: 'measures', member: 'cost' }] as never)
+  await expect(page.getByRole('button', { name: /^Sort by Cost/ })).toHaveCount(0)
+  await expect(titles.nth(3)).toHaveAccessibleName(/Lamps/)
 })
