@@ -3,6 +3,7 @@ import { readAddresses } from '#core/capture/addresses'
 import { BARE, type CopyChoice } from '#core/capture/copy'
 import { topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { GIVEN_ROLES } from '~/share/roles'
 
 /**
  * A copy of the tree for people who aren't in it. Nothing private goes along that wasn't chosen, and what would travel is seen
@@ -13,12 +14,15 @@ const desk = useDesk()
 const to = ref('')
 const name = ref(topicOf(desk.tree, desk.tree.centre).title)
 const role = ref<'viewer' | 'commenter' | 'editor'>('viewer')
-const ROLES = [
-  { value: 'viewer', label: 'may read it' },
-  { value: 'commenter', label: 'may comment' },
-  { value: 'editor', label: 'may edit it' },
-]
 const choice = ref<CopyChoice>({ ...BARE })
+/** What was chosen for some isn't chosen for the next. */
+watch(visible, now => {
+  if (!now) return
+  to.value = ''
+  name.value = topicOf(desk.tree, desk.tree.centre).title
+  role.value = 'viewer'
+  choice.value = { ...BARE }
+})
 const read = computed(() => readAddresses(to.value))
 const { busy, wrong, attempt } = useAttempt()
 /** The copy that is made already, when its letters didn't go out: asked again, no second one is made. */
@@ -39,14 +43,14 @@ const send = (): Promise<void> =>
       })
       made = { id, as }
     }
-    await callApi(`/api/trees/${made.id}/invitations`, {
+    const { invited } = await callApi<{ invited: number }>(`/api/trees/${made.id}/invitations`, {
       method: 'POST',
       body: { emails: good.map(({ mail }) => mail), role: role.value },
     })
     made = null
     visible.value = false
     desk.say(
-      `“${title}” is among your trees, and ${good.length === 1 ? 'one letter is' : `${good.length} letters are`} on the way.`,
+      `“${title}” is among your trees, and ${invited === 1 ? 'one letter is' : `${invited} letters are`} on the way.`,
     )
   })
 </script>
@@ -62,7 +66,7 @@ const send = (): Promise<void> =>
         <InputText v-model="to" placeholder="Mail addresses: one, or a list" aria-label="Who gets the copy" />
         <Select
           v-model="role"
-          :options="ROLES"
+          :options="GIVEN_ROLES"
           option-label="label"
           option-value="value"
           aria-label="What they may do" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { FORMATS } from './formats'
+import { GIVEN_ROLES, ROLES } from './roles'
 import { readAddresses } from '#core/capture/addresses'
 import { useDesk } from '~/desk/desk'
 
@@ -11,12 +12,6 @@ const text = ref('')
 const role = ref<'viewer' | 'commenter' | 'editor'>('editor')
 const said = ref('')
 const wrong = ref('')
-const ROLES = [
-  { value: 'viewer', label: 'may read' },
-  { value: 'commenter', label: 'may comment' },
-  { value: 'editor', label: 'may edit' },
-  { value: 'owner', label: 'owns it' },
-]
 const roleWords = (role: string | undefined): string => ROLES.find(one => one.value === role)?.label ?? ''
 const owner = computed(() => desk.status.role === 'owner')
 interface Pending {
@@ -119,7 +114,7 @@ const remove = (user: string): Promise<void> =>
         placeholder="Mail addresses: one, or a list"
         aria-label="Mail addresses"
         @keydown.enter.exact.prevent="invite" />
-      <Select v-model="role" :options="ROLES.slice(0, 3)" option-label="label" option-value="value" aria-label="Role" />
+      <Select v-model="role" :options="GIVEN_ROLES" option-label="label" option-value="value" aria-label="Role" />
       <Button type="submit" :label="read.good.length > 1 ? `Invite ${read.good.length}` : 'Invite'" />
     </form>
     <p v-else class="quiet">Only owners invite people. You are {{ desk.status.role }} here.</p>
