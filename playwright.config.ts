@@ -17,6 +17,8 @@ const launchOptions = (executablePath: string) => ({
     '--disable-background-networking',
     '--disable-component-update',
     '--disable-sync',
+    // Letters as wide as the font says, as in a browser with a window: the shell fits them to whole dots otherwise.
+    '--font-render-hinting=none',
   ],
 })
 

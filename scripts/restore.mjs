@@ -44,6 +44,8 @@ try {
         yield "SET @drop = IF(@all IS NULL, 'SELECT 1', CONCAT('DROP TABLE ', @all));\nPREPARE one FROM @drop;\nEXECUTE one;\n"
         yield* (await openBackup(path)).sql
         // Browsers that waited through it must know that numbers mean other edits now. Who had signed out since then stays so.
+        // A file that was taken out before then still tells by it which of its edits are the tree's. Older backups have no such table.
+        yield "\nSET @note = IF((SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = 'tree_epochs') = 0, 'SELECT 1', 'INSERT INTO tree_epochs (tree_id, epoch, until) SELECT id, epoch, version FROM trees ON DUPLICATE KEY UPDATE until = version');\nPREPARE one FROM @note;\nEXECUTE one;\n"
         yield `\nUPDATE trees SET epoch = CONCAT('${randomBytes(6).toString('hex')}', LEFT(MD5(id), 6));\n`
         yield 'DELETE FROM sessions;\n'
       })(),

@@ -1,8 +1,12 @@
 import type { ServerMessage } from '#core/contract'
+import type { Place } from '#core/talk/saying'
 import type { TopicSign } from '#core/talk/thread'
 import type { TopicId } from '#core/tree'
 import type { Talk } from '~/talk/talk'
 import type { Desk } from './desk'
+
+/** The bar of a topic, or one of its figures. */
+export type Pointed = { readonly on: 'bar' } | { readonly on: 'figure'; readonly measure: string }
 
 /** The talk of an open tree. What it takes is loaded once the tree stands, so that nobody waits for it. */
 export class Talking {
@@ -14,6 +18,8 @@ export class Talking {
   readonly asked = shallowRef<{ readonly topic: TopicId } | null>(null)
   /** Words of a note that a comment is to hang on. */
   readonly quoting = shallowRef<{ readonly topic: TopicId; readonly words: string } | null>(null)
+  /** What of the focused topic a view points at: a place of the kinds `bar` and `figure`. */
+  pointsAt: (() => Pointed | null) | null = null
   private coming: Talk | null = null
   private begun = false
   private closed = false
@@ -68,8 +74,8 @@ export class Talking {
     this.talk.value?.flush()
   }
 
-  signAt(topic: TopicId): TopicSign | null {
-    return (this.talk.value ?? this.coming)?.signAt(topic) ?? null
+  signAt(topic: TopicId, which?: (place: Place) => boolean): TopicSign | null {
+    return (this.talk.value ?? this.coming)?.signAt(topic, which) ?? null
   }
 
   show(topic: TopicId): void {

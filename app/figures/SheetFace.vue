@@ -3,9 +3,12 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize, useResizeObserver } from '@vueuse/core'
 import { type SheetRow, sheetRows } from '#core/figures/sheet'
 import { againstTarget } from '#core/figures/target'
+import { isOnFigure } from '#core/talk/saying'
+import type { TopicSign } from '#core/talk/thread'
 import { childrenOf, type Measure, numberOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { expectField } from '~/focus/typeahead'
+import { commentsInWords } from '~/talk/count'
 import FormulaField from './FormulaField.vue'
 import { figuresOf, shownResult } from './figuring'
 import { asideOf, type Aside } from './asides'
@@ -67,9 +70,12 @@ interface Cell {
   /** Against its target: how far over, or what's missing; '' where all is well. */
   readonly over: string
   readonly asides: readonly { readonly text: string; readonly bad: boolean }[]
+  /** What was said about it. */
+  readonly talked: TopicSign | null
 }
 const shown = computed(() => {
   void desk.tick.value
+  void desk.talking.tick.value
   const figures = figuresOf(desk, whatIf)
   return virtual.value.getVirtualItems().flatMap(item => {
     const row = rows.value[item.index]
@@ -100,6 +106,7 @@ const shown = computed(() => {
               ? `${shownResult(desk, { value: against.left < 0n ? -against.left : against.left, fault: null }, measure, { topic: row.id, measure: measure.id }).text} ${measure.limit === 'most' ? 'over its target' : 'missing from its target'}`
               : '',
             asides: asides.map(aside => asideOf(desk, figures, row.id, measure, aside, then)),
+            talked: desk.talking.signAt(row.id, place => isOnFigure(place, measure.id)),
           }
         }),
       },
@@ -225,10 +232,17 @@ let hide = (): void => {}
 useResizeObserver(box, () => reveal(desk.focus.value))
 onMounted(() => {
   hide = desk.show({ reveal, neighbour })
+  desk.talking.pointsAt = () => {
+    const measure = measures[column.value]
+    return measure ? { on: 'figure', measure: measure.id } : null
+  }
   if (!desk.editing.value) focusBox()
   nextTick(() => reveal(desk.focus.value))
 })
-onBeforeUnmount(() => hide())
+onBeforeUnmount(() => {
+  hide()
+  desk.talking.pointsAt = null
+})
 watch(desk.editing, (now, before) => {
   if (now) column.value = -1
   if (!now && before) nextTick(focusBox)
@@ -353,6 +367,15 @@ defineExpose({
             @dropped="dropped" />
           <template v-else>
             <span class="value">
+              <span
+                v-if="cell.talked"
+                class="talked"
+                :class="{ unsettled: cell.talked.open }"
+                role="img"
+                :aria-label="`${commentsInWords(cell.talked.comments)}. `"
+                :data-tip="commentsInWords(cell.talked.comments)"
+                ><Icon name="lucide:message-square" size="12" />{{ cell.talked.comments }}</span
+              >
               <span v-if="cell.beside && cell.own" class="beside quiet" data-tip="What is below comes to this"
                 >Σ {{ cell.beside }}</span
               >

@@ -200,7 +200,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'talk',
     title: 'Comments, and the bench',
     body: [
-      '{comment} says something about the topic you are on. @ and a few letters name somebody, # names a topic, which leads there. Enter says it, Shift with Enter begins a line; pictures can be pasted. A sign with the count stands on the plank; a filled one waits for an answer.',
+      '{comment} says something about the topic you are on. @ and a few letters name somebody, # names a topic, which leads there. Enter says it, Shift with Enter begins a line; pictures can be pasted. A sign with the count stands on the plank; a filled one waits for an answer. On a bar of the schedule or a figure of the sheet it is about that, and keeps what it was when you said it.',
       'Answer in the thread, or settle it; an answer opens it again. With a line comes what can be done with it: make a task or a decision of it (the way leads there and back), reword or withdraw what you said. {comments} lists all that isn’t settled; the filter finds topics by what was said.',
       'Whoever is here stands in the top bar. Press a face to go where that person goes, until you take a step of your own. {look-here} asks everybody who is here to look at what you have selected; nobody is moved.',
       '{bench} is the talk of the whole tree: it stays with it. Topics that are named in it are pointed out on the canvas. Drag a line to the canvas to make it a topic, a task or a comment. Without a line to the server what you say waits here.',

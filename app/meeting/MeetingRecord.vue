@@ -5,6 +5,7 @@ import type { TopicSign } from '#core/talk/thread'
 import { type Change, ENTRY_KINDS, type EntryKind, type Topic, type TopicId } from '#core/tree'
 import { meetingOf } from '#core/meeting/brief'
 import { expectField } from '~/focus/typeahead'
+import { commentsInWords } from '~/talk/count'
 import { itemAbove } from '~/meeting/doing'
 import { useMeeting } from '~/meeting/useMeeting'
 
@@ -29,9 +30,9 @@ function signOf(id: TopicId): TopicSign | null {
   void desk.talking.tick.value
   return desk.talking.signAt(id)
 }
-const commentsInWords = ({ id, title }: Topic): string => {
+const talkInWords = ({ id, title }: Topic): string => {
   const count = signOf(id)?.comments ?? 0
-  return `${count === 0 ? 'Comment' : count === 1 ? '1 comment' : `${count} comments`} on ${title}`
+  return `${count === 0 ? 'Comment' : commentsInWords(count)} on ${title}`
 }
 const mayComment = computed(() => {
   void desk.status.role
@@ -135,7 +136,7 @@ const said = ({ entry }: Topic): string =>
           class="talk"
           :class="{ some: signOf(topic.id), open: signOf(topic.id)?.open }"
           :aria-expanded="talkedOf === topic.id"
-          :aria-label="commentsInWords(topic)"
+          :aria-label="talkInWords(topic)"
           @click="talkUnder(topic.id)">
           <Icon name="lucide:message-square" size="15" />{{ signOf(topic.id)?.comments || '' }}
         </button>

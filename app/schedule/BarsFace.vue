@@ -4,12 +4,16 @@ import { useResizeObserver, useScroll } from '@vueuse/core'
 import { outlineRows, type Row } from '#core/find/rows'
 import { type Baseline, slipBetween } from '#core/schedule/baseline'
 import type { Plan, Planned, PlannedBranch } from '#core/schedule/plan'
+import { isOnBar } from '#core/talk/saying'
+import type { TopicSign } from '#core/talk/thread'
 import { addDays } from '#core/schedule/days'
 import { becauseInWords, daysInWords, floatInWords } from '#core/schedule/plan-words'
 import { childrenOf, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { bracketBetween } from './brackets'
 import { Scale, ZOOMS } from './scale'
+import { commentsInWords } from '~/talk/count'
+import BarWords from './BarWords.vue'
 import { planningOf } from './planning'
 import { useBarDrag } from './useBarDrag'
 
@@ -216,6 +220,15 @@ const tipOf = (id: TopicId): string => {
   })
   return `${saysOf(id).slice(2)}. ${why[0]!.toUpperCase()}${why.slice(1)}.${task.assumed ? ' A day is assumed: nobody said how long it takes.' : ''}`
 }
+/** What was said about a bar. */
+const talkedOf = (id: TopicId): TopicSign | null => {
+  void desk.talking.tick.value
+  return desk.talking.signAt(id, isOnBar)
+}
+function talkAbout(id: TopicId): void {
+  desk.select(id, { quiet: true })
+  desk.talking.show(id)
+}
 const initials = (id: TopicId): string =>
   topicOf(desk.tree, id)
     .people.map(person =>
@@ -279,6 +292,7 @@ const drag = useBarDrag(desk, { box, rowAt, dayWide: () => scale.value.perDay, f
 let hide = (): void => {}
 onMounted(() => {
   hide = desk.show({ reveal, neighbour, fit })
+  desk.talking.pointsAt = () => ({ on: 'bar' })
   // A title that is open already has the keys.
   if (!desk.editing.value) focusBox()
   void nextTick(() => {
@@ -287,7 +301,10 @@ onMounted(() => {
     if (index !== undefined) virtual.value.scrollToIndex(index, { align: 'auto' })
   })
 })
-onBeforeUnmount(() => hide())
+onBeforeUnmount(() => {
+  hide()
+  desk.talking.pointsAt = null
+})
 watch(desk.editing, (now, before) => {
   if (!now && before) void nextTick(focusBox)
 })
@@ -350,7 +367,7 @@ defineExpose({ zoomBy, fit, focus: focusBox, escape: () => drag.stop() })
           branch: row.bar?.branch,
           aim: drag.aim.value === row.id,
         }"
-        :aria-label="`${desk.drawnOf(row.id).guise.topic.title || 'untitled'}${saysOf(row.id)}`"
+        :aria-label="`${desk.drawnOf(row.id).guise.topic.title || 'untitled'}${saysOf(row.id)}${talkedOf(row.id) ? `, ${commentsInWords(talkedOf(row.id)!.comments)}` : ''}`"
         :aria-level="row.level"
         :aria-posinset="row.level === 1 ? 1 : placeOf(desk.tree, row.id) + 1"
         :aria-setsize="row.level === 1 ? 1 : childrenOf(desk.tree, topicOf(desk.tree, row.id).parent).length"
@@ -426,18 +443,17 @@ defineExpose({ zoomBy, fit, focus: focusBox, escape: () => drag.stop() })
               class="due"
               :class="{ late: row.bar.planned.late }"
               :style="{ left: `${row.bar.due}px` }" />
-            <span
-              class="said"
-              :style="{
-                left: `${Math.max(row.bar.x + row.bar.width, row.bar.due ?? 0) + 14 + (row.bar.planned.milestone ? 8 : 0)}px`,
-              }"
-              ><b>{{ initials(row.id) }}</b
-              ><em v-if="row.bar.planned.late" class="late">{{ row.bar.planned.late }} d late</em
-              ><em v-if="row.bar.agreed?.slip" :class="row.bar.agreed.slip > 0 ? 'late' : 'sooner'"
-                >{{ row.bar.agreed.slip > 0 ? '+' : '−' }}{{ Math.abs(row.bar.agreed.slip) }} d</em
-              ><span v-if="row.bar.planned.critical" class="must">must not slip</span></span
-            >
           </template>
+          <BarWords
+            v-if="row.bar.planned || talkedOf(row.id)"
+            :people="initials(row.id)"
+            :planned="row.bar.planned"
+            :slip="row.bar.agreed?.slip ?? 0"
+            :talked="talkedOf(row.id)"
+            :style="{
+              left: `${Math.max(row.bar.x + row.bar.width, row.bar.due ?? 0) + 14 + (row.bar.planned?.milestone ? 8 : 0)}px`,
+            }"
+            @talk="talkAbout(row.id)" />
         </div>
       </div>
     </div>

@@ -79,12 +79,20 @@ async function into(part: SheetPart): Promise<void> {
     whenThere('[data-part="file"]', enter)
     files.value?.choose()
   } else if (part === 'note') whenThere('.note-text', enter)
-  else if (part === 'comment') whenThere('[data-part="comment"] > .say .say-text', enter)
+  else if (part === 'comment')
+    whenThere('[data-part="comment"] > .say .say-text', element => {
+      enter(element)
+      toTop(element.closest<HTMLElement>('[data-part]')!)
+    })
   else whenThere(`[data-part="${part}"]`, enter)
+}
+/** With its heading at the top of the sheet, as far as there is enough below it: what was said is to be read. */
+function toTop(element: HTMLElement): void {
+  scroll.value!.scrollTop += element.getBoundingClientRect().top - scroll.value!.getBoundingClientRect().top - 36
 }
 async function show(part: SheetPart): Promise<void> {
   await nextTick()
-  whenThere(`[data-part="${part}"]`, element => element.scrollIntoView({ block: 'nearest' }))
+  whenThere(`[data-part="${part}"]`, toTop)
 }
 defineExpose({ into, show })
 

@@ -6,6 +6,7 @@ import { textOf } from '#core/talk/body'
 import { topicOfPlace } from '#core/talk/saying'
 import { cut } from '#core/tree'
 import { usePage } from '~/page/page'
+import { placeInWords } from './places'
 import SaidLine from './SaidLine.vue'
 import SayBox from './SayBox.vue'
 import { useTalking } from './useTalking'
@@ -41,12 +42,17 @@ function vote(): void {
   desk.voting.wanted = { topic: topic.value, question: cut(first?.body ? textOf(first.body).split('\n')[0]! : '', 500) }
   page.open('vote')
 }
+const where = computed(() => {
+  void desk.lateTick.value
+  return placeInWords(desk, thread.place)
+})
 const count = computed(() => thread.comments.filter(({ body }) => body !== null).length)
 </script>
 
 <template>
   <section class="thread" :class="{ settled: thread.settled }">
     <p v-if="thread.place.on === 'words'" class="words" dir="auto">“{{ thread.place.words }}”</p>
+    <p v-else-if="where" class="words">{{ where }}</p>
     <button v-if="thread.settled" class="plain head" :aria-expanded="open" @click="open = !open">
       <Icon name="lucide:check" size="13" /> Settled by {{ nameOf(thread.settled.by) }},
       {{ agoInWords(thread.settled.at) }} · {{ count }} {{ count === 1 ? 'comment' : 'comments' }}

@@ -3,6 +3,7 @@ import { until, useIntersectionObserver } from '@vueuse/core'
 import type { Body } from '#core/talk/body'
 import type { TopicId } from '#core/tree'
 import CommentThread from './CommentThread.vue'
+import { placesOf } from './places'
 import SayBox from './SayBox.vue'
 import { useTalking } from './useTalking'
 
@@ -61,9 +62,45 @@ watch(box, now => {
 function unquote(): void {
   desk.talking.quoting.value = null
 }
+
+// — What of the topic it's about: what the view points at, or what is chosen
+
+const places = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.topics.has(topic) ? placesOf(desk, topic) : []
+})
+const chosen = ref('topic')
+/** Whether it was chosen here: then what the view points at says nothing, until something was said. */
+let byHand = false
+function point(): void {
+  if (byHand) return
+  const at = desk.focus.value === topic ? desk.talking.pointsAt?.() : null
+  chosen.value = at ? (at.on === 'figure' ? `figure ${at.measure}` : at.on) : 'topic'
+}
+function choose(key: string): void {
+  chosen.value = key
+  byHand = true
+}
+function entered({ relatedTarget }: FocusEvent): void {
+  if (!part.value?.contains(relatedTarget as Node | null)) point()
+}
+watch(
+  () => topic,
+  () => {
+    byHand = false
+    point()
+  },
+  { immediate: true },
+)
+/** What was chosen may have gone meanwhile. */
+const place = computed(() => places.value.find(({ key }) => key === chosen.value) ?? places.value[0])
 async function say(body: Body): Promise<void> {
   const said = talk.value ?? (await until(talk).toBeTruthy())
-  said!.begins(words.value ? { on: 'words', topic, words: words.value } : { on: 'topic', topic }, body)
+  said!.begins(
+    words.value ? { on: 'words', topic, words: words.value } : (place.value?.place ?? { on: 'topic', topic }),
+    body,
+  )
+  byHand = false
   unquote()
 }
 </script>
@@ -74,6 +111,17 @@ async function say(body: Body): Promise<void> {
       <span dir="auto">“{{ words }}”</span>
       <button class="plain" @click="unquote">On the whole topic</button>
     </p>
+    <label v-else-if="may && places.length > 1" class="about"
+      >About
+      <Select
+        :model-value="place?.key"
+        :options="places"
+        option-label="name"
+        option-value="key"
+        size="small"
+        aria-label="What of it the comment is about"
+        @update:model-value="choose"
+    /></label>
     <SayBox
       v-if="may"
       ref="box"
@@ -82,6 +130,7 @@ async function say(body: Body): Promise<void> {
       :draft="`topic ${topic}`"
       verb="Comment"
       :first="first"
+      @focusin="entered"
       @said="say"
       @left="emit('left')" />
     <CommentThread v-for="thread in threads" :key="thread.id" :thread="thread" />
@@ -102,6 +151,18 @@ async function say(body: Body): Promise<void> {
   border-left: 3px solid var(--sun);
   font-size: 12.5px;
   overflow-wrap: anywhere;
+}
+.about {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-bottom: 6px;
+  font-size: 12.5px;
+  color: var(--quiet);
+}
+.about :deep(.p-select) {
+  flex: 1;
+  min-width: 0;
 }
 .quiet {
   margin: 0;

@@ -369,16 +369,17 @@ export class Talk {
     return this.lines ? this.pending.over(BENCH, this.lines, this.threadOf) : undefined
   }
 
-  /** The sign of a topic; null when nothing hangs on it. */
-  signAt(topic: TopicId): TopicSign | null {
+  /** The sign of a topic, or of some of what hangs on it; null when nothing does. */
+  signAt(topic: TopicId, which?: (place: Place) => boolean): TopicSign | null {
     const stored = this.known.idsAt(topic)
-    if (this.pending.isEmpty) return stored ? topicSign([...stored].flatMap(id => this.known.sign(id) ?? [])) : null
-    return topicSign(
-      [...this.idsAt(topic)].flatMap(id => {
-        const words = this.thread(id)
-        return words ? signOf(words) : (this.known.sign(id) ?? [])
-      }),
-    )
+    if (this.pending.isEmpty && !stored) return null
+    const signs = this.pending.isEmpty
+      ? [...stored!].flatMap(id => this.known.sign(id) ?? [])
+      : [...this.idsAt(topic)].flatMap(id => {
+          const words = this.thread(id)
+          return words ? signOf(words) : (this.known.sign(id) ?? [])
+        })
+    return topicSign(which ? signs.filter(({ place }) => which(place)) : signs)
   }
 
   /** Why a comment's words aren't stored; null when they are. */

@@ -8,6 +8,7 @@ import { originalOf } from '../formats/readable'
 import { schemeNumbers } from '../tree/numbering'
 import { BLANK, type Content, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, isLive, topicOf, type Tree } from '../tree/tree'
+import { CannotMake } from '../scene/cannot-make'
 import { allTopics, looseOf, numbering, topmost } from '../tree/walk'
 import { type Choice, KINDS, type Part, type Taken, taken } from './choice'
 
@@ -21,7 +22,11 @@ export interface Cut {
 }
 
 /** Why a part can't be handed out: it was removed, or the filter leaves nothing. */
-export class NothingThere extends Error {}
+export class NothingThere extends CannotMake {
+  constructor(message: string) {
+    super('nothing', message)
+  }
+}
 
 /** What goes when a kind of thing doesn't go along. */
 const FIELDS: Readonly<Partial<Record<Taken, readonly (keyof Content)[]>>> = {

@@ -9,6 +9,7 @@ import { markerOf } from '../tree/markers'
 import type { TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { countTopics } from '../tree/walk'
+import { CannotMake } from './cannot-make'
 import { contentOf, rankOf, signsOf, smallPrintOf, type SmallPrint } from './face'
 import { plankShapes } from './plank-shapes'
 import { linePath, type Scene, type Shape } from './shapes'
@@ -40,7 +41,11 @@ export interface SceneAsked {
 }
 
 /** A picture that is too large to be drawn; its message says what to do instead. */
-export class TooManyToDraw extends Error {}
+export class TooManyToDraw extends CannotMake {
+  constructor(message: string) {
+    super('too-large', message)
+  }
+}
 
 /**
  * A tree as a picture: what the canvas shows, as shapes. Throws `TooManyToDraw` for more topics than anybody could read.

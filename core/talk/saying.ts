@@ -12,6 +12,9 @@ export const BENCH = 'bench'
 /** Comments that one thread may have; the talk of the tree may have any number. */
 export const MOST_IN_THREAD = 2_000
 
+/** A figure as it's stored: at most 15 digits before the point and 10 after it. */
+const numeral = z.string().regex(/^-?\d{1,15}(\.\d{1,10})?$/)
+
 /** What a thread hangs on. */
 export const placeSchema = z.discriminatedUnion('on', [
   z.strictObject({ on: z.literal('topic'), topic: id }),
@@ -19,9 +22,17 @@ export const placeSchema = z.discriminatedUnion('on', [
   z.strictObject({ on: z.literal('words'), topic: id, words: words(500).min(1) }),
   /** A part of a meeting’s record: an item of the agenda, by its topic, or one entry. */
   z.strictObject({ on: z.literal('record'), topic: id, part: id }),
+  /** What is planned of a topic, with the days that it had when the thread was begun. */
+  z.strictObject({ on: z.literal('bar'), topic: id, from: z.iso.date(), to: z.iso.date() }),
+  /** A figure of a topic, with what it came to when the thread was begun, as a decimal number; null where it came to nothing. */
+  z.strictObject({ on: z.literal('figure'), topic: id, measure: id, value: numeral.nullable() }),
   z.strictObject({ on: z.literal('tree') }),
 ])
 export type Place = Readonly<z.infer<typeof placeSchema>>
+
+/** Whether a thread hangs on the bar of a topic, or on one figure of it. */
+export const isOnBar = ({ on }: Place): boolean => on === 'bar'
+export const isOnFigure = (place: Place, measure: string): boolean => place.on === 'figure' && place.measure === measure
 
 export const topicOfPlace = (place: Place): string | null => (place.on === 'tree' ? null : place.topic)
 

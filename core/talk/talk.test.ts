@@ -242,5 +242,17 @@ describe('who may say what', () => {
     expect(sayingSchema.safeParse({ ...begin('a'), at: '2020-01-01' }).success).toBe(false)
     expect(sayingSchema.safeParse({ ...begin('a'), op: 'shout' }).success).toBe(false)
     expect(sayingSchema.safeParse({ ...begin('a'), place: { on: 'moon' } }).success).toBe(false)
+    const on = (place: object): boolean => sayingSchema.safeParse({ ...begin('a'), place }).success
+    const figure = { on: 'figure', topic: 'lift', measure: 'cost' }
+    expect(
+      ['48200.50', '-0.1', null, '1,250', '1e9', '1'.repeat(16), undefined].map(value => on({ ...figure, value })),
+    ).toEqual([true, true, true, false, false, false, false])
+    const bar = { on: 'bar', topic: 'lift', from: '2027-05-03' }
+    expect(['2027-05-12', '2027-02-30', 'soon', null].map(to => on({ ...bar, to }))).toEqual([
+      true,
+      false,
+      false,
+      false,
+    ])
   })
 })

@@ -15,3 +15,14 @@ export const keptMoments = mysqlTable(
   },
   table => [primaryKey({ columns: [table.treeId, table.number, table.why] })],
 )
+
+/** Epochs of a tree that ended by a restore, and the number up to which its edits are still those of that epoch. */
+export const treeEpochs = mysqlTable(
+  'tree_epochs',
+  {
+    treeId: key('tree_id', { length: 40 }).notNull(),
+    epoch: key('epoch', { length: 20 }).notNull(),
+    until: int('until').notNull(),
+  },
+  table => [primaryKey({ columns: [table.treeId, table.epoch] })],
+)

@@ -1,5 +1,5 @@
 import { Readable } from 'node:stream'
-import ExcelJS from 'exceljs'
+import type ExcelJS from 'exceljs'
 import Papa from 'papaparse'
 import { Unreadable } from '#core/capture/nested'
 import { numeralOfDouble, type ReadCell, type ReadTable } from '#core/figures/taking'
@@ -69,8 +69,10 @@ const words = (said: string): ReadCell => ({
 async function sheetsOf(bytes: Uint8Array): Promise<ReadTable[]> {
   const found: ReadTable[] = []
   const hasMacros = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).includes('vbaProject.bin')
+  // It's large, and read when the first workbook comes.
+  const { default: Excel } = await import('exceljs')
   try {
-    const book = new ExcelJS.stream.xlsx.WorkbookReader(Readable.from([Buffer.from(bytes)]), {
+    const book = new Excel.stream.xlsx.WorkbookReader(Readable.from([Buffer.from(bytes)]), {
       worksheets: 'emit',
       sharedStrings: 'cache',
       hyperlinks: 'ignore',

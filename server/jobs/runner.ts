@@ -16,7 +16,18 @@ import type { Answer, Input, Kind, Result, Told } from './work'
 /** What is made here of one's own tree may take longer than what a stranger's file makes a parser do. */
 const LONGER: Readonly<Partial<Record<Kind, number>>> = { handOut: 4 }
 /** What works on trees that are here. Its thread, with all that has been read into it, is kept for the next. */
-const OWN: ReadonlySet<Kind> = new Set<Kind>(['plan', 'planDates', 'chances', 'figures', 'compare', 'merge', 'handOut'])
+const OWN: ReadonlySet<Kind> = new Set<Kind>([
+  'plan',
+  'planDates',
+  'chances',
+  'figures',
+  'compare',
+  'merge',
+  'export',
+  'handOut',
+  // A stranger's, but nothing runs in it: bytes are joined, and it has to be quick.
+  'notes',
+])
 /** Milliseconds that a thread may take until it stands: many times what a busy machine needs. */
 const START_MS = 60_000
 /** Milliseconds that a thread is kept with nothing to do. */
@@ -30,6 +41,8 @@ const MOST_MB = 512
 const SIDE_BY_SIDE = 2
 /** Jobs of one person that may wait. */
 const MOST_WAITING = 5
+/** Edits that wait for it don't stand in line behind documents that are made. */
+const EDITS: ReadonlySet<Kind> = new Set<Kind>(['notes'])
 
 /** What is being done, where somebody has to be told that it's too much. */
 const DOING: Readonly<Record<Kind, string>> = {
@@ -40,6 +53,8 @@ const DOING: Readonly<Record<Kind, string>> = {
   compare: 'Comparing these',
   merge: 'Merging these',
   handOut: 'Making this',
+  export: 'Making this',
+  notes: 'Reading this note',
   chances: 'Working this out',
   plan: 'Working this out',
   planDates: 'Working this out',
@@ -56,18 +71,28 @@ interface Waiting {
   readonly person: string
   readonly start: () => void
 }
-const queue: Waiting[] = []
-const running = new Set<string>()
+/** Jobs that wait for one another. */
+class Lane {
+  readonly queue: Waiting[] = []
+  private readonly running = new Set<string>()
 
-function startNext(): void {
-  while (running.size < SIDE_BY_SIDE) {
-    const at = queue.findIndex(({ person }) => !running.has(person))
-    if (at < 0) return
-    const [next] = queue.splice(at, 1)
-    running.add(next!.person)
-    next!.start()
+  startNext(): void {
+    while (this.running.size < SIDE_BY_SIDE) {
+      const at = this.queue.findIndex(({ person }) => !this.running.has(person))
+      if (at < 0) return
+      const [next] = this.queue.splice(at, 1)
+      this.running.add(next!.person)
+      next!.start()
+    }
+  }
+
+  ended(person: string): void {
+    this.running.delete(person)
+    this.startNext()
   }
 }
+const jobs = new Lane()
+const ofEdits = new Lane()
 
 /** In a build the worker lies beside the server's entry; in development, in the last build. */
 function workerFile(): string {
@@ -188,11 +213,12 @@ const tooHeavy = (why: string): Fault => new Fault(422, 'too-heavy', `${why} Not
  */
 export async function runJob<K extends Kind>(kind: K, input: Input<K>, asking: Asking): Promise<Result<K>> {
   const { person } = asking
-  if (queue.filter(one => one.person === person).length >= MOST_WAITING)
+  const lane = EDITS.has(kind) ? ofEdits : jobs
+  if (lane.queue.filter(one => one.person === person).length >= MOST_WAITING)
     throw new Fault(429, 'slowed', 'Several of your files are being worked on already. Wait until one is done.')
   await new Promise<void>(start => {
-    queue.push({ person, start })
-    startNext()
+    lane.queue.push({ person, start })
+    lane.startNext()
   })
   try {
     const answer = await inThread(kind, input, asking)
@@ -201,7 +227,6 @@ export async function runJob<K extends Kind>(kind: K, input: Input<K>, asking: A
     if (answer.kind === 'unreadable') throw answer.which ? new Ambiguous(answer.which) : new Unreadable(answer.message)
     throw new Error(`a job of the kind ${kind} failed: ${answer.kind === 'failed' ? answer.name : answer.kind}`)
   } finally {
-    running.delete(person)
-    startNext()
+    lane.ended(person)
   }
 }

@@ -1,3 +1,5 @@
+import type { Server } from 'node:http'
+import type { Socket } from 'node:net'
 import { LIMITS } from '#core/tree'
 import { closeDatabase, migrated } from '../database/connect'
 import { startSending, stopSending } from '../letters/queue'
@@ -15,6 +17,12 @@ import { startPruning, stopPruning } from '../work/pruning'
 
 /** EX_CONFIG of sysexits.h: whoever supervises the app needn't start it again. */
 const WRONG_SETTINGS = 78
+
+/**
+ * Milliseconds that a connection is kept with nothing on it: longer than a proxy before the app keeps its own (60 s is usual), so that
+ * none is closed just as something is sent on it.
+ */
+const KEEP_ALIVE_MS = 75_000
 
 /** Starting: the settings are checked, and the schema is brought up to date before the first answer. Stopping: edits in hand are finished. */
 export default defineNitroPlugin(nitro => {
@@ -41,6 +49,8 @@ export default defineNitroPlugin(nitro => {
     .catch((error: unknown) => log.error({ error }, 'the database is not ready'))
 
   nitro.hooks.hook('request', async event => {
+    const { server } = event.node.req.socket as Socket & { server?: Server }
+    if (server && server.keepAliveTimeout !== KEEP_ALIVE_MS) server.keepAliveTimeout = KEEP_ALIVE_MS
     if (event.path.startsWith('/api/'))
       await migrated().catch(() => {
         /* the route says so */

@@ -1,11 +1,11 @@
-import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm'
-import { type DoneEdit, type Telling, tellingsOfEdit, touchedTopics, watchedAbove } from '#core/telling/from-edit'
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
+import { type DoneEdit, type Telling, tellingsOfEdit, touchedTopics } from '#core/telling/from-edit'
 import { tellingsOfSaying } from '#core/telling/from-saying'
 import type { NewsEdit } from '#core/contract'
 import { topicOfPlace } from '#core/talk/saying'
 import type { TopicId } from '#core/tree'
 import { bus } from '../bus'
-import { database, type Transaction } from '../database/connect'
+import type { Transaction } from '../database/connect'
 import {
   comments,
   members,
@@ -16,12 +16,13 @@ import {
   threads,
   topicPeople,
   trees,
-  watches,
 } from '../database/schema'
+import { inTransaction } from '../database/transaction'
 import { toldOf } from '../talk/door'
-import { readTree } from '../trees/held'
 import { readLog } from '../trees/log'
 import { Before, peopleBelow } from './before'
+import { doerOf } from './doer'
+import { tellWatched, type Watched, watchedIn } from './tell-watched'
 import { waysOf } from './ways'
 
 /*
@@ -33,8 +34,6 @@ import { waysOf } from './ways'
 const AT_ONCE = 500
 /** Topics whose people are asked for by name; of more, everybody's in the tree are read. */
 const MOST_ASKED = 1000
-/** Topics that a telling of watched changes names. */
-const MOST_NAMED = 200
 
 interface Row {
   readonly to: string
@@ -47,13 +46,20 @@ export async function tellOf(treeId: string): Promise<ReadonlySet<string>> {
   for (let more = true; more;) {
     // What is watched is asked of the tree itself, which is brought up before anything is held.
     const watched = await watchedIn(treeId)
-    more = await database().transaction(tx => tellSome(tx, treeId, watched, told))
+    const some = await inTransaction(tx => tellSome(tx, treeId, watched))
+    for (const id of some.told) told.add(id)
+    more = some.more
   }
   if (told.size > 0) bus.tell({ about: 'told', people: [...told] })
   return told
 }
 
-async function tellSome(tx: Transaction, treeId: string, watched: Watched | null, told: Set<string>): Promise<boolean> {
+async function tellSome(
+  tx: Transaction,
+  treeId: string,
+  watched: Watched | null,
+): Promise<{ told: ReadonlySet<string>; more: boolean }> {
+  const told = new Set<string>()
   await tx.insert(tellingMarks).ignore().values({ treeId, edits: 0, said: 0 })
   const [mark] = await tx.select().from(tellingMarks).where(eq(tellingMarks.treeId, treeId)).for('update')
   const [tree] = await tx
@@ -61,7 +67,7 @@ async function tellSome(tx: Transaction, treeId: string, watched: Watched | null
     .from(trees)
     .leftJoin(talks, eq(talks.treeId, trees.id))
     .where(eq(trees.id, treeId))
-  if (!tree || !mark) return false
+  if (!tree || !mark) return { told, more: false }
   // A restore from a backup goes back in numbers.
   const from = { edits: Math.min(mark.edits, tree.version), said: Math.min(mark.said, tree.said ?? 0) }
   const edits = await readLog(tx, treeId, from.edits, {
@@ -106,10 +112,8 @@ async function tellSome(tx: Transaction, treeId: string, watched: Watched | null
     ))
       told.add(id)
   await tx.update(tellingMarks).set(to).where(eq(tellingMarks.treeId, treeId))
-  return edits.length === AT_ONCE || said.length === AT_ONCE
+  return { told, more: edits.length === AT_ONCE || said.length === AT_ONCE }
 }
-
-const doerOf = (edit: NewsEdit): string => edit.behalf ?? edit.user
 
 async function rowsOfEdits(
   tx: Transaction,
@@ -197,121 +201,4 @@ async function forget(tx: Transaction, treeId: string, said: readonly (typeof sa
   const gone = said.filter(({ data }) => data.op === 'withdraw').map(({ comment }) => comment)
   if (gone.length > 0)
     await tx.delete(tellings).where(and(eq(tellings.treeId, treeId), inArray(tellings.comment, gone)))
-}
-
-// — What is watched
-
-interface Watched {
-  /** Who watches each topic. */
-  readonly by: ReadonlyMap<TopicId, readonly string[]>
-  readonly centre: TopicId
-  /** The number of the tree that `parentOf` asks. */
-  readonly version: number
-  readonly parentOf: (topic: TopicId) => TopicId | null | undefined
-}
-
-async function watchedIn(treeId: string): Promise<Watched | null> {
-  const rows = await database()
-    .select({ topic: watches.topicId, user: watches.userId, version: trees.version })
-    .from(watches)
-    .innerJoin(trees, eq(trees.id, watches.treeId))
-    .where(eq(watches.treeId, treeId))
-  if (rows.length === 0) return null
-  const live = await readTree(treeId, rows[0]!.version)
-  if (!live) return null
-  const by = new Map<TopicId, string[]>()
-  for (const { topic, user } of rows) by.set(topic, [...(by.get(topic) ?? []), user])
-  const { version, tree } = live
-  return { by, version, centre: tree.centre, parentOf: topic => tree.topics.get(topic)?.parent }
-}
-
-/** Changes of what is watched go into the telling of it that one hasn't read, as long as there is one. */
-async function tellWatched(
-  tx: Transaction,
-  treeId: string,
-  edits: readonly NewsEdit[],
-  before: Before,
-  { by, centre, parentOf }: Watched,
-  present: ReadonlySet<string>,
-  wants: (user: string) => boolean,
-): Promise<ReadonlySet<string>> {
-  interface Sum {
-    count: number
-    from: number
-    to: number
-    at: string
-    by: string
-    topics: Set<TopicId>
-  }
-  const sums = new Map<string, { user: string; topic: TopicId; sum: Sum }>()
-  const watched = new Set(by.keys())
-  for (const edit of edits) {
-    const doer = doerOf(edit)
-    const touched = touchedTopics(edit.changes)
-    const roots = new Map<TopicId, TopicId[]>()
-    const moved = new Set(edit.changes.flatMap(change => (change.op === 'place' ? [change.topic] : [])))
-    for (const topic of touched) {
-      // All that is in the tree is below its centre, loose topics and the tree's own settings too.
-      const above = new Set(watchedAbove(topic, watched, parentOf))
-      // What was moved away is told where it was taken from as well. A tree that is watched whole has both.
-      if (topic !== null && moved.has(topic) && (watched.size > 1 || !watched.has(centre))) {
-        const from = await before.of(topic, edit.number, 'parent')
-        for (const root of watchedAbove(from ?? null, watched, parentOf)) above.add(root)
-      }
-      if (watched.has(centre)) above.add(centre)
-      for (const root of above) roots.set(root, [...(roots.get(root) ?? []), ...(topic === null ? [] : [topic])])
-    }
-    for (const [root, topics] of roots)
-      for (const user of by.get(root)!) {
-        if (user === doer || !present.has(user) || !wants(user)) continue
-        const key = `${user} ${root} ${doer}`
-        const { sum } = sums.get(key) ?? {
-          sum: { count: 0, from: edit.number - 1, to: edit.number, at: edit.at, by: doer, topics: new Set<TopicId>() },
-        }
-        Object.assign(sum, { count: sum.count + 1, to: edit.number, at: edit.at })
-        for (const id of topics) if (sum.topics.size < MOST_NAMED) sum.topics.add(id)
-        sums.set(key, { user, topic: root, sum })
-      }
-  }
-  for (const { user, topic, sum } of sums.values()) {
-    const topicId = topic === centre ? null : topic
-    const [open] = await tx
-      .select()
-      .from(tellings)
-      .where(
-        and(
-          eq(tellings.userId, user),
-          eq(tellings.treeId, treeId),
-          eq(tellings.kind, 'watched'),
-          topicId === null ? isNull(tellings.topicId) : eq(tellings.topicId, topicId),
-          eq(tellings.by, sum.by),
-          isNull(tellings.readAt),
-          isNull(tellings.writtenAt),
-        ),
-      )
-    const was = open && 'count' in open.data ? open.data : null
-    const data = {
-      count: (was?.count ?? 0) + sum.count,
-      from: was?.from ?? sum.from,
-      to: sum.to,
-      topics: [...new Set([...(was?.topics ?? []), ...sum.topics])].slice(0, MOST_NAMED),
-    }
-    // It stands where its newest does, and rings anew.
-    if (open) await tx.delete(tellings).where(eq(tellings.id, open.id))
-    await tx
-      .insert(tellings)
-      .ignore()
-      .values({
-        userId: user,
-        kind: 'watched',
-        treeId,
-        topicId,
-        comment: null,
-        by: sum.by,
-        at: new Date(sum.at),
-        data,
-        once: `w${sum.to} ${topic}`,
-      })
-  }
-  return new Set([...sums.values()].map(({ user }) => user))
 }

@@ -5,6 +5,7 @@ import { lettersDue } from '#core/telling/when'
 import { cut } from '#core/tree'
 import { database } from '../database/connect'
 import { tellings, tellingWays, users } from '../database/schema'
+import { inTransaction } from '../database/transaction'
 import { outsideAddress } from '../letters/addresses'
 import { sendLetter } from '../letters/send'
 import { log } from '../log'
@@ -79,7 +80,7 @@ async function write(
   now: number,
   day: string,
 ): Promise<boolean> {
-  return database().transaction(async tx => {
+  return inTransaction(async tx => {
     const [to] = await tx
       .select({ email: users.email })
       .from(users)

@@ -1,10 +1,13 @@
+import { and, eq } from 'drizzle-orm'
 import type { Principal } from '#core/contract'
 import type { OtherSide } from '#core/contract/operations/trees'
 import type { SidesSent } from '#core/compare/sent'
+import type { Stamp } from '#core/formats/json'
 import { type Change, fromSnapshot, isTreeChange, topicOf, toSnapshot, type Tree } from '#core/tree'
 import { Fault } from '../access/fault'
 import { needRole, roleOn } from '../access/roles'
 import { database } from '../database/connect'
+import { treeEpochs } from '../database/schema'
 import { shareFiles } from '../files/store'
 import { runJob } from '../jobs/runner'
 import { newEditId, submit } from './door'
@@ -93,8 +96,8 @@ async function fromFile(
   const { snapshot, of } = await runJob('import', { format: 'json', name: 'file', text }, { person })
   const theirs = fromSnapshot(snapshot)
   needCommon(fromSnapshot(mine.sent), theirs)
-  // A file of a tree before it was restored from a backup counts in other numbers.
-  const point = of?.tree === treeId && of.epoch === epoch && of.number <= version ? of.number : null
+  const known = of?.tree === treeId ? await numberNow(treeId, epoch, of) : null
+  const point = known !== null && known <= version ? known : null
   const common =
     point === null || point > mine.number ? null : toSnapshot((await momentOf(treeId, point, version)).tree)
   return {
@@ -102,6 +105,20 @@ async function fromFile(
     number: mine.number,
     other: { title: titleOf(theirs) || mine.title, tree: null, number: null },
   }
+}
+
+/**
+ * The newest edit of a tree that a file has, by the tree's own numbers. What a file got after the backup was taken from which the tree was
+ * restored since, the tree never had. Null for an epoch that isn't one of the tree's, as after texts were taken out of it for good: a
+ * common moment that has them no more would bring them back.
+ */
+async function numberNow(treeId: string, epoch: string, of: Stamp): Promise<number | null> {
+  if (of.epoch === epoch) return of.number
+  const [former] = await database()
+    .select({ until: treeEpochs.until })
+    .from(treeEpochs)
+    .where(and(eq(treeEpochs.treeId, treeId), eq(treeEpochs.epoch, of.epoch)))
+  return former ? Math.min(of.number, former.until) : null
 }
 
 function needCommon(mine: Tree, theirs: Tree): void {

@@ -12,6 +12,7 @@ import { commit } from './commit'
 import { heldNow, holdTree, letGo, snapshotWhenDue } from './held'
 import { type LiveTree, NotAllowed, type Staged } from './live-tree'
 import { editsById } from './log'
+import { notesToCheck, whyNotNotes } from './note-check'
 import { log } from '../log'
 import { hasRoom } from '../work/disk'
 import { editsRefused, editsStored } from '../metrics'
@@ -38,6 +39,8 @@ interface Ask {
   readonly principal: Principal
   readonly edit: SourcedEdit
   readonly settle: (outcome: Outcome | Error) => void
+  /** Whether nothing in it has to be looked at in a thread any more. */
+  sound: boolean
 }
 
 /** One tree's edits in the order in which they came. */
@@ -75,6 +78,7 @@ export function submit(treeId: string, principal: Principal | string, edit: Sour
       treeId,
       principal: typeof principal === 'string' ? { kind: 'account', id: principal } : principal,
       edit,
+      sound: false,
       settle: outcome => (outcome instanceof Error ? reject(outcome) : resolve(outcome)),
     })
     // Whatever else arrives in this turn of the event loop comes along.
@@ -88,12 +92,15 @@ export async function closeDoor(): Promise<void> {
   while (lines.size > 0) await new Promise<void>(done => idle.push(done))
 }
 
-/** Whether all that an edit needs is in memory: the tree, and the role of whoever makes it. */
-function isReady({ treeId, principal, edit }: Ask): boolean {
+/** Whether all that an edit needs is in memory: the tree, and the role of whoever makes it; and whether its notes are sound. */
+function isReady(ask: Ask): boolean {
+  const { treeId, principal, edit } = ask
   const live = heldNow(treeId)
   const account = accountOf(principal)
   // What is stored under the same id has to be read, to be compared.
   if (live?.has(edit.id)) return false
+  ask.sound ||= live !== undefined && notesToCheck(live.tree, edit.changes).length === 0
+  if (!ask.sound) return false
   return live !== undefined && (account === null || principal.kind === 'app' || live.roles.has(account))
 }
 
@@ -127,7 +134,7 @@ async function prepare(line: Line): Promise<void> {
   line.state = 'preparing'
   const asks = [...line.asks]
   try {
-    const left = new Set(await sift(asks))
+    const left = new Set(await withSoundNotes(await sift(asks)))
     line.asks = line.asks.filter(ask => left.has(ask) || !asks.includes(ask))
   } catch (error) {
     line.asks = line.asks.filter(ask => !asks.includes(ask))
@@ -135,6 +142,24 @@ async function prepare(line: Line): Promise<void> {
   }
   line.state = 'idle'
   pump()
+}
+
+/** Looks at the notes of edits; answers those whose notes can't be taken, and returns the rest. */
+async function withSoundNotes(asks: readonly Ask[]): Promise<Ask[]> {
+  const left: Ask[] = []
+  for (const ask of asks) {
+    const live = heldNow(ask.treeId)
+    const notes = ask.sound || !live ? [] : notesToCheck(live.tree, ask.edit.changes)
+    const fault = notes.length === 0 ? null : await whyNotNotes(notes, actorOf(ask.principal).id)
+    if (fault) {
+      ask.settle(fault)
+      editsRefused.inc({ code: fault.code })
+    } else {
+      ask.sound ||= live !== undefined
+      left.push(ask)
+    }
+  }
+  return left
 }
 
 /** Edits that can be stored together: of trees that nobody is storing, as many as fit. */

@@ -8,18 +8,29 @@ import { toReadable } from '#core/formats/readable'
 import type { KeptThread } from '#core/talk/kept-talk'
 import { fileStem, topicOf, toOutline, type Tree } from '#core/tree'
 
-/** A tree as a file's text, its media type and a name that any file system takes. */
-export function treeToFile(
+/** Kinds that are written for reading, with notes as their words. */
+export type TextFormat = Exclude<(typeof EXPORT_FORMATS)[number], 'json'>
+/** A file's text, its media type and a name that any file system takes. */
+export interface TextFile {
+  readonly text: string
+  readonly type: string
+  readonly name: string
+}
+
+const stemOf = (tree: Tree): string => fileStem(topicOf(tree, tree.centre).title)
+
+/** A tree in our own format, with all that it has. Its notes go along as they are, unread. */
+export const treeToJson = (
   tree: Tree,
-  format: (typeof EXPORT_FORMATS)[number],
-  people: Record<string, string>,
+  people: Readonly<Record<string, string>>,
   talk: readonly KeptThread[],
   of: Stamp,
-): { text: string; type: string; name: string } {
-  const stem = fileStem(topicOf(tree, tree.centre).title)
+): TextFile => ({ text: writeJson(tree, people, talk, of), type: 'application/json', name: `${stemOf(tree)}.json` })
+
+/** A tree as text that other programs read. Notes are read for it: not on the server's own thread. */
+export function treeToFile(tree: Tree, format: TextFormat, people: Readonly<Record<string, string>>): TextFile {
+  const stem = stemOf(tree)
   switch (format) {
-    case 'json':
-      return { text: writeJson(tree, people, talk, of), type: 'application/json', name: `${stem}.json` }
     case 'markdown':
       return { text: writeMarkdown(toReadable(tree, tree.centre)), type: 'text/markdown', name: `${stem}.md` }
     case 'opml':

@@ -1,13 +1,10 @@
 import { nanoid } from 'nanoid'
-import Papa from 'papaparse'
 import type { ReadTable } from '#core/figures/taking'
 import { readNested, Unreadable } from '#core/capture/nested'
-import { readCalendarFile } from '#core/formats/calendar-file'
-import { Ambiguous, type Parents, readCsv } from '#core/formats/csv'
-import { readHtmlDocument, type ReadDocument } from '#core/formats/html-document'
-import { readJson, type Stamp } from '#core/formats/json'
-import { type Left, readMarkdownFully } from '#core/formats/markdown'
-import { readOpml } from '#core/formats/opml'
+import type { Parents } from '#core/formats/csv'
+import type { ReadDocument } from '#core/formats/html-document'
+import type { Stamp } from '#core/formats/json'
+import type { Left } from '#core/formats/markdown'
 import type { KeptThread } from '#core/talk/kept-talk'
 import { applyChanges, type OutlineItem, plantAt, type Tree } from '#core/tree'
 import type { IMPORT_FORMATS } from '#core/contract'
@@ -24,7 +21,7 @@ export interface FromFile {
 
 /**
  * A tree from a file's text, or its bytes as Base64. One item at the top becomes the centre; several stand below a centre named like the
- * file. What reads documents and workbooks is large, and loaded when the first comes.
+ * file. What reads a kind of file is loaded when the first of it comes.
  */
 export async function treeFromFile(
   format: (typeof IMPORT_FORMATS)[number],
@@ -32,18 +29,18 @@ export async function treeFromFile(
   text: string,
   parents: Parents = {},
 ): Promise<FromFile> {
-  if (format === 'json') return { ...readJson(text), left: [] }
+  if (format === 'json') return { ...(await import('#core/formats/json')).readJson(text), left: [] }
   const fileTitle = name.replace(/\.[a-z0-9]{1,8}$/i, '').trim() || 'New tree'
   if (format === 'opml') {
-    const { title, items } = readOpml(text)
+    const { title, items } = (await import('#core/formats/opml')).readOpml(text)
     return { tree: grow(items, title || fileTitle), left: [] }
   }
   if (format === 'markdown') {
-    const { items, left } = readMarkdownFully(text)
+    const { items, left } = (await import('#core/formats/markdown')).readMarkdownFully(text)
     return { tree: grow(items, fileTitle), left }
   }
   if (format === 'calendar') {
-    const { title, items, left } = readCalendarFile(text)
+    const { title, items, left } = (await import('#core/formats/calendar-file')).readCalendarFile(text)
     return { tree: grow(items, title || fileTitle), left: Array.from(left, ([what, count]) => ({ what, count })) }
   }
   if (format === 'docx') {
@@ -51,16 +48,16 @@ export async function treeFromFile(
     return fromDocument(await readDocx(bytesOf(text)), fileTitle)
   }
   if (format === 'html') {
-    const page = readHtmlDocument(text)
+    const page = (await import('#core/formats/html-document')).readHtmlDocument(text)
     // Words without any order are no outline: of a page of the web they may be anything.
     return fromDocument(page.structured ? page : { ...page, items: [] }, fileTitle)
   }
   if (format === 'xlsx') {
     const { readTables } = await import('../documents/read-table')
-    const { items, left } = itemsOfTables(await readTables(bytesOf(text), name), parents)
+    const { items, left } = await itemsOfTables(await readTables(bytesOf(text), name), parents)
     return { tree: grow(items, fileTitle), left }
   }
-  const items = format === 'csv' ? readCsv(text, parents) : readNested(text)
+  const items = format === 'csv' ? (await import('#core/formats/csv')).readCsv(text, parents) : readNested(text)
   return { tree: grow(items, fileTitle), left: [] }
 }
 
@@ -75,7 +72,14 @@ function fromDocument(
 const bytesOf = (text: string): Uint8Array => Buffer.from(text, 'base64')
 
 /** A workbook's sheets as branches, or its one sheet's rows. Sheets that are no list of topics stay behind. */
-function itemsOfTables(tables: readonly ReadTable[], parents: Parents): { items: OutlineItem[]; left: Left[] } {
+async function itemsOfTables(
+  tables: readonly ReadTable[],
+  parents: Parents,
+): Promise<{ items: OutlineItem[]; left: Left[] }> {
+  const [{ default: Papa }, { Ambiguous, readCsv }] = await Promise.all([
+    import('papaparse'),
+    import('#core/formats/csv'),
+  ])
   const found: OutlineItem[] = []
   let refusal: unknown
   let behind = 0

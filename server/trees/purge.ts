@@ -6,7 +6,7 @@ import { writeAccess } from '../access/access-log'
 import { Fault } from '../access/fault'
 import { bus } from '../bus'
 import { database, type Transaction } from '../database/connect'
-import { edits, snapshots, topicMarkers, topicPeople, topics, trees } from '../database/schema'
+import { edits, snapshots, topicMarkers, topicPeople, topics, treeEpochs, trees } from '../database/schema'
 import { purgeTalk } from '../talk/purge'
 import { letGo, loadTree, packSnapshot, unpackSnapshot } from './held'
 import { readLog } from './log'
@@ -119,7 +119,9 @@ export async function purge(treeId: string, userId: string, text: string): Promi
       .insert(snapshots)
       .values({ treeId, number: row!.version, data: now })
       .onDuplicateKeyUpdate({ set: { data: now } })
-    for (const table of [topics, topicPeople, topicMarkers]) await tx.delete(table).where(eq(table.treeId, treeId))
+    // By an older epoch a file that still has the text would count as what came from here, and bring it back.
+    for (const table of [topics, topicPeople, topicMarkers, treeEpochs])
+      await tx.delete(table).where(eq(table.treeId, treeId))
     await writeWholeTree(tx, treeId, tree)
     await tx
       .update(trees)

@@ -25,6 +25,7 @@ import {
   topicMarkers,
   topicPeople,
   topics,
+  treeEpochs,
   trees,
   votes,
   watches,
@@ -62,6 +63,7 @@ export async function removeTree(treeId: string): Promise<void> {
       ballots,
       readItems,
       openedFiles,
+      treeEpochs,
     ])
       await tx.delete(table).where(eq(table.treeId, treeId))
     await tx.delete(trees).where(eq(trees.id, treeId))

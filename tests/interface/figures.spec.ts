@@ -528,3 +528,37 @@ test('the outline has columns of figures: sums beside parents, typed in place, s
   await expect(page.getByRole('button', { name: /^Sort by Cost/ })).toHaveCount(0)
   await expect(titles.nth(3)).toHaveAccessibleName(/Lamps/)
 })
+
+test('a comment on a figure is about that figure, keeps what it was, and has its sign in the cell of the other', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  await laid(ines, id, COST, HOURS, give('lift', 'cost', '48200.50'), give('lift', 'hours', '12'))
+  const { page } = ines
+  await openTree(page, id)
+  await page.getByRole('tab', { name: 'Figures' }).click()
+  await openTree(rana.page, id)
+  await rana.page.getByRole('tab', { name: 'Figures' }).click()
+  await cell(page, 'Lift').click()
+  await page.keyboard.press('u')
+  await page.keyboard.press('c')
+  await page.keyboard.type('Too dear?')
+  await page.keyboard.press('Enter')
+  const said = page.locator('[data-part="comment"]')
+  await expect(said.getByRole('article')).toContainText('Too dear?')
+  await expect(said).toContainText('On Cost, then 48,200.50')
+  await expect(cell(rana.page, 'Lift').getByRole('img', { name: '1 comment' })).toBeVisible()
+  await expect(cell(rana.page, 'Lift', 1).getByRole('img')).toHaveCount(0)
+  // It keeps what it spoke of.
+  await rana.caller.edit(id, [give('lift', 'cost', '39000')] as never)
+  await expect(cell(page, 'Lift')).toContainText('39,000.00')
+  await expect(said).toContainText('On Cost, then 48,200.50')
+  // What it is about can be chosen as well.
+  await said.getByRole('combobox', { name: 'What of it the comment is about' }).click()
+  await page.getByRole('option', { name: 'Hours, 12.0' }).click()
+  await said.getByRole('textbox', { name: 'Comment' }).click()
+  await page.keyboard.type('By whom?')
+  await page.keyboard.press('Enter')
+  await expect(said).toContainText('On Hours, then 12.0')
+  await expect(cell(rana.page, 'Lift', 1).getByRole('img', { name: '1 comment' })).toBeVisible()
+})

@@ -206,22 +206,6 @@ test('the picture is what the screen shows: of what is inked at most one part in
       '.strip, .other, .ring, [role=status], .near, .offer { display: none !important } .plank { outline: none !important } .plank.selected .ground { background: var(--ground) !important }',
   })
   const world = page.locator('.world').first()
-  const transform = () => world.evaluate(one => (one as HTMLElement).style.transform)
-  // Fitted, and come to rest: the same for half a second.
-  let before = ''
-  await expect
-    .poll(
-      async () => {
-        const now = await transform()
-        const rests = now !== '' && now === before
-        before = now
-        return rests
-      },
-      { intervals: [500] },
-    )
-    .toBe(true)
-  const [x, y, zoom] = (await transform()).match(/-?[\d.]+/g)!.map(Number) as [number, number, number]
-  const canvas = (await page.locator('.canvas').boundingBox())!
   const svg = await (
     await fetch(`${caller.url}/api/trees/${id}/hand-out`, {
       method: 'POST',
@@ -244,20 +228,45 @@ test('the picture is what the screen shows: of what is inked at most one part in
       }),
     })
   ).text()
+  // Fitted, and come to rest: where it looks and where each plank lies, the same for half a second and while the picture is taken.
+  const lies = () =>
+    page.evaluate(() =>
+      Array.from(document.querySelectorAll<HTMLElement>('.world, .plank'), ({ style }) => style.cssText).join('\n'),
+    )
+  const rested = async (): Promise<string> => {
+    for (let before = await lies(); ;) {
+      await page.waitForTimeout(500)
+      const now = await lies()
+      if (now === before && now.includes('transform')) return now
+      before = now
+    }
+  }
   const [left, top, wide, tall] = /viewBox="([^"]+)"/.exec(svg)![1]!.split(' ').map(Number) as [
     number,
     number,
     number,
     number,
   ]
-  // The same stretch of the canvas, dot by dot.
-  const clip = {
-    x: Math.round(canvas.x + x + left * zoom),
-    y: Math.round(canvas.y + y + top * zoom),
-    width: Math.round(wide * zoom),
-    height: Math.round(tall * zoom),
+  const takePicture = async () => {
+    const before = await rested()
+    const [x, y, zoom] = (await world.evaluate(one => (one as HTMLElement).style.transform))
+      .match(/-?[\d.]+/g)!
+      .map(Number) as [number, number, number]
+    const canvas = (await page.locator('.canvas').boundingBox())!
+    // The same stretch of the canvas, dot by dot.
+    const clip = {
+      x: Math.round(canvas.x + x + left * zoom),
+      y: Math.round(canvas.y + y + top * zoom),
+      width: Math.round(wide * zoom),
+      height: Math.round(tall * zoom),
+    }
+    const screen = await dotsOf(await page.screenshot({ clip }))
+    const fits = clip.x >= canvas.x && clip.y >= canvas.y && clip.x + clip.width <= 2700 && clip.y + clip.height <= 2500
+    return { screen, clip, canvas, x, y, zoom, still: fits && (await lies()) === before }
   }
-  const screen = await dotsOf(await page.screenshot({ clip }))
+  let picture = await takePicture()
+  while (!picture.still) picture = await takePicture()
+  const { screen, clip, canvas, x, y, zoom } = picture
   // To a fraction of a dot: lines of one dot lie between two otherwise.
   const exact = [(clip.x - canvas.x - x) / zoom, (clip.y - canvas.y - y) / zoom, clip.width / zoom, clip.height / zoom]
   const drawn = await dotsOf(

@@ -483,3 +483,28 @@ test('the outline has the plan’s days as columns, sorts by them, and follows w
   await caller.edit(id, [{ op: 'set', topic: 'doors', field: 'duration', value: 4 }])
   await expect(row('Lift').getByRole('button', { name: 'Planned from: 15 Jan 2027' })).toBeVisible()
 })
+
+test('a comment on a bar keeps the days it spoke of, and stands at the bar for the other', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser)
+  await begun(ines, id)
+  for (const { page } of [ines, rana]) {
+    await openTree(page, id)
+    await page.getByRole('tab', { name: 'Schedule' }).click()
+    await expect(bars(page)).toBeFocused()
+  }
+  const { page } = ines
+  await topic(page, 'Lift').click({ position: { x: 60, y: 10 } })
+  await page.keyboard.press('u')
+  await page.keyboard.press('c')
+  await page.keyboard.type('Before the permit?')
+  await page.keyboard.press('Enter')
+  const said = page.locator('[data-part="comment"]')
+  await expect(said).toContainText('On its plan, then 11 Jan 2027 to 13 Jan 2027')
+  await expect(topic(rana.page, /^Lift, .*1 comment$/)).toBeVisible()
+  await rana.caller.edit(id, [{ op: 'set', topic: 'lift', field: 'duration', value: 5 }])
+  await expect(topic(page, /^Lift, 11 Jan 2027 to 15 Jan 2027/)).toBeVisible()
+  await expect(said).toContainText('then 11 Jan 2027 to 13 Jan 2027')
+  // The sign leads to what was said.
+  await bars(rana.page).locator('.talked').click()
+  await expect(rana.page.locator('[data-part="comment"]')).toContainText('Before the permit?')
+})

@@ -100,7 +100,7 @@ for (const width of [360, 390, 820])
     await expect.poll(() => details('Books')).toMatchObject({ due: '2027-05-12' })
     if (width < 700) {
       const low = (await sheet.boundingBox())!
-      await expect(topic(page, 'Books')).toBeInViewport({ ratio: 1 })
+      await expect(topic(page, 'Books')).toBeInViewport({ ratio: 0.99999 })
       expect((await topic(page, 'Books').boundingBox())!.y).toBeLessThan(low.y)
       await page.getByRole('button', { name: 'Raise the sheet' }).tap()
       await expect.poll(async () => (await sheet.boundingBox())!.height).toBeGreaterThan(low.height + 100)
@@ -151,7 +151,8 @@ test('what is being typed stays above a keyboard that comes up', async ({ browse
     await page.setViewportSize({ width: 390, height: 430 })
     const field = page.getByRole('textbox', { name: 'Title', exact: true })
     await expect(field).toBeFocused()
-    await expect(field).toBeInViewport({ ratio: 1 })
+    // All of it: where the canvas is scaled, the browser reckons the share in single precision.
+    await expect(field).toBeInViewport({ ratio: 0.99999 })
     await page.keyboard.press('Escape')
   }
   await context.close()

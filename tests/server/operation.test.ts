@@ -5,6 +5,7 @@ import { promisify } from 'node:util'
 import { gunzipSync, gzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { freePort, root } from '../../scripts/machine.mjs'
+import type { Comparison } from '../../core/contract'
 import { Caller, newId } from '../caller'
 import { endRuns, folder, type Run, start } from './run'
 
@@ -143,6 +144,7 @@ describe('a backup', () => {
 
     await ines.edit(tree, [{ op: 'set', topic: 'a', field: 'title', value: 'Lost' }])
     const later = await ines.makeTree('Made later')
+    const { data: away } = await ines.call('GET', `/api/trees/${tree}/export/json`)
     const restored = await script('restore', file)
     expect(restored).toMatchObject({ code: 0 })
     await comesBack()
@@ -158,6 +160,15 @@ describe('a backup', () => {
     await again.until(() => again.of('tree').length > 0, 'the whole tree, for numbers mean other edits now')
     expect(again.of('welcome')[0]!.epoch).not.toBe(epoch)
     await again.close()
+    // A file that was taken out after the backup is merged from what the tree and it have in common: the backup.
+    await ines.edit(tree, [{ op: 'set', topic: 'a', field: 'due', value: '2027-05-02' }])
+    const { data: compared } = await ines.call<Comparison>('POST', `/api/trees/${tree}/compare`, {
+      with: { kind: 'file', text: JSON.stringify(away) },
+    })
+    expect(compared.pieces.map(({ part, by }) => `${part} ${by}`).filter(one => !one.startsWith('duration'))).toEqual([
+      'title there',
+      'due here',
+    ])
     // What was there before stands in a backup of its own.
     expect(readdirSync(join(data, 'backups')).some(name => name.startsWith('before-restore'))).toBe(true)
   }, 120_000)

@@ -188,6 +188,72 @@ describe('a note', () => {
     }
   })
 
+  it('that is large is opened in a thread first: what follows it keeps its order, and nobody else waits for it', async () => {
+    const big = await openHouse({})
+    try {
+      const [ines, rana] = [await signUp(big.url), await signUp(big.url, 'Rana Tahiri')]
+      const [tree, other] = [await ines.makeTree(), await rana.makeTree()]
+      const { centre } = (await rana.open(other)).snapshot
+      const { centre: first } = (await ines.open(tree)).snapshot
+      // Typed here and there, as a note of many hands is: thousands of pieces.
+      const note = noteOf(fragment => {
+        for (let i = 0; i < 60; i++) {
+          const block = new Y.XmlElement('paragraph')
+          block.insert(0, [new Y.XmlText('Shelves')])
+          fragment.insert(0, [block])
+        }
+        for (let i = 0; i < 12_000; i++)
+          ((fragment.get((i * 7) % 60) as Y.XmlElement).get(0) as Y.XmlText).insert((i * 13) % 7, 'ab')
+      })
+      expect(note.length).toBeGreaterThan(150_000)
+      let done = false
+      const waits: number[] = []
+      const writing = (async () => {
+        for (let i = 0; !done; i++) {
+          const began = Date.now()
+          await rana.edit(other, [{ op: 'set', topic: centre, field: 'title', value: `Move ${i}` }])
+          waits.push(Date.now() - began)
+        }
+      })()
+      // On one line, as a browser sends what it did one after the other.
+      const line = ines.line(tree)
+      await line.hello(0)
+      const answered = async (...edits: Change[][]): Promise<string[]> => {
+        const ids = edits.map(() => newId())
+        for (const [i, changes] of edits.entries()) line.say({ type: 'edit', edit: { id: ids[i]!, changes } })
+        const answerTo = (id: string): string | undefined =>
+          line.of('refused').find(({ edit }) => edit === id)?.code ??
+          (line.of('news').some(({ edits }) => edits.some(edit => edit.id === id)) ? 'done' : undefined)
+        await line.until(() => ids.every(answerTo), 'the answers')
+        return ids.map(id => answerTo(id)!)
+      }
+      const answers = await answered(
+        [{ op: 'add', topic: 'a', parent: first, order: 'a0', with: { title: 'Shelves', note } }],
+        [{ op: 'set', topic: 'a', field: 'done', value: 50 }],
+        [{ op: 'set', topic: 'a', field: 'done', value: 100 }],
+      )
+      done = true
+      await writing
+      expect(answers).toEqual(['done', 'done', 'done'])
+      const { snapshot } = await ines.open(tree)
+      expect(snapshot.topics.find(({ id }) => id === 'a')).toMatchObject({ done: 100, note })
+      expect(waits.length).toBeGreaterThan(3)
+      expect(waits.toSorted((a, b) => a - b)[Math.floor(waits.length / 2)]!).toBeLessThan(500)
+      // As large, and nothing: what came with it goes with it, and what comes after has nothing to stand on.
+      const bad = toBase64(new Uint8Array(60_000).fill(255))
+      const refused = await answered(
+        [{ op: 'add', topic: 'b', parent: null, order: 'a1', with: { note: bad } }],
+        [{ op: 'set', topic: 'b', field: 'done', value: 50 }],
+        [{ op: 'note', topic: 'a', update: bad }],
+      )
+      expect(refused).toEqual(['note', 'missing', 'note'])
+      await line.close()
+      expect((await ines.call<string>('GET', `/api/trees/${tree}/export/markdown`)).data).toContain('abab')
+    } finally {
+      await big.close()
+    }
+  }, 120_000)
+
   it('that nests 12,000 deep breaks no export and no reader', async () => {
     const note = noteOf(fragment => {
       fragment.doc!.transact(() => {

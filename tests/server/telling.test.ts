@@ -243,6 +243,23 @@ describe('what is watched', () => {
     await clear(rana)
   })
 
+  it('is told by where a topic was when it was changed, not by where it was moved to right after', async () => {
+    await carl.call('PUT', `/api/trees/${id}/watched/lift`)
+    await ines.edit(id, [{ op: 'place', topic: 'bolt', parent: 'lamps', order: 'a0' }])
+    await eventually(carl).toEqual(['Ines Brandt changed “Lift”'])
+    await clear(carl)
+    // Within one round of telling: renamed elsewhere twice, and moved in by a third edit.
+    for (const changes of [
+      { op: 'set', topic: 'bolt', field: 'title', value: 'Bolt, M8' },
+      { op: 'set', topic: 'bolt', field: 'title', value: 'Bolt' },
+      { op: 'place', topic: 'bolt', parent: 'lift', order: 'a0' },
+    ] satisfies Change[])
+      await ines.edit(id, [changes])
+    await eventually(carl).toEqual(['Ines Brandt changed “Lift”'])
+    await clear(carl)
+    await carl.call('DELETE', `/api/trees/${id}/watched/lift`)
+  })
+
   it('is told when others change it or what is below, together, until it’s seen', async () => {
     expect((await carl.call('PUT', `/api/trees/${id}/watched/lift`)).status).toBe(200)
     await carl.call('PUT', `/api/trees/${id}/watched/lift`)

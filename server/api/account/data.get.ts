@@ -9,7 +9,7 @@ import { database } from '../../database/connect'
 import { comments, letters, openedFiles, ownViews, readItems, users } from '../../database/schema'
 import { talkOf } from '../../talk/keep'
 import { toldWaysOf } from '../../telling/watching'
-import { treeToFile } from '../../trees/export'
+import { treeToJson } from '../../trees/export'
 import { readTree } from '../../trees/held'
 import { listTrees, peopleOf } from '../../trees/store'
 
@@ -59,7 +59,7 @@ async function* pieces(id: string, session: string): AsyncGenerator<string> {
       if (!live) continue
       const people = Object.fromEntries((await peopleOf(tree.id)).map(one => [one.id, one.name]))
       const stamp = { tree: tree.id, number: live.version, epoch: live.epoch }
-      yield `${first ? '' : ',\n'}${treeToFile(live.tree, 'json', people, await talkOf(tree.id), stamp).text}`
+      yield `${first ? '' : ',\n'}${treeToJson(live.tree, people, await talkOf(tree.id), stamp).text}`
       first = false
     }
   yield ']}\n'

@@ -3,7 +3,8 @@ import { writeAccess } from '../../../../access/access-log'
 import { answer } from '../../../../access/answer'
 import { Fault } from '../../../../access/fault'
 import { talkOf } from '../../../../talk/keep'
-import { treeToFile } from '../../../../trees/export'
+import { treeToJson } from '../../../../trees/export'
+import { runJob } from '../../../../jobs/runner'
 import { readTree } from '../../../../trees/held'
 import { peopleOf } from '../../../../trees/store'
 import { saveAs } from '../../../../files/disposition'
@@ -12,13 +13,17 @@ export default answer(OPERATIONS.exportTree, async ({ event, params, version, ac
   const people = Object.fromEntries((await peopleOf(params.id)).map(({ id, name }) => [id, name]))
   const item = await readTree(params.id, version)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
+  // A held tree goes on meanwhile.
+  const snapshot = item.snapshotBytes()
   await writeAccess({ treeId: params.id, by: account.id, what: 'exported', about: params.format })
-  const talk = params.format === 'json' ? await talkOf(params.id) : []
-  const { text, type, name } = treeToFile(item.tree, params.format, people, talk, {
-    tree: params.id,
-    number: item.version,
-    epoch: item.epoch,
-  })
+  const { text, type, name } =
+    params.format === 'json'
+      ? treeToJson(item.tree, people, await talkOf(params.id), {
+          tree: params.id,
+          number: item.version,
+          epoch: item.epoch,
+        })
+      : await runJob('export', { snapshot, format: params.format, people }, { person: account.id })
   setResponseHeaders(event, { 'content-type': `${type}; charset=utf-8`, 'content-disposition': saveAs(name) })
   return text
 })

@@ -1,0 +1,1 @@
+export const commentsInWords = (count: number): string => (count === 1 ? '1 comment' : `${count} comments`)

@@ -1,0 +1,9 @@
+/** Why something can't be made of a tree, in words for the person; `code` goes with them. */
+export class CannotMake extends Error {
+  constructor(
+    readonly code: 'nothing' | 'too-large',
+    message: string,
+  ) {
+    super(message)
+  }
+}

@@ -1,0 +1,9 @@
+import { toSnapshot } from '#core/tree'
+import { treeFromFile } from '../../trees/import'
+import type { ImportInput, ImportResult } from '../work'
+
+/** A file that somebody sent, as a tree. */
+export async function importFile({ format, name, text, parents }: ImportInput): Promise<ImportResult> {
+  const { tree, left, talk = [], people = {}, of = null } = await treeFromFile(format, name, text, parents)
+  return { snapshot: toSnapshot(tree), left, talk, people, of }
+}
