@@ -22,7 +22,6 @@ import {
 } from '#core/tree'
 import { type SessionEvents, TreeSession } from '~/session/session'
 import { Authoring } from './authoring'
-import { Changes } from './changes'
 import { Dressing } from '#core/dress/dressing'
 import { Elsewhere } from './elsewhere'
 import { Finding } from '~/find/finding'
@@ -39,6 +38,7 @@ import { Typing } from './typing'
 import { Voting } from './voting'
 import { Watching } from './watching'
 import { Uploads } from '~/files/uploads'
+import type { Beside } from '~/find/beside'
 
 export type { Drawn } from './planks'
 export type { ShownView } from './showing'
@@ -60,7 +60,8 @@ export class Desk {
   readonly guises = this.derivation.add(new Guises(() => this.tree, this.numbers), this.numbers)
   readonly crossLinks = this.derivation.add(new CrossLinks(() => this.tree))
   readonly rollUps = this.derivation.add(new RollUps(() => this.tree))
-  readonly changes: Changes
+  /** What a filter asked that the tree doesn't say. */
+  private beside: Beside | null = null
   readonly uploads: Uploads
   readonly journey: Journey
   private readonly selecting = new Selection(this)
@@ -119,9 +120,9 @@ export class Desk {
       },
       said: message => this.say(message),
       news: edits => {
-        this.changes.hear(edits)
+        this.beside?.hear(edits)
         // What was changed just now counts at once.
-        if (this.finding.asksForChanges) this.find()
+        if (this.finding.asksBeside) this.find()
       },
       elsewhere: () => this.elsewhere.ask(),
       look: (by, topic) => this.following.asked(by.name, topic),
@@ -135,7 +136,6 @@ export class Desk {
       talk: message => this.talking.hear(message),
     }
     this.session = sessionOf(events)
-    this.changes = new Changes(treeId)
     this.uploads = new Uploads(this)
     this.journey = new Journey(this)
     this.elsewhere = new Elsewhere(this, ids => {
@@ -151,7 +151,7 @@ export class Desk {
       () => ({
         me: userId,
         today: this.today,
-        changesOf: this.changes.of,
+        ...this.beside?.circumstances,
         talkOf: id => this.talking.signAt(id),
         ...(this.planks.figures ? { figureMeets: this.planks.figures.meets } : {}),
         dayOf: instant => isoDay(new Date(instant)),
@@ -328,14 +328,17 @@ export class Desk {
 
   // — Finding
 
-  /** Looks for what is wanted; where the log has to be asked, first that. */
+  /** Looks for what is wanted; where the server has to be asked, first that. */
   private find(): void {
     const hid = this.hiding
-    if (this.finding.asksForChanges && !this.changes.ready) {
-      this.changes.load().then(
-        () => this.find(),
-        (error: Error) => this.say(error.message),
-      )
+    const asked = this.finding.asksBeside
+    if (asked && !this.beside?.knows(asked)) {
+      import('~/find/beside')
+        .then(({ Beside }) => (this.beside ??= new Beside(this)).learn(asked))
+        .then(
+          () => this.find(),
+          (error: Error) => this.say(error.message),
+        )
       return
     }
     this.finding.run()

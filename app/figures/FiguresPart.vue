@@ -27,13 +27,16 @@ const lines = computed(() => {
     return {
       measure,
       fault: shown.fault,
+      own: result.own,
       comes: result.own && result.formula === null ? '' : shown.text,
       rolled: result.own && rolled.value !== null ? shownResult(desk, rolled, measure, of).text : '',
       target: target === null ? '' : typedFigure(fixedOf(target)!, measure, ownLocale()),
       low: half.value[measure.id]?.low ?? (range ? typedFigure(fixedOf(range.low)!, measure, ownLocale()) : ''),
       high: half.value[measure.id]?.high ?? (range ? typedFigure(fixedOf(range.high)!, measure, ownLocale()) : ''),
       series: figureAt(desk.tree, topic.id, measure.id, null)?.series ?? null,
-      left: against && shownResult(desk, { value: against.left, fault: null }, measure, of).text,
+      left:
+        against &&
+        shownResult(desk, { value: against.left < 0n ? -against.left : against.left, fault: null }, measure, of).text,
       bad: against?.bad ?? false,
       part: against ? Math.max(0, Math.min(1, against.part)) : null,
     }
@@ -131,6 +134,13 @@ function setTarget(measure: Measure, said: string): void {
         <button v-else-if="may && !topic.reference" class="again" @click="opened = line.measure.id">
           Over the years …
         </button>
+        <NuxtLink
+          v-if="desk.then.value === null && (line.rolled !== '' || line.own)"
+          class="again"
+          :to="`/trees/${desk.session.treeId}/history?branch=${topic.id}&kind=figures`"
+          :aria-label="`The story of ${line.measure.name}`"
+          >Its story</NuxtLink
+        >
         <span v-if="line.part !== null" class="bar" :class="{ bad: line.bad }" aria-hidden="true"
           ><i :style="{ width: `${line.part * 100}%` }"
         /></span>

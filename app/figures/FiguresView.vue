@@ -202,7 +202,8 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
   margin: 0;
   font-size: 13px;
   display: flex;
-  flex: 1 1 0;
+  flex: 1 1 120px;
+  min-width: 0;
   gap: 4px 10px;
   flex-wrap: wrap;
   height: 20px;
@@ -211,6 +212,9 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
 }
 .sum > span {
   white-space: nowrap;
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .late {
   color: var(--clay);

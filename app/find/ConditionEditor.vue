@@ -39,6 +39,8 @@ const PLAN_NAMES: Record<(typeof PLANNED)[number], string> = {
   critical: 'must not slip',
   tight: 'has float under days',
   late: 'ends late',
+  slipped: 'ends later than agreed',
+  agreed: 'is in the newest baseline',
   waits: 'can’t begin yet',
   ready: 'can begin now',
   overloaded: 'somebody has too much',

@@ -1,4 +1,4 @@
-import { asksForChanges, asksForTalk, countConditions, type Query } from '#core/find/conditions'
+import { asksFor, countConditions, type Query } from '#core/find/conditions'
 import { type Circumstances, compile } from '#core/find/evaluate'
 import { foldedText } from '#core/find/text'
 import { asksForSomething, neighbourMatch, readingOrder, search } from '#core/find/search'
@@ -56,12 +56,13 @@ export class Finding {
 
   /** Whether the filter asks for what was said. */
   get asksForTalk(): boolean {
-    return this.query.value !== null && asksForTalk(this.query.value)
+    return this.query.value !== null && asksFor(this.query.value, 'talk')
   }
 
-  /** Whether the filter asks for what only the log knows. */
-  get asksForChanges(): boolean {
-    return this.query.value !== null && asksForChanges(this.query.value)
+  /** The filter, where it asks for what has to be fetched. */
+  get asksBeside(): Query | null {
+    const query = this.query.value
+    return query && (['changes', 'opened', 'agreed'] as const).some(what => asksFor(query, what)) ? query : null
   }
 
   run(): void {

@@ -18,6 +18,7 @@ const KINDS: Readonly<Record<HappeningKind, string>> = {
   markers: 'markers',
   note: 'notes',
   files: 'files',
+  figures: 'figures',
   meeting: 'meetings',
   look: 'looks',
   other: 'anything else of a topic',

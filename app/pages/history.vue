@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { HAPPENING_KINDS } from '#core/history/happenings'
 import { shorten, topicOf } from '#core/tree'
 import { DESK, Desk } from '~/desk/desk'
 import { fontsReady } from '~/desk/ruler'
@@ -55,6 +56,8 @@ onMounted(async () => {
     const topic = branch || String(route.query.topic ?? '')
     if (desk.tree.topics.has(topic)) desk.visit(topic)
     if (desk.tree.topics.has(branch)) history.narrowing.branch = branch
+    const kind = HAPPENING_KINDS.find(one => one === route.query.kind)
+    if (kind) history.narrowing.kind = kind
   } catch (error) {
     trouble.value = error instanceof Error ? error.message : 'This tree’s history can’t be opened.'
   }

@@ -32,9 +32,22 @@ const worth = computed(() => {
   const spent = others.value.find(({ id }) => id === spentBy.value)?.id ?? null
   return measure.value ? worthIn(figuresOf(desk), measure.value.id, spent) : hoursIn(desk.tree, plan)
 })
+/** What is done by a day, or what is left then. */
+const shows = ref<'done' | 'left'>('done')
 const unit = computed(() => (measure.value ? measure.value.unit.trim() : 'h'))
 const earned = computed(() => earnedNow(desk.tree, plan, against, worth.value))
 const curve = computed(() => curveOf(desk.tree, plan, against, worth.value))
+/** A point of the curve as it's shown: what is to be done by then, or what is to be left. */
+const drawn = computed(() => {
+  const all = curve.value.at(-1)
+  return shows.value === 'done'
+    ? curve.value
+    : curve.value.map(one => ({
+        ...one,
+        agreed: one.agreed === null ? null : (all!.agreed ?? 0) - one.agreed,
+        planned: all!.planned - one.planned,
+      }))
+})
 const number = (value: number | null, digits = 1): string =>
   value === null ? '–' : new Intl.NumberFormat(ownLocale(), { maximumFractionDigits: digits }).format(value)
 const hours = (value: number | null): string =>
@@ -79,6 +92,32 @@ const option = computed(() => {
   }
   const at = curve.value.findIndex(({ day }) => day >= plan.status)
   const point = (value: number | null): (number | null)[] => curve.value.map((_, i) => (i === at ? value : null))
+  const inFact = {
+    name: 'left in fact',
+    type: 'line',
+    symbol: 'none',
+    lineStyle: { width: 3.5 },
+    itemStyle: { color: colour('fern') },
+    data: drawn.value.map(one => one.left),
+  }
+  const standing = [
+    {
+      name: 'earned',
+      type: 'line',
+      symbol: 'rect',
+      symbolSize: 12,
+      itemStyle: { color: colour('fern') },
+      data: point(earned.value.ev),
+    },
+    {
+      name: 'actual',
+      type: 'line',
+      symbol: 'triangle',
+      symbolSize: 13,
+      itemStyle: { color: colour('clay') },
+      data: point(earned.value.ac),
+    },
+  ]
   return {
     animation: false,
     aria: { enabled: true },
@@ -97,7 +136,7 @@ const option = computed(() => {
               symbol: 'none',
               lineStyle: { width: 2, type: 'dashed' },
               itemStyle: { color: quiet },
-              data: curve.value.map(one => one.agreed),
+              data: drawn.value.map(one => one.agreed),
             },
           ]
         : []),
@@ -107,29 +146,13 @@ const option = computed(() => {
         symbol: 'none',
         lineStyle: { width: 2.5 },
         itemStyle: { color: colour('porch') },
-        data: curve.value.map(one => one.planned),
+        data: drawn.value.map(one => one.planned),
       },
-      {
-        name: 'earned',
-        type: 'line',
-        symbol: 'rect',
-        symbolSize: 12,
-        itemStyle: { color: colour('fern') },
-        data: point(earned.value.ev),
-      },
-      {
-        name: 'actual',
-        type: 'line',
-        symbol: 'triangle',
-        symbolSize: 13,
-        itemStyle: { color: colour('clay') },
-        data: point(earned.value.ac),
-      },
+      ...(shows.value === 'left' ? [inFact] : standing),
     ],
   }
 })
 </script>
-
 <template>
   <div class="progress" tabindex="0" role="region" aria-label="Progress of the plan">
     <p v-if="measures.length" class="counted">
@@ -155,6 +178,10 @@ const option = computed(() => {
       }}.
       {{ measure ? 'What isn’t a task doesn’t count.' : 'Work that nobody estimated counts its length in full days.' }}
     </p>
+    <div class="segments" role="group" aria-label="What the chart shows">
+      <button :aria-pressed="shows === 'done'" @click="shows = 'done'">Done</button>
+      <button :aria-pressed="shows === 'left'" @click="shows = 'left'">Still to do</button>
+    </div>
     <figure class="chart"><VChart :option="option" autoresize aria-label="Hours of work over time" /></figure>
     <table aria-label="Earned value">
       <tbody>
@@ -169,19 +196,21 @@ const option = computed(() => {
     </table>
     <details>
       <summary>The numbers of the chart</summary>
-      <table aria-label="Hours to be done, week by week">
+      <table :aria-label="shows === 'left' ? 'Still to be done, week by week' : 'Hours to be done, week by week'">
         <thead>
           <tr>
             <th scope="col">By</th>
             <th v-if="against" scope="col">as agreed</th>
             <th scope="col">as planned now</th>
+            <th v-if="shows === 'left'" scope="col">left in fact</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="one in curve" :key="one.day">
+          <tr v-for="one in drawn" :key="one.day">
             <th scope="row">{{ dayInWords(one.day) }}</th>
             <td v-if="against" class="value">{{ hours(one.agreed) }}</td>
             <td class="value">{{ hours(one.planned) }}</td>
+            <td v-if="shows === 'left'" class="value">{{ one.left === null ? '' : hours(one.left) }}</td>
           </tr>
         </tbody>
       </table>

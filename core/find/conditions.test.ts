@@ -2,7 +2,9 @@ import { Temporal } from 'temporal-polyfill'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { noteFromMarkdown } from '../formats/note-text'
-import { addAt, allTopics, applyChanges, BLANK, emptyTree, type Initial, type Tree } from '../tree'
+import { type Baseline, datesOf } from '../schedule/baseline'
+import { type Plan, planOf } from '../schedule/plan'
+import { addAt, allTopics, applyChanges, BLANK, type Change, emptyTree, type Initial, type Tree } from '../tree'
 import {
   type Condition,
   conditionInWords,
@@ -12,7 +14,7 @@ import {
   queryInWords,
   querySchema,
 } from './conditions'
-import { compile } from './evaluate'
+import { type Circumstances, compile } from './evaluate'
 import { readingOrder, search } from './search'
 
 const TODAY = '2027-03-10'
@@ -282,11 +284,12 @@ describe('what is computed in the plan', () => {
   grow('short', { duration: 6 })
   grow('done', { duration: 2, done: 100 })
   grow('words', {})
+  let agreed: Circumstances['agreed']
   const found = (query: Query): string[] => {
     const test = compile(query, tree, {
       me: 'ines',
       today: '2027-01-11',
-      changesOf: () => [],
+      ...(agreed ? { agreed } : {}),
       talkOf: () => null,
       dayOf: () => '2027-01-11',
     })
@@ -309,6 +312,24 @@ describe('what is computed in the plan', () => {
       (['critical', 'late', 'waits', 'ready'] as const).map(is => conditionInWords({ about: 'plan', is }, names)),
     ).toEqual(['that must not slip', 'planned to end late', 'that can’t begin yet', 'that can begin now'])
     expect(conditionInWords({ about: 'plan', is: 'tight', days: 3 }, names)).toBe('with float under 3 d')
+    // Held against the newest baseline, where it's known.
+    expect(found({ about: 'plan', is: 'slipped' })).toEqual([])
+    const plan = planOf(tree, '2027-01-11') as Plan
+    const { long, short } = datesOf(plan)
+    const then: Baseline['tasks'] = { long: { ...long!, finish: '2027-01-12' }, short: short! }
+    agreed = id => then[id] ?? null
+    expect(found({ about: 'plan', is: 'slipped' })).toEqual(['long'])
+    expect(found({ about: 'plan', is: 'agreed' })).toEqual(['long', 'short'])
+    expect(
+      found({
+        join: 'all',
+        of: [
+          { about: 'state', is: 'open' },
+          { about: 'plan', is: 'agreed', not: true },
+        ],
+      }),
+    ).toEqual(['last'])
+    agreed = undefined
     // Nobody has more than a week holds, until somebody has two whole tasks in one.
     expect(found({ about: 'plan', is: 'overloaded' })).toEqual([])
     applyChanges(tree, [
@@ -334,8 +355,12 @@ describe('what stands alone', () => {
     ['gone', 'c', { markers: ['risk'] }],
   )
   applyChanges(alone, [{ op: 'remove', topic: 'gone' }])
-  const found = (is: 'untied' | 'lone-marker'): string[] => {
-    const fits = compile({ about: 'kind', is }, alone, { ...circumstances, talkOf: () => null })
+  const found = (is: 'untied' | 'lone-marker' | 'unopened', isOpened?: (file: string) => boolean): string[] => {
+    const fits = compile({ about: 'kind', is }, alone, {
+      ...circumstances,
+      talkOf: () => null,
+      ...(isOpened ? { isOpened } : {}),
+    })
     return [...allTopics(alone)].filter(fits).map(({ id }) => id)
   }
   it('is without a cross-link, whichever way, and one whose other end is gone is none', () => {
@@ -348,5 +373,18 @@ describe('what stands alone', () => {
     expect(found('lone-marker')).toEqual(['rooms', 'lamps'])
     applyChanges(alone, [{ op: 'put', topic: 'books', set: 'markers', member: 'idea' }])
     expect(found('lone-marker')).toEqual(['lamps'])
+  })
+  it('has a file that nobody has opened, where that is known', () => {
+    const file = (id: string, hash: string): Change => ({
+      op: 'put',
+      topic: id,
+      set: 'files',
+      member: { id: hash, name: `${hash}.pdf`, file: hash.repeat(64), size: 1, type: 'application/pdf', preview: null },
+    })
+    applyChanges(alone, [file('lift', 'a'), file('books', 'a'), file('books', 'b')])
+    expect(found('unopened')).toEqual([])
+    expect(found('unopened', () => false)).toEqual(['lift', 'books'])
+    expect(found('unopened', one => one === 'a'.repeat(64))).toEqual(['books'])
+    expect(found('unopened', () => true)).toEqual([])
   })
 })

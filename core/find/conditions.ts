@@ -31,6 +31,7 @@ export const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
   leaf: 'with nothing under it',
   untied: 'with no cross-link from or to it',
   'lone-marker': 'with a marker that stands nowhere else',
+  unopened: 'with a file that nobody has opened',
 }
 const TALK_WORDS: Record<(typeof TALK_STATES)[number], string> = {
   some: 'with comments',
@@ -41,6 +42,8 @@ const TALK_WORDS: Record<(typeof TALK_STATES)[number], string> = {
 const PLAN_WORDS: Record<Exclude<(typeof PLANNED)[number], 'tight'>, string> = {
   critical: 'that must not slip',
   late: 'planned to end late',
+  slipped: 'planned to end later than agreed',
+  agreed: 'in the newest baseline',
   waits: 'that can’t begin yet',
   ready: 'that can begin now',
   overloaded: 'in a week in which somebody has too much',

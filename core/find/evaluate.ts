@@ -1,3 +1,4 @@
+import { slipBetween } from '../schedule/baseline'
 import { addDays } from '../schedule/days'
 import { isTooMuch, type Load, loadOf } from '../schedule/load'
 import { type Planned, planOf } from '../schedule/plan'
@@ -22,9 +23,13 @@ export interface Circumstances {
   /** The present day, ISO 8601. */
   readonly today: string
   /** Who changed a topic when, each person's last change; nothing when it isn't known. */
-  changesOf(id: TopicId): readonly LastChange[]
+  changesOf?(id: TopicId): readonly LastChange[]
   /** What was said on a topic; null for nothing, or when it isn't known. */
   talkOf(id: TopicId): TopicSign | null
+  /** When a task was to begin and end by the newest baseline; null where it isn't in it. */
+  agreed?(topic: TopicId): { readonly start: string; readonly finish: string } | null
+  /** Whether somebody has opened a file; none counts as unopened where nobody can say. */
+  isOpened?(file: string): boolean
   /** Whether what a topic comes to in a measure is as asked; never where nobody can say. */
   figureMeets?(topic: TopicId, condition: FigureCondition): boolean
   /** The calendar day of an instant where the person is. */
@@ -76,7 +81,7 @@ function markersIn(tree: Tree): ReadonlyMap<string, number> {
 export function compile(
   query: Query,
   tree: Tree,
-  { me, today, changesOf, talkOf, dayOf, figureMeets }: Circumstances,
+  { me, today, changesOf, talkOf, dayOf, figureMeets, agreed, isOpened }: Circumstances,
 ): Test {
   const plain = (condition: Condition): Test => {
     switch (condition.about) {
@@ -110,7 +115,7 @@ export function compile(
       case 'done':
         return topic => topic.done !== null && topic.done >= condition.least && topic.done <= condition.most
       case 'plan':
-        return planTest(condition, tree, today)
+        return planTest(condition, tree, today, agreed)
       case 'priority':
         return topic => topic.priority !== null && topic.priority <= condition.most
       case 'depth':
@@ -143,13 +148,15 @@ export function compile(
             const counts = markersIn(tree)
             return topic => topic.markers.some(marker => counts.get(marker) === 1)
           }
+          case 'unopened':
+            return topic => isOpened !== undefined && topic.files.some(({ file }) => !isOpened(file))
         }
       // falls through: never, each kind returns
       case 'changed': {
         const from = changedFrom(condition, today)
         const by = condition.by === 'me' ? me : condition.by
         return topic =>
-          changesOf(topic.id).some(
+          (changesOf?.(topic.id) ?? []).some(
             ({ user, at }) => (by === undefined || user === by) && (from === null || dayOf(at) >= from),
           )
       }
@@ -195,7 +202,12 @@ function joined(tests: readonly Test[], join: 'all' | 'any'): Test {
 /** Days of float from which on something isn't tight, where nobody says. */
 const TIGHT = 5
 
-function planTest(condition: Extract<Condition, { about: 'plan' }>, tree: Tree, today: string): Test {
+function planTest(
+  condition: Extract<Condition, { about: 'plan' }>,
+  tree: Tree,
+  today: string,
+  agreed: Circumstances['agreed'],
+): Test {
   const plan = planOf(tree, today)
   if (typeof plan === 'string') return () => false
   const of = (test: (planned: Planned) => boolean): Test => {
@@ -211,6 +223,13 @@ function planTest(condition: Extract<Condition, { about: 'plan' }>, tree: Tree, 
       return of(({ totalFloat }) => totalFloat !== null && totalFloat < (condition.days ?? TIGHT))
     case 'late':
       return of(({ late, state }) => state !== 'done' && late !== null && late > 0)
+    case 'slipped':
+      return ({ id }) => {
+        const [planned, then] = [plan.tasks.get(id), agreed?.(id)]
+        return planned !== undefined && !!then && slipBetween(plan.calendar, then.finish, planned.finish) > 0
+      }
+    case 'agreed':
+      return ({ id }) => !!agreed?.(id)
     case 'waits':
       return of(({ state }) => state === 'waiting')
     case 'ready':

@@ -8,6 +8,9 @@ import { printMarkdown } from './note-text'
 
 /* Minutes as Markdown (CommonMark 0.31 with tables, github.github.com/gfm section 4.10). */
 
+/** What stands over how the plan stands. */
+export const PLAN_HEAD = 'The plan since it began'
+
 const text = (value: string): PhrasingContent => ({ type: 'text', value })
 const strong = (value: string): PhrasingContent => ({ type: 'strong', children: [text(value)] })
 const paragraph = (...children: PhrasingContent[]): RootContent => ({ type: 'paragraph', children })
@@ -149,6 +152,11 @@ export function minutesDocument(minutes: Minutes): Root {
   }
   for (const item of minutes.items) children.push(...itemPart(item))
   if (minutes.besides.length > 0) children.push(heading(2, 'Besides'), ...lines(minutes.besides))
+  if (minutes.plan)
+    children.push(
+      heading(2, PLAN_HEAD),
+      list(minutes.plan.map(line => bullet({ type: 'paragraph', children: [text(line)] }))),
+    )
   return { type: 'root', children } as Root
 }
 

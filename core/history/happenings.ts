@@ -6,7 +6,8 @@ import { type SetName, SETS } from '../tree/sets'
 import { noteWords } from '../tree/note'
 import { STYLE_FIELDS } from '../tree/style-fields'
 import { shorten } from '../tree/title'
-import type { TopicId } from '../tree/topic'
+import type { Figure } from '../tree/figure'
+import type { Topic, TopicId } from '../tree/topic'
 import { isLive, type Tree } from '../tree/tree'
 import { TREE_FIELDS, TREE_SETS } from '../tree/tree-fields'
 
@@ -27,6 +28,7 @@ export const HAPPENING_KINDS = [
   'markers',
   'note',
   'files',
+  'figures',
   'meeting',
   'look',
   'other',
@@ -46,6 +48,10 @@ export interface Happening {
   readonly under?: string | null
   /** What was set, put or taken, by the name people read. */
   readonly what?: string
+  /** Of a figure: the measure that it's of, what it said before, and whether it's one under a what-if. */
+  readonly measure?: string
+  readonly before?: string | null
+  readonly whatIf?: true
   /** What it's now: ISO dates and ids as they're stored; null: cleared, or taken. Absent: not said in words. */
   readonly value?: string | number | null
   /** Of a note: the words that went and came, with a little of what stands around them. */
@@ -149,8 +155,10 @@ function tell(tree: Tree, change: Change): Happening | null {
     case 'set':
       return ofField(about, topic?.title ?? '', change)
     case 'put':
+      if (change.set === 'figures') return ofFigure(about, topic, change.member.id, change.member)
       return ofMember(about, change.set, memberWord(change.set, change.member))
     case 'take':
+      if (change.set === 'figures') return ofFigure(about, topic, change.member, null)
       return ofMember(about, change.set, null, change.member)
   }
 }
@@ -173,6 +181,7 @@ const KIND_OF_SET: Partial<Record<SetName, HappeningKind>> = {
   people: 'people',
   markers: 'markers',
   files: 'files',
+  figures: 'figures',
   meeting: 'meeting',
   item: 'meeting',
 }
@@ -183,6 +192,20 @@ function ofMember(about: About, set: SetName, word: string | null, taken?: strin
   if (kind === 'meeting') return about(kind, { what: SETS[set].name })
   if (kind === 'markers') return about(kind, { what: taken === undefined ? 'put' : 'take', value: taken ?? word })
   return about(kind, { what: SETS[set].name, ...(taken === undefined ? {} : { value: null }) })
+}
+
+/** A figure that was given, changed or taken away; its text is as it's stored, a numeral or a formula. */
+function ofFigure(about: About, topic: Topic | undefined, id: string, now: Figure | null): Happening | null {
+  const was = topic?.figures.find(one => one.id === id) ?? null
+  const { measure, whatIf } = now ?? was ?? { measure: '', whatIf: null }
+  if (measure === '') return null
+  return about('figures', {
+    what: id,
+    measure,
+    value: now && now.text,
+    before: was && was.text,
+    ...(whatIf === null ? {} : { whatIf: true }),
+  })
 }
 
 function memberWord(set: SetName, member: unknown): string | null {

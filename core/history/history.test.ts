@@ -4,7 +4,17 @@ import { describe, expect, it } from 'vitest'
 import { differencesOf } from '../compare/differences'
 import { movedAmong } from '../compare/moves'
 import { noteFromMarkdown } from '../formats/note-text'
-import { addAt, applyChanges, BLANK, type Change, emptyTree, lastChild, noteBetween, type Tree } from '../tree'
+import {
+  addAt,
+  applyChanges,
+  BLANK,
+  type Change,
+  emptyTree,
+  type Figure,
+  lastChild,
+  noteBetween,
+  type Tree,
+} from '../tree'
 import { happeningsOf, kindsOf } from './happenings'
 import { byOthers, marksOf, marksOfDifferences, wordOf } from './marks'
 import { sittingsOf, type Stitch } from './sittings'
@@ -25,7 +35,15 @@ const speaker = {
   nameOf: (id: string) => ({ oskar: 'Oskar Mølgaard' })[id] ?? 'Somebody',
   markerOf: (id: string) => ({ risk: 'Risk' })[id] ?? id,
   day: (iso: string) => `day ${iso}`,
+  measureOf: (id: string) => ({ cost: 'Cost' })[id] ?? 'former figure',
+  figure: (_: string, text: string) => (text.startsWith('=') ? 'a formula' : `${text} EUR`),
 }
+const figure = (text: string, more: Partial<Figure> = {}): Change => ({
+  op: 'put',
+  topic: 'lift',
+  set: 'figures',
+  member: { id: 'cost', measure: 'cost', whatIf: null, text, target: null, range: null, ...more },
+})
 const words = (changes: Change[]): string[] => happeningsOf(plan(), changes).map(told => inWords(told, speaker))
 
 describe('what an edit did, in words', () => {
@@ -66,10 +84,29 @@ describe('what an edit did, in words', () => {
       ],
       ['gave “Lift” to Oskar Mølgaard', 'marked “Lift” Risk', 'took the marker Risk from “Lift”'],
     ],
+    ['a figure given', [figure('4000')], ['set the Cost of “Lift” to 4000 EUR']],
+    [
+      'one under a what-if, and one of a measure that went',
+      [figure('=2', { id: 'cost-dear', whatIf: 'dear' }), figure('3', { id: 'old', measure: 'old' })],
+      ['set the Cost of “Lift” in a what-if to a formula', 'set the former figure of “Lift” to 3 EUR'],
+    ],
     ['folds and splits', [{ op: 'set', topic: 'fit', field: 'folded', value: true }], []],
     ['the tree’s own', [{ op: 'tree', field: 'arrangement', value: 'down' }], ['changed the tree’s arrangement']],
   ])('%s', (_, changes, said) => {
     expect(words(changes)).toEqual(said)
+  })
+  it('tells of a figure what it was before', () => {
+    const tree = plan()
+    const after = (change: Change): string[] => happeningsOf(tree, [change]).map(told => inWords(told, speaker))
+    expect(after(figure('4000'))).toEqual(['set the Cost of “Lift” to 4000 EUR'])
+    expect(after(figure('4228.95'))).toEqual(['changed the Cost of “Lift” from 4000 EUR to 4228.95 EUR'])
+    expect(after(figure('4228.95', { target: '4000' }))).toEqual([
+      'changed the target, range or years of the Cost of “Lift”',
+    ])
+    expect(after({ op: 'take', topic: 'lift', set: 'figures', member: 'cost' })).toEqual([
+      'took away the Cost of “Lift”',
+    ])
+    expect(after({ op: 'take', topic: 'lift', set: 'figures', member: 'cost' })).toEqual([])
   })
   it('finds by the changes alone every kind that it tells', () => {
     const changes: Change[] = [
@@ -79,6 +116,7 @@ describe('what an edit did, in words', () => {
       { op: 'set', topic: 'lift', field: 'due', value: null },
       { op: 'set', topic: 'lift', field: 'hue', value: null },
       { op: 'put', topic: 'lift', set: 'people', member: 'oskar' },
+      figure('4000'),
       { op: 'tree', field: 'arrangement', value: 'down' },
       { op: 'remove', topic: 'books' },
     ]

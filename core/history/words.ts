@@ -8,11 +8,18 @@ export interface Speaker {
   day(iso: string): string
 }
 
+/** And of the tree's measures, which only its own history speaks of. */
+export interface Teller extends Speaker {
+  measureOf(id: string): string
+  /** A figure as it's stored, as the person reads it. */
+  figure(measure: string, text: string): string
+}
+
 const quoted = (title: string): string => `“${title || 'untitled'}”`
 const ISO_DAY = /^\d{4}-\d{2}-\d{2}/
 
 /** A happening in words, without who did it: “moved “Lift” under “Fit-out””. */
-export function inWords(told: Happening, speaker: Speaker): string {
+export function inWords(told: Happening, speaker: Teller): string {
   const title = quoted(told.title)
   switch (told.kind) {
     case 'added':
@@ -39,6 +46,8 @@ export function inWords(told: Happening, speaker: Speaker): string {
       }`
     case 'note':
       return `wrote in the note of ${title}`
+    case 'figures':
+      return figureInWords(told, title, speaker)
     case 'files':
       return told.value === null ? `took a file from ${title}` : `put a file on ${title}`
     case 'look':
@@ -54,6 +63,16 @@ export function inWords(told: Happening, speaker: Speaker): string {
         ? `cleared the ${told.what ?? ''} of ${title}`
         : `changed the ${told.what ?? ''} of ${title}`
   }
+}
+
+function figureInWords({ measure = '', value, before, whatIf }: Happening, title: string, speaker: Teller): string {
+  const of = `${speaker.measureOf(measure)} of ${title}${whatIf ? ' in a what-if' : ''}`
+  const say = (text: string): string => (text === '' ? 'nothing' : speaker.figure(measure, text))
+  if (value === null || value === undefined) return `took away the ${of}`
+  if (before === value) return `changed the target, range or years of the ${of}`
+  return before
+    ? `changed the ${of} from ${say(before)} to ${say(String(value))}`
+    : `set the ${of} to ${say(String(value))}`
 }
 
 function valueInWords({ value, what }: Happening, speaker: Speaker): string {

@@ -79,6 +79,8 @@ export interface Minutes {
   readonly parked: readonly MinutesLine[]
   readonly planned: number
   readonly actual: number
+  /** How the plan stands since it began, in lines; absent where there is none. */
+  readonly plan?: readonly string[] | undefined
 }
 
 /** Names of people by id, as the reader is to see them. */

@@ -54,8 +54,29 @@ describe('earned value of a plan', () => {
     applyChanges(tree, [{ op: 'set', topic: 'a', field: 'duration', value: 9 }])
     const points = curveOf(tree, planOf(tree, '2027-01-11') as Plan, agreed)
     expect(points.map(({ day }) => day)).toEqual(['2027-01-10', '2027-01-17', '2027-01-24', '2027-01-31'])
-    expect(points[0]).toEqual({ day: '2027-01-10', agreed: 0, planned: 0 })
+    expect(points[0]).toEqual({ day: '2027-01-10', agreed: 0, planned: 0, left: 72 })
     expect(points[1]!.agreed).toBe(48)
-    expect(points.at(-1)).toEqual({ day: '2027-01-31', agreed: 72, planned: 72 })
+    expect(points.at(-1)).toEqual({ day: '2027-01-31', agreed: 72, planned: 72, left: null })
+  })
+  it('what was left goes down by what was done on its days, to what is left on the status date', () => {
+    const tree = grow({ a: { duration: 4, effort: 40 }, b: { duration: 4, waits: wait('a') } })
+    applyChanges(tree, [
+      { op: 'set', topic: 'a', field: 'began', value: '2027-01-11' },
+      { op: 'set', topic: 'a', field: 'ended', value: '2027-01-15' },
+      { op: 'set', topic: 'a', field: 'done', value: 100 },
+      { op: 'set', topic: 'b', field: 'began', value: '2027-01-18' },
+      { op: 'set', topic: 'b', field: 'done', value: 25 },
+    ])
+    const plan = planOf(tree, '2027-01-26') as Plan
+    const points = curveOf(tree, plan, null)
+    // Ended in the first week: 40 h; a quarter of 32 h in the seven working days since, five of which lie in the second.
+    expect(points.map(({ day, left }) => [day, left === null ? null : Math.round(left * 100) / 100])).toEqual([
+      ['2027-01-10', 72],
+      ['2027-01-17', 32],
+      ['2027-01-24', Math.round((32 - (8 * 5) / 7) * 100) / 100],
+      ['2027-01-31', 24],
+    ])
+    const { bac, ev } = earnedNow(tree, plan, null)
+    expect(points.findLast(({ left }) => left !== null)!.left).toBeCloseTo(bac - ev)
   })
 })

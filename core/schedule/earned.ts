@@ -133,6 +133,8 @@ export interface CurvePoint {
   /** Hours that were to be done by then, as agreed and as it's planned now. */
   readonly agreed: number | null
   readonly planned: number
+  /** Hours that were still to be done then, of all that is in the plan now; null beyond the status date. */
+  readonly left: number | null
 }
 /** Weeks that are shown at most: ten years. */
 const MOST_WEEKS = 520
@@ -144,11 +146,18 @@ export function curveOf(
   base: Pick<Baseline, 'tasks'> | null,
   worth: Worth = hoursIn(tree, plan),
 ): CurvePoint[] {
-  const tasks = Array.from(plan.tasks, ([id, planned]) => ({
-    work: worth.of(id),
-    planned,
-    agreed: base?.tasks[id] ?? null,
-  }))
+  const tasks = Array.from(plan.tasks, ([id, planned]) => {
+    const { done, ended } = topicOf(tree, id)
+    const whole = ended !== null || done === 100
+    return {
+      work: worth.of(id),
+      planned,
+      agreed: base?.tasks[id] ?? null,
+      earned: whole ? 1 : (done ?? 0) / 100,
+      // Nobody says on which days a part was done: it's spread from the first to the status date.
+      spread: { start: planned.start, finish: whole && planned.finish < plan.status ? planned.finish : plan.status },
+    }
+  })
   if (tasks.length === 0) return []
   const days = tasks.flatMap(({ planned, agreed }) => [
     planned.start,
@@ -161,8 +170,16 @@ export function curveOf(
   for (let day = addDays(mondayOf(first), -1); points.length < MOST_WEEKS; day = addDays(day, 7)) {
     const by = (dates: { readonly start: string; readonly finish: string }): number =>
       shareBy(plan.calendar, dates, day)
+    const upTo = day < plan.status ? day : plan.status
     points.push({
       day,
+      left:
+        addDays(day, -6) > plan.status
+          ? null
+          : tasks.reduce(
+              (sum, { work, earned, spread }) => sum + work * (1 - earned * shareBy(plan.calendar, spread, upTo)),
+              0,
+            ),
       agreed: base && tasks.reduce((sum, { work, agreed }) => sum + (agreed ? work * by(agreed) : 0), 0),
       planned: tasks.reduce((sum, { work, planned }) => sum + work * by(planned), 0),
     })

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { id, words } from '../tree/atoms'
+import { numeral } from '../tree/figure'
 import { type Body, bodySchema } from './body'
 
 /*
@@ -11,9 +12,6 @@ import { type Body, bodySchema } from './body'
 export const BENCH = 'bench'
 /** Comments that one thread may have; the talk of the tree may have any number. */
 export const MOST_IN_THREAD = 2_000
-
-/** A figure as it's stored: at most 15 digits before the point and 10 after it. */
-const numeral = z.string().regex(/^-?\d{1,15}(\.\d{1,10})?$/)
 
 /** What a thread hangs on. */
 export const placeSchema = z.discriminatedUnion('on', [

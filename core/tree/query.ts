@@ -24,11 +24,21 @@ export const SUBSTANCE = [
 ] as const
 export const TALK_STATES = ['some', 'open', 'settled', 'names-me'] as const
 export type SubstanceKind = (typeof SUBSTANCE)[number]
-/** `untied`: no cross-link leads from or to it. `lone-marker`: one of its markers stands nowhere else. */
-export const KINDS = ['task', 'reference', 'annex', 'loose', 'parent', 'leaf', 'untied', 'lone-marker'] as const
+/** `untied`: no cross-link leads from or to it. `lone-marker`: one of its markers stands nowhere else. `unopened`: one of its files was opened by nobody. */
+export const KINDS = [
+  'task',
+  'reference',
+  'annex',
+  'loose',
+  'parent',
+  'leaf',
+  'untied',
+  'lone-marker',
+  'unopened',
+] as const
 export const STATES = ['open', 'not-begun', 'under-way', 'done'] as const
-/** `tight`: its float is under so many working days. `late`: it ends after its due date. */
-export const PLANNED = ['critical', 'tight', 'late', 'waits', 'ready', 'overloaded'] as const
+/** `tight`: its float is under so many working days. `late`: it ends after its due date. `slipped`, `agreed`: by the newest baseline. */
+export const PLANNED = ['critical', 'tight', 'late', 'slipped', 'agreed', 'waits', 'ready', 'overloaded'] as const
 /** `over`, `under`: a number. `wrong`: it can’t be worked out. */
 export const FIGURED = ['over', 'under', 'off', 'some', 'none', 'wrong'] as const
 export const DUE = ['late', 'today', 'within', 'before', 'after', 'on', 'some', 'none'] as const
@@ -139,12 +149,20 @@ export function countConditions(query: Query): number {
   return isGroup(query) ? query.of.reduce((sum, one) => sum + countConditions(one), 0) : 1
 }
 
-/** Whether a filter asks when or by whom something was changed, which the tree itself doesn't say. */
-export function asksForChanges(query: Query): boolean {
-  return isGroup(query) ? query.of.some(asksForChanges) : query.about === 'changed'
-}
+/** What a filter may ask that the tree itself doesn't say. */
+export type Besides = 'changes' | 'talk' | 'opened' | 'agreed'
 
-/** Whether a filter asks for what was said, which the tree itself doesn't say. */
-export function asksForTalk(query: Query): boolean {
-  return isGroup(query) ? query.of.some(asksForTalk) : query.about === 'talk'
+/** Whether a filter asks for it: when and by whom something was changed, what was said, who opened a file, what was agreed of the plan. */
+export function asksFor(query: Query, what: Besides): boolean {
+  if (isGroup(query)) return query.of.some(one => asksFor(one, what))
+  switch (what) {
+    case 'changes':
+      return query.about === 'changed'
+    case 'talk':
+      return query.about === 'talk'
+    case 'opened':
+      return query.about === 'kind' && query.is === 'unopened'
+    case 'agreed':
+      return query.about === 'plan' && (query.is === 'slipped' || query.is === 'agreed')
+  }
 }

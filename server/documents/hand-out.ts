@@ -9,6 +9,7 @@ import { figuresAt, figuresInWords } from '#core/figures/told'
 import { type ComputedColumns, writeCsv } from '#core/formats/csv'
 import { writeOpml } from '#core/formats/opml'
 import type { Circumstances, LastChange } from '#core/find/evaluate'
+import type { Baseline } from '#core/schedule/baseline'
 import { type Choice, type Kind, KINDS, taken } from '#core/handing/choice'
 import { type Cut, cutOut } from '#core/handing/cut'
 import { handedOf, everyTopic } from '#core/handing/handed'
@@ -45,6 +46,9 @@ export interface HandOutInput {
   readonly talk: readonly KeptThread[]
   /** Who changed what last, where the filter asks for it. */
   readonly changes: readonly { readonly topic: string; readonly user: string; readonly at: string }[]
+  /** What a filter asks for, else null: files that somebody has opened, and the plan as it was agreed last. */
+  readonly opened: readonly string[] | null
+  readonly agreed: Baseline['tasks'] | null
   readonly author: string
   /** Pages: the word for what one may do to a topic, which leads to `?at=` and its id; none for a page of its own. */
   readonly act?: string
@@ -88,7 +92,7 @@ function beside(a: ComputedColumns | undefined, b: ComputedColumns | null): Comp
 }
 
 /** What a filter needs to know besides the tree. */
-function circumstancesOf({ me, today, zone, talk, changes }: HandOutInput): Circumstances {
+function circumstancesOf({ me, today, zone, talk, changes, opened, agreed }: HandOutInput): Circumstances {
   const by = new Map<string, LastChange[]>()
   for (const { topic, user, at } of changes) by.set(topic, [...(by.get(topic) ?? []), { user, at }])
   const said = new Map<string, ThreadSign[]>()
@@ -104,6 +108,8 @@ function circumstancesOf({ me, today, zone, talk, changes }: HandOutInput): Circ
     me,
     today,
     changesOf: id => by.get(id) ?? [],
+    ...(agreed ? { agreed: id => agreed[id] ?? null } : {}),
+    ...(opened ? { isOpened: file => opened.includes(file) } : {}),
     talkOf: id => topicSign(said.get(id) ?? []),
     dayOf: instant => days.format(new Date(instant)),
   }

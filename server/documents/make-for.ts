@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { asksForChanges, asksForTalk } from '#core/find/conditions'
+import { asksFor } from '#core/find/conditions'
 import type { Choice } from '#core/handing/choice'
 import { queryOf } from '#core/handing/cut'
 import type { Account } from '../access/accounts'
@@ -8,7 +8,7 @@ import { Fault } from '../access/fault'
 import { namesOf } from '../access/names'
 import { runJob } from '../jobs/runner'
 import { talkOf } from '../talk/keep'
-import { lastChanges } from '../trees/changes'
+import { forFilter } from './for-filter'
 import { readTree } from '../trees/held'
 import { peopleOf } from '../trees/store'
 import { filesFor } from './files-for'
@@ -36,10 +36,10 @@ export async function makeFor(
   const item = await readTree(treeId, version, epoch)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
   const query = queryOf(item.tree, choice.part)
-  const [people, talk, changes] = await Promise.all([
+  const [people, talk, known] = await Promise.all([
     peopleOf(treeId),
-    choice.with.includes('comments') || (query && asksForTalk(query)) ? talkOf(treeId) : [],
-    query && asksForChanges(query) ? lastChanges(treeId) : [],
+    choice.with.includes('comments') || (query && asksFor(query, 'talk')) ? talkOf(treeId) : [],
+    forFilter(treeId, item.version, query, account.id),
   ])
   // Names of those too who have left, and of guests.
   const names = await namesOf(talk.flatMap(({ comments }) => comments.map(({ by }) => by)))
@@ -52,7 +52,7 @@ export async function makeFor(
       choice,
       people: { ...names, ...Object.fromEntries(people.map(({ id, name }) => [id, name])) },
       talk,
-      changes,
+      ...known,
       author: account.name,
       me: account.id,
       today: today ?? new Date().toISOString().slice(0, 10),

@@ -1,5 +1,5 @@
 import { AlignmentType, Document, HeadingLevel, LevelFormat, Packer, Paragraph, TableOfContents } from 'docx'
-import { aboutLine, headOf, timeOf } from '#core/formats/minutes-markdown'
+import { aboutLine, headOf, PLAN_HEAD, timeOf } from '#core/formats/minutes-markdown'
 import { INTENT_NAMES } from '#core/meeting/invitation'
 import { deliveredInWords } from '#core/meeting/delivered'
 import type { Minutes, MinutesItem, MinutesLine } from '#core/meeting/minutes'
@@ -139,6 +139,8 @@ export async function minutesAsDocx(minutes: Minutes, language = 'en-GB'): Promi
       : []),
     ...minutes.items.flatMap(itemOf),
     ...(minutes.besides.length > 0 ? [heading('Besides', 1, false), ...minutes.besides.flatMap(lineOf)] : []),
+    ...(minutes.plan ? [heading(PLAN_HEAD, 1, false)] : []),
+    ...(minutes.plan ?? []).map(line => new Paragraph({ bullet: { level: 0 }, children: runs(line) })),
   ]
   const options = {
     creator: 'Sun Porch',

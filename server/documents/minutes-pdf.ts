@@ -1,4 +1,4 @@
-import { aboutLine, headOf, timeOf } from '#core/formats/minutes-markdown'
+import { aboutLine, headOf, timeOf, PLAN_HEAD } from '#core/formats/minutes-markdown'
 import { INTENT_NAMES } from '#core/meeting/invitation'
 import { deliveredInWords } from '#core/meeting/delivered'
 import type { Minutes, MinutesItem, MinutesLine } from '#core/meeting/minutes'
@@ -92,6 +92,11 @@ export async function minutesAsPdf(minutes: Minutes): Promise<Buffer> {
     page.space(10)
     page.write([['Besides', { size: 14, bold: true }]])
     for (const line of minutes.besides) writeLine(page, line)
+  }
+  if (minutes.plan) {
+    page.space(10)
+    page.write([[PLAN_HEAD, { size: 14, bold: true }]], { after: 4 })
+    for (const line of minutes.plan) page.write([['•  ', { color: PORCH }], [line]], { indent: 10 })
   }
   return page.finish()
 }

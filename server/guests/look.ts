@@ -1,11 +1,12 @@
 import { type Choice, choiceSchema, type Kind } from '#core/handing/choice'
+import { queryOf } from '#core/handing/cut'
 import type { Made } from '../documents/hand-out'
 import { filesFor } from '../documents/files-for'
+import { forFilter } from '../documents/for-filter'
 import type { FoundLink, GuestLink } from '../access/guest-links'
 import { namesOf } from '../access/names'
 import { runJob } from '../jobs/runner'
 import { talkOf } from '../talk/keep'
-import { lastChanges } from '../trees/changes'
 import { readTree } from '../trees/held'
 import { peopleOf } from '../trees/store'
 
@@ -40,10 +41,10 @@ export async function lookAt(
   let made = kept.get(key)
   if (!made) {
     made = (async () => {
-      const [people, talk, changes] = await Promise.all([
+      const [people, talk, known] = await Promise.all([
         peopleOf(treeId),
         talkOf(treeId),
-        part.kind === 'filter' || part.kind === 'view' ? lastChanges(treeId) : [],
+        forFilter(treeId, item.version, queryOf(item.tree, part), `link ${id}`),
       ])
       const names = await namesOf(talk.flatMap(({ comments }) => comments.map(({ by }) => by)))
       return runJob(
@@ -54,7 +55,7 @@ export async function lookAt(
           people: { ...names, ...Object.fromEntries(people.map(({ id: person, name }) => [person, name])) },
           act,
           talk,
-          changes,
+          ...known,
           author: '',
           // Nobody: a filter that asks for “me” finds nothing.
           me: '',

@@ -19,6 +19,7 @@ const LONGER: Readonly<Partial<Record<Kind, number>>> = { handOut: 4 }
 const OWN: ReadonlySet<Kind> = new Set<Kind>([
   'plan',
   'planDates',
+  'planSince',
   'chances',
   'figures',
   'compare',
@@ -58,6 +59,7 @@ const DOING: Readonly<Record<Kind, string>> = {
   chances: 'Working this out',
   plan: 'Working this out',
   planDates: 'Working this out',
+  planSince: 'Working this out',
   figures: 'Working this out',
 }
 

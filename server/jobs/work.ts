@@ -4,6 +4,7 @@ import type { Stamp } from '#core/formats/json'
 import { Unreadable } from '#core/capture/nested'
 import type { KeptThread } from '#core/talk/kept-talk'
 import type { Snapshot } from '#core/tree'
+import type { Baseline } from '#core/schedule/baseline'
 import type { ChancesAsked } from '#core/schedule/chances'
 import type { FiguresQuestion } from '#core/figures/asked'
 import type { ReadTable } from '#core/figures/taking'
@@ -70,6 +71,8 @@ export const WORK = {
     (await import('./kinds/planning')).plan(input),
   figures: async (input: PlanInput & { readonly question: FiguresQuestion }) =>
     (await import('./kinds/planning')).figures(input),
+  planSince: async (input: PlanInput & { readonly then: Pick<Baseline, 'tasks' | 'finish'> }) =>
+    (await import('./kinds/planning')).planSinceThen(input),
   planDates: async (input: PlanInput) => (await import('./kinds/planning')).planDates(input),
   chances: async (input: ChancesInput) => (await import('./kinds/planning')).chances(input),
   export: async (input: ExportInput) => (await import('./kinds/exporting')).exportTree(input),

@@ -9,6 +9,7 @@ import { minutesAsDocx } from '../documents/minutes-docx'
 import { minutesAsPdf } from '../documents/minutes-pdf'
 import { sendLetter } from '../letters/send'
 import { everybodyIn, mailOf, nameFrom, openMeeting } from './meeting'
+import { planSinceBegin } from './plan-since'
 
 export const MINUTES_TYPES = {
   docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
@@ -43,9 +44,11 @@ export async function minutesFile(
   topicId: string,
   version: number,
   format: keyof typeof MINUTES_TYPES,
+  asking: string,
 ): Promise<{ data: Buffer | string; type: string; name: string }> {
-  const { tree, topic } = await openMeeting(treeId, topicId, version)
-  const minutes = minutesOf(tree, topicId, nameFrom(await everybodyIn(tree)))
+  const { tree, topic, brief } = await openMeeting(treeId, topicId, version)
+  const plan = format === 'tasks' ? undefined : await planSinceBegin(treeId, version, brief, asking)
+  const minutes = { ...minutesOf(tree, topicId, nameFrom(await everybodyIn(tree))), plan }
   const data =
     format === 'docx'
       ? await minutesAsDocx(minutes)
@@ -70,6 +73,7 @@ export async function previewMinutes(
   from: Account,
 ): Promise<{ to: string[]; without: string[]; subject: string; text: string; html: string }> {
   const { tree, topic, brief } = await openMeeting(treeId, topicId, version)
+  const plan = await planSinceBegin(treeId, version, brief, from.id)
   const accounts = await everybodyIn(tree)
   const nameOf = nameFrom(accounts)
   const named = brief.people.map(person => ({
@@ -80,7 +84,7 @@ export async function previewMinutes(
     to: named.filter(({ mail }) => mail !== null).map(({ name, mail }) => (name === mail ? name : `${name} <${mail}>`)),
     without: named.filter(({ mail }) => mail === null).map(({ name }) => name),
     subject: minutesSubject(topic.title),
-    ...minutesLetter(minutesOf(tree, topicId, nameOf), from.id),
+    ...minutesLetter({ ...minutesOf(tree, topicId, nameOf), plan }, from.id),
   }
 }
 
@@ -96,7 +100,8 @@ export async function mailMinutes(
   const { tree, topic, brief } = await openMeeting(treeId, topicId, version)
   if (brief.stage !== 'ended') throw new Fault(409, 'not-ended', 'The meeting hasn’t ended. Nobody was written to.')
   const accounts = await everybodyIn(tree)
-  const minutes = minutesOf(tree, topicId, nameFrom(accounts))
+  const plan = await planSinceBegin(treeId, version, brief, from.id)
+  const minutes = { ...minutesOf(tree, topicId, nameFrom(accounts)), plan }
   let letters = 0
   for (const person of brief.people) {
     const to = mailOf(person, accounts)

@@ -148,3 +148,12 @@ export async function remindToRead(
   }
   return { sent, lately }
 }
+
+/** Files of a tree that somebody has opened. */
+export async function openedFilesOf(treeId: string): Promise<string[]> {
+  const rows = await database()
+    .selectDistinct({ file: openedFiles.fileId })
+    .from(openedFiles)
+    .where(eq(openedFiles.treeId, treeId))
+  return rows.map(({ file }) => file)
+}

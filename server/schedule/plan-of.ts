@@ -15,7 +15,7 @@ import { keptOf } from '../trees/kept-moments'
 import type { LiveTree } from '../trees/live-tree'
 
 /** Topics up to which a plan is worked out here, in some 20 ms; larger ones in a thread, so that nobody waits for them. */
-const AT_ONCE = 2000
+export const AT_ONCE = 2000
 
 export const todayUtc = (): string => new Date().toISOString().slice(0, 10)
 
@@ -54,6 +54,17 @@ async function timeOf(id: string, number: number): Promise<Date> {
     .orderBy(desc(edits.number))
     .limit(1)
   return edit?.at ?? new Date()
+}
+
+/** The newest baseline of a tree; null where it has none, or it can't be opened any more. `person`: who asks. */
+export async function newestBaseline(id: string, version: number, person: string): Promise<Baseline | null> {
+  const newest = (await keptOf(id)).findLast(({ why }) => why === 'baseline')
+  try {
+    return newest ? await readBaseline(id, newest.number, version, person) : null
+  } catch (error) {
+    if (error instanceof Fault) return null
+    throw error
+  }
 }
 
 /** The plan as it was after an edit, known up to the day on which that was kept, or made. Throws `Fault` where the tree had none. */

@@ -562,3 +562,19 @@ test('a comment on a figure is about that figure, keeps what it was, and has its
   await expect(said).toContainText('On Hours, then 12.0')
   await expect(cell(rana.page, 'Lift', 1).getByRole('img', { name: '1 comment' })).toBeVisible()
 })
+
+test('a figure has its own story: what it was, and what it was made', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser)
+  await laid(ines, id, COST, HOURS, give('lift', 'cost', '48200.50'), give('lift', 'hours', '12'))
+  await rana.caller.edit(id, [give('lift', 'cost', '39000')] as never)
+  await rana.caller.edit(id, [{ op: 'set', topic: 'lift', field: 'title', value: 'Goods lift' }])
+  const { page } = ines
+  await openTree(page, id)
+  await page.getByRole('tab', { name: 'Figures' }).click()
+  await cell(page, 'Goods lift').click()
+  await page.getByRole('link', { name: 'The story of Cost' }).click()
+  await expect(page).toHaveURL(/kind=figures/)
+  await expect(page.getByRole('combobox', { name: 'Kind of change' })).toHaveValue('figures')
+  await page.getByRole('slider', { name: 'Moment' }).press('PageUp')
+  await expect(page.getByText('changed the Cost of “Goods lift” from 48,200.50 GBP to 39,000.00 GBP')).toBeVisible()
+})

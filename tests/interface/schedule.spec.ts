@@ -508,3 +508,42 @@ test('a comment on a bar keeps the days it spoke of, and stands at the bar for t
   await bars(rana.page).locator('.talked').click()
   await expect(rana.page.locator('[data-part="comment"]')).toContainText('Before the permit?')
 })
+
+test('a filter finds what ends later than agreed, and a file that nobody has opened', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser)
+  await begun(ines, id)
+  const { version } = await ines.caller.open(id)
+  await ines.caller.call('PUT', `/api/trees/${id}/moments/${version}/baseline`, { name: 'Agreed' })
+  await ines.caller.edit(id, [{ op: 'set', topic: 'lift', field: 'duration', value: 8 }])
+  const sent = await ines.page.request.post(`/api/trees/${id}/attachments?name=Offer.txt`, {
+    headers: { 'content-type': 'application/octet-stream' },
+    data: 'Two days, 4,200 euros',
+  })
+  const { file, type, size } = (await sent.json()) as { file: string; type: string; size: number }
+  await ines.caller.edit(id, [
+    {
+      op: 'put',
+      topic: 'doors',
+      set: 'files',
+      member: { id: 'f1', file, name: 'Offer.txt', type, size, preview: null },
+    },
+  ])
+  const { page } = ines
+  await openTree(page, id)
+  await page.keyboard.press('Shift+Q')
+  const filter = page.getByRole('complementary', { name: 'Filter and views' })
+  await filter.getByRole('combobox', { name: 'Add a condition' }).selectOption('Plan')
+  await filter.getByRole('combobox', { name: 'In the plan' }).selectOption('ends later than agreed')
+  await expect(filter).toContainText('1 of 4')
+  await filter.getByRole('combobox', { name: 'In the plan' }).selectOption('is in the newest baseline')
+  await expect(filter).toContainText('3 of 4')
+  await filter.getByRole('button', { name: /^Remove the condition/ }).click()
+  await filter.getByRole('combobox', { name: 'Add a condition' }).selectOption('Kind')
+  await filter.getByRole('combobox', { name: 'Kind' }).selectOption('with a file that nobody has opened')
+  await expect(filter).toContainText('1 of 4')
+  await rana.caller.call('POST', `/api/trees/${id}/files/${file}/opened`, {})
+  await filter.getByRole('combobox', { name: 'Kind' }).selectOption('with nothing under it')
+  await expect(filter).toContainText('3 of 4')
+  await filter.getByRole('combobox', { name: 'Kind' }).selectOption('with a file that nobody has opened')
+  await expect(filter).toContainText('0 of 4')
+})

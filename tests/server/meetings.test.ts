@@ -427,6 +427,48 @@ describe('the minutes', () => {
     expect(await ines.refusal('GET', `${at}/minutes/slides`)).toBe('400 invalid')
   })
 
+  it('say how the plan stands since it began, in documents and letters; without a plan nothing', async () => {
+    const { ines, tree, at } = await staged()
+    const { centre } = (await ines.open(tree)).snapshot
+    const markdown = async (): Promise<string> => (await ines.call<string>('GET', `${at}/minutes/markdown`)).data
+    await ines.edit(tree, [
+      { op: 'tree', field: 'planFrom', value: '2027-03-01' },
+      { op: 'tree', field: 'statusDay', value: '2027-03-01' },
+      ...['lift', 'doors'].map((topic): Change => ({
+        op: 'add',
+        topic,
+        parent: centre,
+        order: 'a5',
+        with: { title: topic === 'lift' ? 'Lift' : 'Doors', duration: 3 },
+      })),
+    ])
+    await ines.call('POST', `${at}/moves`, { to: 'begin' })
+    expect(await markdown()).toContain('All is done as early as then, on 3 Mar 2027')
+    await ines.edit(tree, [{ op: 'set', topic: 'lift', field: 'duration', value: 5 }])
+    await ines.call('POST', `${at}/moves`, { to: 'end', from: 1 })
+    const words = [
+      'The plan since it began',
+      'All is done 2 working days later than then',
+      'Lift: 2 working days later',
+    ]
+    const document = Buffer.from(
+      await (await fetch(`${url}${at}/minutes/docx`, { headers: { cookie: ines.cookie } })).arrayBuffer(),
+    )
+    const told = [
+      await markdown(),
+      (await mammoth.extractRawText({ buffer: document })).value,
+      (await ines.call<{ text: string }>('GET', `${at}/letters`)).data.text,
+    ]
+    for (const one of told) {
+      for (const word of words) expect(one).toContain(word)
+      expect(one).not.toContain('Doors:')
+    }
+    expect((await ines.call('POST', `${at}/letters`)).data).toEqual({ letters: 3 })
+    expect((await letters(ines))[0]!.body).toContain('Lift: 2 working days later')
+    await ines.edit(tree, [{ op: 'tree', field: 'planFrom', value: null }])
+    expect(await markdown()).not.toContain('The plan since it began')
+  })
+
   it('are mailed to everybody with their own actions first', async () => {
     const { ines, rana, at } = await ended()
     // Seen before they go: one's own letter, and to whom; nothing is sent by looking.

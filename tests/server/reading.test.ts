@@ -126,11 +126,15 @@ describe('what a meeting is about', () => {
     expect((await rana.edit(tree, [{ op: 'put', topic: 'n', set: 'files', member: attached }])).status).toBe(200)
     expect((await read(lev))[lev.id]).toBe('not')
     const opens = `/api/trees/${tree}/files/${file}/opened`
+    const opened = async () => (await rana.call<string[]>('GET', `/api/trees/${tree}/opened`)).data
+    expect(await opened()).toEqual([])
     for (let i = 0; i < 2; i++) expect((await lev.call('POST', opens, {})).status).toBeLessThan(300)
+    expect(await opened()).toEqual([file])
     expect((await world())['i']![lev.id]).toBe('read')
     expect(await lev.refusal('POST', `/api/trees/${tree}/files/${'0'.repeat(64)}/opened`, {})).toBe('404 no-file')
     const stranger = await signUp(url, 'Stranger')
     expect(await stranger.refusal('POST', opens, {})).toBe('404 no-tree')
+    expect(await stranger.refusal('GET', `/api/trees/${tree}/opened`)).toBe('404 no-tree')
   })
 
   it('is asked for by letter in one press: only of those who haven’t read it, once a day, also pressed twice at once', async () => {

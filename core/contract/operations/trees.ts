@@ -124,6 +124,13 @@ export const TREES = {
     'Says that one has opened a document. Those in the tree are shown who has read what a meeting is about.',
     { params: z.object({ id: idSchema, file: z.string().regex(/^[0-9a-f]{64}$/) }) },
   ),
+  listOpened: operation(
+    'GET',
+    '/api/trees/{id}/opened',
+    'viewer',
+    'Files of a tree that somebody has opened, by whomever.',
+    { params: tree },
+  ),
   bringFiles: operation(
     'POST',
     '/api/trees/{id}/files/from-tree',

@@ -1,3 +1,5 @@
+import { planSince } from '#core/formats/plan-standing'
+import type { Minutes } from '#core/meeting/minutes'
 import { answerFigures, type FiguresQuestion } from '#core/figures/asked'
 import { type Baseline, datesOf } from '#core/schedule/baseline'
 import { type Chances, chancesOf } from '#core/schedule/chances'
@@ -28,6 +30,17 @@ export const figures = ({
   question,
 }: PlanInput & { readonly question: FiguresQuestion }): ReturnType<typeof answerFigures> =>
   answerFigures(treeOf(snapshot), today, question)
+
+/** How the plan stands against how it stood then, for minutes. */
+export function planSinceThen({
+  snapshot,
+  today,
+  then,
+}: PlanInput & { readonly then: Pick<Baseline, 'tasks' | 'finish'> }): Minutes['plan'] {
+  const tree = treeOf(snapshot)
+  const made = planOf(tree, today)
+  return typeof made === 'string' ? undefined : planSince(tree, made, then)
+}
 
 export function planDates({ snapshot, today }: PlanInput): Pick<Baseline, 'finish' | 'tasks'> | NoPlan {
   const made = planOf(treeOf(snapshot), today)
