@@ -220,6 +220,7 @@ function pull(event: PointerEvent): void {
         <Icon v-else :name="sign.icon" size="13" />
       </button>
     </div>
+    <LazyWidthGrip v-if="shown.editing && !desk.editing.value?.fresh" :shown="shown" />
     <div v-if="shown.drawn.smallPrint.length" class="small" @pointermove="rest" @pointerleave="unrest">
       <span v-for="piece in shown.drawn.smallPrint" :key="piece.text" :class="piece.tone">{{ piece.text }}</span>
       <Icon v-if="topic.done === 100" name="lucide:check" size="12" class="ok" />

@@ -48,8 +48,9 @@ export class Planks {
     return made
   }
 
-  setDraft(id: TopicId, words: string): void {
-    this.draft = { id, drawn: this.measure(topicOf(this.desk.tree, id), words) }
+  /** `widest`: how wide its text may run while that is pulled. */
+  setDraft(id: TopicId, words: string, widest?: number): void {
+    this.draft = { id, drawn: this.measure(topicOf(this.desk.tree, id), words, widest) }
   }
 
   endDraft(): void {
@@ -92,12 +93,13 @@ export class Planks {
     return deeper
   }
 
-  private measure(topic: Topic, title: string): Drawn {
+  private measure(topic: Topic, title: string, widest?: number): Drawn {
     const { tree, dressing, guises, nameOf, today, talking } = this.desk
     const guise = guises.of(topic)
     const smallPrint = smallPrintOf(guise, nameOf, today, ownLocale())
     if (this.figures) smallPrint.push(...this.figures.of(topic.id))
-    const style = dressing.styleOf(topic)
+    const styled = dressing.styleOf(topic)
+    const style = widest === undefined ? styled : { ...styled, width: widest }
     const level = dressing.levelled ? depthOf(tree, topic.id) : 0
     const words = guise.reference === null ? title : guise.topic.title
     const talk = talking.signAt(topic.id)

@@ -86,7 +86,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'dress',
     title: 'Colour and style',
     body: [
-      '{dress} opens colour and style: ground, text and edge colours from the palette or any; size, bold, slanted, underlined; shape, border and width. For a topic, with its branch, for a whole level, or for the tree.',
+      '{dress} opens colour and style: ground, text and edge colours from the palette or any; size, bold, slanted, underlined; shape, border and width. For a topic, with its branch, for a whole level, or for the tree. Beside a title that is open stands a grip: pull it, and its text runs wider or narrower.',
       'Text stays readable: a colour too near its ground is made darker or lighter.',
       '{copy-style} copies a style, {paste-style} gives it to everything selected.',
       'A look dresses the whole tree and can be swapped at any time. What a tree wears can be saved as a look of its own.',
@@ -184,7 +184,7 @@ export const HELP: readonly HelpPage[] = [
     title: 'Filters and views',
     body: [
       '{filter} says which topics you want: add conditions, open each to change it, turn one round with “not”, join them by all or any, and put groups inside. The sentence above says what is asked and how many fit.',
-      'The rest is dimmed or hidden; the path to each match stays. {select-found} selects all matches for one change to all of them. What is left can be saved as a file.',
+      'The rest is dimmed or hidden; the path to each match stays. {select-found} selects all matches for one change to all of them. What is left can be saved as a file. Conditions know the plan too, also what ends later than in the newest baseline, and what stands alone: without a cross-link, with a marker used once, with a file that nobody has opened.',
       'A view keeps the filter, the depth and the shape of the outline under a name, for you or for everyone in the tree.',
     ],
   },
@@ -228,7 +228,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'history',
     title: 'History, and the way back',
     body: [
-      '{history} shows the tree as it was. Below it lie the boards of its floor: one for each sitting, wider for more work, in the colours of who worked. Pull along them, or use the arrow keys: one edit at a time; Page Up and Page Down go from sitting to sitting, Home and End to the ends.',
+      '{history} shows the tree as it was. “Its story” beside a figure in the side sheet tells what it was before, and who changed it. Below it lie the boards of its floor: one for each sitting, wider for more work, in the colours of who worked. Pull along them, or use the arrow keys: one edit at a time; Page Up and Page Down go from sitting to sitting, Home and End to the ends.',
       'What a sitting did stands beside it in words; what came, changed or moved is pointed out on the planks. Boards can be narrowed to a person, a kind of change, a period or a branch, and {topic-history} begins with the branch you are on. Replay plays them.',
       'From any moment you can bring back the whole tree, the branch you have chosen, one topic alone, its title or its note: one edit, which Undo takes back; what was done since is never rewritten. Or copy that moment as a new tree. Kept moments have a peg on their board: name one yourself; those before something large, and when a meeting begins and ends, are kept by themselves.',
     ],
@@ -260,7 +260,7 @@ export const HELP: readonly HelpPage[] = [
       'Working days … has the weekdays, hours, closed days (also from a calendar file), and up to when the work is known: what isn’t done can’t lie before that day. The plan goes out as a calendar file from there. Dependencies that would lead round in a circle are refused, with their members; those that a move closes are shown, with the way to mend them.',
       'Calendar has tasks, milestones and meetings by month, by week, or as a list, also without a plan. Arrows go from one to the next; carry one to another day, and it’s moved with its length and its time. What the plan computed has a double edge.',
       'Load has the hours of each person by weeks (a name there takes hours a day and days off), and Even out offers what could make way. Chances runs the plan through thousands of times with lengths from your estimates, and says which day is 50, 80 or 95 % sure, and what drives it.',
-      'Baselines … keeps the plan as it’s agreed. Hold the plan against one, and the marks it left on the ground lie over the bars, with how many days each has slipped. Progress has the hours of work that were to be done by now, that are done and that were spent, and what follows from them.',
+      'Baselines … keeps the plan as it’s agreed. Hold the plan against one, and the marks it left on the ground lie over the bars, with how many days each has slipped. Progress has the hours of work that were to be done by now, that are done and that were spent, and what follows from them; “Still to do” turns the chart round.',
     ],
   },
   {
@@ -318,7 +318,7 @@ export const HELP: readonly HelpPage[] = [
     title: 'A meeting: minutes and the next one',
     body: [
       'What must be settled stands beside, with a tally: reached by a decision of the item that serves it, or by hand, with a word of why. Before it ends, what is open is asked, one key each; minutes and series say how it turned out.',
-      'End the meeting, and its minutes are there: who came, what was said and decided, who does what by when. They are the topics themselves: change them here or in the tree. They leave as a Word document, a PDF, Markdown, tasks for a calendar, or by mail with each person’s actions first.',
+      'End the meeting, and its minutes are there: who came, what was said and decided, who does what by when. They are the topics themselves: change them here or in the tree. They leave as a Word document, a PDF, Markdown, tasks for a calendar, or by mail with each person’s actions first; where there is a plan they say what it has moved since the meeting began.',
       '{next-meeting} lays out the next meeting: same people and shape, the next day by the rule, and what is still open under “Still open”, each with its age.',
       'Series shows all decisions, how many actions were raised, closed and late, how long they live, what takes longer than planned, and who comes.',
     ],

@@ -798,3 +798,48 @@ test('the everything box marks the selection and takes the tree along; sheet and
   await page.keyboard.press('Enter')
   expect((await saving).suggestedFilename()).toBe('Move.opml')
 })
+
+test('the width of a plank is pulled at its grip while its title is open, and not a letter is lost', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  await pasteText(page, { 'text/plain': 'Shelving for the reading room, along the river wall and under the windows' })
+  const plank = topic(page, /^Shelving/)
+  await plank.click()
+  await page.keyboard.press('e')
+  await page.keyboard.press('End')
+  await page.keyboard.type(' too')
+  const field = page.getByRole('textbox', { name: 'Title', exact: true })
+  const grip = page.locator('.grip')
+  const before = (await plank.boundingBox())!
+  const at = (await grip.boundingBox())!
+  const [x, y] = [at.x + at.width / 2, at.y + at.height / 2]
+  const pull = async (by: number) => {
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.mouse.move(x + by / 2, y)
+    await page.mouse.move(x + by, y)
+  }
+  // Let go of by Esc, it's as it was, and the title stays open.
+  await pull(-120)
+  await expect.poll(async () => (await plank.boundingBox())!.height).toBeGreaterThan(before.height)
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  await expect.poll(async () => (await plank.boundingBox())!.height).toBe(before.height)
+  await expect(field).toBeFocused()
+  await pull(-120)
+  await page.mouse.up()
+  await expect(field).toBeFocused()
+  await page.keyboard.type('!')
+  await page.keyboard.press('Enter')
+  const shelving = async () =>
+    [...(await topicsOf(caller, id)).values()].find(({ title }) => title?.startsWith('Shel'))!
+  await expect.poll(async () => (await shelving()).title).toMatch(/ too!$/)
+  expect((await shelving()).width).toBeGreaterThan(100)
+  expect((await shelving()).width).toBeLessThan(220)
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect.poll(async () => (await shelving()).width ?? null).toBe(null)
+})

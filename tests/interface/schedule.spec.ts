@@ -259,6 +259,13 @@ test('the plan is kept as agreed, and says what has slipped since', async ({ bro
   await expect(earned.getByRole('row', { name: /BAC/ })).toContainText('96 h')
   await rana.caller.edit(id, [{ op: 'set', topic: 'permit', field: 'done', value: 50 }] as never)
   await expect(earned.getByRole('row', { name: /^EV/ })).toContainText('28 h')
+  // The other way round: what is still to do, in fact as far as the status date.
+  await page.getByRole('button', { name: 'Still to do' }).click()
+  await page.getByText('The numbers of the chart').click()
+  const left = page.getByRole('table', { name: 'Still to be done, week by week' })
+  await expect(left.getByRole('columnheader')).toHaveText(['By', 'as agreed', 'as planned now', 'left in fact'])
+  await expect(left.getByRole('row').last()).toContainText('0 h')
+  await expect(left).toContainText('68 h')
 })
 
 test('the calendar has tasks, milestones and meetings, without a plan too; days are changed by hand and typed into', async ({

@@ -1,0 +1,131 @@
+<script setup lang="ts">
+import { PLANK } from '#core/arrange/plank'
+import { useDesk } from '~/desk/desk'
+import type { ShownPlank } from './sight'
+
+/** The grip at the outer edge of a title that is open: pulled, the plank's text runs wider or narrower. Its title stays open. */
+const { shown } = defineProps<{ shown: ShownPlank }>()
+const desk = useDesk()
+const left = computed(() => shown.direction === 'left')
+let start: { readonly x: number; readonly width: number; readonly scale: number } | null = null
+/** What it's pulled to, canvas units. */
+const pulled = ref<number | null>(null)
+
+function down(event: PointerEvent): void {
+  if (event.button !== 0) return
+  // The keys stay in the title.
+  event.preventDefault()
+  const grip = event.currentTarget as HTMLElement
+  grip.setPointerCapture(event.pointerId)
+  start = {
+    x: event.clientX,
+    width: Math.min(
+      shown.drawn.style.width ?? (shown.rank === 'centre' ? PLANK.centreWidest : PLANK.widest),
+      shown.width - (shown.rank === 'centre' ? PLANK.centreSides : PLANK.sides),
+    ),
+    scale: grip.closest('.plank')!.getBoundingClientRect().width / shown.width,
+  }
+  window.addEventListener('keydown', escape, { capture: true })
+}
+function move(event: PointerEvent): void {
+  if (!start) return
+  const by = ((event.clientX - start.x) / start.scale) * (left.value ? -1 : 1)
+  const wanted = Math.round((start.width + by) / 10) * 10
+  pulled.value = Math.max(LEAST, Math.min(MOST, wanted))
+  desk.planks.setDraft(shown.id, desk.draft.value || ' ', pulled.value)
+  desk.tell(new Set([shown.id]))
+}
+function up(): void {
+  if (!start) return
+  const width = pulled.value
+  stop()
+  if (width !== null && desk.editing.value?.id === shown.id) desk.set('width', width, [shown.id])
+  desk.redraft()
+}
+function stop(): void {
+  window.removeEventListener('keydown', escape, { capture: true })
+  start = pulled.value = null
+}
+/** Esc lets go of the grip, not of the title. */
+function escape(event: KeyboardEvent): void {
+  if (event.key !== 'Escape') return
+  event.preventDefault()
+  event.stopPropagation()
+  stop()
+  desk.redraft()
+}
+onBeforeUnmount(stop)
+</script>
+
+<script lang="ts">
+/** Canvas units, as the field has them. */
+const [LEAST, MOST] = [60, 900]
+</script>
+
+<template>
+  <span
+    class="grip"
+    :class="{ left }"
+    data-quiet
+    data-tip="Pull: how wide its text runs"
+    @pointerdown.stop="down"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="up"
+    ><b v-if="pulled !== null">{{ pulled }}</b></span
+  >
+</template>
+
+<style scoped>
+.grip {
+  position: absolute;
+  top: 50%;
+  right: -13px;
+  width: 20px;
+  height: 28px;
+  transform: translateY(-50%);
+  cursor: ew-resize;
+  touch-action: none;
+  z-index: 2;
+}
+.grip.left {
+  right: auto;
+  left: -13px;
+}
+/* Two boards that can be pushed apart. */
+.grip::before,
+.grip::after {
+  content: '';
+  position: absolute;
+  top: 6px;
+  bottom: 6px;
+  width: 3px;
+  left: 5px;
+  background: var(--sun);
+  border-radius: 1px;
+}
+.grip::after {
+  left: 11px;
+}
+.grip b {
+  position: absolute;
+  left: 50%;
+  bottom: 100%;
+  transform: translateX(-50%);
+  padding: 1px 6px;
+  background: var(--ink);
+  color: var(--surface);
+  font: 600 11.5px/16px var(--text);
+  border-radius: 4px;
+}
+@media (pointer: coarse) {
+  .grip {
+    width: 44px;
+    height: 44px;
+    right: -34px;
+  }
+  .grip.left {
+    left: -34px;
+  }
+}
+</style>
