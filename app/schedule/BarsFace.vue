@@ -3,19 +3,19 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useResizeObserver, useScroll } from '@vueuse/core'
 import { outlineRows, type Row } from '#core/find/rows'
 import { type Baseline, slipBetween } from '#core/schedule/baseline'
-import type { Plan, Planned, PlannedBranch } from '#core/schedule/plan'
+import type { Plan } from '#core/schedule/plan'
 import { isOnBar } from '#core/talk/saying'
 import type { TopicSign } from '#core/talk/thread'
 import { addDays } from '#core/schedule/days'
 import { becauseInWords, daysInWords, floatInWords } from '#core/schedule/plan-words'
 import { childrenOf, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { bracketBetween } from './brackets'
 import { Scale, ZOOMS } from './scale'
 import { commentsInWords } from '~/talk/count'
 import BarWords from './BarWords.vue'
 import { planningOf } from './planning'
 import { useBarDrag } from './useBarDrag'
+import { useBars } from './useBars'
 
 /** The tree as rows beside the bars of its plan. Only what is in sight is drawn. */
 const { plan, against = null } = defineProps<{ plan: Plan; against?: Baseline | null }>()
@@ -121,83 +121,15 @@ function fit(): void {
 
 // — Bars
 
-interface Bar {
-  readonly x: number
-  readonly width: number
-  readonly planned: Planned | null
-  readonly branch: PlannedBranch | null
-  readonly due: number | null
-  /** How far it may slip, px beyond its end; 0 where it mustn't. */
-  readonly float: number
-  /** Where it stood in the baseline, and by how many working days it ends later now. */
-  readonly agreed: { readonly x: number; readonly width: number; readonly slip: number } | null
-}
-function barOf(id: TopicId): Bar | null {
-  const { x, perDay } = scale.value
-  const task = plan.tasks.get(id)
-  const made = task ?? plan.branches.get(id)
-  if (!made) return null
-  const left = x(made.start)
-  const { due } = topicOf(desk.tree, id)
-  const agreed = task ? against?.tasks[id] : undefined
-  return {
-    agreed: agreed
-      ? {
-          x: x(agreed.start),
-          width: Math.max(3, x(addDays(agreed.finish, 1)) - x(agreed.start)),
-          slip: slipBetween(plan.calendar, agreed.finish, made.finish),
-        }
-      : null,
-    x: left,
-    width: task?.milestone ? 0 : Math.max(3, x(addDays(made.finish, 1)) - left),
-    planned: task ?? null,
-    branch: task ? null : (made as PlannedBranch),
-    due: due === null ? null : x(addDays(due, 1)),
-    float:
-      task && task.totalFloat !== null && task.totalFloat > 0
-        ? Math.max(0, x(addDays(task.lateFinish, 1)) - x(addDays(task.finish, 1)) - (perDay < 1 ? 1 : 0))
-        : 0,
-  }
-}
-const bars = computed(() => {
-  void desk.tick.value
-  return new Map(items.value.map(({ id }) => [id, barOf(id)]))
+const { barOf, bars, brackets } = useBars(desk, {
+  plan: () => plan,
+  against: () => against,
+  scale: () => scale.value,
+  items: () => items.value,
+  indexOf: id => indexOf.value.get(id),
+  row: ROW,
 })
 const shown = computed(() => items.value.map(row => ({ ...row, bar: bars.value.get(row.id) ?? null })))
-
-/** Every dependency of the tree between topics that are planned. */
-const waits = computed(() => {
-  const found: { by: TopicId; on: TopicId; kind: string; broken: boolean; drives: boolean }[] = []
-  const broken = new Set(plan.broken.map(({ by, wait }) => `${by} ${wait.id}`))
-  for (const id of [...plan.tasks.keys(), ...plan.branches.keys()]) {
-    const because = plan.tasks.get(id)?.because
-    for (const wait of topicOf(desk.tree, id).waits)
-      found.push({
-        by: id,
-        on: wait.on,
-        kind: wait.kind,
-        broken: broken.has(`${id} ${wait.id}`),
-        drives: because?.kind === 'waits' && because.wait.id === wait.id && (plan.tasks.get(id)?.critical ?? false),
-      })
-  }
-  return found
-})
-const brackets = computed(() => {
-  const [first, last] = [items.value[0]?.index ?? 0, items.value.at(-1)?.index ?? 0]
-  return waits.value.flatMap(({ by, on, kind, broken, drives }) => {
-    const [from, to] = [indexOf.value.get(on), indexOf.value.get(by)]
-    if (from === undefined || to === undefined || Math.max(from, to) < first || Math.min(from, to) > last) return []
-    const [one, other] = [bars.value.get(on) ?? barOf(on), bars.value.get(by) ?? barOf(by)]
-    if (!one || !other) return []
-    const [x1, x2] = [kind[0] === 'F' ? one.x + one.width : one.x, kind[1] === 'F' ? other.x + other.width : other.x]
-    const path = bracketBetween(
-      { x: x1, y: from * ROW + ROW / 2, out: kind[0] === 'F' },
-      { x: x2, y: to * ROW + ROW / 2, out: kind[1] === 'F' },
-      ROW,
-    )
-    return [{ key: `${on} ${by} ${kind}`, path, broken, drives }]
-  })
-})
 
 const saysOf = (id: TopicId): string => {
   const made = planning.of(id)
