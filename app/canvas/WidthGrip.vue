@@ -64,7 +64,7 @@ const [LEAST, MOST] = [60, 900]
 
 <template>
   <span
-    class="grip"
+    class="width-grip"
     :class="{ left }"
     data-quiet
     data-tip="Pull: how wide its text runs"
@@ -77,37 +77,31 @@ const [LEAST, MOST] = [60, 900]
 </template>
 
 <style scoped>
-.grip {
+/* Two boards that can be pushed apart, along the whole outer edge: the tab that folds stands beside it. */
+.width-grip {
   position: absolute;
-  top: 50%;
-  right: -13px;
-  width: 20px;
-  height: 28px;
-  transform: translateY(-50%);
+  top: -2px;
+  bottom: -2px;
+  right: -6px;
+  width: 10px;
   cursor: ew-resize;
+  background: linear-gradient(
+      90deg,
+      transparent 2px,
+      var(--ink) 2px 4px,
+      transparent 4px 6px,
+      var(--ink) 6px 8px,
+      transparent 8px
+    )
+    center / 10px calc(100% - 12px) no-repeat;
   touch-action: none;
   z-index: 2;
 }
-.grip.left {
+.width-grip.left {
   right: auto;
-  left: -13px;
+  left: -6px;
 }
-/* Two boards that can be pushed apart. */
-.grip::before,
-.grip::after {
-  content: '';
-  position: absolute;
-  top: 6px;
-  bottom: 6px;
-  width: 3px;
-  left: 5px;
-  background: var(--sun);
-  border-radius: 1px;
-}
-.grip::after {
-  left: 11px;
-}
-.grip b {
+.width-grip b {
   position: absolute;
   left: 50%;
   bottom: 100%;
@@ -119,13 +113,12 @@ const [LEAST, MOST] = [60, 900]
   border-radius: 4px;
 }
 @media (pointer: coarse) {
-  .grip {
-    width: 44px;
-    height: 44px;
-    right: -34px;
+  .width-grip {
+    width: 28px;
+    right: -10px;
   }
-  .grip.left {
-    left: -34px;
+  .width-grip.left {
+    left: -10px;
   }
 }
 </style>

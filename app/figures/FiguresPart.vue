@@ -27,7 +27,8 @@ const lines = computed(() => {
     return {
       measure,
       fault: shown.fault,
-      own: result.own,
+      /** Whether something was ever given here: a value, a formula, a target. */
+      given: figureAt(desk.tree, topic.id, measure.id, null) !== null,
       comes: result.own && result.formula === null ? '' : shown.text,
       rolled: result.own && rolled.value !== null ? shownResult(desk, rolled, measure, of).text : '',
       target: target === null ? '' : typedFigure(fixedOf(target)!, measure, ownLocale()),
@@ -135,7 +136,7 @@ function setTarget(measure: Measure, said: string): void {
           Over the years …
         </button>
         <NuxtLink
-          v-if="desk.then.value === null && (line.rolled !== '' || line.own)"
+          v-if="desk.then.value === null && line.given"
           class="again"
           :to="`/trees/${desk.session.treeId}/history?branch=${topic.id}&kind=figures`"
           :aria-label="`The story of ${line.measure.name}`"

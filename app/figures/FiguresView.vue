@@ -231,7 +231,7 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
   padding: 2px 8px;
 }
 .since {
-  max-width: 130px;
+  width: 84px;
   font: inherit;
   font-size: 13px;
   padding: 4px 6px;

@@ -230,6 +230,18 @@ const option = computed(() => {
   margin: 0 0 6px;
   font-size: 13px;
 }
+.segments {
+  max-width: 260px;
+  margin-bottom: 4px;
+}
+.counted select {
+  padding: 4px 8px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--surface);
+  color: var(--ink);
+  font: inherit;
+}
 .chart {
   height: 280px;
   margin: 0 0 10px;

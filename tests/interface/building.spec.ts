@@ -812,7 +812,7 @@ test('the width of a plank is pulled at its grip while its title is open, and no
   await page.keyboard.press('End')
   await page.keyboard.type(' too')
   const field = page.getByRole('textbox', { name: 'Title', exact: true })
-  const grip = page.locator('.grip')
+  const grip = page.locator('.width-grip')
   const before = (await plank.boundingBox())!
   const at = (await grip.boundingBox())!
   const [x, y] = [at.x + at.width / 2, at.y + at.height / 2]

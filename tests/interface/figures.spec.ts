@@ -576,5 +576,5 @@ test('a figure has its own story: what it was, and what it was made', async ({ b
   await expect(page).toHaveURL(/kind=figures/)
   await expect(page.getByRole('combobox', { name: 'Kind of change' })).toHaveValue('figures')
   await page.getByRole('slider', { name: 'Moment' }).press('PageUp')
-  await expect(page.getByText('changed the Cost of “Goods lift” from 48,200.50 GBP to 39,000.00 GBP')).toBeVisible()
+  await expect(page.getByText('changed the Cost of “Lift” from 48,200.50 EUR to 39,000.00 EUR')).toBeVisible()
 })
