@@ -28,7 +28,7 @@ const lines = computed(() => {
       measure,
       fault: shown.fault,
       /** Whether something was ever given here: a value, a formula, a target. */
-      given: figureAt(desk.tree, topic.id, measure.id, null) !== null,
+      given: figureAt(desk.tree, topic.id, measure.id, null) !== undefined,
       comes: result.own && result.formula === null ? '' : shown.text,
       rolled: result.own && rolled.value !== null ? shownResult(desk, rolled, measure, of).text : '',
       target: target === null ? '' : typedFigure(fixedOf(target)!, measure, ownLocale()),
@@ -205,6 +205,7 @@ span.target input {
   width: 60px;
 }
 .again {
+  text-decoration: none;
   border: 0;
   background: none;
   color: var(--porch);

@@ -16,7 +16,8 @@ const SILENT = new Set(['script', 'style', 'head', 'title', 'template', 'noscrip
 
 /**
  * Reads nested HTML lists, headings and table rows to branches; returns null when the HTML holds no list or heading,
- * so that the plain text beside it is the better source. Nothing of the HTML is kept but its text.
+ * so that the plain text beside it is the better source. Nothing of the HTML is kept but its text. Throws
+ * `Unreadable` for more than one paste may have.
  */
 export function readHtmlList(html: string): OutlineItem[] | null {
   if (html.length > LIMITS.message * 2) throw new Unreadable('That is too much to paste at once. Nothing was changed.')

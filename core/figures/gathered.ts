@@ -7,7 +7,7 @@ import { amount, type Cell, exactOf, Faulty, type Value } from './values'
 
 /* What a list of topics' values comes to, for the functions of many values. */
 
-/** Of all below, as it was summed up level by level. */
+/** Of all below, as it was summed up level by level. Throws `Faulty` where one of them can't be worked out. */
 export function gatheredSum(node: SumNode, measures: ReadonlyMap<string, { readonly canonical: Unit }>): Gathered {
   if (node.fault) throw new Faulty(node.fault)
   const { count, total, least, most } = node.part ?? NO_PART
@@ -16,7 +16,7 @@ export function gatheredSum(node: SumNode, measures: ReadonlyMap<string, { reado
   return { count, sum: () => value(total), all: () => (count === 0 ? [] : [value(least!), value(most!)]) }
 }
 
-/** `at`: the figure whose formula gathers: a fault that arises in gathering is its own. */
+/** `at`: the figure whose formula gathers: a fault that arises in gathering is its own. Throws `Faulty` with it. */
 export function gatheredList(node: ListNode, at: Cell): Gathered {
   if (node.fault)
     throw new Faulty(node.fault.at.measure === '' ? { ...node.fault, at, span: node.list.span } : node.fault)

@@ -88,7 +88,10 @@ export function writeJson(
   )
 }
 
-/** Reads a file of ours. Every address must be known, the centre must be a root, and no topic may lie above itself. */
+/**
+ * Reads a file of ours. Every address must be known, the centre must be a root, and no topic may lie above itself; for one in which it
+ * isn't so, and for what is no such file, it throws `Unreadable` with words for the person.
+ */
 export function readJson(text: string): {
   tree: Tree
   people: Record<string, string>

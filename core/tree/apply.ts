@@ -166,7 +166,7 @@ export function unapply(tree: Tree, patches: readonly Patch[]): void {
   }
 }
 
-/** Makes all changes of an edit or none of them. */
+/** Makes all changes of an edit or none of them. Throws `Refused`, the tree then being as it was. */
 export function applyChanges(tree: Tree, changes: readonly Change[]): Patch[] {
   const patches: Patch[] = []
   try {

@@ -26,7 +26,7 @@ export function childrenOf(tree: Tree, parent: TopicId | null): readonly TopicId
   return tree.children.get(parent ?? '') ?? NONE
 }
 
-/** The topic, which must exist. */
+/** The topic, which must exist. Throws a `RangeError` where there is none. */
 export function topicOf(tree: Tree, id: TopicId): Topic {
   const topic = tree.topics.get(id)
   if (!topic) throw new RangeError(`no topic ${id} in this tree`)
