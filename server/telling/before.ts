@@ -25,6 +25,8 @@ export class Before {
     private readonly tx: Transaction,
     private readonly treeId: string,
     private readonly size: number,
+    /** The number of the tree before the round's first edit. */
+    private readonly since: number,
   ) {}
 
   /** What it was before an edit; undefined when that isn't known. */
@@ -34,7 +36,7 @@ export class Before {
       const found = await this.inLog(topic, number, what)
       if (found !== undefined) return found
     }
-    const tree = await this.treeBefore(number)
+    const tree = await this.treeBefore()
     const was = tree?.topics.get(topic)
     return was ? was[what] : undefined
   }
@@ -57,10 +59,10 @@ export class Before {
     return undefined
   }
 
-  /** The tree before the first edit that is asked about stands for all of the round. Read where the round reads, on its line. */
-  private treeBefore(number: number): Promise<Tree | null> {
+  /** The tree before the round: what the round itself did is in the log. Read where the round reads, on its line. */
+  private treeBefore(): Promise<Tree | null> {
     if (this.size > MOST_TOPICS) return Promise.resolve(null)
-    this.then ??= loadTree(this.tx, this.treeId, number - 1).then(live => live?.tree ?? null)
+    this.then ??= loadTree(this.tx, this.treeId, this.since).then(live => live?.tree ?? null)
     return this.then
   }
 }

@@ -81,7 +81,7 @@ async function tellSome(
     .where(and(eq(sayings.treeId, treeId), gt(sayings.number, from.said)))
     .orderBy(asc(sayings.number))
     .limit(AT_ONCE)
-  const before = new Before(tx, treeId, tree.size)
+  const before = new Before(tx, treeId, tree.size, from.edits)
   const to = { edits: edits.at(-1)?.number ?? from.edits, said: said.at(-1)?.number ?? from.said }
   const people = await tx.select({ id: members.userId }).from(members).where(eq(members.treeId, treeId))
   const here = people.map(({ id }) => id)
