@@ -44,14 +44,16 @@ let htmlWriter: ((desk: Desk, tops: readonly TopicId[]) => string) | null = null
 
 /** Fetches what copying and pasting need, so that neither waits for it. Without a line HTML is read as its plain text. */
 export async function readyToPaste(): Promise<void> {
-  htmlReader ??= await import('#core/capture/html-list').then(
-    ({ readHtmlList }) => readHtmlList,
-    () => null,
-  )
-  htmlWriter ??= await import('./copied-html').then(
-    ({ copiedHtml }) => copiedHtml,
-    () => null,
-  )
+  await Promise.all([
+    import('./copied-html').then(
+      ({ copiedHtml }) => void (htmlWriter = copiedHtml),
+      () => {},
+    ),
+    import('#core/capture/html-list').then(
+      ({ readHtmlList }) => void (htmlReader = readHtmlList),
+      () => {},
+    ),
+  ])
 }
 
 /**

@@ -250,13 +250,17 @@ test('branches are copied, cut and pasted within a tree, to another tree, and as
   await openTree(page, id)
   await pasteText(page, { 'text/plain': 'Fit-out\n\tShelving // in oak\n\tLift\nBooks' })
   await topic(page, 'Fit-out').click()
-  const copied = await page.evaluate(() => {
-    const transfer = new DataTransfer()
-    document.activeElement!.dispatchEvent(
-      new ClipboardEvent('copy', { clipboardData: transfer, bubbles: true, cancelable: true }),
-    )
-    return Object.fromEntries(transfer.types.map(type => [type, transfer.getData(type)]))
-  })
+  const copy = () =>
+    page.evaluate(() => {
+      const transfer = new DataTransfer()
+      document.activeElement!.dispatchEvent(
+        new ClipboardEvent('copy', { clipboardData: transfer, bubbles: true, cancelable: true }),
+      )
+      return Object.fromEntries(transfer.types.map(type => [type, transfer.getData(type)]))
+    })
+  // What writes colours comes after the first look; before it lists are plain.
+  await expect.poll(async () => (await copy())['text/html']).toContain('<span')
+  const copied = await copy()
   expect(copied['text/plain']).toBe('Fit-out\n\tShelving // in oak\n\tLift')
   // Other programs get the levels in their branch's colour.
   expect(copied['text/html']!.replace(/#[0-9a-f]{6}/g, '#hue')).toBe(
