@@ -46,13 +46,17 @@ function stop(): void {
   window.removeEventListener('keydown', escape, { capture: true })
   start = pulled.value = null
 }
+function letGo(): void {
+  if (!start) return
+  stop()
+  desk.redraft()
+}
 /** Esc lets go of the grip, not of the title. */
 function escape(event: KeyboardEvent): void {
   if (event.key !== 'Escape') return
   event.preventDefault()
   event.stopPropagation()
-  stop()
-  desk.redraft()
+  letGo()
 }
 onBeforeUnmount(stop)
 </script>
@@ -71,7 +75,7 @@ const [LEAST, MOST] = [60, 900]
     @pointerdown.stop="down"
     @pointermove="move"
     @pointerup="up"
-    @pointercancel="up"
+    @pointercancel="letGo"
     ><b v-if="pulled !== null">{{ pulled }}</b></span
   >
 </template>

@@ -120,9 +120,8 @@ export class Desk {
       },
       said: message => this.say(message),
       news: edits => {
-        this.beside?.hear(edits)
         // What was changed just now counts at once.
-        if (this.finding.asksBeside) this.find()
+        if (this.beside?.hear(edits)) this.find()
       },
       elsewhere: () => this.elsewhere.ask(),
       look: (by, topic) => this.following.asked(by.name, topic),

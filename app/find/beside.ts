@@ -27,8 +27,10 @@ export class Beside {
     isOpened: file => this.opened.has(file),
   }
 
-  hear(edits: readonly NewsEdit[]): void {
+  /** Whether what was changed just now may be found by it: the tree itself is looked through anew anyway. */
+  hear(edits: readonly NewsEdit[]): boolean {
     this.changes.hear(edits)
+    return this.learnt !== null && asksFor(this.learnt, 'changes')
   }
 
   knows(query: Query): boolean {

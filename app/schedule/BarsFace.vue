@@ -5,7 +5,6 @@ import { outlineRows, type Row } from '#core/find/rows'
 import { type Baseline, slipBetween } from '#core/schedule/baseline'
 import type { Plan } from '#core/schedule/plan'
 import { isOnBar } from '#core/talk/saying'
-import type { TopicSign } from '#core/talk/thread'
 import { addDays } from '#core/schedule/days'
 import { becauseInWords, daysInWords, floatInWords } from '#core/schedule/plan-words'
 import { childrenOf, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
@@ -129,7 +128,15 @@ const { barOf, bars, brackets } = useBars(desk, {
   indexOf: id => indexOf.value.get(id),
   row: ROW,
 })
-const shown = computed(() => items.value.map(row => ({ ...row, bar: bars.value.get(row.id) ?? null })))
+const shown = computed(() => {
+  void desk.talking.tick.value
+  return items.value.map(row => ({
+    ...row,
+    bar: bars.value.get(row.id) ?? null,
+    /** What was said about its bar. */
+    talked: desk.talking.signAt(row.id, isOnBar),
+  }))
+})
 
 const saysOf = (id: TopicId): string => {
   const made = planning.of(id)
@@ -151,11 +158,6 @@ const tipOf = (id: TopicId): string => {
     day: dayInWords,
   })
   return `${saysOf(id).slice(2)}. ${why[0]!.toUpperCase()}${why.slice(1)}.${task.assumed ? ' A day is assumed: nobody said how long it takes.' : ''}`
-}
-/** What was said about a bar. */
-const talkedOf = (id: TopicId): TopicSign | null => {
-  void desk.talking.tick.value
-  return desk.talking.signAt(id, isOnBar)
 }
 function talkAbout(id: TopicId): void {
   desk.select(id, { quiet: true })
@@ -299,7 +301,7 @@ defineExpose({ zoomBy, fit, focus: focusBox, escape: () => drag.stop() })
           branch: row.bar?.branch,
           aim: drag.aim.value === row.id,
         }"
-        :aria-label="`${desk.drawnOf(row.id).guise.topic.title || 'untitled'}${saysOf(row.id)}${talkedOf(row.id) ? `, ${commentsInWords(talkedOf(row.id)!.comments)}` : ''}`"
+        :aria-label="`${desk.drawnOf(row.id).guise.topic.title || 'untitled'}${saysOf(row.id)}${row.talked ? `, ${commentsInWords(row.talked.comments)}` : ''}`"
         :aria-level="row.level"
         :aria-posinset="row.level === 1 ? 1 : placeOf(desk.tree, row.id) + 1"
         :aria-setsize="row.level === 1 ? 1 : childrenOf(desk.tree, topicOf(desk.tree, row.id).parent).length"
@@ -377,11 +379,11 @@ defineExpose({ zoomBy, fit, focus: focusBox, escape: () => drag.stop() })
               :style="{ left: `${row.bar.due}px` }" />
           </template>
           <BarWords
-            v-if="row.bar.planned || talkedOf(row.id)"
+            v-if="row.bar.planned || row.talked"
             :people="initials(row.id)"
             :planned="row.bar.planned"
             :slip="row.bar.agreed?.slip ?? 0"
-            :talked="talkedOf(row.id)"
+            :talked="row.talked"
             :style="{
               left: `${Math.max(row.bar.x + row.bar.width, row.bar.due ?? 0) + 14 + (row.bar.planned?.milestone ? 8 : 0)}px`,
             }"

@@ -153,6 +153,7 @@ const option = computed(() => {
   }
 })
 </script>
+
 <template>
   <div class="progress" tabindex="0" role="region" aria-label="Progress of the plan">
     <p v-if="measures.length" class="counted">
