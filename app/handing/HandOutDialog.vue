@@ -179,6 +179,14 @@ onBeforeUnmount(() => {
           <option v-for="n in 9" :key="n" :value="n">level {{ n }}</option>
         </select></label
       >
+      <label v-if="choice.as === 'markdown'"
+        >Notes as
+        <select v-model="choice.notesAs">
+          <option value="fitting">paragraphs, in lists quotes</option>
+          <option value="paragraphs">paragraphs</option>
+          <option value="quotes">quotes</option>
+        </select></label
+      >
       <label v-if="kind.group === 'document'"
         ><input v-model="choice.drawn" type="checkbox" /> The picture at the front</label
       >
@@ -203,6 +211,7 @@ onBeforeUnmount(() => {
         >
       </template>
     </div>
+    <LazyTemplatePart v-if="choice.as === 'docx'" v-model="choice.template" what="tree" :headings="choice.headings" />
     <figure v-if="isPicture" class="look" :class="{ clear: choice.clear }">
       <img v-if="seen" :src="seen" alt="The picture as it will be" />
       <figcaption v-else class="quiet">{{ trouble || 'Drawing …' }}</figcaption>
@@ -247,155 +256,4 @@ onBeforeUnmount(() => {
   </PorchDialog>
 </template>
 
-<style scoped>
-.sentence {
-  font: 500 19px/2 var(--display);
-  margin: 4px 0 10px;
-}
-.sentence select {
-  font: inherit;
-  line-height: 1.3;
-  color: var(--porch);
-  background: none;
-  border: 0;
-  border-bottom: 2px solid var(--sun);
-  padding: 1px 2px;
-  margin-left: 4px;
-  max-width: 100%;
-  field-sizing: content;
-  cursor: pointer;
-}
-option,
-optgroup {
-  color: var(--ink);
-  background: var(--surface);
-  font: 400 15px var(--text);
-}
-.along {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-}
-.along button,
-.again {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  background: none;
-  color: inherit;
-  padding: 4px 10px 4px 7px;
-  min-height: 32px;
-  cursor: pointer;
-}
-.along [aria-pressed='true'] {
-  background: var(--ceiling);
-  border-color: var(--porch);
-}
-.along button:disabled {
-  color: var(--quiet);
-  border-style: dashed;
-  cursor: default;
-}
-.more {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 18px;
-  margin: 12px 0;
-  align-items: center;
-  min-height: 30px;
-}
-.more label {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-  min-height: 28px;
-}
-.more select,
-.keep input {
-  font: inherit;
-  color: inherit;
-  background: var(--surface);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 4px 6px;
-  min-height: 30px;
-}
-.look {
-  margin: 0 0 12px;
-  border: 1px solid var(--line);
-  height: min(300px, 34vh);
-  display: grid;
-  place-items: center;
-  overflow: hidden;
-}
-.look.clear {
-  background: repeating-conic-gradient(var(--line) 0 25%, transparent 0 50%) 0 0 / 16px 16px;
-}
-.look img {
-  max-width: 100%;
-  max-height: min(300px, 34vh);
-  object-fit: contain;
-}
-.to {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-}
-.grow {
-  flex: 1;
-}
-.keep {
-  display: flex;
-  gap: 4px;
-  align-items: center;
-}
-.keep input {
-  width: 190px;
-}
-.plain,
-.again button {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
-  min-height: 30px;
-}
-.plain:disabled {
-  color: var(--quiet);
-  cursor: default;
-}
-.kept {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  margin: 0 0 8px;
-}
-.again {
-  padding: 0 4px;
-}
-.again button {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
-}
-.again .away {
-  color: var(--quiet);
-  min-width: 24px;
-  justify-content: center;
-}
-.done {
-  margin: 6px 0;
-}
-@media (max-width: 700px) {
-  .sentence select,
-  .more select,
-  .along button,
-  .keep input {
-    min-height: 40px;
-  }
-}
-</style>
+<style scoped src="./HandOutDialog.css"></style>

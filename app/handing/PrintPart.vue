@@ -39,6 +39,7 @@ async function print(): Promise<void> {
   </span>
 </template>
 
+<style scoped src="./fields.css"></style>
 <style scoped>
 .print {
   display: inline-flex;
@@ -46,19 +47,7 @@ async function print(): Promise<void> {
   gap: 8px;
   align-items: center;
 }
-select {
-  font: inherit;
-  color: inherit;
-  background: var(--surface);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 4px 6px;
-  min-height: 30px;
-}
 label {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
   white-space: nowrap;
 }
 </style>

@@ -30,8 +30,8 @@ function last(): Choice {
   const usual = choiceSchema.parse({ as: 'docx', with: [...USUAL] })
   try {
     const kept = choiceSchema.safeParse(JSON.parse(localStorage.getItem(LAST) ?? 'null'))
-    // Which part it was is of another day.
-    return kept.success ? { ...kept.data, part: { kind: 'tree' } } : usual
+    // Which part it was is of another day, and a template of its tree.
+    return kept.success ? { ...kept.data, part: { kind: 'tree' }, template: null } : usual
   } catch {
     return usual
   }

@@ -20,8 +20,12 @@ const minutes = computed(() => {
     ? minutesOf(desk.tree, meeting.id.value, desk.nameOf, meeting.zone.value)
     : null
 })
+/** The tree's template that the Word document is written into. */
+const template = ref<string | null>(null)
 const address = (format: string): string =>
-  `/api/trees/${desk.session.treeId}/meetings/${meeting.id.value}/minutes/${format}`
+  `/api/trees/${desk.session.treeId}/meetings/${meeting.id.value}/minutes/${format}${
+    format === 'docx' && template.value !== null ? `?template=${template.value}` : ''
+  }`
 const DOCUMENTS = [
   { format: 'docx', name: 'Word document' },
   { format: 'pdf', name: 'PDF' },
@@ -223,9 +227,10 @@ const inWords = ({ kind, fields, was }: Difference): string =>
     </article>
     <aside>
       <h2>Give it out</h2>
-      <a v-for="one in DOCUMENTS" :key="one.format" :href="address(one.format)" download
-        ><Icon name="lucide:download" size="15" /> {{ one.name }}</a
-      >
+      <template v-for="one in DOCUMENTS" :key="one.format">
+        <a :href="address(one.format)" download><Icon name="lucide:download" size="15" /> {{ one.name }}</a>
+        <LazyTemplatePart v-if="one.format === 'docx'" v-model="template" what="minutes" :headings="2" />
+      </template>
       <Button
         v-if="may"
         label="Mail to everybody"

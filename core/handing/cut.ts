@@ -61,9 +61,10 @@ const FIELDS: Readonly<Partial<Record<Taken, readonly (keyof Content)[]>>> = {
 }
 
 /** What of the tree itself is for those who have it. */
-const PRIVATE: Pick<Tree['fields'], 'views' | 'handOuts' | 'tags' | 'capacities' | 'steps'> = {
+const PRIVATE: Pick<Tree['fields'], 'views' | 'handOuts' | 'templates' | 'tags' | 'capacities' | 'steps'> = {
   views: [],
   handOuts: [],
+  templates: [],
   tags: [],
   capacities: [],
   steps: [],

@@ -37,7 +37,12 @@ export function treeAsProse(
   // The first level is the title's.
   const headings = Math.min(choice.headings, MOST_HEADINGS - 1)
 
-  const note = (topic: HandedTopic): RootContent[] => withFiles(noteBlocks(topic.note))
+  const note = (topic: HandedTopic, inList: boolean): RootContent[] => {
+    const blocks = withFiles(noteBlocks(topic.note))
+    const quoted = choice.notesAs === 'fitting' ? inList : choice.notesAs === 'quotes'
+    // One quote for the whole of a note.
+    return quoted && blocks.length > 0 ? [{ type: 'blockquote', children: blocks as never[] }] : blocks
+  }
   const withFiles = (blocks: readonly RootContent[]): RootContent[] =>
     blocks.flatMap((block): RootContent[] => {
       if (block.type === 'paragraph' && block.children.length === 1 && block.children[0]!.type === 'image') {
@@ -78,7 +83,7 @@ export function treeAsProse(
     return [
       ...(about ? [paragraph({ type: 'emphasis', children: [text(about)] })] : []),
       ...(shown ? [paragraph({ type: 'image', url: shown, alt: topic.title })] : []),
-      ...note(topic),
+      ...note(topic, false),
       ...(hung.length > 0 ? [list(hung)] : []),
     ]
   }
@@ -90,7 +95,7 @@ export function treeAsProse(
         text(telling.titled(topic)),
         ...(about ? [text(' – '), { type: 'emphasis' as const, children: [text(about)] }] : []),
       ),
-      ...note(topic).map((block): RootContent => ({ type: 'blockquote', children: [block] as never[] })),
+      ...note(topic, true),
     ]
     const below = [...lines(topic), ...topic.children.map(listed)]
     if (below.length > 0) inner.push(list(below))

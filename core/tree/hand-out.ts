@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { querySchema } from './query'
-import { id, whole } from './atoms'
+import { fileId, id, whole } from './atoms'
 
 /*
  * What somebody hands out: which part of a tree, what of it, and as what. One choice says it all, so that it can be kept
@@ -122,6 +122,8 @@ export const choiceSchema = z.strictObject({
   language: z.enum(LANGUAGES).default('en'),
   /** Headings down to this level, lists below; 0 for lists all through. For documents and Markdown. */
   headings: z.int().min(0).max(9).default(3),
+  /** Markdown: notes as paragraphs, as quotes, or as paragraphs below headings and quotes in lists. */
+  notesAs: z.enum(['fitting', 'paragraphs', 'quotes']).default('fitting'),
   /** Whether a document begins with the picture of what it holds. */
   drawn: z.boolean().default(false),
   /** Pictures: by dusk, on no ground, dots for each unit, letters as shapes for readers that lack the fonts. */
@@ -131,8 +133,21 @@ export const choiceSchema = z.strictObject({
   shapes: z.boolean().default(false),
   /** Pages of this size, over which a picture is tiled; null for one page of its own size. */
   paper: z.enum(['a4', 'a3', 'letter']).nullable().default(null),
+  /** A Word document is written into this template of the tree; null: as it looks by itself. */
+  template: id.nullable().default(null),
 })
 export type Choice = z.infer<typeof choiceSchema>
+
+/** Templates that a tree keeps. */
+export const MOST_TEMPLATES = 20
+
+/** A document of a firm's own, into which Word documents of the tree are written: a file of the tree. */
+export const keptTemplate = z.strictObject({
+  id,
+  name: z.string().trim().min(1).max(120).refine(whole, 'must be well-formed text'),
+  file: fileId,
+})
+export type KeptTemplate = Readonly<z.infer<typeof keptTemplate>>
 
 /** A choice under a name, to be done again by anybody who has the tree. */
 export const keptHandOut = z.strictObject({

@@ -5,7 +5,7 @@ import { field, mapTable, set, type ValuesOf } from './field-spec'
 import { measureSchema, namedValueSchema, whatIfSchema } from './figure'
 import { ARRANGEMENTS } from './fields'
 import { LIMITS } from './limits'
-import { keptHandOut } from './hand-out'
+import { keptHandOut, keptTemplate, MOST_TEMPLATES } from './hand-out'
 import { lookSchema } from './looks'
 import { customMarkerSet } from './markers'
 import { capacitySchema, exceptionSchema, weekdaysSchema } from './plan'
@@ -78,6 +78,14 @@ export const TREE_FIELDS = {
     name: 'start of the plan',
     about: 'The first day of the plan; null while the tree has none, and its dates are as they were typed.',
     examples: ['2027-01-11'],
+  }),
+  /** Whether planks say how a task stands in the plan. */
+  planPrint: field({
+    schema: z.boolean(),
+    blank: false,
+    name: 'plan on planks',
+    about: 'Whether planks say how a task stands in the plan: critical, how far it may slip, how late it will be.',
+    examples: [true],
   }),
   /** Up to when what was done is known; null is the present day. */
   statusDay: field({
@@ -263,6 +271,13 @@ export const TREE_SETS = {
     name: 'kept hand-outs',
     about: 'What was handed out, kept under a name to be done again.',
     examples: [],
+  }),
+  templates: set({
+    schema: keptTemplate,
+    most: MOST_TEMPLATES,
+    name: 'document templates',
+    about: 'Word documents of one’s own, into whose look the tree and its minutes are written.',
+    examples: [{ id: 'town', name: 'The town’s letter', file: '0'.repeat(64) }],
   }),
 } as const
 export type TreeSet = keyof typeof TREE_SETS

@@ -1,3 +1,4 @@
+import { Document, Packer, Paragraph } from 'docx'
 import { openHouse } from '../../tests/house'
 import { signUp } from '../../tests/caller'
 import { KIND_NAMES } from '../../core/handing/choice'
@@ -21,14 +22,26 @@ for (const topics of [1_000, 10_000]) {
     opened.push(performance.now() - at)
   }
   const other = await ines.makeTree('Beside it')
-  for (const as of KIND_NAMES) {
+  // One of one's own, as plain as there is one.
+  const letter = await Packer.toBuffer(
+    new Document({ sections: [{ children: [new Paragraph('{{title}}'), new Paragraph('{{tree}}')] }] }),
+  )
+  const kept = await fetch(`${house.url}/api/trees/${id}/attachments?name=letter.docx`, {
+    method: 'POST',
+    headers: { cookie: ines.cookie, 'content-type': 'application/octet-stream' },
+    body: new Uint8Array(letter),
+  })
+  const { file } = (await kept.json()) as { file: string }
+  await ines.edit(id, [{ op: 'tree-put', set: 'templates', member: { id: 'letter', name: 'Letter', file } }])
+  const kinds = [...KIND_NAMES.map(as => ({ as, template: null })), { as: 'docx', template: 'letter' } as const]
+  for (const { as, template } of kinds) {
     let going = true
     const waits: number[] = []
     const beside = (async () => {
       for (let n = 0; going; n++) {
         const at = performance.now()
         await ines.edit(other, [
-          { op: 'add', topic: `n${as}${n}`, parent: null, order: 'a0', with: { title: `Line ${n}` } },
+          { op: 'add', topic: `n${as}${template ?? ''}${n}`, parent: null, order: 'a0', with: { title: `Line ${n}` } },
         ])
         waits.push(performance.now() - at)
         await new Promise(done => setTimeout(done, 20))
@@ -39,7 +52,7 @@ for (const topics of [1_000, 10_000]) {
       method: 'POST',
       headers: { cookie: ines.cookie, 'content-type': 'application/json' },
       // A picture of ten thousand topics is drawn at its own size.
-      body: JSON.stringify({ as, scale: 1 }),
+      body: JSON.stringify({ as, template, scale: 1 }),
     })
     const bytes = (await response.arrayBuffer()).byteLength
     const took = performance.now() - began
@@ -47,7 +60,7 @@ for (const topics of [1_000, 10_000]) {
     await beside
     const goal = GOALS[topics]!
     print({
-      what: `${topics.toLocaleString('en')} topics as ${as}, ${Math.round(bytes / 1024)} kB (${response.status}), edits beside ${ms(quantile(waits, 0.95))}`,
+      what: `${topics.toLocaleString('en')} topics as ${as}${template ? ' into a template' : ''}, ${Math.round(bytes / 1024)} kB (${response.status}), edits beside ${ms(quantile(waits, 0.95))}`,
       ours: ms(took),
       reference: `${ms(quantile(opened, 0.5))} to open it`,
       ratio: took / quantile(opened, 0.5),

@@ -54,11 +54,14 @@ function cell(children: readonly Paragraph[], width: number, head = false): Tabl
   })
 }
 
+/** A table of columns of these widths, on a page whose text is `wide`; all in twentieths of a point, the widths as on our own page. */
 export function table(
   widths: readonly number[],
   head: readonly string[] | null,
   rows: readonly (readonly string[])[],
+  wide: number = TEXT_WIDTH,
 ): Table {
+  const scaled = widths.map(width => Math.round((width * wide) / TEXT_WIDTH))
   const border = { style: BorderStyle.SINGLE, size: 4, color: LINE }
   const row = (cells: readonly string[], isHead: boolean): TableRow =>
     new TableRow({
@@ -67,15 +70,15 @@ export function table(
       children: cells.map((text, i) =>
         cell(
           [new Paragraph({ children: runs(text, { bold: isHead || (head === null && i === 0) }), ...reading(text) })],
-          widths[i]!,
+          scaled[i]!,
           isHead,
         ),
       ),
     })
   return new Table({
     layout: TableLayoutType.FIXED,
-    width: { size: TEXT_WIDTH, type: WidthType.DXA },
-    columnWidths: [...widths],
+    width: { size: wide, type: WidthType.DXA },
+    columnWidths: scaled,
     borders: {
       top: border,
       bottom: border,

@@ -3,7 +3,6 @@ import { writeNested } from '#core/formats/clipboard'
 import type { Figures } from '#core/figures/figures'
 import { figureMeets } from '#core/figures/meets'
 import { figureColumns } from '#core/figures/columns'
-import { figurePrint, measuresOnPlanks } from '#core/figures/on-planks'
 import { LOCALES } from '#core/handing/words'
 import { figuresAt, figuresInWords } from '#core/figures/told'
 import { type ComputedColumns, writeCsv } from '#core/formats/csv'
@@ -18,6 +17,7 @@ import { picturesIn } from '#core/handing/pictures'
 import { treeAsProse } from '#core/handing/prose'
 import type { KeptThread } from '#core/talk/kept-talk'
 import { planOf } from '#core/schedule/plan'
+import { underTitles } from './under-titles'
 import { planColumns } from '#core/formats/plan-columns'
 import { topicOfPlace } from '#core/talk/saying'
 import { signOf, type ThreadSign, topicSign } from '#core/talk/thread'
@@ -144,10 +144,9 @@ export async function makeHandOut(
   ): Made => ({ name: `${stem}.${extension}`, type, bytes: typeof bytes === 'string' ? strToU8(bytes) : bytes })
   const file = (hash: string): { type: string; bytes: Uint8Array } | null => files[hash] ?? null
   const figures = taken(choice).has('figures') && whole.fields.measures.length > 0 ? reckoned() : null
-  const figuresOf = figures
-    ? (id: string) => figurePrint(whole, figures, measuresOnPlanks(whole.fields.measures), id, LOCALES[choice.language])
-    : undefined
-  const asked = { today, nameOf: nameOf(people), talkOf, file, figuresOf }
+  const tasks = taken(choice).has('tasks')
+  const under = underTitles(whole, { figures, tasks, today, locale: LOCALES[choice.language] })
+  const asked = { today, nameOf: nameOf(people), talkOf, file, under }
   let files: Files = {}
   /** Fetches what a picture shows. */
   const withPictures = async (): Promise<typeof cut> => {
@@ -238,7 +237,10 @@ export async function makeHandOut(
     drawn = await picturePage(cut, choice, { ...asked, file: hash => inDots[hash] ?? null })
   }
   const document = { handed, choice, pictures, drawn, description, author, today }
-  if (kind === 'docx') return made(await (await import('./tree-docx')).treeAsDocx(document))
+  if (kind === 'docx') {
+    const template = await (await import('./template')).templateOf(whole.fields.templates, choice.template, need)
+    return made(await (await import('./tree-docx')).treeAsDocx({ ...document, template }))
+  }
   if (kind === 'pdf') return made(await (await import('./tree-pdf')).treeAsPdf(document))
   return made(await (await import('./tree-slides')).treeAsSlides(document, cut))
 }

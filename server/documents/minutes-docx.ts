@@ -1,4 +1,14 @@
-import { AlignmentType, Document, HeadingLevel, LevelFormat, Packer, Paragraph, TableOfContents } from 'docx'
+import {
+  AlignmentType,
+  Document,
+  type FileChild,
+  HeadingLevel,
+  LevelFormat,
+  Packer,
+  Paragraph,
+  TableOfContents,
+} from 'docx'
+import type { TemplateField } from '#core/handing/template'
 import { aboutLine, headOf, PLAN_HEAD, timeOf } from '#core/formats/minutes-markdown'
 import { INTENT_NAMES } from '#core/meeting/invitation'
 import { deliveredInWords } from '#core/meeting/delivered'
@@ -6,6 +16,8 @@ import type { Minutes, MinutesItem, MinutesLine } from '#core/meeting/minutes'
 import { ENTRY_NAMES } from '#core/meeting/record'
 import { dayInWords } from '#core/schedule/days'
 import { clean, INK, lined, link, PORCH, quiet, reading, run, runs, table, TEXT_WIDTH } from './docx-parts'
+import { fillTemplate } from './fill-template'
+import type { Template } from './template'
 
 /*
  * Minutes as a document (ISO/IEC 29500): numbered headings, a contents list, the actions as a table, links, files by
@@ -39,9 +51,10 @@ function lineOf(line: MinutesLine): Paragraph[] {
   ]
 }
 
-function itemOf(item: MinutesItem): Paragraph[] {
+/** `numbered`: whether headings are counted here, and not by a template. */
+function itemOf(item: MinutesItem, numbered: boolean): Paragraph[] {
   return [
-    heading(item.title || 'untitled', 1, true),
+    heading(item.title || 'untitled', 1, numbered),
     new Paragraph({
       children: quiet([INTENT_NAMES[item.intent], item.owners.join(', '), timeOf(item)].filter(Boolean).join(' · ')),
       spacing: { after: 100 },
@@ -57,7 +70,7 @@ function itemOf(item: MinutesItem): Paragraph[] {
     ...lined(item.note),
     ...item.prepared.flatMap(part => [
       ...(part.level === 0
-        ? [heading(part.title || 'untitled', 2, true)]
+        ? [heading(part.title || 'untitled', 2, numbered)]
         : [
             new Paragraph({
               children: runs(part.title),
@@ -100,16 +113,45 @@ const numbering = {
   ],
 }
 
-export async function minutesAsDocx(minutes: Minutes, language = 'en-GB'): Promise<Buffer> {
-  const children = [
-    new Paragraph({
-      children: runs(minutes.title || 'Meeting'),
-      ...reading(minutes.title),
-      heading: HeadingLevel.TITLE,
-    }),
-    table([1800, TEXT_WIDTH - 1800], null, headOf(minutes) as [string, string][]),
-    new Paragraph({ children: [run('Contents', { bold: true })], spacing: { before: 280, after: 80 }, keepNext: true }),
-    new TableOfContents('Contents', { hyperlink: true, headingStyleRange: '1-2' }),
+/** What the minutes say, part by part. */
+function partsOf(minutes: Minutes, template: Template | null) {
+  const wide = template?.width ?? TEXT_WIDTH
+  const contents = (): FileChild[] => [new TableOfContents('Contents', { hyperlink: true, headingStyleRange: '1-2' })]
+  const actions = (): FileChild[] =>
+    minutes.actions.length > 0
+      ? [
+          table(
+            [4200, 2000, 1400, TEXT_WIDTH - 7600],
+            ['What', 'Who', 'Due', 'From'],
+            minutes.actions.map(one => [
+              one.title,
+              one.owners.join(', ') || 'nobody yet',
+              one.due ? dayInWords(one.due) : '',
+              one.item,
+            ]),
+            wide,
+          ),
+        ]
+      : []
+  const unless = (field: TemplateField, blocks: () => FileChild[]): FileChild[] =>
+    template?.inText.has(field) ? [] : blocks()
+  const all = (): FileChild[] => [
+    ...unless('title', () => [
+      new Paragraph({
+        children: runs(minutes.title || 'Meeting'),
+        ...reading(minutes.title),
+        heading: HeadingLevel.TITLE,
+      }),
+    ]),
+    table([1800, TEXT_WIDTH - 1800], null, headOf(minutes) as [string, string][], wide),
+    ...unless('contents', () => [
+      new Paragraph({
+        children: [run('Contents', { bold: true })],
+        spacing: { before: 280, after: 80 },
+        keepNext: true,
+      }),
+      ...contents(),
+    ]),
     ...(minutes.musts.length > 0
       ? [
           heading('What was to be settled', 1, false),
@@ -122,26 +164,44 @@ export async function minutesAsDocx(minutes: Minutes, language = 'en-GB'): Promi
           ),
         ]
       : []),
-    ...(minutes.actions.length > 0
-      ? [
-          heading('Actions', 1, false),
-          table(
-            [4200, 2000, 1400, TEXT_WIDTH - 7600],
-            ['What', 'Who', 'Due', 'From'],
-            minutes.actions.map(one => [
-              one.title,
-              one.owners.join(', ') || 'nobody yet',
-              one.due ? dayInWords(one.due) : '',
-              one.item,
-            ]),
-          ),
-        ]
-      : []),
-    ...minutes.items.flatMap(itemOf),
+    ...unless('tasks', () => {
+      const table = actions()
+      return table.length > 0 ? [heading('Actions', 1, false), ...table] : []
+    }),
+    ...minutes.items.flatMap(item => itemOf(item, !template?.numbers)),
     ...(minutes.besides.length > 0 ? [heading('Besides', 1, false), ...minutes.besides.flatMap(lineOf)] : []),
     ...(minutes.plan ? [heading(PLAN_HEAD, 1, false)] : []),
     ...(minutes.plan ?? []).map(line => new Paragraph({ bullet: { level: 0 }, children: runs(line) })),
   ]
+  return { contents, actions, all }
+}
+
+export interface MinutesAsked {
+  readonly minutes: Minutes
+  /** Who asks, as a template names the author. */
+  readonly author: string
+  /** A document of one's own that they are written into; null: as they look by themselves. */
+  readonly template: Template | null
+  /** BCP 47. */
+  readonly language?: string
+}
+
+export async function minutesAsDocx({ minutes, author, template, language = 'en-GB' }: MinutesAsked): Promise<Buffer> {
+  const { contents, actions, all } = partsOf(minutes, template)
+  if (template)
+    return fillTemplate(template, {
+      lines: {
+        title: runs(minutes.title || 'Meeting'),
+        date: runs(minutes.day ? dayInWords(minutes.day) : ''),
+        author: runs(author),
+        description: [],
+      },
+      blocks: { tree: all(), contents: contents(), tasks: actions(), picture: [], people: [], key: [] },
+      numbering,
+      title: clean(minutes.title),
+      author: clean(author),
+      estimated: false,
+    })
   const options = {
     creator: 'Sun Porch',
     title: clean(minutes.title),
@@ -160,7 +220,7 @@ export async function minutesAsDocx(minutes: Minutes, language = 'en-GB'): Promi
         properties: {
           page: { size: { width: 11906, height: 16838 }, margin: { top: 1417, bottom: 1417, left: 1417, right: 1417 } },
         },
-        children,
+        children: all(),
       },
     ],
   }

@@ -5,7 +5,7 @@ import { type HandedTopic, peopleIn, tasksIn } from '#core/handing/handed'
 import { Telling } from '#core/handing/telling'
 import type { PagePicture } from './handed-pictures'
 import { PageWriter, PORCH, QUIET, type Run, type Style } from './page-writer'
-import type { DocumentAsked } from './tree-docx'
+import type { DocumentAsked } from './document-asked'
 
 /*
  * A part of a tree as a PDF: contents with page numbers, the picture, bookmarks, a structure for whoever hears it, links that lead to

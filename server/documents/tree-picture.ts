@@ -5,7 +5,7 @@ import type { Choice } from '#core/handing/choice'
 import type { Cut } from '#core/handing/cut'
 import { LOCALES } from '#core/handing/words'
 import { sceneOf, TooManyToDraw } from '#core/scene/scene'
-import type { SmallPrint } from '#core/scene/face'
+import type { UnderTitles } from './under-titles'
 import type { Scene } from '#core/scene/shapes'
 import type { TopicSign } from '#core/talk/thread'
 import { svgOf } from '#core/scene/svg'
@@ -22,22 +22,21 @@ export interface PictureAsked {
   readonly today: string
   readonly nameOf: (person: string) => string
   readonly talkOf: (topic: string) => TopicSign | null
-  /** What figures stand under a title. */
-  readonly figuresOf?: ((topic: string) => readonly SmallPrint[]) | undefined
+  readonly under?: UnderTitles | undefined
   /** A file of the tree, drawn anew by this house, with its media type; null where it's missing. */
   readonly file: (file: string) => { readonly type: string; readonly bytes: Uint8Array } | null
 }
 
 const typesetter = new Typesetter()
 
-export function treeScene(cut: Cut, choice: Choice, { today, nameOf, talkOf, figuresOf }: PictureAsked): Scene {
+export function treeScene(cut: Cut, choice: Choice, { today, nameOf, talkOf, under }: PictureAsked): Scene {
   return sceneOf(cut.tree, {
     dusk: choice.dusk,
     today,
     locale: LOCALES[choice.language],
     nameOf,
     talkOf,
-    ...(figuresOf ? { figuresOf } : {}),
+    ...under,
     numbers: cut.numbers,
     folds: choice.depth === null,
     ruler: typesetter.ruler,

@@ -5,7 +5,7 @@ import type { Cut } from '#core/handing/cut'
 import type { HandedTopic } from '#core/handing/handed'
 import { Telling } from '#core/handing/telling'
 import type { PagePicture } from './handed-pictures'
-import type { DocumentAsked } from './tree-docx'
+import type { DocumentAsked } from './document-asked'
 
 /*
  * A part of a tree as slides (ISO/IEC 29500, PresentationML): one for each section with what stands below it, in the look's colours;

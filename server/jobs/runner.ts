@@ -51,6 +51,8 @@ const DOING: Readonly<Record<Kind, string>> = {
   replies: 'Reading this',
   closedDays: 'Reading this',
   tables: 'Reading this',
+  template: 'Reading this',
+  minutes: 'Making this',
   compare: 'Comparing these',
   merge: 'Merging these',
   handOut: 'Making this',

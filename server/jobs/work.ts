@@ -14,6 +14,9 @@ import type { IMPORT_FORMATS } from '#core/contract'
 import type { SidesSent } from '#core/compare/sent'
 import type { Files, HandOutInput, Made } from '../documents/hand-out'
 import type { TextFormat } from '../trees/export'
+import type { Minutes } from '#core/meeting/minutes'
+import type { KeptTemplate } from '#core/handing/choice'
+import type { TemplateSaid } from '#core/handing/template'
 
 /*
  * What is worked on apart from the server's own thread: whatever people send that has to be parsed. Each kind takes
@@ -34,6 +37,13 @@ export interface ExportInput {
   readonly snapshot: Uint8Array
   readonly format: TextFormat
   readonly people: Readonly<Record<string, string>>
+}
+export interface MinutesInput {
+  readonly minutes: Minutes
+  readonly author: string
+  /** Those that the tree keeps, and the id of the one that they are written into. */
+  readonly templates: readonly KeptTemplate[]
+  readonly template: string | null
 }
 /** A note as it stands, and what is to be joined to it. */
 export interface NoteToCheck {
@@ -62,6 +72,14 @@ export const WORK = {
     (await import('#core/formats/closed-days')).readClosedDays(text, from, until),
   tables: async ({ bytes, name }: { readonly bytes: Uint8Array; readonly name: string }): Promise<ReadTable[]> =>
     (await import('../documents/read-table')).readTables(bytes, name),
+  template: async ({ bytes }: { readonly bytes: Uint8Array }): Promise<TemplateSaid> =>
+    (await import('../documents/template')).readTemplate(bytes).said,
+  minutes: async ({ minutes, author, templates, template }: MinutesInput, need: Need): Promise<Uint8Array> => {
+    const { templateOf } = await import('../documents/template')
+    const { minutesAsDocx } = await import('../documents/minutes-docx')
+    const filled = await templateOf(templates, template, files => need(files) as Promise<Files>)
+    return minutesAsDocx({ minutes, author, template: filled })
+  },
   notes: async ({ notes }: { readonly notes: readonly NoteToCheck[] }): Promise<boolean[]> =>
     (await import('./kinds/notes')).checkNotes(notes),
   compare: async (sides: SidesSent) => (await import('./kinds/comparing')).compare(sides),

@@ -5,8 +5,9 @@ import { type Minutes, minutesOf } from '#core/meeting/minutes'
 import { fileStem, shorten, topicOf, type Tree } from '#core/tree'
 import type { Account } from '../access/accounts'
 import { Fault } from '../access/fault'
-import { minutesAsDocx } from '../documents/minutes-docx'
+import { filesFor } from '../documents/files-for'
 import { minutesAsPdf } from '../documents/minutes-pdf'
+import { runJob } from '../jobs/runner'
 import { sendLetter } from '../letters/send'
 import { everybodyIn, mailOf, nameFrom, openMeeting } from './meeting'
 import { planSinceBegin } from './plan-since'
@@ -44,14 +45,19 @@ export async function minutesFile(
   topicId: string,
   version: number,
   format: keyof typeof MINUTES_TYPES,
-  asking: string,
+  asking: Account,
+  template: string | null,
 ): Promise<{ data: Buffer | string; type: string; name: string }> {
   const { tree, topic, brief } = await openMeeting(treeId, topicId, version)
-  const plan = format === 'tasks' ? undefined : await planSinceBegin(treeId, version, brief, asking)
+  const plan = format === 'tasks' ? undefined : await planSinceBegin(treeId, version, brief, asking.id)
   const minutes = { ...minutesOf(tree, topicId, nameFrom(await everybodyIn(tree))), plan }
   const data =
     format === 'docx'
-      ? await minutesAsDocx(minutes)
+      ? await runJob(
+          'minutes',
+          { minutes, author: asking.name, templates: tree.fields.templates, template },
+          { person: asking.id, need: files => filesFor(treeId, files as string[]) },
+        ).then(Buffer.from)
       : format === 'pdf'
         ? await minutesAsPdf(minutes)
         : format === 'markdown'

@@ -2,8 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import mammoth from 'mammoth'
 import sharp from 'sharp'
-import { bringIn } from '../caller'
-import { demoTree, demoVisitor, expect, openTree, pasteText, test, topic, two, visitor } from './porch'
+import { demoCopy, expect, openTree, pasteText, test, topic, two, visitor } from './porch'
 
 /** A tree of two branches with something to filter by. */
 async function begun(browser: Parameters<typeof visitor>[0]) {
@@ -183,19 +182,8 @@ const dotsOf = async (bytes: Buffer): Promise<Dots> => {
 test('the picture is what the screen shows: of what is inked at most one part in a hundred differs', async ({
   browser,
 }) => {
-  // A copy of one's own, which nobody else works on between the one picture and the other, and which the demo's people don't see.
-  const { caller: owner } = await demoVisitor(browser)
-  const { id: demo } = await demoTree(owner)
-  const { page, caller } = await visitor(browser, 'Nora Feld')
-  await bringIn(owner, demo, caller, 'viewer')
-  const { data: copy } = await caller.call<{ id: string }>('POST', `/api/trees/${demo}/duplicate`, {
-    notes: true,
-    people: true,
-    dates: true,
-    progress: true,
-    shift: 0,
-  })
-  const { id } = copy
+  // Nobody else works on a copy between the one picture and the other.
+  const { page, caller, id } = await demoCopy(browser)
   await page.setViewportSize({ width: 2700, height: 2500 })
   await openTree(page, id)
   await page.keyboard.press('Control+0')
@@ -213,6 +201,8 @@ test('the picture is what the screen shows: of what is inked at most one part in
       body: JSON.stringify({
         as: 'svg',
         shapes: true,
+        // The day it is where the screen is, as the dialog says it.
+        today: await page.evaluate(() => new Date().toLocaleDateString('sv')),
         with: [
           'notes',
           'tasks',

@@ -88,7 +88,7 @@ describe('the PDF', () => {
 
 describe('the DOCX', () => {
   it('says which paragraphs and runs are read from the right, and leaves page numbers to the reader’s program', async () => {
-    const data = await minutesAsDocx(minutes)
+    const data = await minutesAsDocx({ minutes, author: 'Ines Brandt', template: null })
     const { unzipSync, strFromU8 } = await import('fflate')
     const xml = strFromU8(unzipSync(new Uint8Array(data))['word/document.xml']!)
     const hebrew = /<w:p>(?:(?!<\/w:p>).)*שלום.*?<\/w:p>/s.exec(xml)![0]

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { choiceSchema } from '../../handing/choice'
 import { isZone } from '../../meeting/zones'
-import { whole } from '../../tree/atoms'
-import { operation, tree } from '../operation'
+import { fileId, whole } from '../../tree/atoms'
+import { idSchema, operation, tree } from '../operation'
 
 /** `today` and `zone`: the present day of whoever asks, and where that is. */
 const asked = choiceSchema.extend({
@@ -20,6 +20,13 @@ export const HANDING = {
     'viewer',
     'Makes a file of a tree or a part of it: a document, slides, an outline or a picture. What isn’t chosen isn’t in it.',
     { params: tree, body: asked },
+  ),
+  readTemplate: operation(
+    'GET',
+    '/api/trees/{id}/templates/{file}',
+    'viewer',
+    'What a Word document among the tree’s files holds and lacks as a template: fields, styles.',
+    { params: z.object({ id: idSchema, file: fileId }) },
   ),
   mailHandOut: operation(
     'POST',

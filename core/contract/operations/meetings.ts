@@ -69,7 +69,11 @@ export const MEETINGS = {
     '/api/trees/{id}/meetings/{topic}/minutes/{format}',
     'viewer',
     'The minutes as a file; `tasks`: its actions as iCalendar.',
-    { params: z.object({ id: idSchema, topic: idSchema, format: z.enum(MINUTES_FORMATS) }) },
+    {
+      params: z.object({ id: idSchema, topic: idSchema, format: z.enum(MINUTES_FORMATS) }),
+      /** A Word document: the tree's template that it's written into. */
+      query: z.object({ template: idSchema.optional() }),
+    },
   ),
   previewMinutes: operation(
     'GET',

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { lacksInWords, TEMPLATE_FIELDS, type TemplateSaid, type TemplateUse } from '#core/handing/template'
+import { useDesk } from '~/desk/desk'
+import { bringTemplate, saidOf } from './templates'
+
+/** In whose look a Word document is written: as it looks by itself, or into a template that the tree keeps. */
+const chosen = defineModel<string | null>({ required: true })
+const use = defineProps<TemplateUse>()
+const desk = useDesk()
+const { busy, wrong, attempt } = useAttempt()
+const templates = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.fields.templates
+})
+const template = computed(() => templates.value.find(({ id }) => id === chosen.value) ?? null)
+const mayKeep = computed(() => desk.status.ready && desk.session.canEdit)
+// Forgotten by somebody else meanwhile.
+watch(templates, now => {
+  if (chosen.value !== null && !now.some(({ id }) => id === chosen.value)) chosen.value = null
+})
+
+const said = shallowRef<TemplateSaid | null>(null)
+const lacks = computed(() => (said.value ? lacksInWords(said.value, use) : []))
+watch(
+  () => template.value?.file,
+  async file => {
+    said.value = null
+    wrong.value = ''
+    if (file === undefined) return
+    try {
+      const found = await saidOf(desk, file)
+      // Another one may have been chosen meanwhile.
+      if (file === template.value?.file) said.value = found
+    } catch (error) {
+      if (file === template.value?.file) wrong.value = (error as Error).message
+    }
+  },
+  { immediate: true },
+)
+
+const field = useTemplateRef<HTMLInputElement>('field')
+async function bring(): Promise<void> {
+  const file = field.value?.files?.[0]
+  field.value!.value = ''
+  if (!file || !desk.guard()) return
+  await attempt(async () => {
+    chosen.value = (await bringTemplate(desk, file)).id
+  })
+}
+function forget(): void {
+  const { value } = template
+  if (!value || !desk.guard()) return
+  desk.run({ changes: [{ op: 'tree-take', set: 'templates', member: value.id }] })
+  chosen.value = null
+  desk.say(`“${value.name}” is forgotten.`, true)
+}
+</script>
+
+<template>
+  <div class="template" role="group" aria-label="In whose look">
+    <label
+      >In the look of
+      <select v-model="chosen" aria-label="Template">
+        <option :value="null">Sun Porch</option>
+        <option v-for="one in templates" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select></label
+    >
+    <template v-if="mayKeep">
+      <button type="button" class="plain" :disabled="busy" @click="field?.click()">
+        {{ busy ? 'Reading it …' : 'Bring a Word document …' }}
+      </button>
+      <button
+        v-if="template"
+        type="button"
+        class="away"
+        :aria-label="`Forget the template ${template.name}`"
+        :data-tip="`Forget “${template.name}”`"
+        @click="forget">
+        <Icon name="lucide:x" size="13" />
+      </button>
+      <input
+        ref="field"
+        type="file"
+        hidden
+        accept=".docx,.dotx,application/vnd.openxmlformats-officedocument.wordprocessingml.document"
+        aria-label="Word document to use as a template"
+        @change="bring" />
+    </template>
+    <ul v-if="lacks.length" aria-label="What the template lacks">
+      <li v-for="one in lacks" :key="one">{{ one }}</li>
+    </ul>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <details v-if="mayKeep">
+      <summary>What can stand in a template</summary>
+      <p>
+        Its paper, styles, header, footer and pictures stay. Where these stand comes what they name; what is more than a
+        few words needs a line of its own:
+        <template v-for="(one, i) in TEMPLATE_FIELDS" :key="one"
+          >{{ i > 0 ? ', ' : '' }}<code v-text="`{{${one}}}`" /></template
+        >.
+      </p>
+    </details>
+  </div>
+</template>
+
+<style scoped src="./fields.css"></style>
+<style scoped>
+.template {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 14px;
+  align-items: center;
+  margin-bottom: 12px;
+}
+.away {
+  border: 0;
+  background: none;
+  color: var(--quiet);
+  cursor: pointer;
+  min-width: 28px;
+  min-height: 28px;
+}
+ul,
+p,
+details {
+  flex-basis: 100%;
+  margin: 0;
+  font-size: 14px;
+  color: var(--quiet);
+}
+ul {
+  padding-left: 18px;
+}
+summary {
+  cursor: pointer;
+  width: fit-content;
+}
+.wrong {
+  color: var(--clay);
+}
+code {
+  color: var(--ink);
+}
+</style>

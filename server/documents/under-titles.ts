@@ -1,0 +1,44 @@
+import type { Figures } from '#core/figures/figures'
+import { figurePrint, measuresOnPlanks } from '#core/figures/on-planks'
+import { planPrint } from '#core/schedule/on-planks'
+import { type Plan, type Planned, type PlannedBranch, planOf } from '#core/schedule/plan'
+import type { SmallPrint } from '#core/scene/face'
+import type { Tree } from '#core/tree'
+
+export interface UnderTitles {
+  /** What the plan and figures say on planks. */
+  readonly printOf: (topic: string) => readonly SmallPrint[]
+  /** The day on which the plan lets a topic begin, for a time axis. */
+  readonly dayOf: (topic: string) => string | null
+}
+
+/**
+ * What the plan and the figures of the whole tree say of topics in a picture. `figures`: null where they don't go along;
+ * `tasks`: whether what concerns tasks does.
+ */
+export function underTitles(
+  whole: Tree,
+  { figures, tasks, today, locale }: { figures: Figures | null; tasks: boolean; today: string; locale: string },
+): UnderTitles {
+  const { measures, planFrom, planPrint: printed } = whole.fields
+  // Worked out when a picture first asks.
+  let held: Plan | null | undefined
+  const planned = (topic: string): Planned | PlannedBranch | null => {
+    if (planFrom === null || !tasks) return null
+    if (held === undefined) {
+      const plan = planOf(whole, today)
+      held = typeof plan === 'string' ? null : plan
+    }
+    return held?.tasks.get(topic) ?? held?.branches.get(topic) ?? null
+  }
+  return {
+    printOf(topic) {
+      const at = printed ? planned(topic) : null
+      return [
+        ...planPrint(at && 'because' in at ? at : null),
+        ...(figures ? figurePrint(whole, figures, measuresOnPlanks(measures), topic, locale) : []),
+      ]
+    },
+    dayOf: topic => planned(topic)?.start ?? null,
+  }
+}
