@@ -19,7 +19,7 @@ import {
 import { demoMeetings, demoStillOpen } from './meetings'
 import { giveDemoFigures } from './figures'
 import { demoPlan } from './plan'
-import type { DemoTree } from './trees'
+import type { DemoTree } from './tree'
 
 /**
  * A demo tree as it stands on `today` (ISO 8601), with the people's real ids. `other`: the tree that it shows topics

@@ -73,3 +73,7 @@ export class KnownThreads {
     return this.holders.get(comment)
   }
 }
+
+/** Threads that aren't settled first, each the oldest first. */
+export const openFirst = (a: Thread, b: Thread): number =>
+  Number(a.settled !== null) - Number(b.settled !== null) || (a.comments[0]?.number ?? 0) - (b.comments[0]?.number ?? 0)

@@ -1,7 +1,12 @@
 import { type Place, type Saying, type Told, topicOfPlace } from '#core/talk/saying'
 import { hear, type Thread } from '#core/talk/thread'
 import type { TopicId } from '#core/tree'
-import type { TalkHouse } from './talk'
+import type { TalkHouse } from './talk-house'
+
+/** Refusals that pass: what was said is kept and sent again, after so many milliseconds. */
+const PASSING = new Set(['slowed', 'unavailable', 'stopping', 'disk-full', 'unforeseen'])
+export const passes = (code: string): boolean => PASSING.has(code)
+export const AGAIN_MS = 2000
 
 /** What was said and isn't stored: it waits, or was refused with a reason. */
 export interface Pending {

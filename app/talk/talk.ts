@@ -2,44 +2,13 @@ import { nanoid } from 'nanoid'
 import type { BenchPage, ServerMessage, TalkNews, TalkOverview, ThreadPage } from '#core/contract'
 import type { Body } from '#core/talk/body'
 import { BENCH, type BecameKind, type Place, type Saying, type Told, topicOfPlace } from '#core/talk/saying'
-import { type Comment, hear, hearAgain, signOf, type Thread, type TopicSign, topicSign } from '#core/talk/thread'
+import { type Comment, hear, signOf, type Thread, type TopicSign, topicSign } from '#core/talk/thread'
 import type { TopicId } from '#core/tree'
-import { type KeptWords, searched, WordKeeper, worthKeeping } from './kept-words'
-import { KnownThreads } from './known-threads'
-import { type Pending, PendingSayings } from './pending'
-
-/** What a talk needs of the house around it. */
-export interface TalkHouse {
-  /** One's own account. */
-  readonly me: string
-  /** Asks the server; `path` continues the address of the tree's talk. */
-  ask<T>(path: string): Promise<T>
-  /** Sends over the line; false when none stands. */
-  send(saying: Saying): boolean
-  /** Keeps what was said in this browser until it's acknowledged. */
-  keep(saying: Saying): void
-  drop(id: string): void
-  kept(): Promise<readonly Saying[]>
-  /** Keeps what is known of what was said, to be read without a line; and what was kept of it. */
-  keepWords(words: KeptWords): void
-  keptWords(): Promise<KeptWords | undefined>
-  /** Whether the server knows a topic: one that was made without a line comes first. */
-  knows(topic: TopicId): boolean
-  /** Whether somebody's name is known without asking: everybody's who is in the tree. */
-  isNamed(person: string): boolean
-  /** Something on these topics, or in the talk of the tree (null), is other now. */
-  changed(topics: ReadonlySet<TopicId | null>): void
-  /** Something that went wrong, in words. */
-  said(message: string): void
-  /** The epoch of the tree as the line said it last; undefined before it has. */
-  epoch(): string | undefined
-  /** The present as the server has it, ms since 1970 UTC. */
-  now(): number
-}
-
-/** Refusals that pass: what was said is kept and sent again. */
-const PASSING = ['slowed', 'unavailable', 'stopping', 'disk-full', 'unforeseen']
-const AGAIN_MS = 2000
+import { searched, WordKeeper, worthKeeping } from './kept-words'
+import { KnownThreads, openFirst } from './known-threads'
+import { Meanwhile } from './meanwhile'
+import { AGAIN_MS, passes, type Pending, PendingSayings } from './pending'
+import type { TalkHouse } from './talk-house'
 
 /**
  * What is said in one tree, as one browser has it: what is known of it, with what was said here and waits over it. What is told comes
@@ -67,9 +36,7 @@ export class Talk {
   private catching: Promise<void> | null = null
   /** What was told while one looked: it may be in what is found, or not. */
   private early: Told[] = []
-  /** Askings for words that are on their way, and what was told meanwhile. */
-  private flying = 0
-  private meanwhile: Told[] = []
+  private readonly meanwhile = new Meanwhile()
 
   constructor(private readonly house: TalkHouse) {
     this.pending = new PendingSayings(house)
@@ -175,7 +142,7 @@ export class Talk {
   private refused({ saying: id, code, message }: Extract<ServerMessage, { type: 'unsaid' }>): void {
     const saying = this.pending.saying(id)
     if (!saying) return
-    if (PASSING.includes(code)) {
+    if (passes(code)) {
       this.pending.unsent(id)
       setTimeout(() => this.flush(), AGAIN_MS)
       return
@@ -198,9 +165,8 @@ export class Talk {
   }
 
   private async catchUpNow(): Promise<void> {
-    const from = this.heard
     try {
-      const { told, more } = await this.house.ask<TalkNews>(`/news?since=${from}`)
+      const { told, more } = await this.house.ask<TalkNews>(`/news?since=${this.heard}`)
       // Away for long: what is known is too little to go on from.
       if (more) await this.look()
       else for (const one of told) this.take(one)
@@ -220,18 +186,14 @@ export class Talk {
     if (told.number < next) return
     this.number = told.number
     this.keeper.touch()
-    if (this.flying > 0) this.meanwhile.push(told)
+    this.meanwhile.hear(told)
     if (told.thread === BENCH) this.takeLine(told)
-    else if (!this.known.hear(told) || this.isStranger(told))
+    // A guest's name comes with their words alone.
+    else if (!this.known.hear(told) || (told.op === 'say' && !(told.by in this.names) && !this.house.isNamed(told.by)))
       this.read(`thread=${told.thread}`).catch(() => {
         /* without a line; the next look has it */
       })
     this.house.changed(new Set([topic, null]))
-  }
-
-  /** A guest's name comes with their words alone. */
-  private isStranger({ op, by }: Told): boolean {
-    return op === 'say' && !(by in this.names) && !this.house.isNamed(by)
   }
 
   private takeLine(told: Told): void {
@@ -243,19 +205,14 @@ export class Talk {
 
   // — Reading
 
-  /** Asks for words. What is told while they are on their way may not be in them, and is heard again over them. */
-  private async askFor<T>(path: string, take: (found: T, heard: (thread: Thread) => Thread) => void): Promise<T> {
-    this.flying++
-    try {
-      const found = await this.house.ask<T>(path)
-      this.keeper.touch()
-      take(found, thread =>
-        this.meanwhile.reduce((now, told) => (told.thread === now.id ? hearAgain(now, told) : now), thread),
-      )
-      return found
-    } finally {
-      if (--this.flying === 0) this.meanwhile = []
-    }
+  private askFor<T>(path: string, take: (found: T, heard: (thread: Thread) => Thread) => void): Promise<T> {
+    return this.meanwhile.over(
+      () => this.house.ask<T>(path),
+      (found, heard) => {
+        this.keeper.touch()
+        take(found, heard)
+      },
+    )
   }
 
   private read(query: string): Promise<ThreadPage> {
@@ -348,13 +305,7 @@ export class Talk {
 
   /** Threads on a topic whose words are here, those that aren't settled first, each the oldest first. */
   threadsAt(topic: TopicId): Thread[] {
-    return [...this.idsAt(topic)]
-      .flatMap(id => this.thread(id) ?? [])
-      .sort(
-        (a, b) =>
-          Number(a.settled !== null) - Number(b.settled !== null) ||
-          (a.comments[0]?.number ?? 0) - (b.comments[0]?.number ?? 0),
-      )
+    return [...this.idsAt(topic)].flatMap(id => this.thread(id) ?? []).sort(openFirst)
   }
 
   /** Whether something hangs on a topic whose words aren't here. */

@@ -1,81 +1,25 @@
-import { generateNKeysBetween } from 'fractional-indexing'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   applyChanges,
-  BLANK,
-  type BriefPart,
   type Change,
   changeSchema,
   childrenOf,
-  emptyTree,
-  fromSnapshot,
-  invertAll,
   isLive,
   Refused,
-  toSnapshot,
   topicOf,
   type Tree,
   unapply,
 } from '../tree'
 import { itemsOf, layOut, minutesNeeded, moveItem, patternId, runningOf, sayItem, timed } from './agenda'
-import { briefOf, meetingOf, meetingsOf, sayPart, seriesOf } from './brief'
+import { briefOf, sayPart } from './brief'
 import { cutToEnd, forecastEnd, spentOn } from './clock'
-import { minutesOf } from './minutes'
-import { carriedInto, nextMeeting, openItemId, stillOpen } from './next'
 import { plannedOf, type World } from './planned'
 import { type Finding, findingsOf, readinessOf } from './readiness'
-import { capture, entriesOf, raisedIn } from './record'
 import { type Move, moveOn } from './running'
+import { lists, MINUTE, picture, START, treeWith } from './laws-fixture'
 
 /* Laws of meetings, on meetings that nobody thought of. */
-
-const MINUTE = 60_000
-const line = fc.record({
-  title: fc.string({ maxLength: 12 }),
-  minutes: fc.option(fc.integer({ min: 1, max: 90 })),
-  owner: fc.constantFrom(null, 'ines', 'oskar'),
-  pattern: fc.subarray(['Report', 'Concerns', 'Options', 'Facts']),
-})
-type Line = typeof line extends fc.Arbitrary<infer T> ? T : never
-
-function treeWith(lines: readonly Line[]): Tree {
-  const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Meetings' })
-  const orders = generateNKeysBetween(null, null, lines.length)
-  const parts: BriefPart[] = lines.map(({ title, minutes, owner, pattern }, i) => ({
-    id: `l${i}`,
-    kind: 'line',
-    order: orders[i]!,
-    title,
-    intent: 'discuss',
-    minutes,
-    floor: null,
-    owner,
-    serves: [],
-    pattern: [...pattern],
-  }))
-  applyChanges(tree, [
-    {
-      op: 'add',
-      topic: 'm',
-      parent: 'c',
-      order: 'a0',
-      with: {
-        title: 'Meeting 1',
-        meeting: [
-          { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'Europe/Copenhagen' },
-          { id: 'rule', kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', closed: [] },
-          ...parts,
-        ],
-      },
-    },
-  ])
-  return tree
-}
-const picture = (tree: Tree): string =>
-  JSON.stringify([...toSnapshot(tree).topics].sort((a, b) => (a.id < b.id ? -1 : 1)))
-const copyOf = (tree: Tree): Tree => fromSnapshot(toSnapshot(tree))
-const lists = fc.array(line, { minLength: 1, maxLength: 8 })
 
 /** What people may do between one laying out and the next. */
 const tamper = fc.array(
@@ -219,7 +163,6 @@ describe('laying out the agenda', () => {
   })
 })
 
-const START = Date.parse('2027-03-02T13:00:00Z')
 const steps = fc.array(
   fc.record({
     to: fc.constantFrom('next', 'back', 'pause', 'go-on', 'item', 'end', 'begin'),
@@ -332,128 +275,6 @@ describe('readiness', () => {
           before = now
         }
         expect([findingsOf(plannedOf(tree, 'm', world)), before]).toEqual([[], 1])
-      }),
-    )
-  })
-})
-
-const records = fc.array(
-  fc.record({
-    kind: fc.constantFrom(
-      'decision' as const,
-      'action' as const,
-      'question' as const,
-      'idea' as const,
-      'parked' as const,
-    ),
-    done: fc.boolean(),
-    removed: fc.boolean(),
-    due: fc.constantFrom(null, '2027-03-01', '2027-12-01'),
-  }),
-  { maxLength: 12 },
-)
-
-describe('from one meeting to the next', () => {
-  it('goes on just what is open: as live references, each once, and through any number of meetings', () => {
-    fc.assert(
-      fc.property(lists, fc.array(records, { minLength: 1, maxLength: 4 }), (lines, meetings) => {
-        const tree = treeWith(lines)
-        applyChanges(tree, layOut(tree, 'm'))
-        let made = 0
-        const newId = (): string => `t${made++}`
-        let at = 'm'
-        const open = new Set<string>()
-        meetings.forEach((record, n) => {
-          record.forEach(({ kind, done, removed, due }, i) => {
-            const item = itemsOf(tree, at)[i % itemsOf(tree, at).length]!.id
-            const { changes, id } = capture(
-              tree,
-              item,
-              kind,
-              { title: `${kind} ${n} ${i}`, ...(due ? { due } : {}), ...(done ? { done: 100 } : {}) },
-              { by: 'ines', name: 'Ines', at: START },
-              newId,
-            )
-            applyChanges(tree, changes)
-            if (removed) applyChanges(tree, [{ op: 'remove', topic: id }])
-            else if (!done && kind !== 'decision' && kind !== 'idea') open.add(id)
-          })
-          applyChanges(tree, [sayPart(at, { id: 'stage', kind: 'stage', stage: 'ended' })])
-          const { changes, id } = nextMeeting(tree, at, newId)
-          for (const change of changes) expect(changeSchema.safeParse(change).success).toBe(true)
-          const before = picture(tree)
-          const patches = applyChanges(tree, changes)
-          const shown = childrenOf(tree, openItemId(id)).map(child => topicOf(tree, child).reference!.topic)
-          expect(new Set(shown)).toEqual(open)
-          expect(shown).toHaveLength(open.size)
-          expect(carriedInto(tree, id, '2027-03-02').map(({ carried }) => carried.id)).toEqual(shown)
-          expect(
-            carriedInto(tree, id, '2027-03-02').every(({ carried }) => carried.meetings >= 1 && carried.days >= 7),
-          ).toBe(true)
-          // References raise nothing of their own.
-          expect([entriesOf(tree, id), raisedIn(tree, id)]).toEqual([[], []])
-          expect(meetingOf(tree, openItemId(id))).toBe(open.size > 0 ? id : meetingOf(tree, openItemId(id)))
-          // Undone, the tree is as it was, but for what lies in the trash.
-          const undone = copyOf(tree)
-          applyChanges(undone, invertAll(changes, patches))
-          expect(
-            JSON.stringify(
-              [...toSnapshot(undone).topics]
-                .filter(topic => isLive(undone, topic.id))
-                .map(({ id: one }) => one)
-                .sort(),
-            ),
-          ).toBe(
-            JSON.stringify(
-              (JSON.parse(before) as { id: string }[])
-                .map(({ id: one }) => one)
-                .filter(one => isLive(tree, one) || undone.topics.get(one))
-                .filter(one => isLive(undone, one))
-                .sort(),
-            ),
-          )
-          at = id
-        })
-        expect(seriesOf(tree, at)).toHaveLength(meetings.length + 1)
-        expect(meetingsOf(tree)).toHaveLength(meetings.length + 1)
-        expect(new Set(stillOpen(tree, at, '2099-01-01').map(({ id }) => id))).toEqual(open)
-      }),
-      { numRuns: 40 },
-    )
-  })
-  it('the minutes name every line of the record once, with its owner and day', () => {
-    fc.assert(
-      fc.property(lists, records, (lines, record) => {
-        const tree = treeWith(lines)
-        applyChanges(tree, layOut(tree, 'm'))
-        let made = 0
-        record.forEach(({ kind, due }, i) => {
-          const under = i % 3 === 2 ? 'm' : itemsOf(tree, 'm')[i % lines.length]!.id
-          applyChanges(
-            tree,
-            capture(
-              tree,
-              under,
-              kind,
-              { title: `${kind} ${i}`, people: ['oskar'], ...(due ? { due } : {}) },
-              { by: 'rana', name: 'Rana', at: START + i * MINUTE },
-              () => `t${made++}`,
-            ).changes,
-          )
-        })
-        const minutes = minutesOf(tree, 'm', id => `${id}!`)
-        const named = [...minutes.items.flatMap(item => item.lines), ...minutes.besides].map(({ id }) => id)
-        expect(named.sort()).toEqual(
-          entriesOf(tree, 'm')
-            .map(({ id }) => id)
-            .sort(),
-        )
-        expect(minutes.actions.map(({ owners, due, by }) => [owners, due, by])).toEqual(
-          entriesOf(tree, 'm')
-            .filter(({ entry }) => entry!.kind === 'action')
-            .map(({ due }) => [['oskar!'], due, 'rana!']),
-        )
-        expect(minutes.parked).toHaveLength(record.filter(({ kind }) => kind === 'parked').length)
       }),
     )
   })
