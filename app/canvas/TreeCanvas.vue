@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Landing } from '#core/arrange/landing'
 import { Layout } from '#core/arrange/layout'
 import { neighbourOf } from '#core/arrange/neighbour'
 import { meets } from '#core/arrange/place'
@@ -10,11 +9,11 @@ import { useDropIn } from '~/capture/useDropIn'
 import { useDesk } from '~/desk/desk'
 import { onLateFonts } from '~/desk/ruler'
 import { Passage } from '~/files/passage'
-import { labelPlace } from './landing-label'
+import { planningOf } from '~/schedule/planning'
 import { FAR_OUT, type ShownPlank, Sight } from './sight'
 import { type StandingPost, standing } from './standing'
 import { type DrawnTie, labelScale, TieDrawer } from './ties'
-import { useDragColour } from './useDragColour'
+import { useLanding } from './useLanding'
 import { stripPlace, useNearStrip } from './useNearStrip'
 import { useOverlays, whatLiesOver } from './overlays'
 import { usePointers } from './usePointers'
@@ -39,28 +38,17 @@ const tieDrawer = new TieDrawer()
 const drawnTies = shallowRef<readonly DrawnTie[]>([])
 /** A cross-link whose middle is being pulled. */
 let pulledTie: { from: TopicId; id: string; bend: Point } | null = null
-const landing = shallowRef<Landing | null>(null)
-const colour = useDragColour(() => landing.value !== null)
-const landingWords = computed(() => {
-  const at = landing.value
-  if (!at || at.by || at.slot.parent === null) return at?.words ?? ''
-  return `${at.words} · ${colour.words.value}`
-})
-/** The words of a landing keep their size at any zoom, and lie over no title where there is room beside the slot. */
-const landingLabel = computed(() =>
-  landing.value ? labelPlace(layout, landing.value, landingWords.value, zoom.value) : {},
+const {
+  landing,
+  colour,
+  words: landingWords,
+  label: landingLabel,
+  slot: slotStyle,
+} = useLanding(
+  () => layout,
+  () => view,
+  zoom,
 )
-const slotStyle = computed(() => {
-  const at = landing.value
-  return at
-    ? {
-        transform: `translate(${at.rect.x}px, ${at.rect.y}px)`,
-        width: `${at.rect.width}px`,
-        height: `${at.rect.height}px`,
-      }
-    : {}
-})
-
 const view = new Viewport(request)
 let frame = 0
 const { dressing, finding } = desk
@@ -74,6 +62,7 @@ const layout = new Layout(
     get hidden() {
       return desk.hiding ? (id: TopicId) => desk.finding.isHidden(id) : undefined
     },
+    dayOf: id => (desk.tree.fields.planFrom === null ? null : (planningOf(desk).of(id)?.start ?? null)),
   },
   { only: desk.only.value, today: today() },
 )
@@ -205,6 +194,8 @@ onMounted(() => {
       )
       if (turned) passage.begin(shown.value)
       layout.touch(touched)
+      // What the plan computes may be another far from what was edited.
+      if (desk.tree.fields.planFrom !== null) layout.daysChanged()
     }
     request()
   })
@@ -360,6 +351,7 @@ defineExpose({
       </div>
     </div>
     <div ref="over" class="world">
+      <TieLayer v-if="drawnTies.length" :ties="drawnTies" :zoom="zoom" :to-world="worldAt" @pulled="pullTie" />
       <div
         v-for="post in posts"
         :key="post.id"
@@ -369,7 +361,6 @@ defineExpose({
         aria-hidden="true">
         <span v-for="(line, i) in post.lines" :key="i">{{ line }}</span>
       </div>
-      <TieLayer v-if="drawnTies.length" :ties="drawnTies" :zoom="zoom" :to-world="worldAt" @pulled="pullTie" />
       <template v-if="landing">
         <svg v-if="landing.guides?.length" class="new-bracket guides" width="1" height="1" aria-hidden="true">
           <line v-for="(guide, i) in landing.guides" :key="i" v-bind="guide" />

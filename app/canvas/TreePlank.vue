@@ -222,7 +222,13 @@ function pull(event: PointerEvent): void {
     </div>
     <LazyWidthGrip v-if="shown.editing && !desk.editing.value?.fresh" :shown="shown" />
     <div v-if="shown.drawn.smallPrint.length" class="small" @pointermove="rest" @pointerleave="unrest">
-      <span v-for="piece in shown.drawn.smallPrint" :key="piece.text" :class="piece.tone">{{ piece.text }}</span>
+      <span
+        v-for="piece in shown.drawn.smallPrint"
+        :key="piece.text"
+        :class="[piece.tone, piece.part !== undefined && (piece.part > 1 ? 'beyond' : 'reached')]"
+        :style="piece.part === undefined ? undefined : { '--part': piece.part }"
+        >{{ piece.text }}</span
+      >
       <Icon v-if="topic.done === 100" name="lucide:check" size="12" class="ok" />
     </div>
     <div v-if="topic.done !== null && !isCentre" class="bar" data-quiet @click.stop="setDone">

@@ -49,6 +49,7 @@ describe('beside the planks', () => {
   it('the words of a landing are as large at any zoom, and mostly over no title', () => {
     const layout = layoutAs('both')
     const all = planks(layout)
+    const everywhere = { x: -1e6, y: -1e6, width: 2e6, height: 2e6 }
     let over = 0
     let tried = 0
     for (const { id, x, y, width, height } of all.slice(1, 60))
@@ -57,13 +58,22 @@ describe('beside the planks', () => {
           width: 90,
           height: 28,
         })
-        const style = labelPlace(layout, landing, 'under Fit-out, 2nd of 5', zoom)
+        const style = labelPlace(layout, landing, 'under Fit-out, 2nd of 5', zoom, everywhere)
         expect(style.transform).toBe(`scale(${1 / zoom})`)
         const [left, top] = [parseFloat(style.left!), parseFloat(style.top!)]
         const label = { x: landing.rect.x + left, y: landing.rect.y + top, width: 150 / zoom, height: 19 / zoom }
         tried++
         if (all.some(one => meets(one, label))) over++
       }
+    // What lands half out of sight has its words in sight, whatever lies there.
+    for (const at of all.slice(1, 40)) {
+      const landing = landingAt(tree, layout, at.x + at.width / 2, at.y + at.height / 2, new Set(), at)
+      const { rect } = landing
+      const seen = { x: rect.x + rect.width / 2, y: rect.y - 300, width: 600, height: 300 + rect.height / 2 }
+      const style = labelPlace(layout, landing, 'under Fit-out', 1, seen)
+      expect(rect.x + parseFloat(style.left!)).toBeGreaterThanOrEqual(seen.x)
+      expect(rect.y + parseFloat(style.top!) + 19).toBeLessThanOrEqual(seen.y + seen.height)
+    }
     expect(over).toBeLessThan(tried * 0.05)
     expect(handLandingAt(tree, layout, all[1]!, { x: 0, y: 0 }, new Set())).toBeNull()
   })

@@ -13,11 +13,22 @@ const FURTHEST = 6
 const awayFrom = ({ width, height }: Rect, x: number, y: number, wide: number, high: number): number =>
   Math.abs(x + wide / 2 - width / 2) / 3 + Math.abs(y + high / 2 - height / 2)
 
+/** A stretch moved as little as brings it whole into another, `gap` clear of its ends. */
+const within = (at: number, length: number, from: number, whole: number, gap: number): number =>
+  Math.max(from + gap, Math.min(at, from + whole - length - gap))
+
 /**
  * How the words of a landing stand by its slot: as large on the screen at any zoom, below it, above it or at either end,
- * wherever they lie over no title; below where there is no such place. A style for an element within the slot.
+ * wherever they lie over no title; below where there is no such place. A slot that is partly out of sight has its words in
+ * sight. A style for an element within the slot.
  */
-export function labelPlace(layout: Layout, { rect }: Landing, words: string, zoom: number): Record<string, string> {
+export function labelPlace(
+  layout: Layout,
+  { rect }: Landing,
+  words: string,
+  zoom: number,
+  seen: Rect,
+): Record<string, string> {
   const [wide, high, gap] = [(words.length * LETTER + 16) / zoom, HIGH / zoom, 3 / zoom]
   const [outer, inner] = [rect.width + gap, -wide - gap]
   const lines = Array.from({ length: FURTHEST }, (_, i) => i * high)
@@ -36,8 +47,8 @@ export function labelPlace(layout: Layout, { rect }: Landing, words: string, zoo
     ]),
   ]
     .map(({ x, y }) => ({
-      x: rect.x + x,
-      y: rect.y + y,
+      x: within(rect.x + x, wide, seen.x, seen.width, gap),
+      y: within(rect.y + y, high, seen.y, seen.height, gap),
       width: wide,
       height: high,
       away: awayFrom(rect, x, y, wide, high),

@@ -1,5 +1,5 @@
 import type { TopicId } from '../tree/topic'
-import type { Extents, Onlooker, Placed, Rect, Size } from './place'
+import type { Direction, Extents, Onlooker, Placed, Rect, Size } from './place'
 
 /** What an arrangement is given to work with: one frame of the tree. */
 export interface Ground {
@@ -38,6 +38,8 @@ export interface Grove {
    * the root. Null when it isn't shown. The grove must be settled.
    */
   find(steps: readonly TopicId[]): Placed | null
+  /** Which way a topic that stands in the frame runs, where the arrangement turns some round. The grove must be settled. */
+  directionOf?(id: TopicId): Direction
   /** Shows what lies in `view`; branches lower than `grain` as blocks. The grove must be settled. */
   scan(view: Rect, grain: number, onlooker: GroveOnlooker): void
 }

@@ -12,6 +12,7 @@ import {
   type Tree,
   type TopicId,
 } from '../tree'
+import { ARRANGEMENTS } from '../tree/fields'
 import { childLandingAt, landingAt, slotInWords } from './landing'
 import { Layout } from './layout'
 
@@ -147,7 +148,6 @@ describe('where a dragged branch lands', () => {
 })
 
 describe('where a child is born that is pulled out of a plank', () => {
-  const ARRANGEMENTS = ['both', 'right', 'left', 'down', 'around', 'hand', 'axis'] as const
   it('is always under it, at a place there is, on the side where one let go', () => {
     fc.assert(
       fc.property(

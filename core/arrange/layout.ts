@@ -1,22 +1,14 @@
+import { Arranged, type Settings } from './arranged'
+import { fromMiddleOf, moved } from './from-middle'
 import type { Arrangement, Side } from '../tree/fields'
 import { sidesBelow } from '../tree/split'
 import type { TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { looseOf } from '../tree/walk'
 import { ForestGrove } from './forest'
-import type { Grove, Ground, GroveOnlooker } from './grove'
+import type { Grove, Ground } from './grove'
 import { HandGrove } from './hand'
-import {
-  around,
-  type Direction,
-  type Extents,
-  GAPS,
-  meets,
-  type Onlooker,
-  type Placed,
-  type Rect,
-  type Size,
-} from './place'
+import { around, type Extents, meets, mirrored, type Onlooker, type Placed, type Rect, type Size } from './place'
 import { RingGrove } from './ring'
 import { halfOf } from './standing'
 import type { Plot } from './tidy'
@@ -30,17 +22,8 @@ export interface Look {
   folded(id: TopicId): boolean
   /** Whether a topic, with all below it, is left out; undefined while nothing is. */
   readonly hidden?: ((id: TopicId) => boolean) | undefined
-}
-
-export interface Settings {
-  readonly arrangement: Arrangement
-  /** Multipliers of the usual space between parent and child, and between siblings. */
-  readonly along: number
-  readonly across: number
-  /** The one branch that is shown, or null for the whole tree. */
-  readonly only: TopicId | null
-  /** The present day, for a time axis. */
-  readonly today?: string
+  /** The day on which the plan lets a topic begin; null, and undefined, where there is none. */
+  readonly dayOf?: ((id: TopicId) => string | null) | undefined
 }
 
 /**
@@ -62,26 +45,20 @@ interface Frame {
  * Where each plank of a tree stands, kept up to date change by change: only what was touched and what stands above it
  * is laid out again. Nothing is stored by absolute place, so a branch that is pushed aside costs nothing.
  */
-export class Layout {
+export class Layout extends Arranged {
   private readonly plots = new Map<TopicId, Plot>()
   private readonly frames = new Map<TopicId, Frame>()
   private readonly hiddenCounts = new Map<TopicId, number>()
-  private settings: Settings
   private stale = true
   /** Counts up whenever planks may stand elsewhere. */
   revision = 0
 
   constructor(
-    private tree: Tree,
+    tree: Tree,
     private readonly look: Look,
-    private override: Partial<Settings> = {},
+    override: Partial<Settings> = {},
   ) {
-    this.settings = this.settingsNow()
-  }
-
-  private settingsNow(): Settings {
-    const { arrangement, along, across } = this.tree.fields
-    return { arrangement, along: along / 100, across: across / 100, only: null, ...this.override }
+    super(tree, override)
   }
 
   /** Forgets everything, for instance when fonts, sizes, spacing or the arrangement change. */
@@ -102,7 +79,7 @@ export class Layout {
   without(branches: ReadonlySet<TopicId>): Layout {
     const { look, override } = this
     const hidden = (id: TopicId): boolean => branches.has(id) || look.hidden?.(id) === true
-    const rest = { size: (id: TopicId) => look.size(id), folded: (id: TopicId) => look.folded(id), hidden }
+    const rest = { ...look, size: (id: TopicId) => look.size(id), folded: (id: TopicId) => look.folded(id), hidden }
     return new Layout(this.tree, rest, override)
   }
 
@@ -141,6 +118,11 @@ export class Layout {
     this.revision++
   }
 
+  /** Says that the days of topics may be others, which counts on a time axis. */
+  daysChanged(): void {
+    this.touch([...this.frames.values()].filter(frame => frame.arrangement === 'time').map(frame => frame.id))
+  }
+
   /** The children that can be seen: none while folded. */
   shown(id: TopicId): readonly TopicId[] {
     if (id !== this.root && this.look.folded(id)) return []
@@ -164,62 +146,7 @@ export class Layout {
     return count
   }
 
-  /** The topic that the drawing starts from: the centre, or the one branch that is shown. */
-  get root(): TopicId {
-    const { only } = this.settings
-    return only !== null && this.tree.topics.has(only) ? only : this.tree.centre
-  }
-
-  /** The arrangement of the branch's own frame; null when it's drawn as its parent's frame says. */
-  arrangementOf(id: TopicId): Arrangement | null {
-    const topic = topicOf(this.tree, id)
-    if (id === this.tree.centre) return this.settings.arrangement
-    if (topic.arrangement !== null) return topic.arrangement
-    if (id !== this.root) return topic.parent === null ? 'right' : null
-    for (let at = topic.parent; at !== null; at = topicOf(this.tree, at).parent) {
-      const above = at === this.tree.centre ? this.settings.arrangement : topicOf(this.tree, at).arrangement
-      if (above !== null) return above === 'hand' || above === 'time' ? 'right' : above
-    }
-    return 'right'
-  }
-
-  /** The arrangement that a topic's children are placed by. */
-  arrangementAround(id: TopicId): Arrangement {
-    for (let at: TopicId | null = id; at !== null; at = topicOf(this.tree, at).parent) {
-      const own = this.arrangementOf(at)
-      if (own !== null) return own
-      const { parent } = topicOf(this.tree, at)
-      if (at !== id && parent !== null && this.arrangementOf(parent) === 'time') return 'right'
-    }
-    return 'right'
-  }
-
-  /**
-   * Whether a topic's children on one side are read from the bottom up: on the left of two sides, where reading goes on
-   * round the centre.
-   */
-  readsUp(id: TopicId, direction: Direction): boolean {
-    const { leftDown } = this.tree.fields
-    return direction === 'left' && !leftDown && ['both', 'around'].includes(this.arrangementOf(id) ?? '')
-  }
-
-  /** How far behind a topic's plank the spine of its bracket stands, in canvas units; that of a centre stands further. */
-  spineBehind(id: TopicId, direction: Direction): number {
-    let owner = id
-    while (owner !== this.root && !this.isFramed(owner)) {
-      const { parent } = topicOf(this.tree, owner)
-      if (parent === null) break
-      owner = parent
-    }
-    return ((direction === 'down' ? GAPS.downAlong : GAPS.along) / 2) * this.spaceOf(owner, 'along')
-  }
-
   // — Laying out
-
-  private isFramed(id: TopicId): boolean {
-    const arrangement = this.tree.topics.get(id)?.arrangement
-    return arrangement !== null && arrangement !== undefined
-  }
 
   private frameOf(id: TopicId, arrangement: Arrangement = this.arrangementOf(id) ?? 'right'): Frame {
     let frame = this.frames.get(id)
@@ -240,15 +167,17 @@ export class Layout {
       )
     frame.fresh = true
     frame.extents = frame.grove.settle()
+    if (frame.grove.directionOf) this.turn(id, frame.grove)
     return frame
   }
 
-  /** The share of the usual space in the frame of a topic: its own, else the tree's. */
-  private spaceOf(id: TopicId, way: 'along' | 'across'): number {
-    if (id === this.tree.centre) return this.settings[way]
-    const topic = topicOf(this.tree, id)
-    const own = way === 'along' ? topic.spaceAlong : topic.spaceAcross
-    return own === null ? this.settings[way] : own / 100
+  /** Lays the branches that a frame turns round out the other way. */
+  private turn(id: TopicId, grove: Grove): void {
+    for (const kid of this.shown(id)) {
+      if (grove.directionOf!(kid) === 'left') this.turned.add(kid)
+      else this.turned.delete(kid)
+      this.nestedFrame(kid)
+    }
   }
 
   private isWide(id: TopicId): boolean {
@@ -276,7 +205,11 @@ export class Layout {
       isNested,
       kids: at => (isNested(at) ? [] : this.shown(at)),
       size: at => this.look.size(at),
-      extents: at => (isNested(at) ? this.nestedFrame(at).extents : halfOf(this.look.size(at))),
+      extents: at => {
+        if (!isNested(at)) return halfOf(this.look.size(at))
+        const { extents } = this.nestedFrame(at)
+        return this.runsBack(at) ? mirrored(extents) : extents
+      },
     }
   }
 
@@ -294,6 +227,7 @@ export class Layout {
           ground,
           at => this.dateOf(at),
           () => this.settings.today,
+          at => this.isFramed(at),
         )
       case 'hand':
         return new HandGrove(ground, at => {
@@ -315,13 +249,13 @@ export class Layout {
 
   /** The frame of a topic that stands in another's frame. */
   private nestedFrame(id: TopicId): Frame {
-    return this.frameOf(id, topicOf(this.tree, id).arrangement ?? 'right')
+    return this.frameOf(id, topicOf(this.tree, id).arrangement ?? (this.turned.has(id) ? 'left' : 'right'))
   }
 
-  /** A topic's day on a time axis: its own, or the earliest below it. */
+  /** A topic's day on a time axis: the plan's, its own, or the earliest below it. */
   private dateOf(id: TopicId): string | null {
     const topic = topicOf(this.tree, id)
-    const own = topic.start ?? topic.due
+    const own = this.look.dayOf?.(id) ?? topic.start ?? topic.due
     if (own !== null) return own
     let earliest: string | null = null
     for (const kid of childrenOf(this.tree, id)) {
@@ -443,41 +377,7 @@ export class Layout {
     frame.grove.scan(
       x === 0 && y === 0 ? view : { ...view, x: view.x - x, y: view.y - y },
       grain,
-      this.fromMiddleOf(placed, onlooker, at => this.showFrame(view, grain, onlooker, at, this.frames.get(at.id)!)),
+      fromMiddleOf(placed, onlooker, at => this.showFrame(view, grain, onlooker, at, this.frames.get(at.id)!)),
     )
   }
-
-  /** Passes on what counts from the middle of a plank. */
-  private fromMiddleOf(root: Placed, onlooker: Onlooker, frame: (placed: Placed) => void): GroveOnlooker {
-    const [x, y] = [root.x + root.width / 2, root.y + root.height / 2]
-    const axis =
-      onlooker.axis &&
-      ((at: number, from: number, to: number, ticks: Parameters<NonNullable<Onlooker['axis']>>[3]): void =>
-        onlooker.axis?.(at + y, from + x, to + x, x === 0 ? ticks : ticks.map(tick => ({ ...tick, x: tick.x + x }))))
-    if (x === 0 && y === 0) {
-      return {
-        frame,
-        axis,
-        plank: placed => onlooker.plank(placed),
-        line: (owner, points) => onlooker.line(owner, points),
-        block: (rect, id) => onlooker.block(rect, id),
-      }
-    }
-    return {
-      frame: placed => frame(moved(placed, root)),
-      plank: placed => onlooker.plank(moved(placed, root)),
-      line: (owner, points) =>
-        onlooker.line(
-          owner,
-          points.map((value, i) => value + (i % 2 === 0 ? x : y)),
-        ),
-      block: (rect, id) => onlooker.block({ ...rect, x: rect.x + x, y: rect.y + y }, id),
-      axis,
-    }
-  }
-}
-
-/** A plank that counts from the middle of another. */
-function moved(placed: Placed, root: Placed): Placed {
-  return { ...placed, x: placed.x + root.x + root.width / 2, y: placed.y + root.y + root.height / 2 }
 }

@@ -75,3 +75,6 @@ export function backOf(placed: Rect, direction: Direction): { x: number; y: numb
   if (direction === 'down') return { x: placed.x + placed.width / 2, y: placed.y }
   return { x: direction === 'right' ? placed.x : placed.x + placed.width, y: placed.y + placed.height / 2 }
 }
+
+/** The reach of a drawing turned round, left to right. */
+export const mirrored = ({ left, right, top, bottom }: Extents): Extents => ({ left: right, right: left, top, bottom })

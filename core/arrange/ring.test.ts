@@ -13,14 +13,19 @@ function drawn(topics: readonly (readonly [number, number])[]) {
     applyChanges(tree, addAt(tree, { parent, index: Infinity }, () => `t${i}`).changes)
   })
   giveSplits(tree)
-  const size = (id: string) => ({ width: 50 + 40 * (topics[Number(id.slice(1))]?.[1] ?? 3), height: 28 })
+  const size = (id: string) => ({
+    width: 50 + 40 * (topics[Number(id.slice(1))]?.[1] ?? 3),
+    height: 28 + 19 * ((topics[Number(id.slice(1))]?.[0] ?? 0) % 4),
+  })
   const planks: Placed[] = []
+  const arcs: (readonly number[])[] = []
   const pieces: { owner: string; isTick: boolean; x1: number; y1: number; x2: number; y2: number }[] = []
   new Layout(tree, { size, folded: () => false }).scan({ x: -1e5, y: -1e5, width: 2e5, height: 2e5 }, 0, {
     plank: placed => planks.push(placed),
     line: (owner, points) => {
       // Of two points: a tick to the owner, or the stub from it. The tick ends at its plank, the stub begins there.
       const at = planks.find(({ id }) => id === owner)
+      if (points.length > 4) arcs.push(points)
       const isTick = points.length === 4 && at !== undefined && near(at, points[2]!) && !near(at, points[0]!)
       for (let i = 2; i < points.length; i += 2) {
         const [x1, y1, x2, y2] = points.slice(i - 2, i + 2) as [number, number, number, number]
@@ -30,7 +35,7 @@ function drawn(topics: readonly (readonly [number, number])[]) {
     block() {},
   })
   const parentOf = (id: string): string | null => tree.topics.get(id)!.parent
-  return { planks, pieces, parentOf }
+  return { planks, pieces, arcs, parentOf }
 }
 
 /** Whether a place across is at one end of a plank. */
@@ -71,6 +76,38 @@ function runsThrough({ x1, y1, x2, y2 }: Piece, at: Placed): boolean {
 const trees = fc.array(fc.tuple(fc.nat(40), fc.nat(5)), { minLength: 1, maxLength: 40 })
 
 describe('around the centre', () => {
+  it('no two planks meet, and brackets are true arcs about the centre', () => {
+    fc.assert(
+      fc.property(trees, topics => {
+        const { planks, arcs } = drawn(topics)
+        for (const [i, one] of planks.entries())
+          for (const other of planks.slice(i + 1))
+            expect(
+              one.x < other.x + other.width &&
+                other.x < one.x + one.width &&
+                one.y < other.y + other.height &&
+                other.y < one.y + one.height,
+              `${one.id} and ${other.id}`,
+            ).toBe(false)
+        for (const points of arcs) {
+          const from = Math.hypot(points[0]!, points[1]!)
+          for (let at = 2; at < points.length; at += 2)
+            expect(Math.hypot(points[at]!, points[at + 1]!)).toBeCloseTo(from, 6)
+        }
+      }),
+    )
+  })
+
+  it('in a tree of so many topics that a level shares its ring no two planks meet either', () => {
+    const topics = Array.from({ length: 1100 }, (_, i) => [i < 9 ? 0 : 1 + ((i * 7919) % 997), i % 6] as const)
+    const { planks } = drawn(topics)
+    expect(planks).toHaveLength(1101)
+    planks.sort((a, b) => a.y - b.y)
+    for (const [i, one] of planks.entries())
+      for (let at = i + 1; at < planks.length && planks[at]!.y < one.y + one.height - 1e-6; at++)
+        expect(planks[at]!.x < one.x + one.width && one.x < planks[at]!.x + planks[at]!.width).toBe(false)
+  })
+
   it('no bracket runs through a plank', () => {
     fc.assert(
       fc.property(trees, topics => {

@@ -29,16 +29,3 @@ export function halfOf({ width, height }: Size): Extents {
 export function plankAt(id: TopicId, { width, height }: Size, { dx, dy, direction }: Spot): Placed {
   return { id, x: dx - width / 2, y: dy - height / 2, width, height, direction }
 }
-
-/** The reach of a root and of everything that stands around it. */
-export function reachOf(own: Extents, spots: ReadonlyMap<TopicId, Spot>, extents: (id: TopicId) => Extents): Extents {
-  let { left, right, top, bottom } = own
-  for (const [id, { dx, dy }] of spots) {
-    const at = extents(id)
-    left = Math.max(left, at.left - dx)
-    right = Math.max(right, at.right + dx)
-    top = Math.max(top, at.top - dy)
-    bottom = Math.max(bottom, at.bottom + dy)
-  }
-  return { left, right, top, bottom }
-}

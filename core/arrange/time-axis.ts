@@ -2,109 +2,53 @@ import { addDays, daysBetween } from '../schedule/days'
 import type { TopicId } from '../tree/topic'
 import { type Grove, type Ground, type GroveOnlooker, MOST_BARS } from './grove'
 import { Patchwork } from './patchwork'
-import { around, type Extents, type Placed, type Rect, type Tick } from './place'
-import { halfOf, type Line, plankAt, reachOf, type Spot, type Standing } from './standing'
-
-const GAP = 14
-/** From the axis down to the first plank. */
-const DROP = 46
-/** From the axis up to the first: over the names of its days. */
-const RISE = 62
-
-/** How the drawing is best shaped, wide by high: as a screen is. */
-const SHAPE = 1.5
-/** Shares of the widest scale that are tried, while there are few enough branches to try them. */
-const SCALES = [1.4, 1, 0.7, 0.5, 0.35]
-const FEW = 150
-/** How far what has no date steps aside, so that each one's line passes the others. */
-const STEP = 14
+import { type Branch, hangBest } from './hanging'
+import { around, type Direction, type Extents, mirrored, type Placed, type Rect, type Tick } from './place'
+import { type Line, plankAt, type Standing } from './standing'
 
 /**
- * Along a time axis: each main branch hangs from its date, below the axis or above it, wherever there is room nearer by;
- * days are equally wide, and what has no date waits at the end. Later branches are hung first and as near as they go, so
- * that no line runs through an earlier one. Of several scales the one is taken that shows the whole largest on a screen.
+ * Along a time axis: each main branch hangs from its date, wherever there is room nearer by; days are equally wide, and
+ * what has no date waits at the end.
+ *
+ * `extents` are those of a branch that runs on; `runsOn` says which can't run the other way.
  */
 export function timeArrangement(
   ground: Omit<Ground, 'isNested'>,
   dateOf: (id: TopicId) => string | null,
   today?: string,
+  runsOn: (id: TopicId) => boolean = () => false,
 ): Standing {
-  const kids = ground.kids(ground.root)
-  const dates = new Map(kids.map(id => [id, dateOf(id)]))
-  let best: Standing | null = null
-  for (const scale of kids.length <= FEW ? SCALES : [0.5]) {
-    const one = hungOn(ground, dates, scale, today)
-    if (best === null || sizeOf(one) < sizeOf(best)) best = one
-  }
-  return best!
-}
-
-const sizeOf = ({ extents: { left, right, top, bottom } }: Standing): number =>
-  Math.max((left + right) / SHAPE, top + bottom)
-
-function hungOn(
-  ground: Omit<Ground, 'isNested'>,
-  dates: ReadonlyMap<TopicId, string | null>,
-  scale: number,
-  today: string | undefined,
-): Standing {
+  const kids = ground.kids(ground.root).map(id => ({ id, date: dateOf(id) }))
+  const dates = kids.flatMap(({ date }) => (date === null ? [] : [date]))
+  if (today && dates.length > 0) dates.push(today)
+  dates.sort()
+  const [first, last] = [dates[0], dates.at(-1)]
+  const branches = kids.map(({ id, date }): Branch => ({
+    id,
+    day: date === null ? null : daysBetween(first!, date),
+    size: ground.size(id),
+    extents: ground.extents(id),
+    runsOn: runsOn(id),
+  }))
   const root = ground.size(ground.root)
-  const dated = [...dates].flatMap(([id, date]) => (date === null ? [] : [{ id, date }]))
-  const undated = [...dates].flatMap(([id, date]) => (date === null ? [id] : []))
-  const spots = new Map<TopicId, Spot>()
-  const lines: Line[] = []
-  const start = root.width / 2 + 40
-  const days = [...dated.map(item => item.date), ...(today && dated.length > 0 ? [today] : [])].sort()
-  const first = days[0]
-  const last = days.at(-1)
-  const span = first && last ? Math.max(1, daysBetween(first, last)) : 1
-  const perDay = Math.min(140, Math.max(2.5, (260 * Math.max(1, dated.length) ** 0.75 * ground.along * scale) / span))
+  const { along, across } = ground
+  const span = first && last ? daysBetween(first, last) : 0
+  const { perDay, start, waiting, places, extents } = hangBest(branches, { root, span, along, across })
   const xOf = (date: string): number => start + daysBetween(first!, date) * perDay
-  const end = first ? xOf(last!) : start
-  const waiting = end + (dated.length > 0 ? 90 : 0)
-  const hung: { id: TopicId; x: number }[] = [
-    ...dated.map(({ id, date }) => ({ id, x: xOf(date) })),
-    ...undated.map((id, i) => ({ id, x: waiting + i * STEP })),
-  ]
-  const skies = { below: new Skyline(), above: new Skyline() }
-  const order = hung.map((item, i) => ({ ...item, i })).sort((a, b) => b.x - a.x || b.i - a.i)
-  let furthest = end
-  for (const { id, x } of order) {
-    const { left, right, top, bottom } = ground.extents(id)
-    const size = ground.size(id)
-    const near = x - left + size.width / 2
-    const room = [near - 4, near + left + right + GAP, top + bottom + GAP * ground.across] as const
-    const [below, above] = [skies.below.reach(room[0], room[1], DROP), skies.above.reach(room[0], room[1], RISE)]
-    const under = below - DROP <= above - RISE
-    skies[under ? 'below' : 'above'].take(...room, under ? below : above)
-    const dy = under ? below + top : -above - bottom
-    spots.set(id, { dx: x + size.width / 2, dy, direction: 'right' })
-    lines.push({ owner: id, points: [x, 0, x, dy] })
-    furthest = Math.max(furthest, near + left + right)
-  }
-  const to = furthest + 20
+  const hasUndated = branches.some(({ day }) => day === null)
   return {
-    spots,
-    lines,
-    extents: grow(
-      reachOf(halfOf(root), spots, id => ground.extents(id)),
-      to,
-    ),
+    spots: places,
+    lines: Array.from(places, ([owner, { x, dx, dy }]): Line => {
+      const edge = dx - ground.size(owner).width / 2
+      return { owner, points: edge > x ? [x, 0, x, dy, edge, dy] : [x, 0, x, dy] }
+    }),
+    extents: { ...extents, top: Math.max(extents.top, 26), bottom: Math.max(extents.bottom, 10) },
     axis: {
       y: 0,
       from: root.width / 2,
-      to,
-      ticks: first ? ticksOf(first, last!, perDay, xOf, today, undated.length > 0 ? waiting : null) : [],
+      to: extents.right,
+      ticks: first ? ticksOf(first, last!, perDay, xOf, today, hasUndated ? waiting : null) : [],
     },
-  }
-}
-
-function grow(extents: Standing['extents'], right: number): Standing['extents'] {
-  return {
-    ...extents,
-    right: Math.max(extents.right, right),
-    top: Math.max(extents.top, 26),
-    bottom: Math.max(extents.bottom, 10),
   }
 }
 
@@ -130,33 +74,6 @@ function ticksOf(
   return ticks
 }
 
-/** How far from the axis each stretch of it is taken. */
-class Skyline {
-  private pieces: { from: number; to: number; y: number }[] = []
-
-  /** How far from the axis a stretch is free, `least` at least. */
-  reach(from: number, to: number, least: number): number {
-    let y = least
-    for (const piece of this.pieces) if (piece.from < to && from < piece.to) y = Math.max(y, piece.y)
-    return y
-  }
-
-  /** Takes room of a height over a stretch, from `y` on. */
-  take(from: number, to: number, height: number, y: number): void {
-    const kept: typeof this.pieces = []
-    for (const piece of this.pieces) {
-      if (piece.to <= from || piece.from >= to) {
-        kept.push(piece)
-        continue
-      }
-      if (piece.from < from) kept.push({ ...piece, to: from })
-      if (piece.to > to) kept.push({ ...piece, from: to })
-    }
-    kept.push({ from, to, y: y + height })
-    this.pieces = kept
-  }
-}
-
 /** Where all of a time axis stands, found again after any change, and by where it lies. */
 export class TimeGrove implements Grove {
   private standing: Standing | null = null
@@ -164,11 +81,15 @@ export class TimeGrove implements Grove {
   private planks: Patchwork<Placed> | null = null
   private lines: Patchwork<Line> | null = null
 
-  /** `dateOf`: a topic's day, an ISO date; `today`: the present one. */
+  /**
+   * `dateOf`: a topic's day, an ISO date; `today`: the present one; `runsOn`: whether a branch is laid out in its own way
+   * and can't be turned round. The ground's extents are those of branches that run on.
+   */
   constructor(
     private readonly ground: Ground,
     private readonly dateOf: (id: TopicId) => string | null,
     private readonly today: () => string | undefined,
+    private readonly runsOn: (id: TopicId) => boolean,
   ) {}
 
   touch(): void {
@@ -184,7 +105,12 @@ export class TimeGrove implements Grove {
   }
 
   private stand(): Standing {
-    return (this.standing ??= timeArrangement(this.ground, this.dateOf, this.today()))
+    return (this.standing ??= timeArrangement(this.ground, this.dateOf, this.today(), this.runsOn))
+  }
+
+  /** Which way a branch runs from its date. The grove must be settled. */
+  directionOf(id: TopicId): Direction {
+    return this.stand().spots.get(id)?.direction ?? 'right'
   }
 
   private plank(id: TopicId): Placed | null {
@@ -202,7 +128,10 @@ export class TimeGrove implements Grove {
     const planks = (this.planks ??= new Patchwork(
       Array.from(spots.keys(), id => {
         const placed = this.plank(id)!
-        const { x, y, width, height } = around(placed, ground.extents(id))
+        const { x, y, width, height } = around(
+          placed,
+          placed.direction === 'left' ? mirrored(ground.extents(id)) : ground.extents(id),
+        )
         return [placed, [x, y, x + width, y + height]] as const
       }),
     ))

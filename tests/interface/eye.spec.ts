@@ -1,4 +1,4 @@
-import { demoTree, demoVisitor, expect, openTree, test, topic, tree, visitor } from './porch'
+import { demoCopy, expect, openTree, test, topic, tree, visitor } from './porch'
 import type { Page } from '@playwright/test'
 
 /* Where the eye is: what has the focus is in sight, and nothing lies over it. */
@@ -26,12 +26,8 @@ for (const width of [1280, 820])
   test(`wherever the arrows lead, the focused topic is whole in the free part of the view (${width})`, async ({
     browser,
   }) => {
-    const { page, caller } = await demoVisitor(browser, 'ines@porch.example', {
-      viewport: { width, height: 800 },
-      contextOptions: { reducedMotion: 'reduce' },
-      reducedMotion: 'reduce',
-    })
-    await openTree(page, (await demoTree(caller)).id)
+    const { page, id } = await demoCopy(browser, { viewport: { width, height: 800 }, reducedMotion: 'reduce' })
+    await openTree(page, id)
     await page.keyboard.press('0')
     await page.keyboard.press('Control+0')
     await page.keyboard.press('w')
@@ -46,6 +42,24 @@ for (const width of [1280, 820])
     await page.keyboard.press('Shift+J')
     await expect(page.getByRole('status').filter({ hasText: /join|two/i })).toBeVisible()
     await expect.poll(() => hidden(page)).toEqual([])
+  })
+
+for (const [way, name] of [
+  ['around', 'around the centre'],
+  ['time', 'along a time axis'],
+] as const)
+  test(`the demo plan, ${name}, fits a screen of 1280 by 800 at half its size or more`, async ({ browser }) => {
+    const { page, caller, id } = await demoCopy(browser, { reducedMotion: 'reduce' })
+    await caller.edit(id, [{ op: 'tree', field: 'arrangement', value: way }])
+    await openTree(page, id)
+    await page.getByRole('banner').getByText('Sheet').click()
+    await expect(page.getByRole('complementary', { name: 'About the selection' })).toBeHidden()
+    const zoom = page.getByRole('button', { name: 'Zoom to 100 %' })
+    await zoom.click()
+    await expect(zoom).toHaveText('100 %')
+    await page.getByRole('button', { name: 'Fit' }).click()
+    await expect(zoom).not.toHaveText('100 %')
+    expect(Number.parseInt(await zoom.innerText(), 10)).toBeGreaterThanOrEqual(50)
   })
 
 const WAYS = { both: 'Both sides', right: 'Rightward', left: 'Leftward', down: 'Downward', around: 'Around the centre' }

@@ -201,7 +201,7 @@ test('figures stand on planks, over their target by a sign too, come after //, a
   await page.keyboard.press('Enter')
   await page.keyboard.press('Escape')
   await expect(topic(page, 'Curtains')).toContainText('1,250.00 EUR')
-  await expect(topic(page, 'Rooms')).toContainText('▲ 2,150.00 of 1,000 EUR')
+  await expect(topic(page, 'Rooms')).toContainText('↑ 2,150.00 of 1,000 EUR')
   // In the side sheet: its own field, and what is left of a target.
   await topic(page, 'Paint').click()
   const part = page.locator('[data-part="figures"]')

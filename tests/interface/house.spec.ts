@@ -1,31 +1,6 @@
 import { Document, HeadingLevel, ImageRun, Packer, Paragraph } from 'docx'
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
+import { seriousViolations } from './accessibility'
 import { demoTree, demoVisitor, expect, expectTitles, openTree, pasteText, test, topic, tree, visitor } from './porch'
-
-const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
-
-async function seriousViolations(page: import('@playwright/test').Page): Promise<string[]> {
-  await page.evaluate(axeSource)
-  return page.evaluate(async () => {
-    const { violations } = await (
-      window as unknown as {
-        axe: {
-          run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>
-        }
-      }
-    ).axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })
-    return violations
-      .filter(found => ['serious', 'critical'].includes(found.impact))
-      .map(
-        found =>
-          `${found.id}: ${found.nodes
-            .slice(0, 3)
-            .map(node => node.html.slice(0, 200))
-            .join(' | ')}`,
-      )
-  })
-}
 
 test('somebody new makes an account, a tree and finds home again', async ({ browser }) => {
   const context = await browser.newContext({ baseURL: process.env.HOUSE })
@@ -158,6 +133,8 @@ for (const theme of ['light', 'dusk'] as const) {
     await plan.waitFor()
     found.trees = await seriousViolations(page)
     await plan.click()
+    // Planks move once more when their figures come.
+    await expect(topic(page, /^Reading room, .*10,863\.75 EUR/)).toBeVisible()
     await topic(page, /^Reading room/).click({ position: { x: 8, y: 8 } })
     await expect(page.getByRole('textbox', { name: 'Note' })).toBeVisible()
     found.canvas = await seriousViolations(page)

@@ -69,16 +69,36 @@ export async function demoVisitor(
   email = 'ines@porch.example',
   options: object = {},
 ): Promise<Visitor> {
+  return browserFor(browser, await demoCaller(email), houseUrl(), options)
+}
+
+async function demoCaller(email: string): Promise<Caller> {
   const caller = new Caller(houseUrl())
   await caller.call('POST', '/api/sign-in', { email, password: 'tannery porch 2027' })
   caller.email = email
-  return browserFor(browser, caller, houseUrl(), options)
+  return caller
 }
 
 /** The demo's plan, as one of its people has it: others may bear its name beside it. */
 export async function demoTree(caller: Caller): Promise<{ id: string; title: string }> {
   const { data: trees } = await caller.call<{ id: string; title: string }[]>('GET', '/api/trees')
   return trees.find(({ title }) => title === 'Move to the tannery')!
+}
+
+/** A copy of the demo's plan that is somebody's own, so that what is done there is seen by nobody else. */
+export async function demoCopy(browser: Browser, options: object = {}): Promise<Visitor & { readonly id: string }> {
+  const owner = await demoCaller('ines@porch.example')
+  const { id: demo } = await demoTree(owner)
+  const nora = await visitor(browser, 'Nora Feld', options)
+  await bringIn(owner, demo, nora.caller, 'viewer')
+  const { data: copy } = await nora.caller.call<{ id: string }>('POST', `/api/trees/${demo}/duplicate`, {
+    notes: true,
+    people: true,
+    dates: true,
+    progress: true,
+    shift: 0,
+  })
+  return { ...nora, id: copy.id }
 }
 
 /** The focus of the tree view that is shown. */

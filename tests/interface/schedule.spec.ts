@@ -197,6 +197,43 @@ test('the side sheet says why, and turns what binds into something else; the cal
   await expect(topic(page, 'Permit')).toHaveAttribute('aria-label', /11 Jan 2027 to 15 Jan 2027/)
 })
 
+test('planks say how tasks stand in the plan, on every screen and in a picture, until somebody hides it', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  await begun(ines, id)
+  await ines.caller.edit(id, [
+    { op: 'put', topic: 'lift', set: 'waits', member: { id: 'w', on: 'permit', kind: 'FS', lag: 0, days: 'working' } },
+  ] as never)
+  await openTree(ines.page, id)
+  await openTree(rana.page, id)
+  const command = async (): Promise<void> => {
+    await ines.page.keyboard.press('Control+k')
+    await ines.page.getByLabel('Search everything').fill('plan on the planks')
+    await ines.page.keyboard.press('Enter')
+  }
+  const says = (page: Visitor['page'], title: string, words: RegExp) =>
+    expect(topic(page, title)).toHaveAttribute('aria-label', words)
+  await says(ines.page, 'Doors', /^Doors$/)
+  await command()
+  for (const { page } of [ines, rana]) {
+    await says(page, 'Permit', /critical/)
+    await says(page, 'Doors', /may slip 5 d/)
+  }
+  // Another's longer task leaves this one more room, here and there at once.
+  await rana.caller.edit(id, [{ op: 'set', topic: 'lift', field: 'duration', value: 6 }])
+  for (const { page } of [ines, rana]) await says(page, 'Doors', /may slip 8 d/)
+  await ines.caller.edit(id, [{ op: 'set', topic: 'lift', field: 'due', value: '2027-01-20' }])
+  await says(rana.page, 'Lift', /slips 2 d/)
+  const picture = (await ines.caller.call('POST', `/api/trees/${id}/hand-out`, { as: 'svg', with: ['tasks'] })).data
+  expect(String(picture)).toContain('critical')
+  expect(String(picture)).toContain('may slip 8 d')
+  await command()
+  await says(rana.page, 'Doors', /^Doors$/)
+  await ines.page.keyboard.press('Control+z')
+  await says(rana.page, 'Doors', /may slip 8 d/)
+})
+
 test('one person’s week is evened out, and the chances name the day for 80 %', async ({ browser }) => {
   const { ines, rana, id } = await two(browser)
   await begun(ines, id)

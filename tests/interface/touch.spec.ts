@@ -140,6 +140,40 @@ for (const width of [360, 390, 820])
     await context.close()
   })
 
+for (const width of [390, 820])
+  test(`a branch moved by a finger is shown once where it will hang, in words one can read (${width})`, async ({
+    browser,
+  }) => {
+    const { page, caller, context, id } = await laidOut(browser, width)
+    if (width < 700) await page.getByRole('tab', { name: 'Canvas' }).tap()
+    await page.getByRole('button', { name: 'Fit' }).tap()
+    await topic(page, 'Books').tap()
+    await expect(topic(page, 'Books')).toHaveAttribute('aria-selected', 'true')
+    const middle = async (title: string) => {
+      const box = (await topic(page, title).boundingBox())!
+      return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+    }
+    const [from, to] = [await middle('Books'), await middle('Lamps')]
+    const touches = await context.newCDPSession(page)
+    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', part: number) =>
+      touches.send('Input.dispatchTouchEvent', {
+        type,
+        touchPoints:
+          type === 'touchEnd' ? [] : [{ x: from.x + (to.x - from.x) * part, y: from.y + (to.y - from.y) * part }],
+      })
+    await touch('touchStart', 0)
+    for (let i = 1; i <= 8; i++) await touch('touchMove', i / 8)
+    const words = page.locator('.slot span')
+    await expect(words).toHaveText(/under Lamps/)
+    await expect(words).toBeInViewport({ ratio: 0.99999 })
+    await expect(page.locator('.slot')).toHaveCount(1)
+    await touch('touchEnd', 1)
+    await expect(page.locator('.slot')).toHaveCount(0)
+    await expectTitles(caller, id, [['Fit-out', 'Shelving', ['Lamps', 'Books']]])
+    await expect(topic(page, 'Books')).toHaveCount(1)
+    await context.close()
+  })
+
 test('what is being typed stays above a keyboard that comes up', async ({ browser }) => {
   const { page, context } = await laidOut(browser, 390)
   for (const view of ['Outline', 'Canvas']) {
