@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { freePort, root, setUpDataFolder, startDatabase } from '../scripts/machine.mjs'
@@ -43,6 +43,9 @@ async function copyTemplate(folder: string): Promise<void> {
   spawnSync('cp', ['-a', join(template, 'mariadb'), folder])
 }
 
+const lastWords = (log: string): string =>
+  existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-5).join('\n') : 'none'
+
 export async function openHouse(options: { demo?: boolean; env?: Record<string, string> } = {}): Promise<House> {
   const folder = mkdtempSync(join(tmpdir(), 'sun-porch-test-'))
   await copyTemplate(folder)
@@ -74,8 +77,16 @@ export async function openHouse(options: { demo?: boolean; env?: Record<string, 
         LOG_LEVEL: process.env.SHOW_SERVER ? 'info' : 'silent',
         ...options.env,
       },
-      stdio: ['ignore', 'ignore', process.env.SHOW_SERVER ? 'inherit' : 'ignore'],
+      stdio: ['ignore', process.env.SHOW_SERVER ? 'inherit' : 'pipe', process.env.SHOW_SERVER ? 'inherit' : 'pipe'],
     })
+    const started = app
+    let said = ''
+    for (const stream of [started.stdout, started.stderr])
+      stream?.setEncoding('utf8').on('data', (part: string) => {
+        said = (said + part).slice(-2000)
+      })
+    const why = (): string =>
+      [`its last words: ${said || 'none'}`, `the database's: ${lastWords(join(folder, 'mariadb.log'))}`].join('\n')
     for (let i = 0; i < 900; i++) {
       if (
         await fetch(`${url}/api/ready`).then(
@@ -84,10 +95,11 @@ export async function openHouse(options: { demo?: boolean; env?: Record<string, 
         )
       )
         return
-      if (app.exitCode !== null) throw new Error(`the app ended by itself with code ${app.exitCode}`)
+      if (started.exitCode !== null || started.signalCode !== null)
+        throw new Error(`the app ended by itself with ${started.exitCode ?? started.signalCode}; ${why()}`)
       await new Promise(done => setTimeout(done, 100))
     }
-    throw new Error('the app did not answer in 90 s')
+    throw new Error(`the app did not answer in 90 s; ${why()}`)
   }
   await startApp()
   return {

@@ -17,6 +17,8 @@ import { startPruning, stopPruning } from '../work/pruning'
 
 /** EX_CONFIG of sysexits.h: whoever supervises the app needn't start it again. */
 const WRONG_SETTINGS = 78
+/** EX_UNAVAILABLE of sysexits.h: the port may be free at the next try. */
+const CANNOT_LISTEN = 69
 
 /**
  * Milliseconds that a connection is kept with nothing on it: longer than a proxy before the app keeps its own (60 s is usual), so that
@@ -34,6 +36,12 @@ export default defineNitroPlugin(nitro => {
     process.stderr.write(`${(error as Error).message}\n`)
     process.exit(WRONG_SETTINGS)
   }
+  // An app that nobody can reach would otherwise stay behind, and whoever supervises it wouldn't know.
+  nitro.hooks.hook('error', error => {
+    if ((error as NodeJS.ErrnoException).syscall !== 'listen') return
+    process.stderr.write(`${error.message}\n`)
+    process.exit(CANNOT_LISTEN)
+  })
   let stopKeeping = (): void => {}
   const ready = migrated().then(() => (settings().DEMO ? loadDemoWhenEmpty() : undefined))
   ready
