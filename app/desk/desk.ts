@@ -1,37 +1,24 @@
 import type { InjectionKey } from 'vue'
-import type { Layout } from '#core/arrange/layout'
-import type { Known } from '#core/capture/quick-details'
 import { CrossLinks } from '#core/derive/cross-links'
 import { Derivation, type Derived, NONE_STALE, union } from '#core/derive/derived'
 import { Guises } from '#core/derive/guises'
 import { Numbers } from '#core/derive/numbers'
 import { RollUps } from '#core/derive/roll-ups'
 import type { Mark } from '#core/history/marks'
-import {
-  type Change,
-  countTopics,
-  type Field,
-  type Fields,
-  isLive,
-  levelsOf,
-  type Step,
-  type TopicId,
-  type Touched,
-  type Tree,
-  type Initial,
-} from '#core/tree'
+import { countTopics, isLive, levelsOf, type TopicId, type Touched, type Tree } from '#core/tree'
 import { type SessionEvents, TreeSession } from '~/session/session'
 import { Authoring } from './authoring'
+import { InHand } from './in-hand'
 import { Dressing } from '#core/dress/dressing'
 import { Elsewhere } from './elsewhere'
 import { Finding } from '~/find/finding'
 import { Journey } from './journey'
 import type { Offer } from './offer'
 import { Following } from './following'
-import { type Drawn, Planks } from './planks'
+import { Planks } from './planks'
 import { showPresence } from './presence'
-import { type Direction, Selection } from './selection'
-import { Showing, type ShownView } from './showing'
+import { Selection } from './selection'
+import { Showing } from './showing'
 import { Status } from './status'
 import { Talking } from './talking'
 import { Typing } from './typing'
@@ -41,7 +28,6 @@ import { Uploads } from '~/files/uploads'
 import type { Beside } from '~/find/beside'
 
 export type { Drawn } from './planks'
-export type { ShownView } from './showing'
 
 export const DESK: InjectionKey<Desk> = Symbol('desk')
 
@@ -49,7 +35,7 @@ export const DESK: InjectionKey<Desk> = Symbol('desk')
  * What one person has in hand in one open tree: selection, typing, showing and authoring, put together, and word of
  * what changed. The tree itself stays plain data in the session; only what is on the screen is reactive.
  */
-export class Desk {
+export class Desk extends InHand {
   readonly session: TreeSession
   readonly planks = new Planks(this)
   readonly dressing: Dressing
@@ -64,10 +50,10 @@ export class Desk {
   private beside: Beside | null = null
   readonly uploads: Uploads
   readonly journey: Journey
-  private readonly selecting = new Selection(this)
+  protected readonly selecting = new Selection(this)
   readonly showing: Showing
-  private readonly typing = new Typing(this)
-  private readonly authoring = new Authoring(this)
+  protected readonly typing = new Typing(this)
+  protected readonly authoring = new Authoring(this)
   private readonly elsewhere: Elsewhere
   readonly talking = new Talking(this, () => {
     this.standing.changed()
@@ -110,6 +96,7 @@ export class Desk {
     /** The session in which the tree is open: live, or as it was at a moment. */
     sessionOf = (events: SessionEvents): TreeSession => new TreeSession(treeId, userId, events),
   ) {
+    super()
     this.showing = new Showing(this, treeId, userId)
     const events: SessionEvents = {
       touched: touched => this.onTouched(touched),
@@ -173,9 +160,9 @@ export class Desk {
     return this.session.tree
   }
 
-  /** Adds a kind of value that is worked out, from now on told of changes. Returns it. */
-  derive<D extends Derived>(derived: D): D {
-    return this.derivation.add(derived)
+  /** Adds a kind of value that is worked out, from now on told of changes, after what it stands on. Returns it. */
+  derive<D extends Derived>(derived: D, ...from: readonly Derived[]): D {
+    return this.derivation.add(derived, ...from)
   }
 
   nameOf = (id: string): string => this.session.people.find(person => person.id === id)?.name ?? 'Somebody'
@@ -271,8 +258,9 @@ export class Desk {
 
   private onTouched(touched: Touched): void {
     const stale = this.derivation.changed(touched)
-    const { figures } = this.planks
-    const shown = union(stale.get(this.guises) ?? touched, (figures && stale.get(figures.from)) ?? NONE_STALE)
+    const { figures, plan } = this.planks
+    const printed = [figures?.from, plan].map(from => (from && stale.get(from)) ?? NONE_STALE)
+    const shown = union(stale.get(this.guises) ?? touched, ...printed)
     const deeper = this.planks.changed(touched, shown)
     this.elsewhere.askOfNew()
     this.mend()
@@ -309,8 +297,11 @@ export class Desk {
     this.dressing.refresh()
   }
 
-  /** What figures on planks, and in quick details, take is loaded once there is a measure. */
+  /** What figures on planks, and in quick details, take is loaded once there is a measure; what the plan says, once it's to. */
   private redressWithFigures(): void {
+    const { planFrom, planPrint } = this.tree.fields
+    if (planFrom === null || !planPrint) this.planks.plan = null
+    else if (!this.planks.plan) void import('~/schedule/on-planks').then(({ putPlanOnPlanks }) => putPlanOnPlanks(this))
     this.redress()
     if (!this.planks.figures && this.tree.fields.measures.length > 0)
       void import('~/figures/on-planks').then(({ putFiguresOnPlanks }) => putFiguresOnPlanks(this))
@@ -350,113 +341,6 @@ export class Desk {
   goFound(by: 1 | -1): void {
     const id = this.finding.step(by, this.focus.value)
     if (id) this.visit(id)
-  }
-
-  // — What is in hand, under one name each
-
-  get selection(): Selection['ids'] {
-    return this.selecting.ids
-  }
-
-  get focus(): Selection['focus'] {
-    return this.selecting.focus
-  }
-
-  selected = (): TopicId[] => this.selecting.selected()
-  select = (...what: Parameters<Selection['select']>): void => this.selecting.select(...what)
-  selectAll = (ids: readonly TopicId[]): void => this.selecting.selectAll(ids)
-  selectSiblings = (): void => this.selecting.selectSiblings()
-  go = (direction: Direction, extend = false): void => this.selecting.go(direction, extend)
-  goEnd = (end: 'first' | 'last'): void => this.selecting.goEnd(end)
-
-  get editing(): Typing['open'] {
-    return this.typing.open
-  }
-
-  get draft(): Typing['draft'] {
-    return this.typing.draft
-  }
-
-  known = (): Known => this.typing.known()
-  edit = (id: TopicId = this.focus.value): void => this.typing.edit(id)
-  redraft = (): void => this.typing.redraft()
-  beginTyping = (step: Step, unfold?: TopicId): void => this.typing.begin(step, unfold)
-  keep = (): void => this.typing.keep()
-  drop = (): void => this.typing.drop()
-  turnWhileTyping = (): void => this.typing.turn()
-  moveWhileTyping = (how: 'in' | 'out'): void => this.typing.move(how)
-
-  get view(): Showing['view'] {
-    return this.showing.view
-  }
-
-  get sheetOpen(): Showing['sheetOpen'] {
-    return this.showing.sheetOpen
-  }
-
-  get only(): Showing['only'] {
-    return this.showing.only
-  }
-
-  get depth(): Showing['depth'] {
-    return this.showing.depth
-  }
-
-  get outline(): Showing['outline'] {
-    return this.showing.outline
-  }
-  get board(): Showing['board'] {
-    return this.showing.board
-  }
-
-  get viewing(): Showing['viewing'] {
-    return this.showing.viewing
-  }
-
-  get previewed(): Showing['previewed'] {
-    return this.showing.previewed
-  }
-
-  get tie(): Showing['tie'] {
-    return this.showing.tie
-  }
-
-  get layout(): Layout | null {
-    return this.showing.layout
-  }
-
-  show = (view: ShownView): (() => void) => this.showing.show(view)
-  reveal = (id: TopicId): void => this.showing.reveal(id)
-  neighbour = (id: TopicId, direction: Direction): TopicId | null => this.showing.neighbour(id, direction)
-  fitSoon = (): void => this.showing.fit()
-  born = (): Initial => this.showing.born()
-  carry = (to: 'left' | 'right'): boolean => this.showing.carry(to)
-  drawnOf = (id: TopicId): Drawn => this.planks.of(id)
-  isFolded = (id: TopicId): boolean => this.showing.isFolded(id)
-  /** Whether a topic is drawn dim: the filter doesn't mean it, or another branch is presented. */
-  isDim = (id: TopicId): boolean => this.finding.isDim(id) || this.showing.isBehind(id)
-  annexOf = (id: TopicId): TopicId | null => this.showing.annexOf(id)
-  visit = (id: TopicId): void => this.showing.visit(id)
-  unfoldTo = (id: TopicId): void => this.showing.unfoldTo(id)
-  showOnly = (id: TopicId | null): void => this.showing.showOnly(id)
-  toggleFold = (ids: readonly TopicId[] = this.selected()): void => this.showing.toggleFold(ids)
-  openTo = (depth: number | null): void => this.showing.openTo(depth)
-
-  guard = (): boolean => this.authoring.guard()
-  run = (step: Pick<Step, 'changes'>): boolean => this.authoring.run(step)
-  put = (topic: TopicId, change: Change): void => this.authoring.put(topic, change)
-  toggleDone = (): void => this.authoring.toggleDone(this.selected())
-  undo = (): void => this.authoring.undo()
-  /** Takes back what the server made for one, by its number. */
-  takeBack = (number: number): void => void this.authoring.takeBackThere(number)
-  redo = (): void => this.authoring.redo()
-
-  set<F extends Field>(field: F, value: Fields[F], ids: readonly TopicId[] = this.selected()): void {
-    this.authoring.set(field, value, ids)
-  }
-
-  toggle(set: 'markers' | 'people', member: string, ids: readonly TopicId[] = this.selected()): void {
-    this.authoring.toggle(set, member, ids)
   }
 }
 

@@ -36,6 +36,9 @@ export class Planks {
     readonly meets: NonNullable<Circumstances['figureMeets']>
   } | null = null
 
+  /** What the plan says of tasks; null while planks don't say it. */
+  plan: (Derived & { of(id: TopicId): readonly SmallPrint[] }) | null = null
+
   constructor(private readonly desk: Desk) {}
 
   of(id: TopicId): Drawn {
@@ -97,6 +100,7 @@ export class Planks {
     const { tree, dressing, guises, nameOf, today, talking } = this.desk
     const guise = guises.of(topic)
     const smallPrint = smallPrintOf(guise, nameOf, today, ownLocale())
+    if (this.plan) smallPrint.push(...this.plan.of(topic.id))
     if (this.figures) smallPrint.push(...this.figures.of(topic.id))
     const styled = dressing.styleOf(topic)
     const style = widest === undefined ? styled : { ...styled, width: widest }

@@ -1,8 +1,4 @@
 <script setup lang="ts">
-import { BarChart, LineChart, PieChart, SunburstChart, TreemapChart } from 'echarts/charts'
-import { AriaComponent, GridComponent, TooltipComponent } from 'echarts/components'
-import { use } from 'echarts/core'
-import { SVGRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
 import { nestedParts, type Nested, overTime, partsOfBranch, waterfall } from '#core/figures/charts'
 import { nearly } from '#core/figures/fixed'
@@ -12,34 +8,13 @@ import { againstTarget } from '#core/figures/target'
 import { type Measure, type Series, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { planNow } from '~/schedule/planning'
+import { KINDS } from './chart-kinds'
 import { figuresOf } from './figuring'
 import { saveChart } from './save-chart'
 
 /** Charts of a branch: what it's made of, against its targets, over time. The table holds the numbers of the chart. */
 const { measures } = defineProps<{ measures: readonly Measure[] }>()
 const desk = useDesk()
-use([
-  SVGRenderer,
-  BarChart,
-  LineChart,
-  PieChart,
-  SunburstChart,
-  TreemapChart,
-  GridComponent,
-  TooltipComponent,
-  AriaComponent,
-])
-
-const KINDS = [
-  { id: 'bars', name: 'Parts' },
-  { id: 'share', name: 'Shares' },
-  { id: 'rings', name: 'Rings' },
-  { id: 'target', name: 'Against target' },
-  { id: 'steps', name: 'To the whole' },
-  { id: 'time', name: 'Over time' },
-  { id: 'years', name: 'Over the years' },
-  { id: 'sure', name: 'How sure' },
-] as const
 const kind = ref<(typeof KINDS)[number]['id']>('bars')
 const measureId = ref<string | null>(null)
 const measure = computed(() => measures.find(({ id }) => id === measureId.value) ?? measures[0]!)

@@ -2,16 +2,14 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize, useResizeObserver } from '@vueuse/core'
 import { type SheetRow, sheetRows } from '#core/figures/sheet'
-import { againstTarget } from '#core/figures/target'
-import { isOnFigure } from '#core/talk/saying'
-import type { TopicSign } from '#core/talk/thread'
 import { childrenOf, type Measure, numberOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { expectField } from '~/focus/typeahead'
 import { commentsInWords } from '~/talk/count'
 import FormulaField from './FormulaField.vue'
-import { figuresOf, shownResult } from './figuring'
-import { asideOf, type Aside } from './asides'
+import { figuresOf } from './figuring'
+import type { Aside } from './asides'
+import { cellOf } from './sheet-cell'
 import type { FiguresThen } from './useFiguresThen'
 import { useSheetBlocks } from './useSheetBlocks'
 import { type At, useSheetKeys } from './useSheetKeys'
@@ -60,19 +58,6 @@ const virtual = useVirtualizer(
     getItemKey: (index: number) => rows.value[index]?.id ?? index,
   })),
 )
-interface Cell {
-  readonly text: string
-  readonly fault: string | null
-  readonly own: boolean
-  readonly formula: boolean
-  /** What rolls up beside one of its own. */
-  readonly beside: string
-  /** Against its target: how far over, or what's missing; '' where all is well. */
-  readonly over: string
-  readonly asides: readonly { readonly text: string; readonly bad: boolean }[]
-  /** What was said about it. */
-  readonly talked: TopicSign | null
-}
 const shown = computed(() => {
   void desk.tick.value
   void desk.talking.tick.value
@@ -88,27 +73,7 @@ const shown = computed(() => {
         title: desk.drawnOf(row.id).guise.topic.title,
         number: desk.numbers.any ? desk.numbers.of(row.id) : numberOf(desk.tree, row.id),
         parent: childrenOf(desk.tree, row.id).length > 0,
-        cells: measures.map((measure): Cell => {
-          const result = figures.of(row.id, measure.id)
-          const rolled = result.own ? figures.rolled(row.id, measure.id) : null
-          const against = againstTarget(desk.tree, figures, row.id, measure)
-          const { text, fault } = shownResult(desk, result, measure, { topic: row.id, measure: measure.id }, true)
-          return {
-            text,
-            fault,
-            own: result.own,
-            formula: result.formula !== null,
-            beside:
-              rolled?.value != null
-                ? shownResult(desk, rolled, measure, { topic: row.id, measure: measure.id }, true).text
-                : '',
-            over: against?.bad
-              ? `${shownResult(desk, { value: against.left < 0n ? -against.left : against.left, fault: null }, measure, { topic: row.id, measure: measure.id }).text} ${measure.limit === 'most' ? 'over its target' : 'missing from its target'}`
-              : '',
-            asides: asides.map(aside => asideOf(desk, figures, row.id, measure, aside, then)),
-            talked: desk.talking.signAt(row.id, place => isOnFigure(place, measure.id)),
-          }
-        }),
+        cells: measures.map(measure => cellOf(desk, figures, { topic: row.id, measure, asides, then })),
       },
     ]
   })
@@ -383,7 +348,7 @@ defineExpose({
                 ><Icon name="lucide:triangle-alert" size="13" /> {{ cell.text }}</span
               >
               <span v-else-if="cell.over" class="wrong" :data-tip="cell.over" :aria-label="`${cell.text}, ${cell.over}`"
-                >{{ measures[i]!.limit === 'most' ? '▲' : '▼' }} {{ cell.text }}</span
+                >{{ measures[i]!.limit === 'most' ? '↑' : '↓' }} {{ cell.text }}</span
               >
               <template v-else
                 ><span v-if="cell.formula" class="quiet formula-sign" aria-label="formula">ƒ</span

@@ -7,7 +7,7 @@ const { list } = desk.uploads
 </script>
 
 <template>
-  <section v-if="list.length" data-over-tree class="uploads" aria-label="Files on their way">
+  <section data-over-tree class="uploads" aria-label="Files on their way">
     <div v-for="one in list" :key="one.id" class="one" :class="one.state">
       <span class="name">{{ one.name }}</span>
       <progress v-if="one.state !== 'failed'" :value="one.part" max="1" :aria-label="`${one.name} sent`" />

@@ -132,7 +132,7 @@ function readAnswer(text: string): { file?: string; error?: { message: string } 
 }
 
 /** A name without what leads out of a folder; browsers give plain names, other programs may not. */
-function plainName(name: string): string {
+export function plainName(name: string): string {
   return (
     name
       .replace(/^.*[/\\]/, '')

@@ -88,6 +88,8 @@ const LINES: Readonly<Record<string, string>> = {
   longer: 'What waits for it follows.',
   shorter: 'What waits for it follows; with no length it’s a milestone.',
   'next-critical': 'Goes along what must not slip, in the order in which it begins.',
+  'plan-on-planks':
+    'Planks say which tasks are critical, how far others may slip, and what will be late; once more hides it.',
   'plan-dates': 'Writes what was computed into start and due date of everything that isn’t done, as one edit.',
   'switch-view': 'The same tree as a drawing or as rows.',
   meeting: 'Of the meeting that the selection belongs to, or the nearest one; again for the way back.',

@@ -332,6 +332,7 @@ export const HELP: readonly HelpPage[] = [
       'With a filter on, what it leaves is offered first; so are several selected topics. Numbers are those of the whole tree, so that “2.4” is the same topic in every document.',
       'By a link, others see a part without an account; say in its sentence whether they may comment or edit, and on which sites it may stand in a page. Guests give a name, and what they do says that it’s a guest’s.',
       'By mail sends the file to people of the tree and to any address, in a letter that you see first.',
+      'A Word document, and minutes too, can go out in the look of one of your own: bring it in beside the kind. Its paper, styles, header, footer and pictures stay; where a word like title stands in double braces, comes what it names. What it lacks is said before anything is made.',
       'Keep a choice under a name, and it stands at the top for everybody who has the tree: one press makes it again, as the tree is then.',
     ],
   },

@@ -107,6 +107,15 @@ async function takeFile(event: Event): Promise<void> {
       inputmode="decimal"
       :disabled="!may"
       @change="setHours(($event.target as HTMLInputElement).value)" />
+    <span>On planks</span>
+    <label
+      ><input
+        type="checkbox"
+        :checked="fields.planPrint"
+        :disabled="!may"
+        @change="put({ op: 'tree', field: 'planPrint', value: !fields.planPrint })" />
+      How tasks stand in the plan</label
+    >
     <span>Other days</span>
     <div>
       <ul v-if="exceptions.length" class="days" aria-label="Closed and extra days">

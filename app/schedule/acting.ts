@@ -20,6 +20,18 @@ export function beginPlan(desk: Desk): void {
   desk.say('The tree has a plan now. Typed starts are “not before”, typed due dates are deadlines.', true)
 }
 
+/** Lets planks say how tasks stand in the plan, or no longer. */
+export function planOnPlanks(desk: Desk): void {
+  const { planFrom, planPrint } = desk.tree.fields
+  if (planFrom === null) {
+    desk.say('This tree has no plan yet. The schedule offers to begin one.')
+    return
+  }
+  if (!desk.guard()) return
+  desk.run({ changes: [{ op: 'tree', field: 'planPrint', value: !planPrint }] })
+  desk.say(planPrint ? 'Planks say nothing of the plan.' : 'Planks say how tasks stand in the plan.', true)
+}
+
 /** Switches it off again: dates are as they were typed. */
 export function endPlan(desk: Desk): void {
   if (!desk.guard()) return

@@ -1,4 +1,4 @@
-import type { NewsEdit, Person, Present, Role, ServerMessage } from '#core/contract'
+import type { NewsEdit, Present, Role, ServerMessage } from '#core/contract'
 import type { Saying } from '#core/talk/saying'
 import { may } from '#core/access/may'
 import { allows } from '#core/access/roles'
@@ -7,7 +7,6 @@ import {
   type Replica,
   toSnapshot,
   type TopicId,
-  type Touched,
   type Tree,
   type Waiting,
   withBranchHues,
@@ -15,45 +14,14 @@ import {
 } from '#core/tree'
 import type { SentTree } from './offline'
 import { Line } from './line'
+import type { LineState, SessionEvents, TreePerson } from './events'
 import { OfflineCopy, titleOf } from './offline-copy'
 import { ServerClock } from './server-clock'
 import { Sync } from './sync'
 import { type Turned, UndoRecord } from './undo-record'
 
+export type { LineState, SessionEvents, TreePerson } from './events'
 export type { Turned } from './undo-record'
-
-export interface TreePerson {
-  readonly id: string
-  readonly name: string
-  readonly email?: string
-  readonly role?: Role
-  readonly picture?: boolean
-}
-
-/** 'live': the line stands and all is told. 'offline': no line; edits wait. 'gone': one may not be here any more. 'then': a moment that has passed. */
-export type LineState = 'opening' | 'live' | 'offline' | 'gone' | 'then'
-
-export interface SessionEvents {
-  touched(ids: Touched): void
-  /** Another tree object took the old one's place. */
-  replaced(): void
-  /** The line, the role, the people here or the count of waiting edits changed. */
-  status(): void
-  /** Something the person should know, in words. */
-  said(message: string): void
-  /** What others, or oneself, did and the server has stored. */
-  news(edits: readonly NewsEdit[]): void
-  /** Another tree that this one refers to has changed. */
-  elsewhere(tree: string): void
-  /** Somebody asks all who are here to look at a topic. */
-  look(by: Person, topic: TopicId): void
-  /** A line stands and everything missed is in. */
-  caughtUp(): void
-  /** Something of the votes that run is other than it was. */
-  votes(): void
-  /** Something of the tree's talk was told, or a line was taken up. */
-  talk(message: ServerMessage): void
-}
 
 /** How long a tree that was left still sends what waits. */
 const LEAVING_MS = 60_000

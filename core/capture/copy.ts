@@ -179,11 +179,12 @@ function withoutLoose(copy: Tree): Tree {
 }
 
 /** The plan moves with its dates; a copy without dates is planned anew. Closed days are those of the calendar: they stay. */
-function fieldsInCopy(tree: Tree['fields'], { people, dates, shift, figures }: CopyChoice): Tree['fields'] {
+function fieldsInCopy(tree: Tree['fields'], { people, dates, shift, figures, files }: CopyChoice): Tree['fields'] {
   const fields = {
     ...tree,
     ...(people ? {} : { capacities: [] }),
     ...(figures ? {} : { namedValues: [], whatIfs: [] }),
+    ...(files ? {} : { templates: [] }),
   }
   if (fields.planFrom === null) return fields
   return { ...fields, planFrom: dates ? addDays(fields.planFrom, shift) : null, statusDay: null }

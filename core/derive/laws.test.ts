@@ -19,6 +19,7 @@ import { CrossLinks } from './cross-links'
 import { Derivation, type Derived, isStale, NONE_STALE, union } from './derived'
 import { Guises } from './guises'
 import { Numbers } from './numbers'
+import { PlanPrints } from './plan-prints'
 import { Planning } from './planning'
 import { RollUps } from './roll-ups'
 
@@ -137,6 +138,11 @@ const KINDS: Record<string, (tree: () => Tree) => { derived: Derived; says: (id:
           return [planning.of(id), plan.broken.filter(({ by }) => by === id)]
         },
       }
+    },
+    'the plan on planks': tree => {
+      const planning = new Planning(tree, () => '2027-02-01')
+      const prints = new PlanPrints(planning)
+      return { from: planning, derived: prints, says: id => prints.of(id) }
     },
   }
 

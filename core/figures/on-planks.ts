@@ -9,10 +9,12 @@ import { sayFigure } from './numbers'
 import { againstTarget } from './target'
 import { FAULT_SIGNS } from './words'
 
-/** A piece of the row under a title; over its target, or faulty, it says so by a sign too. */
+/** A piece of the row under a title; over its target, or faulty, it says so by a sign too, one that the planks' own font has. */
 export interface FigurePrint {
   readonly text: string
   readonly tone: 'plain' | 'late'
+  /** How much of the target is reached; over 1 beyond it. */
+  readonly part?: number
 }
 
 /** Measures whose figures stand on planks, in their order. */
@@ -39,8 +41,11 @@ export function figurePrint(
     const against = againstTarget(tree, figures, topic, measure)
     const words = `${named}${sayFigure(value, measure, locale, against !== null)}`
     if (against === null) return [{ text: words, tone: 'plain' }]
-    const { target, bad } = against
+    const { target, bad, part } = against
     const of = `${words} of ${sayFigure(target, { ...measure, decimals: wholeTo(target, measure) }, locale)}`
-    return [bad ? { text: `${measure.limit === 'most' ? '▲' : '▼'} ${of}`, tone: 'late' } : { text: of, tone: 'plain' }]
+    const [text, tone] = bad
+      ? ([`${measure.limit === 'most' ? '↑' : '↓'} ${of}`, 'late'] as const)
+      : ([of, 'plain'] as const)
+    return [{ text, tone, part: Math.max(0, part) }]
   })
 }

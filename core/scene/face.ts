@@ -15,6 +15,8 @@ import { filesSign, linksSign } from './link-signs'
 export interface SmallPrint {
   readonly text: string
   readonly tone: 'people' | 'late' | 'ok' | 'plain'
+  /** How much of a target is reached, drawn as a bar under the words; over 1 beyond it. */
+  readonly part?: number
 }
 
 /** The small print of a task: who, when, how far. `now`: the present day; `locale`: whose dates. */

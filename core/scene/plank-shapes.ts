@@ -34,6 +34,9 @@ const MARKER_GAP = 5
 const SIGN = 13
 const SMALL_GAP = 7
 const SMALL_LINE = 16
+/** The bar under a figure that has a target, and the gap in it where it's beyond that. */
+const REACHED = 2
+const GAP_AT_TARGET = 3
 const small = (weight: number): Face => ({ family: 'text', size: 11.5, weight, slanted: false })
 const SAID: Face = { family: 'text', size: 9.5, weight: 650, slanted: false }
 const TAB: Face = { family: 'text', size: 10.5, weight: 700, slanted: false }
@@ -132,19 +135,14 @@ export function plankShapes(at: DrawnPlank, wear: Wear, signals: Signals, ruler:
       along += wide + SMALL_GAP
       return place
     }
-    for (const { text, tone } of at.smallPrint) {
+    for (const { text, tone, part } of at.smallPrint) {
       const face = small(tone === 'people' ? 750 : tone === 'plain' ? 550 : 650)
       const wide = ruler(text, face)
       const colour = tone === 'late' ? signals.clay : tone === 'ok' ? signals.fern : signals.quiet
-      made.push({
-        kind: 'text',
-        x: piece(wide),
-        y: footOf(top, SMALL_LINE, face),
-        width: wide,
-        text,
-        face,
-        ink: plain ? ink : colour,
-      })
+      const [place, own] = [piece(wide), plain ? ink : colour]
+      made.push({ kind: 'text', x: place, y: footOf(top, SMALL_LINE, face), width: wide, text, face, ink: own })
+      if (part !== undefined)
+        made.push(...reachedShapes({ x: place, y: top + SMALL_LINE - REACHED, wide }, part, own, signals))
     }
     if (done)
       made.push({
@@ -160,6 +158,24 @@ export function plankShapes(at: DrawnPlank, wear: Wear, signals: Signals, ruler:
   if (topic.annex && !centre) made.push(...doorShapes(at, wear))
   else if (at.hidden > 0 && !centre) made.push(...tabShapes(at, wear, ruler))
   return made
+}
+
+/** How much of a target is reached, under its words: the filled part; beyond it all is, with a gap where the target lies. */
+function reachedShapes(
+  { x, y, wide }: { readonly x: number; readonly y: number; readonly wide: number },
+  part: number,
+  ink: string,
+  signals: Signals,
+): Shape[] {
+  const bar = (from: number, to: number, fill: string): Shape => ({
+    kind: 'path',
+    d: rectPath({ x: x + from * wide, y, width: (to - from) * wide, height: REACHED }),
+    fill,
+  })
+  if (part <= 1) return [bar(0, 1, signals.hairline), ...(part > 0 ? [bar(0, part, ink)] : [])]
+  const half = GAP_AT_TARGET / 2 / wide
+  const target = 1 / part
+  return [bar(0, Math.max(0, target - half), ink), bar(Math.min(1, target + half), 1, ink)]
 }
 
 /** How much is done, along the foot. */

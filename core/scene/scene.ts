@@ -32,8 +32,10 @@ export interface SceneAsked {
   readonly numbers: ReadonlyMap<TopicId, string>
   /** What was said on a topic, where that is shown. */
   readonly talkOf: (id: TopicId) => TopicSign | null
-  /** What figures stand under a title. */
-  readonly figuresOf?: (id: TopicId) => readonly SmallPrint[]
+  /** What the plan and figures say under a title. */
+  readonly printOf?: (id: TopicId) => readonly SmallPrint[]
+  /** The day on which the plan lets a topic begin. */
+  readonly dayOf?: (id: TopicId) => string | null
   /** Whether folds stay shut. */
   readonly folds: boolean
   /** Measures letters in the fonts that the picture is drawn with. */
@@ -70,7 +72,7 @@ export function sceneOf(tree: Tree, asked: SceneAsked): Scene {
     if (!made) {
       const topic = topicOf(tree, id)
       const smallPrint = smallPrintOf({ topic, names: [] }, nameOf, today, locale)
-      smallPrint.push(...(asked.figuresOf?.(id) ?? []))
+      smallPrint.push(...(asked.printOf?.(id) ?? []))
       const number = numbers.get(id)
       const title = number ? `${number} ${topic.title}` : topic.title
       const content = contentOf(tree, topic, dressing.styleOf(topic), title, smallPrint, talkOf(id))
@@ -79,7 +81,7 @@ export function sceneOf(tree: Tree, asked: SceneAsked): Scene {
     return made
   }
   const folded = (id: TopicId): boolean => folds && id !== tree.centre && topicOf(tree, id).folded
-  const layout = new Layout(tree, { size: id => drawnOf(id).plank, folded }, { today })
+  const layout = new Layout(tree, { size: id => drawnOf(id).plank, folded, dayOf: asked.dayOf }, { today })
   const inside = layout.bounds()
   const bounds: Rect = {
     x: Math.floor(inside.x - MARGIN),

@@ -10,9 +10,8 @@ import {
   type ServerMessage,
 } from '#core/contract'
 import { isWhole, Part, type Sight } from '#core/access/sees'
-import { LIMITS, upgradeEdit } from '#core/tree'
+import { LIMITS } from '#core/tree'
 import { type Account, principalOf, whoIs } from '../access/accounts'
-import { Fault } from '../access/fault'
 import { roleOn } from '../access/roles'
 import { bus } from '../bus'
 import { database } from '../database/connect'
@@ -24,6 +23,7 @@ import type { LiveTree } from '../trees/live-tree'
 import { readLog } from '../trees/log'
 import { mostBytes, nearness } from '../trees/weights'
 import { log } from '../log'
+import { editIdOf, faultOf, upgraded } from './heard'
 import { type Line, Seat } from './seat'
 
 /** Edits sent one by one to a client that was away; beyond that the whole tree is cheaper. */
@@ -88,22 +88,6 @@ export function hear(seat: Seat, text: string): void {
   act(seat, parsed.data)
 }
 
-/** Edits that waited in a browser may have been written in an older format. */
-function upgraded(raw: unknown): unknown {
-  const { edit } = (raw ?? {}) as { edit?: unknown }
-  try {
-    return edit === undefined ? raw : { ...(raw as object), edit: upgradeEdit(edit) }
-  } catch {
-    // A format that this version doesn't know: left for the schema to refuse.
-    return raw
-  }
-}
-
-function editIdOf(raw: unknown): string | null {
-  const id = (raw as { edit?: { id?: unknown } } | null)?.edit?.id
-  return typeof id === 'string' ? id.slice(0, 40) : null
-}
-
 function act(seat: Seat, message: ClientMessage): void {
   switch (message.type) {
     case 'ping':
@@ -165,9 +149,6 @@ function act(seat: Seat, message: ClientMessage): void {
       )
   }
 }
-
-const faultOf = (error: unknown): Fault =>
-  error instanceof Fault ? error : new Fault(500, 'unforeseen', 'Something went wrong here. Nothing was changed.')
 
 /** Only trees that the person has a role in are watched; what they show is asked for, and checked, anew each time. */
 async function watchOthers(seat: Seat, trees: readonly string[]): Promise<void> {

@@ -45,6 +45,9 @@ export const PLAN = [
   looking('Plan', 'next-critical', 'Next that must not slip', desk =>
     acting().then(({ nextOnPath }) => nextOnPath(desk)),
   ),
+  command('Plan', 'plan-on-planks', 'The plan on the planks', desk =>
+    acting().then(({ planOnPlanks }) => planOnPlanks(desk)),
+  ),
   command('Plan', 'plan-dates', 'Let the plan set the dates', desk =>
     acting().then(({ letPlanSetDates }) => letPlanSetDates(desk)),
   ),

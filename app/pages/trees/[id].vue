@@ -31,6 +31,17 @@ const arrivedWith = useArrivedWith()
 const canvas = page.canvas as Ref<(InstanceType<typeof TreeCanvas> & CanvasHold) | undefined>
 const { outline, schedule, board, meetingView, sheet, findBar, pictureFile } = page
 const menu = ref<{ show(event: Event): void }>()
+/** A menu asked for before it has loaded opens when it has. */
+let asked: Event | null = null
+function showMenu(event: Event): void {
+  event.preventDefault()
+  if (menu.value) menu.value.show(event)
+  else asked = event
+}
+watch(menu, loaded => {
+  if (loaded && asked) loaded.show(asked)
+  asked = null
+})
 const changedSet = ref<MarkerSet | 'new' | null>(null)
 
 // Where the sheet would lie over the tree, it waits until it's asked for.
@@ -188,7 +199,7 @@ function choosePicture(event: Event): void {
         <TreeCanvas
           v-if="desk.view.value === 'canvas'"
           ref="canvas"
-          @menu="menu?.show($event)"
+          @menu="showMenu($event)"
           @files="(files, topic) => takeFiles(desk, files, topic)">
           <template #strip>
             <div class="strip">
@@ -209,13 +220,13 @@ function choosePicture(event: Event): void {
           ref="meetingView"
           @make="page.makeMeeting()"
           @tree="desk.view.value = page.treeView.value" />
-        <LazyScheduleView v-else-if="desk.view.value === 'schedule'" ref="schedule" @menu="menu?.show($event)" />
-        <LazyBoardView v-else-if="desk.view.value === 'board'" ref="board" @menu="menu?.show($event)" />
-        <LazyFiguresView v-else-if="desk.view.value === 'figures'" ref="board" @menu="menu?.show($event)" />
+        <LazyScheduleView v-else-if="desk.view.value === 'schedule'" ref="schedule" @menu="showMenu($event)" />
+        <LazyBoardView v-else-if="desk.view.value === 'board'" ref="board" @menu="showMenu($event)" />
+        <LazyFiguresView v-else-if="desk.view.value === 'figures'" ref="board" @menu="showMenu($event)" />
         <TreeOutline
           v-else
           ref="outline"
-          @menu="menu?.show($event)"
+          @menu="showMenu($event)"
           @files="(files, topic) => takeFiles(desk, files, topic)" />
         <div
           v-if="
@@ -250,7 +261,7 @@ function choosePicture(event: Event): void {
         <LazyTieBox v-if="desk.tie.value" :key="desk.tie.value.id" />
         <LazyPreviewCard v-if="desk.previewed.value" :key="desk.previewed.value.topic" />
         <LazyVoteSign v-if="desk.voting.open.length" />
-        <UploadsBox />
+        <LazyUploadsBox v-if="desk.uploads.list.value.length" />
         <LazyHandStrip v-if="desk.view.value === 'canvas' && desk.selection.value.size > 1 && !presenting" />
         <WhereBar v-if="!presenting" />
         <LazyGuideCard v-if="shownCard && !presenting" :key="shownCard" />
@@ -278,7 +289,7 @@ function choosePicture(event: Event): void {
       <LazyThumbBar
         v-if="thumb && !presenting && desk.view.value !== 'meeting'"
         class="thumb"
-        @menu="menu?.show($event)" />
+        @menu="showMenu($event)" />
       <LazyPresentingRoom v-if="presenting" />
       <FootStrip
         v-else
@@ -288,7 +299,7 @@ function choosePicture(event: Event): void {
         @zoom="page.zoom($event)"
         @arrange="page.togglePanel('arrange')"
         @tray="page.trayOpen.value ? (page.trayOpen.value = false) : page.tray()" />
-      <TopicMenu v-if="page.settled.value" ref="menu" />
+      <LazyTopicMenu v-if="page.settled.value" ref="menu" />
       <StepCard v-if="page.settled.value" />
       <PageBoxes v-if="page.settled.value" v-model:markers="changedSet" />
     </template>
