@@ -10,6 +10,13 @@ export const calendarDay = z.iso.date()
 
 /** Half a surrogate pair is no character and would not survive storage. */
 export const whole = (text: string): boolean => !/\p{Surrogate}/u.test(text)
+/** The same with every half of a surrogate pair as U+FFFD: files and other programs' clipboards may hold some, trees don't. */
+export function wellFormed<T>(value: T): T {
+  if (typeof value === 'string') return value.toWellFormed() as T
+  if (Array.isArray(value)) return value.map(wellFormed) as T
+  if (typeof value !== 'object' || value === null) return value
+  return Object.fromEntries(Object.entries(value).map(([name, of]) => [name, wellFormed(of)])) as T
+}
 /** Text of `most` UTF-16 units. */
 export const words = (most: number) => z.string().max(most).refine(whole, 'must be well-formed text')
 

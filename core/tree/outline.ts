@@ -1,4 +1,5 @@
 import { generateNKeysBetween } from 'fractional-indexing'
+import { wellFormed } from './atoms'
 import type { Change, Initial } from './change'
 import { FIELD_ENTRIES } from './fields'
 import { SET_ENTRIES } from './sets'
@@ -89,7 +90,8 @@ export function plant(
       const topic = newId()
       if (first) tops.push(topic)
       if (item.from !== undefined) made.set(item.from, topic)
-      changes.push({ op: 'add', topic, parent: under, order: orders[i]!, with: { title: item.title, ...item.details } })
+      const content = wellFormed({ title: item.title, ...item.details })
+      changes.push({ op: 'add', topic, parent: under, order: orders[i]!, with: content })
       if (item.children.length > 0)
         walk(item.children, topic, generateNKeysBetween(null, null, item.children.length), false)
     })

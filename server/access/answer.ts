@@ -5,7 +5,7 @@ import type { z } from 'zod'
 import { LIMITS, Refused } from '#core/tree'
 import { nestsDeeper, OPERATIONS, type Operation, type Role } from '#core/contract'
 import { Unreadable } from '#core/capture/nested'
-import { databaseErrorCode, isDiskFull } from '../database/error-code'
+import { isAway, isDiskFull } from '../database/error-code'
 import { log } from '../log'
 import { requests } from '../metrics'
 import { settings } from '../settings'
@@ -183,8 +183,6 @@ export function sayError(
 function unforeseen(error: unknown, about: object): Fault {
   log.error({ ...about, error }, 'a request failed')
   if (isDiskFull(error)) return diskFull()
-  if (databaseErrorCode(error)) {
-    return new Fault(503, 'unavailable', 'The database doesn’t answer. Please try again in a moment.')
-  }
+  if (isAway(error)) return new Fault(503, 'unavailable', 'The database doesn’t answer. Please try again in a moment.')
   return new Fault(500, 'unforeseen', 'Something went wrong here. Nothing was changed.')
 }

@@ -8,6 +8,7 @@ import type { Left } from '#core/formats/markdown'
 import type { KeptThread } from '#core/talk/kept-talk'
 import { applyChanges, type OutlineItem, plantAt, type Tree } from '#core/tree'
 import type { IMPORT_FORMATS } from '#core/contract'
+import { wellFormed } from '#core/tree/atoms'
 import { newTree } from './new-tree'
 
 /** What a file has: a tree, what of it couldn't be taken, and what was said in it, with the names of those who said it. */
@@ -106,10 +107,11 @@ async function itemsOfTables(
 function grow(items: readonly OutlineItem[], title: string): Tree {
   if (items.length === 0)
     throw new Unreadable('There is nothing in this file that could be a topic. Nothing was changed.')
-  const only = items.length === 1 ? items[0]! : { title, children: items }
-  const tree = newTree(only.title || title, 'both')
+  const { children, ...only } = items.length === 1 ? items[0]! : { title, details: undefined, children: items }
+  const { details, ...named } = wellFormed(only)
+  const tree = newTree(named.title || title.toWellFormed(), 'both')
   const centre = tree.topics.get(tree.centre)!
-  tree.topics.set(tree.centre, { ...centre, ...(only.details as object) })
-  applyChanges(tree, plantAt(tree, only.children, { parent: tree.centre, index: 0 }, () => nanoid(12)).changes)
+  tree.topics.set(tree.centre, { ...centre, ...(details as object) })
+  applyChanges(tree, plantAt(tree, children, { parent: tree.centre, index: 0 }, () => nanoid(12)).changes)
   return tree
 }

@@ -202,3 +202,18 @@ it('a page of the web comes in by its headings, with what stays behind counted',
   expect(await linesOf(id!)).toEqual(['The move', '  Fit-out', '    Lift', '  Books'])
   expect(left).toEqual([{ what: 'image', count: 1 }])
 })
+
+it('halves of a surrogate pair, which no database and no file holds, come in as the sign for what can’t be read', async () => {
+  for (const [format, text] of [
+    ['markdown', '# Lift \uD83D\n\n- a \uDE00 b'],
+    ['text', 'Lift\n\ta \uD83D b'],
+    ['html', '<h1>Lift</h1><ul><li>a &#xD83D; b<li><a href="https://lift.example/\uD83D">\uD83D</a></ul>'],
+    ['csv', 'title,level\nLift,1\na \uD83D b,2'],
+  ] as const) {
+    const { id } = await bring(format, text)
+    expect((await linesOf(id!)).join(), format).toContain('a \uFFFD b')
+  }
+  // A name too.
+  const { status } = await ines.call('POST', '/api/trees/import', { format: 'text', name: '\uD83D', text: 'one\ntwo' })
+  expect([200, 400]).toContain(status)
+})
