@@ -19,4 +19,5 @@ export interface RunningDatabase {
   readonly port: number
   stop(): Promise<void>
 }
+export function setUpDataFolder(data: string): Promise<void>
 export function startDatabase(folder: string, port: number): Promise<RunningDatabase>

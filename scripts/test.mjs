@@ -145,6 +145,7 @@ await Promise.all([
         await step('Format', 'npx', ['prettier', '--check', '.', '--log-level', 'warn'])
         await step('Lint', 'npx', ['eslint', '.', '--max-warnings=0'])
         await step('Types', 'npx', ['nuxt', 'typecheck'])
+        await step('Types of tests', 'npx', ['vue-tsc', '--noEmit', '-p', 'tests/tsconfig.json'])
         await step('Nothing unused, nothing undeclared', 'npx', ['knip'])
       })(),
   !only || only === 'core' ? vitest('core') : null,

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { bodyOf } from '../talk/body'
 import { applyChanges, type Change, emptyTree, newTopic, Refused, toSnapshot, type Tree } from '../tree'
 import { may } from './may'
 import { maySay } from './may-say'
@@ -83,15 +84,13 @@ describe('what a link lets one do', () => {
   })
 
   it('lets things be said about topics, and neither settled, changed nor said to the whole tree', () => {
-    const body = {
-      type: 'doc',
-      content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Too narrow' }] }],
-    } as const
+    const body = bodyOf('Too narrow')
     const nothing = { thread: null, comment: null }
-    const say = { id: 's', op: 'say', comment: 'c', thread: 'c', place: { on: 'topic', topic: 'lift' }, body } as const
+    const said = { id: 's', op: 'say', comment: 'c', thread: 'c', body } as const
+    const say = { ...said, place: { on: 'topic' as const, topic: 'lift' } }
     expect(maySay(guest(), null, say, nothing)).toBeNull()
     expect(maySay(guest({ may: 'look' }), 'owner', say, nothing)).toBe('role')
-    expect(maySay(guest(), null, { ...say, thread: 'bench', place: undefined }, nothing)).toBe('role')
+    expect(maySay(guest(), null, { ...said, thread: 'bench' }, nothing)).toBe('role')
     expect(maySay(guest(), null, { id: 's', op: 'settle', thread: 'c', settled: true }, nothing)).toBe('role')
     expect(maySay(guest(), null, { ...say, place: { on: 'words', topic: 'lift', words: 'x' } }, nothing)).toBe(
       'no-place',

@@ -225,7 +225,7 @@ describe('a target', () => {
       for (const text of ['', '90', '100', '120']) {
         const made = tree(limit, text, '100')
         const bad = againstTarget(made, figuresOf(made), 'Lift', made.fields.measures[0]!)!.bad
-        expect(figureMeets(made, figuresOf(made), 'Lift', { measure: 'cost', is: 'off' })).toBe(bad)
+        expect(figureMeets(made, figuresOf(made), 'Lift', { about: 'figure', measure: 'cost', is: 'off' })).toBe(bad)
       }
   })
 })

@@ -96,6 +96,7 @@ const circumstances = {
   me: 'ines',
   today: TODAY,
   changesOf: (id: string) => changes.get(id) ?? [],
+  talkOf: () => null,
   dayOf: (instant: string) => instant.slice(0, 10),
 }
 const found = (query: Query): string[] =>

@@ -3,7 +3,7 @@ import { applyChanges, BLANK, emptyTree, type Change } from '../tree'
 import { readHtmlList } from '../capture/html-list'
 import { kindInWords, writeHtmlBranches } from './html-branches'
 
-const AT = '2027-01-11T09:00:00.000Z'
+const AT = Date.UTC(2027, 0, 11, 9)
 
 it('branches keep their colours in other programs, and their markers become words', () => {
   const tree = emptyTree({ ...BLANK, id: 'centre', parent: null, order: 'a0', title: 'Move' })
@@ -29,7 +29,7 @@ it('branches keep their colours in other programs, and their markers become word
       '<li><span style="color:#a93f27">Who pays?</span> <em>(open question)</em></li></ul></li></ul></li></ul>',
   )
   // Read in again the levels are the same.
-  const [back] = readHtmlList(html)
+  const [back] = readHtmlList(html) ?? []
   expect(back).toMatchObject({ title: 'Fit-out', children: [{ children: [{ title: 'Who pays? (open question)' }] }] })
   expect(writeHtmlBranches(tree, [], { colourOf: () => '', wordsOf: () => [] })).toBe('')
 })

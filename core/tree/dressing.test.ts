@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest'
+import type { z } from 'zod'
+import type { customMarkerSet } from './markers'
 import {
   addAt,
   applyChanges,
@@ -30,7 +32,7 @@ function grow(...ids: string[]): Tree {
   for (const id of ids) applyChanges(tree, addAt(tree, { parent: 'c', index: Infinity }, () => id).changes)
   return tree
 }
-const own = {
+const own: z.output<typeof customMarkerSet> = {
   id: 'rooms',
   name: 'Rooms',
   exclusive: true,
@@ -38,7 +40,7 @@ const own = {
     { id: 'r1', name: 'Hall', shape: 'hex', sign: 'key', hue: 'plum' },
     { id: 'r2', name: 'Loft', shape: 'bare', sign: 'none', hue: 'sky', emoji: '🪜' },
   ],
-} as const
+}
 
 describe('marker sets', () => {
   it('are at least five, every marker is told apart by shape, sign and emoji alone, and no id stands twice', () => {

@@ -93,11 +93,11 @@ function edit([kind, where, what, value]: Dice, tree: Tree, newId: () => string)
     case 6:
     case 7: {
       const set = SET_NAMES[what % SET_NAMES.length]!
-      return [{ op: 'put', topic, set, member: pick(SETS[set].examples) } as Change]
+      return [{ op: 'put', topic, set, member: pick<unknown>(SETS[set].examples) } as Change]
     }
     case 8: {
       const set = SET_NAMES[what % SET_NAMES.length]!
-      return [{ op: 'take', topic, set, member: memberKey(pick(SETS[set].examples) as Member) }]
+      return [{ op: 'take', topic, set, member: memberKey(pick<unknown>(SETS[set].examples) as Member) }]
     }
     case 9: {
       const field = TREE_NAMES[what % TREE_NAMES.length]!

@@ -484,9 +484,7 @@ test('closed days come from a calendar file as one edit; what somebody can do is
   await page.keyboard.press('Escape')
   await bars(page).focus()
   await page.keyboard.press('Control+z')
-  await expect
-    .poll(async () => ((await caller.open(id)).snapshot.fields as { exceptions?: object[] }).exceptions ?? [])
-    .toEqual([])
+  await expect.poll(async () => (await caller.open(id)).snapshot.fields.exceptions ?? []).toEqual([])
   // Half a day each day makes a week of forty hours one of twenty.
   await page.getByRole('tab', { name: 'Load' }).click()
   const cells = page.getByRole('row', { name: /Rana Tahiri/ }).getByRole('button', { name: /hours/ })

@@ -8,7 +8,7 @@ import type { Topic } from '#core/tree'
 const notice = (page: Page) => page.locator('.offer')
 const sheet = (page: Page) => page.getByRole('complementary', { name: 'About the selection' })
 async function topicsOf(person: Visitor, id: string): Promise<Map<string, Topic>> {
-  return new Map((await person.caller.open(id)).snapshot.topics.map(one => [one.title, one as Topic]))
+  return new Map((await person.caller.open(id)).snapshot.topics.map(one => [one.title ?? '', one as Topic]))
 }
 async function saved(page: Page): Promise<void> {
   await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()

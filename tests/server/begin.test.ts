@@ -1,4 +1,4 @@
-import { createServer, get } from 'node:http'
+import { createServer, get, type RequestOptions } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import sharp from 'sharp'
 import { describe, expect, inject, it } from 'vitest'
@@ -377,7 +377,13 @@ describe('pictures', () => {
     const { port } = house.address() as AddressInfo
     for (const autoSelectFamily of [true, false]) {
       const said = await new Promise<string>((resolve, reject) => {
-        get({ host: 'pictures.example', port, lookup: pinned('127.0.0.1', 4), autoSelectFamily }, response => {
+        const asked = {
+          host: 'pictures.example',
+          port,
+          lookup: pinned('127.0.0.1', 4),
+          autoSelectFamily,
+        } as RequestOptions
+        get(asked, response => {
           response.setEncoding('utf8').on('data', resolve)
         }).on('error', reject)
       })

@@ -99,7 +99,7 @@ describe('the door', () => {
       [add('c', centre, 'One'), add('d', centre, 'Two')].map(one => ines.edit(tree, [one], 'edit-2')),
     )
     expect(both.map(({ status }) => status).sort()).toEqual([200, 409])
-    await ines.edit(tree, [{ op: 'remove', topic: both[0].status === 200 ? 'c' : 'd' }])
+    await ines.edit(tree, [{ op: 'remove', topic: both[0]!.status === 200 ? 'c' : 'd' }])
     await ines.edit(tree, [
       { op: 'set', topic: 'a', field: 'due', value: '2027-05-12' },
       { op: 'take', topic: 'a', set: 'markers', member: 'at-risk' },

@@ -111,7 +111,7 @@ beforeAll(async () => {
       await fetch(`${url}/api/trees/${tree}/${path}`, {
         method: 'POST',
         headers: { cookie: ines.cookie, 'content-type': type },
-        body: data,
+        body: new Uint8Array(Buffer.from(data)),
       })
     ).json()) as { id: string; file: string }
   const stored = await upload('pictures', png, 'image/png')

@@ -105,7 +105,7 @@ describe('the live line', () => {
   it('opens so many for one person and no more', async () => {
     const ines = await signUp(house.url)
     const tree = await ines.makeTree()
-    const lines = []
+    const lines: ReturnType<Caller['line']>[] = []
     for (let i = 0; i < 7; i++) {
       const line = ines.line(tree)
       lines.push(line)
