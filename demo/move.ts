@@ -176,7 +176,7 @@ People // Ines
 Money // Ines, on track
 	Grant // on track, 50%
 		First half received // done
-		Report for the second half // Ines, due in 33 days
+		Report for the second half // Ines, due in 33 days, every 6 months
 	Fit-out costs
 		Shelving, 14 350
 		Lamps, 3 900

@@ -143,7 +143,7 @@ function drop(selected: readonly TopicId[], from: Cell, to: Cell): void {
     return at ? [{ id, at }] : []
   })
   const changes: Change[] = cards.flatMap(({ id, at }) =>
-    cardMoved(desk.tree, id, columns[at.column]!.value, after.value, desk.today),
+    cardMoved(desk.tree, id, columns[at.column]!.value, after.value, desk.today, desk.userId),
   )
   // Carried to another row, it hangs under that branch.
   if (shape.value.rows && to.lane !== from.lane && branch !== null) {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { noteToHtml } from '#core/formats/note-html'
 import { becauseInWords, floatInWords } from '#core/schedule/plan-words'
+import { rhythmInWords } from '#core/schedule/turn-words'
 import { inOrder, linkInWords, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { addressOf, canView, openFile, openLink, openOriginal } from '~/files/opening'
@@ -34,6 +35,7 @@ const facts = computed((): [string, string][] => {
     ['People', people.join(', ') || null],
     ['Start', topic.start && day(topic.start)],
     ['Due', topic.due && (topic.done === 100 ? day(topic.due) : `${day(topic.due)}, ${dueInWords(topic.due).text}`)],
+    ['Again', topic.again && rhythmInWords(topic.again.rule, ownLocale())],
     ['Length', topic.duration === null ? null : `${topic.duration} working ${topic.duration === 1 ? 'day' : 'days'}`],
     ['Done', topic.done === null ? null : `${topic.done} %`],
     ['Below', below && rollUpInWords(below, ownLocale())],

@@ -12,6 +12,7 @@ import {
   topicOf,
   type TopicId,
 } from '#core/tree'
+import { comesAgain, finished } from '#core/schedule/turns'
 import type { Turned } from '~/session/session'
 import type { Desk } from './desk'
 
@@ -61,8 +62,31 @@ export class Authoring {
   }
 
   set<F extends Field>(field: F, value: Fields[F], ids: readonly TopicId[]): void {
-    if (this.guard())
-      this.run(setAll(this.desk.tree, SHOWN_FIELDS.has(field) ? this.originals(ids) : ids, field, value))
+    if (!this.guard()) return
+    const meant = SHOWN_FIELDS.has(field) ? this.originals(ids) : ids
+    if (field === 'done' && value === 100) this.finish(meant)
+    else this.run(setAll(this.desk.tree, meant, field, value))
+  }
+
+  /** Tasks are done; of one that comes again it's a turn, and what is said of it is when the next is. */
+  private finish(ids: readonly TopicId[]): void {
+    const { desk } = this
+    const turned = ids.filter(id => comesAgain(topicOf(desk.tree, id)) && topicOf(desk.tree, id).done !== 100)
+    const changes = ids.flatMap(id => {
+      const topic = topicOf(desk.tree, id)
+      return topic.done === 100 ? [] : finished(desk.tree, topic, desk.today, desk.userId)
+    })
+    if (!this.run({ changes }) || turned.length === 0) return
+    const [first] = turned
+    const { title, due, done } = topicOf(desk.tree, first!)
+    desk.say(
+      turned.length > 1
+        ? `${turned.length} tasks come again: each stands there for its next turn.`
+        : done === 100
+          ? `“${shorten(title || 'untitled', 40)}”: that was its last turn.`
+          : `“${shorten(title || 'untitled', 40)}” is done for now. It comes again on ${dayInWords(due!)}.`,
+      true,
+    )
   }
 
   toggle(set: 'markers' | 'people', member: string, ids: readonly TopicId[]): void {

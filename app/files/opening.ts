@@ -80,8 +80,10 @@ export function openSign(desk: Desk, id: TopicId, kind: SignKind): void {
   else if (kind === 'link' && topic.links.length === 1) openLink(desk, topic.links[0]!)
   else if (kind === 'file' && topic.files.length === 1) openFile(desk, id, topic.files[0]!)
   else if (kind === 'talk') desk.talking.show(id)
-  else if (kind === 'vote') {
+  else if (kind === 'vote' || kind === 'again') {
     desk.sheetOpen.value = true
-    whenBelow(document.body, '[data-part="vote"]', part => part.scrollIntoView({ block: 'nearest' }))
+    whenBelow(document.body, `[data-part="${kind === 'vote' ? 'vote' : 'task'}"]`, part =>
+      part.scrollIntoView({ block: 'nearest' }),
+    )
   } else desk.previewed.value = { topic: id, pinned: true }
 }

@@ -1,5 +1,6 @@
 import { readDetails } from '#core/capture/quick-details'
 import { readDay, readLength } from '#core/schedule/day-words'
+import { finished } from '#core/schedule/turns'
 import type { PlannedDays } from '#core/find/rows'
 import { type AnyColumn, type Column, isFigureColumn, measureOf } from '#core/tree/view'
 import { type Change, markersOf, type SetName, topicOf, type TopicId } from '#core/tree'
@@ -98,6 +99,8 @@ export function readCell(desk: Desk, topic: TopicId, column: Column, said: strin
           : column === 'done'
             ? 'Done is a number from 0 to 100.'
             : 'A priority is a number from 1, the most urgent, to 5.'
+      if (field === 'done' && value === 100 && now.done !== 100)
+        return finished(desk.tree, now, desk.today, desk.userId)
       return value === now[field] ? [] : [{ op: 'set', topic, field, value } as Change]
     }
     case 'people':

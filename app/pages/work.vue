@@ -2,8 +2,10 @@
 import { nanoid } from 'nanoid'
 import { allows, type Role, type Section } from '#core/contract'
 import { owedInWords, type TaskTold } from '#core/schedule/told'
+import { rhythmInWords } from '#core/schedule/turn-words'
 import { movedDue, type When, WHEN_NAMES, whenOf, WHENS } from '#core/schedule/when'
 import type { Change } from '#core/tree'
+import type { Again } from '#core/tree/again'
 
 /** What one owes across all trees, and what others owe because one asked them. One key does a task or moves its day. */
 interface Task {
@@ -14,6 +16,7 @@ interface Task {
   readonly due: string | null
   readonly done: number | null
   readonly priority: number | null
+  readonly again: Again | null
   readonly role: Role
   readonly person: string | null
 }
@@ -23,7 +26,8 @@ const side = ref<'mine' | 'asked'>('mine')
 const by = ref<'date' | 'tree'>('date')
 const at = ref(0)
 const list = ref<HTMLElement>()
-const offer = shallowRef<{ readonly words: string; readonly task: Task; readonly back: Change } | null>(null)
+/** What can be taken back: by a change, or by the number of the edit that did more than one thing. */
+const offer = shallowRef<{ readonly words: string; readonly task: Task; readonly back: Change | number } | null>(null)
 
 /** What plans say of tasks, by tree and topic. It comes after the list, and the list is whole without it. */
 type Planned = TaskTold & { readonly treeId: string }
@@ -118,7 +122,34 @@ async function change(
     wrong.value = `${(error as Error).message} “${task.title}” is as it was.`
   }
 }
+/** One that comes again stands in the list for its next turn; the tree's own calendar says when that is. */
+const finishing = new Set<string>()
+async function finishTurn(task: Task): Promise<void> {
+  // The key that comes again before the answer does means the same turn.
+  const which = `${keyOf(task)} ${task.due ?? ''}`
+  if (finishing.has(which)) return
+  if (!allows(task.role, 'editor')) {
+    wrong.value = `As ${task.role} of “${task.tree}” you can read this task but not change it.`
+    return
+  }
+  wrong.value = ''
+  finishing.add(which)
+  try {
+    const { number, next } = await callApi<{ number: number; next: string | null }>(
+      `/api/trees/${task.treeId}/topics/${task.id}/finish`,
+      { method: 'POST', body: { today: today(), due: task.due } },
+    )
+    const words = next ? `It comes again on ${dayInWords(next)}.` : 'That was its last turn.'
+    offer.value = { words: `“${task.title}” is done for now. ${words}`, task, back: number }
+    await load()
+  } catch (error) {
+    wrong.value = `${(error as Error).message} “${task.title}” is as it was.`
+  } finally {
+    finishing.delete(which)
+  }
+}
 function finish(task: Task): void {
+  if (task.again && task.due) return void finishTurn(task)
   void change(
     task,
     { op: 'set', topic: task.id, field: 'done', value: 100 },
@@ -143,10 +174,13 @@ async function undo(): Promise<void> {
   offer.value = null
   if (!last) return
   try {
-    await callApi(`/api/trees/${last.task.treeId}/edits`, {
-      method: 'POST',
-      body: { id: nanoid(16), changes: [last.back] },
-    })
+    if (typeof last.back === 'number')
+      await callApi(`/api/trees/${last.task.treeId}/edits/${last.back}/take-back`, { method: 'POST' })
+    else
+      await callApi(`/api/trees/${last.task.treeId}/edits`, {
+        method: 'POST',
+        body: { id: nanoid(16), changes: [last.back] },
+      })
     await load()
   } catch (error) {
     wrong.value = (error as Error).message
@@ -315,6 +349,8 @@ const calendar = ref()
             ><small v-if="planned.has(task)" class="plan" :class="{ ready: planned.get(task)!.ready }">{{
               planned.get(task)!.words
             }}</small
+            ><small v-if="task.again"
+              ><Icon name="lucide:repeat" size="12" /> {{ rhythmInWords(task.again.rule, ownLocale()) }}</small
             ><small v-if="by === 'date' || task.person">{{
               [task.person, by === 'date' ? task.tree : ''].filter(Boolean).join(', ')
             }}</small></span

@@ -3,12 +3,14 @@ import { addDays, daysBetween } from '#core/schedule/days'
 import { startOfWeek } from '#core/schedule/day-words'
 import type { Plan } from '#core/schedule/plan'
 import {
+  byTime,
   calendarOf,
   type CalendarEntry,
   type CalendarPiece,
   isMovable,
   listOfMonth,
   monthAfter,
+  turnsOf,
   weekOf,
   weeksOfMonth,
 } from '#core/calendar/calendar'
@@ -36,26 +38,38 @@ const at = ref(desk.then.value ?? desk.today)
 const MOST_LINES = 60
 const MOST_LISTED = 400
 
-const entries = computed(() => {
+const asked = computed(() => {
   void desk.tick.value
-  return calendarOf(desk.tree, {
+  return {
     plan,
     today: desk.today,
     zone: ownZone(),
     only: desk.only.value,
-    hidden: id => desk.finding.isHidden(id),
-  })
+    hidden: (id: TopicId) => desk.finding.isHidden(id),
+  }
+})
+const entries = computed(() => calendarOf(desk.tree, asked.value))
+/** What comes again, as far as it's shown. */
+const shown = computed(() => {
+  const [from, to] =
+    way.value === 'list'
+      ? [`${at.value.slice(0, 7)}-01`, addDays(monthAfter(`${at.value.slice(0, 7)}-01`, 1), -1)]
+      : way.value === 'week'
+        ? [startOfWeek(at.value, ownLocale()), addDays(startOfWeek(at.value, ownLocale()), 6)]
+        : [weeksOfMonth(at.value, ownLocale())[0]!, addDays(weeksOfMonth(at.value, ownLocale()).at(-1)!, 6)]
+  const turns = turnsOf(desk.tree, asked.value, from, to)
+  return turns.length === 0 ? entries.value : [...entries.value, ...turns].sort(byTime)
 })
 const indexOf = computed(() => new Map(entries.value.map(({ id }, i) => [id, i])))
 const onCalendar = computed(() => indexOf.value.has(desk.focus.value))
 const weeks = computed(() =>
   (way.value === 'week' ? [startOfWeek(at.value, ownLocale())] : weeksOfMonth(at.value, ownLocale())).map(
     (first, i) => {
-      const week = weekOf(entries.value, first)
+      const week = weekOf(shown.value, first)
       const seen = week.pieces
         .filter(({ line, entry }) => line < MOST_LINES || entry.id === desk.focus.value)
         // Of an entry that goes over several weeks the first piece in sight is the one with the title that is typed.
-        .map(piece => ({ ...piece, first: !piece.before || i === 0 }))
+        .map(piece => ({ ...piece, first: piece.entry.kind !== 'turn' && (!piece.before || i === 0) }))
       return {
         ...week,
         pieces: seen,
@@ -69,7 +83,7 @@ const weeks = computed(() =>
 const dayNames = computed(() =>
   weeks.value[0]!.days.map(day => format(day, { weekday: narrow.value ? 'narrow' : 'short' })),
 )
-const list = computed(() => listOfMonth(entries.value, at.value, MOST_LISTED))
+const list = computed(() => listOfMonth(shown.value, at.value, MOST_LISTED))
 
 function format(day: string, options: Intl.DateTimeFormatOptions): string {
   return new Intl.DateTimeFormat(ownLocale(), { ...options, timeZone: 'UTC' }).format(new Date(`${day}T00:00Z`))
@@ -84,7 +98,14 @@ function go(by: number): void {
 }
 const isWorking = (day: string): boolean => plan?.calendar.isWorking(day) ?? true
 const title = (id: TopicId): string => desk.drawnOf(id).guise.topic.title || 'untitled'
-const KINDS = { task: '', milestone: 'milestone', due: 'due', start: 'begins', meeting: 'meeting' } as const
+const KINDS = {
+  task: '',
+  milestone: 'milestone',
+  due: 'due',
+  start: 'begins',
+  meeting: 'meeting',
+  turn: 'comes again',
+} as const
 const saysOf = (entry: CalendarEntry): string => {
   const days = entry.from === entry.to ? dayInWords(entry.from) : `${dayInWords(entry.from)} to ${dayInWords(entry.to)}`
   return [
@@ -271,7 +292,7 @@ defineExpose({ escape: stop, focus: focusBox })
           <div
             v-for="piece in week.pieces"
             :id="piece.first ? `day-${piece.entry.id}` : undefined"
-            :key="piece.entry.id"
+            :key="`${piece.entry.id} ${piece.entry.from}`"
             role="treeitem"
             class="entry"
             :class="[
@@ -298,6 +319,7 @@ defineExpose({ escape: stop, focus: focusBox })
             @dblclick="desk.edit(piece.entry.id)"
             @contextmenu="contextMenu($event, piece.entry)">
             <i v-if="piece.entry.kind === 'milestone'" class="gable" />
+            <Icon v-else-if="piece.entry.kind === 'turn'" name="lucide:repeat" size="12" />
             <Icon v-else-if="piece.entry.kind === 'due'" name="lucide:flag" size="12" />
             <b v-else-if="piece.entry.time">{{ piece.entry.time }}</b>
             <TitleField
@@ -317,8 +339,8 @@ defineExpose({ escape: stop, focus: focusBox })
           </h3>
           <div
             v-for="entry in day.entries"
-            :id="`day-${entry.id}`"
-            :key="entry.id"
+            :id="entry.kind === 'turn' ? undefined : `day-${entry.id}`"
+            :key="`${entry.id} ${entry.from}`"
             role="treeitem"
             class="line"
             :class="{
@@ -338,7 +360,10 @@ defineExpose({ escape: stop, focus: focusBox })
             <b class="when">{{
               entry.time ?? (entry.from === entry.to ? KINDS[entry.kind] : `to ${dayInWords(entry.to)}`)
             }}</b>
-            <TitleField v-if="desk.editing.value?.id === entry.id" class="words" @closed="focusBox" />
+            <TitleField
+              v-if="desk.editing.value?.id === entry.id && entry.kind !== 'turn'"
+              class="words"
+              @closed="focusBox" />
             <span v-else class="words" dir="auto">{{ title(entry.id) }}</span>
             <em v-if="entry.late" class="late">late</em>
           </div>

@@ -100,6 +100,7 @@ function setNumber(field: 'duration' | 'done', text: string): void {
         dueInWords(one.due).text
       }}</span>
     </div>
+    <LazyAgainPart v-if="one && (may || one.again)" :topic="one" :may="may" />
     <label for="sheet-length">Length</label>
     <div class="with-unit">
       <InputText

@@ -12,6 +12,23 @@ import type { LinkGuest } from './principal'
 /** Fields that a guest may set; those of tasks only where the link shows tasks. */
 const TEXT = new Set(['title'])
 const TASK = new Set(['done', 'due'])
+/** What else goes on when a turn of a task that comes again is finished, or that is taken back. */
+const TURN = new Set(['start', 'began', 'ended', 'left'])
+
+const comesAgain = (tree: Tree, id: TopicId): boolean => (tree.topics.get(id)?.again ?? null) !== null
+
+/** Whether a change says that a turn was done, in nobody's name, or ticks the checklist for it anew and nothing else. */
+function isOfTurn(change: Extract<Change, { op: 'put' | 'take' }>, tree: Tree): boolean {
+  if (!comesAgain(tree, change.topic)) return false
+  if (change.op === 'take') return change.set === 'turns'
+  if (change.set === 'turns') return change.member.by === null
+  if (change.set !== 'checks') return false
+  const { done: _, ...said } = change.member
+  const { done: __, ...stood } = tree.topics.get(change.topic)!.checks.find(({ id }) => id === said.id) ?? {
+    done: false,
+  }
+  return JSON.stringify(said) === JSON.stringify(stood)
+}
 
 /** Whether a topic that is in the tree is among those that a link shows. */
 export function showsTopic({ branch, shown }: Pick<LinkGuest, 'branch' | 'shown'>, id: TopicId, tree: Tree): boolean {
@@ -35,7 +52,9 @@ export function mayByLink(guest: LinkGuest, change: Change, tree: Tree): boolean
         Object.keys(change.with ?? {}).every(field => TEXT.has(field))
       )
     case 'set': {
-      const allowed = TEXT.has(change.field) || (guest.tasks && TASK.has(change.field))
+      const allowed =
+        TEXT.has(change.field) ||
+        (guest.tasks && (TASK.has(change.field) || (TURN.has(change.field) && comesAgain(tree, change.topic))))
       // A reference says what its original says, which may stand elsewhere.
       return allowed && showsTopic(guest, change.topic, tree) && tree.topics.get(change.topic)!.reference === null
     }
@@ -51,6 +70,9 @@ export function mayByLink(guest: LinkGuest, change: Change, tree: Tree): boolean
         (guest.branch === null || isWithin(tree, change.parent, guest.branch))
       )
     }
+    case 'put':
+    case 'take':
+      return guest.tasks && showsTopic(guest, change.topic, tree) && isOfTurn(change, tree)
     case 'remove':
       return mayTakeAway(guest, change.topic, tree)
     case 'restore': {

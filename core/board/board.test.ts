@@ -136,7 +136,7 @@ describe('laws of a board, over trees of every kind', () => {
         const { id, column } = held[one % held.length]!
         const to = before.columns[other % before.columns.length]!
         const was = topicOf(tree, id)
-        applyChanges(tree, cardMoved(tree, id, column.value, to.value, '2027-01-11'))
+        applyChanges(tree, cardMoved(tree, id, column.value, to.value, '2027-01-11', 'ines'))
         const after = board(tree, by)
         const at = after.columns.findIndex(next => next.id === to.id)
         const others = after.columns.filter((_, i) => after.lanes[0]!.cells[i]!.includes(id)).map(next => next.id)
@@ -157,7 +157,7 @@ describe('laws of a board, over trees of every kind', () => {
           people: 0,
           markers: 0,
         })
-        expect(cardMoved(tree, id, to.value, to.value, '2027-01-11').length).toBe(0)
+        expect(cardMoved(tree, id, to.value, to.value, '2027-01-11', 'ines').length).toBe(0)
         applyChanges(tree, [
           { op: 'add', topic: 'born', parent: null, order: 'zz', with: bornIn(to.value, '2027-01-11') },
         ])

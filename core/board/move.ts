@@ -1,5 +1,6 @@
 import { rivalsOf, markerSetsOf } from '../tree/markers'
 import type { Change, Initial } from '../tree/change'
+import { finished } from '../schedule/turns'
 import { isTask, taskState, type Topic } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import type { ColumnValue } from './board'
@@ -11,9 +12,17 @@ const set = (topic: Topic, field: 'done' | 'began' | 'ended' | 'priority', value
 
 /**
  * The changes that take a card from one column to another, nothing where it stands there already. What else it has stays: of
- * two people only the one whose column it leaves goes. `today`: what is under way by this has begun on that day.
+ * two people only the one whose column it leaves goes. `today`: what is under way by this has begun on that day. `by`: whoever moves it;
+ * what comes again stands open for its next turn when it's done.
  */
-export function cardMoved(tree: Tree, id: string, from: ColumnValue, to: ColumnValue, today: string): Change[] {
+export function cardMoved(
+  tree: Tree,
+  id: string,
+  from: ColumnValue,
+  to: ColumnValue,
+  today: string,
+  by: string | null,
+): Change[] {
   const topic = topicOf(tree, id)
   if (JSON.stringify(from) === JSON.stringify(to)) return []
   switch (to.kind) {
@@ -29,7 +38,7 @@ export function cardMoved(tree: Tree, id: string, from: ColumnValue, to: ColumnV
             ...set(topic, 'ended', null),
           ]
         case 'done':
-          return set(topic, 'done', 100)
+          return finished(tree, topic, today, by)
       }
     }
     // eslint-disable-next-line no-fallthrough -- every state has returned

@@ -5,7 +5,16 @@ import { addDays } from '../schedule/days'
 import { applyChanges, type Change, type Topic, type Tree } from '../tree'
 import { seed } from '../../tests/rolled'
 import { entryMoved } from './move'
-import { calendarOf, type CalendarEntry, listOfMonth, monthAfter, weekOf, weeksOfMonth } from './calendar'
+import {
+  calendarOf,
+  type CalendarEntry,
+  isMovable,
+  listOfMonth,
+  monthAfter,
+  turnsOf,
+  weekOf,
+  weeksOfMonth,
+} from './calendar'
 
 const grown = (...list: [string, Partial<Topic>][]): Tree => {
   const tree = seed()
@@ -80,6 +89,20 @@ describe('a calendar', () => {
     ])
   })
 
+  it('has the turns to come of what comes again, from day to day; they stay where the rule puts them', () => {
+    const again = { rule: 'FREQ=WEEKLY;BYDAY=MO', from: '2027-02-01' }
+    const tree = grown(
+      ['alarm', { due: '2027-02-08', again }],
+      ['done', { due: '2027-02-08', again, done: 100 }],
+      ['none', { again }],
+    )
+    const turns = turnsOf(tree, asked, '2027-02-01', '2027-02-28')
+    expect(told(turns)).toEqual(['alarm turn 2027-02-15', 'alarm turn 2027-02-22'])
+    expect(told(calendarOf(tree, asked)).filter(one => one.startsWith('alarm'))).toEqual(['alarm due 2027-02-08'])
+    expect([entryMoved(tree, turns[0]!, 3), isMovable(tree, turns[0]!)]).toEqual([[], false])
+    expect(turnsOf(tree, { ...asked, hidden: id => id === 'alarm' }, '2027-02-01', '2027-02-28')).toEqual([])
+  })
+
   it('is moved by days: typed days both, a meeting in its own zone, over a change of daylight saving too', () => {
     const tree = grown(
       ['move', { start: '2027-02-01', due: '2027-02-05' }],
@@ -118,10 +141,10 @@ describe('a calendar', () => {
   })
 
   it('law: in a week nothing lies over anything else, all of it is there, and there are no more lines than needed', () => {
-    const stretch = fc.tuple(fc.integer({ min: -5, max: 9 }), fc.nat(9)).map(([from, days], i): CalendarEntry => {
+    const stretch = fc.tuple(fc.integer({ min: -5, max: 9 }), fc.nat(9)).map(([from, days]): CalendarEntry => {
       const first = addDays('2027-02-01', from)
       return {
-        ...{ id: `t${i ?? 0}`, kind: 'task', from: first, to: addDays(first, days), time: null, minutes: null },
+        ...{ id: 't', kind: 'task', from: first, to: addDays(first, days), time: null, minutes: null },
         ...{ computed: false, done: false, late: false },
       }
     })

@@ -3,6 +3,7 @@ import { wallTime } from '../meeting/zones'
 import { addDays, daysBetween } from '../schedule/days'
 import { startOfWeek } from '../schedule/day-words'
 import type { Plan } from '../schedule/plan'
+import { daysOffOf, turnsAhead } from '../schedule/turns'
 import { isTask, type Topic, type TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import { allTopics } from '../tree/walk'
@@ -22,6 +23,8 @@ export type CalendarKind =
   /** Only the day is known on which it begins. */
   | 'start'
   | 'meeting'
+  /** A later turn of a task that comes again. */
+  | 'turn'
 
 export interface CalendarEntry {
   readonly id: TopicId
@@ -87,7 +90,8 @@ function meetingEntry(topic: Topic, { zone }: CalendarAsked): CalendarEntry | nu
   return { id: topic.id, kind: 'meeting', from: day, to: end, time, minutes: brief.slot, ...rest }
 }
 
-const byTime = (a: CalendarEntry, b: CalendarEntry): number =>
+/** By day and time; what is longer first. */
+export const byTime = (a: CalendarEntry, b: CalendarEntry): number =>
   a.from < b.from
     ? -1
     : a.from > b.from
@@ -104,18 +108,43 @@ const byTime = (a: CalendarEntry, b: CalendarEntry): number =>
  */
 export function calendarOf(tree: Tree, asked: CalendarAsked): CalendarEntry[] {
   const found: CalendarEntry[] = []
+  for (const topic of topicsAsked(tree, asked)) {
+    const meeting = isMeeting(topic) ? meetingEntry(topic, asked) : null
+    const entry = meeting ?? (isTask(topic) ? taskEntry(topic, asked) : null)
+    if (entry) found.push(entry)
+  }
+  return found.sort(byTime)
+}
+
+/** Turns of one task that are shown at most. */
+const MOST_SHOWN = 200
+
+/**
+ * The turns to come of tasks that come again, from one day to another, by day; the one that is open is in `calendarOf`. Cost: all topics,
+ * and the turns up to the last day.
+ */
+export function turnsOf(tree: Tree, asked: CalendarAsked, from: string, to: string): CalendarEntry[] {
+  const off = daysOffOf(tree.fields)
+  const found: CalendarEntry[] = []
+  for (const topic of topicsAsked(tree, asked))
+    for (const day of turnsAhead(topic, to, off, { from, most: MOST_SHOWN }))
+      found.push({
+        ...{ id: topic.id, kind: 'turn', from: day, to: day, time: null, minutes: null },
+        ...{ computed: true, done: false, late: false },
+      })
+  return found.sort(byTime)
+}
+
+/** The topics that are asked for, in the order in which the tree is read. */
+function* topicsAsked(tree: Tree, asked: CalendarAsked): Generator<Topic> {
   const inside = asked.only === null ? null : new Set([asked.only])
   for (const topic of allTopics(tree)) {
     if (inside && !inside.has(topic.id)) {
       if (topic.parent === null || !inside.has(topic.parent)) continue
       inside.add(topic.id)
     }
-    if (asked.hidden(topic.id) || topic.reference !== null) continue
-    const meeting = isMeeting(topic) ? meetingEntry(topic, asked) : null
-    const entry = meeting ?? (isTask(topic) ? taskEntry(topic, asked) : null)
-    if (entry) found.push(entry)
+    if (!asked.hidden(topic.id) && topic.reference === null) yield topic
   }
-  return found.sort(byTime)
 }
 
 /** A week of the calendar: its days, and what stands on them, each in a line in which nothing else does. */
@@ -214,4 +243,6 @@ export function monthAfter(day: string, by: number): string {
 
 /** Whether an entry is one that somebody may put on another day. */
 export const isMovable = (tree: Tree, entry: CalendarEntry): boolean =>
-  !entry.done && (entry.kind !== 'meeting' || briefOf(topicOf(tree, entry.id)).stage !== 'running')
+  !entry.done &&
+  entry.kind !== 'turn' &&
+  (entry.kind !== 'meeting' || briefOf(topicOf(tree, entry.id)).stage !== 'running')

@@ -10,7 +10,8 @@ import type { CalendarEntry } from './calendar'
  */
 export function entryMoved(tree: Tree, { id, kind }: CalendarEntry, days: number): Change[] {
   const topic = topicOf(tree, id)
-  if (days === 0) return []
+  // A turn to come is where its rule puts it.
+  if (days === 0 || kind === 'turn') return []
   if (kind === 'meeting') {
     const { begins } = briefOf(topic)
     if (!begins) return []

@@ -48,7 +48,7 @@ it('a branch is copied with what was asked for, and dates moved across months an
   const tree = grow()
   const items = [toOutline(tree, 'A')]
   expect(copyItems(items, WHOLE)).toEqual(items)
-  expect(copyItems(items, { notes: false, people: false, dates: true, progress: false, shift: 2 })).toEqual([
+  expect(copyItems(items, { ...BARE, dates: true, shift: 2 })).toEqual([
     {
       title: 'A',
       details: { start: '2027-03-01', due: '2027-03-03', duration: 3, markers: ['idea'], hue: '3' },
@@ -221,4 +221,25 @@ describe('what is private', () => {
     expect(copyTree(tree, { ...BARE, record: true }).topics.has('below')).toBe(true)
     expect(filesShown(copyTree(tree, { ...BARE, files: true })).sort()).toEqual(['a'.repeat(64), FILE])
   })
+})
+
+it('what comes again is counted from the copy’s own days, with its end as much later; who did a turn stays with people', () => {
+  const tree = grow()
+  applyChanges(tree, [
+    {
+      op: 'set',
+      topic: 'A',
+      field: 'again',
+      value: { rule: 'FREQ=WEEKLY;BYDAY=MO;UNTIL=20270531', from: '2027-03-01' },
+    },
+    { op: 'put', topic: 'A', set: 'turns', member: { id: '2027-02-22', on: '2027-02-23', by: 'ines' } },
+  ])
+  const copied = (choice: CopyChoice) => topicOf(copyTree(tree, choice), 'A')
+  expect(copied({ ...WHOLE, shift: 28 }).again).toEqual({
+    rule: 'FREQ=WEEKLY;BYDAY=MO;UNTIL=20270628',
+    from: '2027-03-29',
+  })
+  expect(copied({ ...WHOLE, people: false }).turns).toEqual([{ id: '2027-02-22', on: '2027-02-23', by: null }])
+  expect([copied(BARE).again, copied(BARE).turns]).toEqual([null, []])
+  expect(copyItems([toOutline(tree, 'A')], WHOLE)[0]!.details).not.toHaveProperty('turns')
 })

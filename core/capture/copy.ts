@@ -1,5 +1,6 @@
 import { briefInCopy, entryInCopy, itemInCopy } from '../meeting/copy'
 import { addDays } from '../schedule/days'
+import { type Again, readRhythm, writeRhythm } from '../tree/again'
 import type { OutlineItem } from '../tree/outline'
 import type { Topic } from '../tree/topic'
 import { childrenOf, emptyTree, swapTopic, topicOf, type Tree } from '../tree/tree'
@@ -55,6 +56,8 @@ type Chosen = Pick<
   | 'picture'
   | 'start'
   | 'due'
+  | 'again'
+  | 'turns'
   | 'done'
   | 'began'
   | 'ended'
@@ -68,6 +71,13 @@ type Chosen = Pick<
   | 'choice'
 >
 
+/** How it comes again so many days later: counted from there, and with its end as much later. */
+function againMoved({ rule, from }: Again, shift: number): Again {
+  const rhythm = readRhythm(rule)
+  const later = rhythm && { ...rhythm, until: rhythm.until && addDays(rhythm.until, shift) }
+  return { rule: later ? writeRhythm(later) : rule, from: addDays(from, shift) }
+}
+
 /** What is left of the details that a copy may leave behind. */
 function choose(choice: CopyChoice, given: Chosen): Chosen {
   const {
@@ -78,6 +88,8 @@ function choose(choice: CopyChoice, given: Chosen): Chosen {
     picture,
     start,
     due,
+    again,
+    turns,
     done,
     began,
     ended,
@@ -101,6 +113,8 @@ function choose(choice: CopyChoice, given: Chosen): Chosen {
     picture: choice.files ? picture : null,
     start: moved(start),
     due: moved(due),
+    again: again && choice.dates ? againMoved(again, choice.shift) : null,
+    turns: choice.progress ? turns.map(turn => (choice.people ? turn : { ...turn, by: null })) : [],
     done: choice.progress ? done : null,
     began: choice.progress ? moved(began) : null,
     ended: choice.progress ? moved(ended) : null,
@@ -129,6 +143,8 @@ export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): Ou
       picture: given.picture ?? null,
       start: given.start ?? null,
       due: given.due ?? null,
+      again: given.again ?? null,
+      turns: given.turns ?? [],
       done: given.done ?? null,
       began: given.began ?? null,
       ended: given.ended ?? null,

@@ -25,6 +25,25 @@ describe('quick details', () => {
       due: '2027-03-17',
     })
   })
+  it('reads how something comes again, from the day it’s due, from the one it was due already, or from the first such day', () => {
+    const read = (text: string, due?: string) => readDetails(`Alarm // ${text}`, { ...known, due: due ?? null })
+    const monday = { rule: 'FREQ=WEEKLY;BYDAY=MO', from: '2027-03-08' }
+    expect(read('every monday, Ines')).toMatchObject({
+      title: 'Alarm',
+      details: { people: ['u1'], due: '2027-03-08', again: monday },
+      chips: [{ text: 'Ines Brandt' }, { kind: 'again', text: 'every Monday, next on 8 Mar 2027' }],
+    })
+    // Said before or after it.
+    for (const text of ['every month, due 12 May', 'due 12 May, monthly'])
+      expect(read(text).details).toEqual({
+        due: '2027-05-12',
+        again: { rule: 'FREQ=MONTHLY;BYMONTHDAY=12', from: '2027-05-12' },
+      })
+    expect(read('every 2 weeks', '2027-04-20').details).toEqual({
+      again: { rule: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=TU', from: '2027-04-20' },
+    })
+    expect(read('every thing').title).toBe('Alarm // every thing')
+  })
   it('leaves addresses, ambiguous initials and ordinary words alone', () => {
     expect(readDetails('See https://tannery.example/ tomorrow', known)).toEqual({
       title: 'See https://tannery.example/ tomorrow',

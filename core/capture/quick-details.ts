@@ -3,6 +3,9 @@ import { dayInWords } from '../schedule/days'
 import type { Field } from '../tree/fields'
 import type { Figure } from '../tree/figure'
 import type { Change, Initial } from '../tree/change'
+import { readRhythmWords, rhythmInWords } from '../schedule/turn-words'
+import { firstTurn } from '../schedule/turns'
+import { type Rhythm, writeRhythm } from '../tree/again'
 import type { Wait } from '../tree/plan'
 import type { TopicId } from '../tree/topic'
 import type { OutlineItem } from '../tree/outline'
@@ -17,6 +20,8 @@ export interface Known {
   /** The topic that words after “after” name, which the one that is typed may wait for; null where none is meant, or several are. */
   /** A figure that words mean in the tree's measures; null where they mean none. */
   readonly figureIn?: ((words: string) => QuickFigure | null) | undefined
+  /** When the topic is due already, from which what comes again is counted. */
+  readonly due?: string | null
   readonly topicCalled?: (words: string) => { readonly id: TopicId; readonly title: string } | null
 }
 /** What stands in a measure of the tree. */
@@ -44,6 +49,7 @@ export interface Chip {
     | 'priority'
     | 'marker'
     | 'figure'
+    | 'again'
     | 'which'
   readonly text: string
   /** Of `which`: what was said, and what it may mean; put in its place, each is understood. */
@@ -66,6 +72,7 @@ export interface Understood {
     | 'priority'
     | 'markers'
     | 'figures'
+    | 'again'
   >
   readonly chips: readonly Chip[]
 }
@@ -134,13 +141,36 @@ export function readDetails(text: string, known: Known): Understood {
   const details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] } = {}
   const chips: Chip[] = []
   const left: string[] = []
+  let comesAgain: ReturnType<typeof readRhythmWords> = null
   for (const part of partsOf(text.slice(divider.index + divider[0].length), known)) {
+    const rhythm = readRhythmWords(part, known)
+    if (rhythm) {
+      comesAgain = rhythm
+      continue
+    }
     const chip = understand(part, known, details)
     if (chip) chips.push(chip)
     if (!chip || chip.kind === 'which') left.push(part)
   }
+  // Counted from the day that is said beside it, wherever it stands.
+  if (comesAgain) chips.push(again(comesAgain, known, details))
   const title = text.slice(0, divider.index).trimEnd()
   return { title: left.length > 0 ? `${title} // ${left.join(', ')}` : title, details, chips }
+}
+
+/** How it comes again: from the day it's due, or from the first such day from today on, which is then its due date. */
+function again(
+  rhythm: (from: string) => Rhythm,
+  known: Known,
+  details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] },
+): Chip {
+  const due = details.due ?? known.due
+  const rule = writeRhythm(rhythm(due ?? known.today))
+  // “Every Monday” from a Wednesday begins on the Monday after it.
+  const from = due ?? firstTurn(rule, known.today)
+  details.again = { rule, from }
+  if (!due) details.due = from
+  return { kind: 'again', text: `${rhythmInWords(rule, known.locale)}, next on ${dayInWords(from, known.locale)}` }
 }
 
 /** What was understood, as the changes that give it to a topic. */

@@ -31,6 +31,7 @@ export const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
   leaf: 'with nothing under it',
   untied: 'with no cross-link from or to it',
   'lone-marker': 'with a marker that stands nowhere else',
+  again: 'that comes again',
   unopened: 'with a file that nobody has opened',
 }
 const TALK_WORDS: Record<(typeof TALK_STATES)[number], string> = {

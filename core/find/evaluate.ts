@@ -144,6 +144,8 @@ export function compile(
             const tied = tiedIn(tree)
             return topic => !tied.has(topic.id)
           }
+          case 'again':
+            return topic => topic.again !== null
           case 'lone-marker': {
             const counts = markersIn(tree)
             return topic => topic.markers.some(marker => counts.get(marker) === 1)

@@ -49,6 +49,15 @@ export interface CalendarMeeting {
   readonly uninvited?: boolean
 }
 
+/** How a to-do comes again in a calendar: its rule, and the days on which it differs from what the rule says. */
+export interface Repeats {
+  /** An RRULE value. */
+  readonly rule: string
+  /** Days of the rule on which there's no turn, and turns that the rule doesn't say, ISO 8601. */
+  readonly without: readonly string[]
+  readonly besides: readonly string[]
+}
+
 export interface CalendarTask {
   readonly uid: string
   readonly title: string
@@ -57,6 +66,7 @@ export interface CalendarTask {
   readonly due: string | null
   readonly done: number | null
   readonly priority: number | null
+  readonly again?: Repeats | null
   readonly stamp: number
 }
 
@@ -188,9 +198,29 @@ export function sayProgress(
 function todo(task: CalendarTask): ICAL.Component {
   const component = topicIn('vtodo', task)
   if (task.text) component.updatePropertyWithValue('description', clean(task.text))
-  if (task.due) component.updatePropertyWithValue('due', ICAL.Time.fromDateString(task.due))
+  if (task.due && task.again) {
+    // A rule counts from a start, and a due date must be later than the start: a day long from the day it's due on.
+    component.updatePropertyWithValue('dtstart', ICAL.Time.fromDateString(task.due))
+    component.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(86_400))
+    sayRepeats(component, task.again)
+  } else if (task.due) component.updatePropertyWithValue('due', ICAL.Time.fromDateString(task.due))
   sayProgress(component, task)
   return component
+}
+
+/** That a to-do comes again (RFC 5545, sections 3.8.5.1 to 3.8.5.3). */
+export function sayRepeats(component: ICAL.Component, { rule, without, besides }: Repeats): void {
+  component.updatePropertyWithValue('rrule', ICAL.Recur.fromString(rule))
+  for (const [name, days] of [
+    ['exdate', without],
+    ['rdate', besides],
+  ] as const) {
+    if (days.length === 0) continue
+    const property = new ICAL.Property(name)
+    property.resetType('date')
+    property.setValues(days.map(day => ICAL.Time.fromDateString(day)))
+    component.addProperty(property)
+  }
 }
 
 export function finished(component: ICAL.Component): string {

@@ -64,3 +64,30 @@ it('is read by another library with the same words and days, lines no longer tha
   expect(found.find(({ type }) => type === 'VEVENT')!.summary).toBe('Opening')
   for (const line of text.split('\r\n')) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75)
 })
+
+it('a task that comes again has the days on which its turns to come begin, as far before each as this one', () => {
+  const again = { rule: 'FREQ=MONTHLY;BYMONTHDAY=15', from: '2027-01-15' }
+  const coming = seed()
+  applyChanges(coming, [
+    { op: 'tree', field: 'planFrom', value: '2027-01-11' },
+    {
+      op: 'add',
+      topic: 'alarm',
+      parent: 'a',
+      order: 'b0',
+      with: { title: 'Alarm', duration: 2, due: '2027-01-15', again },
+    },
+  ])
+  const plan = planOf(coming, '2027-01-11')
+  if (typeof plan === 'string') throw new Error(plan)
+  const made = writePlanCalendar(coming, toldPlan(coming, plan, null), 'tree', 0)
+  const [alarm] = new ICAL.Component(
+    ICAL.parse(made) as ConstructorParameters<typeof ICAL.Component>[0],
+  ).getAllSubcomponents('vtodo')
+  expect(String(alarm!.getFirstPropertyValue('dtstart'))).toBe('2027-01-11')
+  // 15 May 2027 is a Saturday: its turn is on the Monday after it, and begins on the 13th as the others on the 11th.
+  const begun = alarm!.getFirstProperty('rdate')!.getValues().map(String)
+  expect(begun.slice(0, 4)).toEqual(['2027-02-11', '2027-03-11', '2027-04-11', '2027-05-13'])
+  // A year ahead; that of 15 January 2028, a Saturday too, is a day beyond it.
+  expect(begun.length).toBe(11)
+})

@@ -1,11 +1,16 @@
 import ICAL from 'ical.js'
 import { addDays, daysBetween } from '../schedule/days'
 import type { ToldPlan } from '../schedule/told'
+import { daysOffOf, turnsAhead } from '../schedule/turns'
 import { topicOf, type Tree } from '../tree/tree'
 import { calendar, finished, sayProgress, taskUid, topicIn } from './icalendar'
 
 /** How one waits for another, as RFC 9253 names it (section 5, the relation types of tasks). */
 const RELATIONS = { FS: 'FINISHTOSTART', SS: 'STARTTOSTART', FF: 'FINISHTOFINISH', SF: 'STARTTOFINISH' } as const
+
+/** Turns to come of a task that comes again: a year's, and no more than this. */
+const AHEAD_DAYS = 366
+const MOST_TURNS = 100
 
 const dayOf = (day: string): ICAL.Time => ICAL.Time.fromDateString(day)
 
@@ -19,6 +24,7 @@ const dayOf = (day: string): ICAL.Time => ICAL.Time.fromDateString(day)
  */
 export function writePlanCalendar(tree: Tree, { tasks }: ToldPlan, of: string, stamp: number): string {
   const made = calendar(null)
+  const off = daysOffOf(tree.fields)
   const planned = new Set(tasks.map(({ topic }) => topic))
   for (const { topic: id, start, finish, milestone } of tasks) {
     const topic = topicOf(tree, id)
@@ -29,6 +35,15 @@ export function writePlanCalendar(tree: Tree, { tasks }: ToldPlan, of: string, s
       const days = daysBetween(start, finish) + 1
       one.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(days * 86_400))
       sayProgress(one, topic)
+      // Each turn to come begins as long before its due date as the one that is open.
+      const turns =
+        topic.due === null ? [] : turnsAhead(topic, addDays(topic.due, AHEAD_DAYS), off, { most: MOST_TURNS })
+      if (turns.length > 0) {
+        const dates = new ICAL.Property('rdate')
+        dates.resetType('date')
+        dates.setValues(turns.map(turn => dayOf(addDays(start, daysBetween(topic.due!, turn)))))
+        one.addProperty(dates)
+      }
     }
     for (const { on, kind, lag, days } of topic.waits) {
       if (!planned.has(on)) continue

@@ -45,6 +45,8 @@ const FIELDS: Readonly<Partial<Record<Taken, readonly (keyof Content)[]>>> = {
     'left',
     'spent',
     'waits',
+    'again',
+    'turns',
     'checks',
     'entry',
     'meeting',

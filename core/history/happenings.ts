@@ -70,6 +70,7 @@ const TASK: ReadonlySet<Field> = new Set<Field>([
   'began',
   'ended',
   'left',
+  'again',
 ])
 /** Kinds that are told for each member. */
 const ONE_BY_ONE: ReadonlySet<HappeningKind> = new Set<HappeningKind>(['people', 'markers'])
@@ -184,10 +185,12 @@ const KIND_OF_SET: Partial<Record<SetName, HappeningKind>> = {
   figures: 'figures',
   meeting: 'meeting',
   item: 'meeting',
+  turns: 'task',
 }
 
 function ofMember(about: About, set: SetName, word: string | null, taken?: string): Happening {
   const kind = KIND_OF_SET[set] ?? 'other'
+  if (set === 'turns') return about(kind, { what: 'turn', value: taken === undefined ? word : null })
   if (kind === 'people') return about(kind, { what: taken === undefined ? 'put' : 'take', value: taken ?? word })
   if (kind === 'meeting') return about(kind, { what: SETS[set].name })
   if (kind === 'markers') return about(kind, { what: taken === undefined ? 'put' : 'take', value: taken ?? word })
@@ -210,6 +213,7 @@ function ofFigure(about: About, topic: Topic | undefined, id: string, now: Figur
 
 function memberWord(set: SetName, member: unknown): string | null {
   if (set === 'people' || set === 'markers') return String(member)
+  if (set === 'turns') return (member as { readonly id: string }).id
   const { name, title } = member as { readonly name?: unknown; readonly title?: unknown }
   return typeof name === 'string' ? name : typeof title === 'string' ? title : null
 }

@@ -90,6 +90,14 @@ describe('what an edit did, in words', () => {
       [figure('=2', { id: 'cost-dear', whatIf: 'dear' }), figure('3', { id: 'old', measure: 'old' })],
       ['set the Cost of “Lift” in a what-if to a formula', 'set the former figure of “Lift” to 3 EUR'],
     ],
+    [
+      'a turn that was done, and taken back',
+      [
+        { op: 'put', topic: 'lift', set: 'turns', member: { id: '2027-05-10', on: '2027-05-11', by: 'oskar' } },
+        { op: 'set', topic: 'lift', field: 'due', value: '2027-05-17' },
+      ],
+      ['did “Lift” for day 2027-05-10', 'set the due date of “Lift” to day 2027-05-17'],
+    ],
     ['folds and splits', [{ op: 'set', topic: 'fit', field: 'folded', value: true }], []],
     ['the tree’s own', [{ op: 'tree', field: 'arrangement', value: 'down' }], ['changed the tree’s arrangement']],
   ])('%s', (_, changes, said) => {
@@ -269,7 +277,7 @@ it('tells the words of a note that went and came, with a little around them, ove
 
 describe('moments that are kept by themselves', () => {
   const add = (n: number): Change => ({ op: 'add', topic: `t${n}`, parent: 'c', order: 'a0' })
-  const of = (changes: readonly Change[], source?: Parameters<typeof worthKeeping>[0]['source']) =>
+  const of = (changes: readonly Change[], source?: { readonly kind: string; readonly [more: string]: unknown }) =>
     worthKeeping({ number: 7, changes, source })
   const many = (make: (n: number) => Change): Change[] => Array.from({ length: MANY }, (_, n) => make(n))
   const stage = (to: 'running' | 'ended' | 'planned'): Change => ({

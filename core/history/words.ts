@@ -55,6 +55,10 @@ export function inWords(told: Happening, speaker: Teller): string {
     case 'tree':
       return `changed the tree’s ${told.what ?? ''}`
     case 'task':
+      if (told.what === 'turn')
+        return told.value === null
+          ? `took back a turn of ${title}`
+          : `did ${title} for ${speaker.day(String(told.value))}`
       return told.value === null
         ? `cleared the ${told.what ?? ''} of ${title}`
         : `set the ${told.what ?? ''} of ${title} to ${valueInWords(told, speaker)}`

@@ -64,7 +64,7 @@ function itemPrint(topic: Topic): SmallPrint[] {
   ]
 }
 
-export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'reference' | 'vote' | 'talk'
+export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'reference' | 'again' | 'vote' | 'talk'
 
 export interface Sign {
   readonly kind: SignKind
@@ -80,6 +80,7 @@ export interface Sign {
 export function signsOf(topic: Topic, talk: TopicSign | null = null): Sign[] {
   const signs: Sign[] = []
   if (topic.reference) signs.push({ kind: 'reference', icon: 'lucide:corner-up-right', name: 'shown from elsewhere' })
+  if (topic.again && topic.done !== 100) signs.push({ kind: 'again', icon: 'lucide:repeat', name: 'comes again' })
   if (topic.note) signs.push({ kind: 'note', icon: 'lucide:sticky-note', name: 'has a note' })
   if (topic.links.length > 0) signs.push({ kind: 'link', ...linksSign(topic.links) })
   if (topic.files.length > 0) signs.push({ kind: 'file', ...filesSign(topic.files) })

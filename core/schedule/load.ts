@@ -2,11 +2,13 @@ import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import { addDays, daysBetween } from './days'
 import type { Plan, Planned } from './plan'
+import { daysOffOf, turnsAhead } from './turns'
 import type { WorkingCalendar } from './working-calendar'
 
 /*
  * Who has how much to do, week by week: the hours of the tasks as they're planned, against what somebody can do. Several people on a task
- * share its work alike; work is spread evenly over the days from the status date on. Common practice, no source.
+ * share its work alike; work is spread evenly over the days from the status date on. Common practice, no source. A task that comes again
+ * has its whole work in each of its turns, on the working days up to it.
  */
 
 export interface LoadCell {
@@ -26,6 +28,8 @@ export interface Load {
 
 /** Weeks that are shown at most: ten years. */
 const MOST_WEEKS = 520
+/** Weeks from now on in which what comes again is counted at least, though the plan ends sooner. */
+const TURN_WEEKS = 13
 
 const ORIGIN = '1970-01-05'
 /** The Monday of a day's week (ISO 8601). */
@@ -75,6 +79,16 @@ export function loadOf(tree: Tree, plan: Plan): Load {
   const can = canDo(tree, calendar)
   const first = mondayOf(status)
   const cells = new Map<string, Map<string, Map<TopicId, number>>>()
+  const add = (id: TopicId, people: readonly string[], week: string, hours: number): void => {
+    if (hours === 0) return
+    for (const person of people) {
+      const weeks = cells.get(person) ?? new Map<string, Map<TopicId, number>>()
+      cells.set(person, weeks)
+      const parts = weeks.get(week) ?? new Map<TopicId, number>()
+      weeks.set(week, parts)
+      parts.set(id, (parts.get(id) ?? 0) + hours / people.length)
+    }
+  }
   let last = first
   for (const [id, planned] of plan.tasks) {
     const { people } = topicOf(tree, id)
@@ -85,13 +99,21 @@ export function loadOf(tree: Tree, plan: Plan): Load {
     for (const [day, share] of days) {
       const week = mondayOf(day)
       if (week > last) last = week
-      for (const person of people) {
-        const weeks = cells.get(person) ?? new Map<string, Map<TopicId, number>>()
-        cells.set(person, weeks)
-        const parts = weeks.get(week) ?? new Map<TopicId, number>()
-        weeks.set(week, parts)
-        parts.set(id, (parts.get(id) ?? 0) + (hours / people.length) * (share / whole))
-      }
+      add(id, people, week, (hours * share) / whole)
+    }
+  }
+  const off = daysOffOf(tree.fields)
+  const ahead = addDays(first, 7 * TURN_WEEKS - 1)
+  const until = ahead > addDays(last, 6) ? ahead : addDays(last, 6)
+  for (const [id, { length }] of plan.tasks) {
+    const topic = topicOf(tree, id)
+    if (topic.again === null || topic.people.length === 0) continue
+    const days = Math.max(1, Math.ceil(length))
+    const hours = topic.effort ?? (length * calendar.minutes) / 60
+    for (const turn of turnsAhead(topic, until, off)) {
+      if (mondayOf(turn) > last) last = mondayOf(turn)
+      const end = calendar.numberOf(turn)
+      for (let n = end - days + 1; n <= end; n++) add(id, topic.people, mondayOf(calendar.dayOf(n)), hours / days)
     }
   }
   const weeks: string[] = []

@@ -12,7 +12,11 @@ const ready = new WeakMap<
 >()
 
 /** The working calendar of a tree. Throws `NoWorkingDay`. */
-export function calendarOf({ weekdays, dayHours, exceptions }: Tree['fields']): WorkingCalendar {
+export function calendarOf({
+  weekdays,
+  dayHours,
+  exceptions,
+}: Pick<Tree['fields'], 'weekdays' | 'dayHours' | 'exceptions'>): WorkingCalendar {
   const known = ready.get(exceptions)
   if (known?.weekdays === weekdays && known.dayHours === dayHours) return known.calendar
   const days = (kind: 'closed' | 'extra'): string[] => exceptions.filter(one => one.kind === kind).map(one => one.id)

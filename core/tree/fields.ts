@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { againSchema } from './again'
 import { calendarDay, colour, fileId, percent, urgency, words } from './atoms'
 import { entriesOf, field, type FieldSpec, type ValuesOf } from './field-spec'
 import { LIMITS } from './limits'
@@ -162,6 +163,18 @@ export const FIELDS = {
     opml: 'number',
     headings: ['spent', 'hours spent', 'actual'],
     examples: [0, 3.5],
+  }),
+  /** How it comes again: its due date is then the turn that is open. */
+  again: field({
+    schema: againSchema.nullable(),
+    blank: null,
+    name: 'how it comes again',
+    about: 'How the task comes again: a recurrence rule (RFC 5545), and the day from which it’s counted.',
+    opml: 'json',
+    examples: [
+      { rule: 'FREQ=WEEKLY;BYDAY=MO', from: '2027-03-01' },
+      { rule: 'FREQ=MONTHLY;INTERVAL=3;BYMONTHDAY=-1;UNTIL=20281231', from: '2027-03-31' },
+    ],
   }),
   folded: field({
     schema: z.boolean(),

@@ -35,6 +35,7 @@ export const KINDS = [
   'untied',
   'lone-marker',
   'unopened',
+  'again',
 ] as const
 export const STATES = ['open', 'not-begun', 'under-way', 'done'] as const
 /** `tight`: its float is under so many working days. `late`: it ends after its due date. `slipped`, `agreed`: by the newest baseline. */

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { MOST_TURNS, turnSchema } from './again'
 import { id } from './atoms'
 import { choiceSchema, figureSchema } from './figure'
 import { entriesOf, set, type SetSpec } from './field-spec'
@@ -90,6 +91,19 @@ export const SETS = {
       { id: 'w1', on: 'permit', kind: 'FS', lag: 0, days: 'working' },
       { id: 'w1', on: 'permit', kind: 'FS', lag: 2, days: 'working' },
       { id: 'w2', on: 'plaster', kind: 'SS', lag: -3, days: 'calendar' },
+    ],
+  }),
+  /** Turns that were done of a task that comes again. */
+  turns: set({
+    schema: turnSchema,
+    most: MOST_TURNS,
+    name: 'turns',
+    about: 'Turns that were done of a task that comes again: the day each was due, when it was done, and by whom.',
+    inCopies: () => [],
+    examples: [
+      { id: '2027-03-01', on: '2027-03-01', by: 'ines' },
+      { id: '2027-03-01', on: '2027-03-02', by: null },
+      { id: '2027-03-08', on: '2027-03-08', by: 'rana' },
     ],
   }),
   /** The parts of a meeting's brief and of its running; a topic that has any is a meeting. */

@@ -68,7 +68,7 @@ export function newTopic(
   return topic
 }
 
-/** A task is a topic with at least one of start, due, length, progress, people, priority, work, estimates, dependencies. */
+/** A task is a topic with at least one of start, due, length, progress, people, priority, work, estimates, dependencies, a rule by which it comes again. */
 export function isTask(topic: Topic): boolean {
   return (
     topic.start !== null ||
@@ -79,7 +79,8 @@ export function isTask(topic: Topic): boolean {
     topic.people.length > 0 ||
     topic.effort !== null ||
     topic.estimate !== null ||
-    topic.waits.length > 0
+    topic.waits.length > 0 ||
+    topic.again !== null
   )
 }
 

@@ -4,12 +4,14 @@ import { mayTakeAway, showsTopic } from '#core/access/by-link'
 import type { LinkGuest } from '#core/access/principal'
 import { MOST_IN_THREAD } from '#core/talk/saying'
 import { type Body, bodyOf, bodySchema, MOST_SAID } from '#core/talk/body'
+import { finished } from '#core/schedule/turns'
 import { type Change, childrenOf, keysAt, LIMITS, topicOf, type TopicId, type Tree } from '#core/tree'
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { Fault } from '../access/fault'
 import type { FoundLink } from '../access/guest-links'
 import { database } from '../database/connect'
 import { comments, threads } from '../database/schema'
+import { todayUtc } from '../schedule/plan-of'
 import { say } from '../talk/door'
 import { takeBack } from '../trees/bring-back'
 import { newEditId, submit } from '../trees/door'
@@ -182,14 +184,20 @@ function changesOf(tree: Tree, guest: LinkGuest, at: TopicId, deed: Deed): Chang
         changes.push({ op: 'set', topic: at, field: 'title', value: title })
       }
       const done = deed.done === '' ? null : Math.min(100, Number(deed.done))
+      let due = topic.due
+      if (deed.due !== deed.wasDue && (deed.due || null) !== due) {
+        if ((due ?? '') !== deed.wasDue) throw new Meanwhile(due ?? 'no day')
+        due = deed.due || null
+        changes.push({ op: 'set', topic: at, field: 'due', value: due })
+      }
       if (deed.done !== deed.wasDone && done !== topic.done) {
         if (String(topic.done ?? '') !== deed.wasDone)
           throw new Meanwhile(topic.done === null ? 'no task' : `${topic.done} %`)
-        changes.push({ op: 'set', topic: at, field: 'done', value: done })
-      }
-      if (deed.due !== deed.wasDue && (deed.due || null) !== topic.due) {
-        if ((topic.due ?? '') !== deed.wasDue) throw new Meanwhile(topic.due ?? 'no day')
-        changes.push({ op: 'set', topic: at, field: 'due', value: deed.due || null })
+        if (done === 100) {
+          // A turn that was finished by others meanwhile isn't finished a second time.
+          if (topic.again !== null && (topic.due ?? '') !== deed.wasDue) throw new Meanwhile(topic.due ?? 'no day')
+          changes.push(...finished(tree, { ...topic, due }, todayUtc(), null))
+        } else changes.push({ op: 'set', topic: at, field: 'done', value: done })
       }
       return [...changes, ...addedBelow(tree, at, deed.titles)]
     }

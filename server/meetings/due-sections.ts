@@ -42,6 +42,7 @@ export async function sectionsDueOn(
           due: item.asked.by,
           done: null,
           priority: null,
+          again: null,
           role: 'viewer',
           person: null,
           userId,

@@ -1,12 +1,14 @@
 import { randomBytes } from 'node:crypto'
-import { eq } from 'drizzle-orm'
-import { taskUid, writeCalendar } from '#core/formats/icalendar'
+import { eq, inArray } from 'drizzle-orm'
+import { type Repeats, taskUid, writeCalendar } from '#core/formats/icalendar'
+import { apartFromRule, daysOffOf, EVERY_DAY } from '#core/schedule/turns'
+import { FRESH_FIELDS } from '#core/tree/tree-fields'
 import { hashed } from '../access/hashed'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
-import { calendarAddresses } from '../database/schema'
+import { calendarAddresses, trees } from '../database/schema'
 import { calendarMeetings } from '../meetings/calendar'
-import { openTasks } from './tasks'
+import { openTasks, type OpenTask } from './tasks'
 
 /**
  * Makes somebody's private calendar address; the one before stops working. Only the answer holds it: what is kept is
@@ -37,6 +39,19 @@ export async function hasCalendarAddress(userId: string): Promise<boolean> {
   )
 }
 
+/** Days ahead for which a calendar is told where turns differ from their rule. */
+const AHEAD_DAYS = 366
+
+/** How tasks come again, in the working calendars of their trees. */
+async function repeatsOf(tasks: readonly OpenTask[]): Promise<(task: OpenTask) => Repeats | null> {
+  const ids = [...new Set(tasks.filter(({ again }) => again !== null).map(({ treeId }) => treeId))]
+  if (ids.length === 0) return () => null
+  const rows = await database().select({ id: trees.id, fields: trees.fields }).from(trees).where(inArray(trees.id, ids))
+  const off = new Map(rows.map(({ id, fields }) => [id, daysOffOf({ ...FRESH_FIELDS, ...fields })]))
+  return ({ treeId, again, due }) =>
+    again && due ? { rule: again.rule, ...apartFromRule(again, due, off.get(treeId) ?? EVERY_DAY, AHEAD_DAYS) } : null
+}
+
 /** The calendar behind an address: its owner's meetings, and what they have to do, by due date. */
 export async function calendarAt(token: string, now: number): Promise<string> {
   const [found] = await database()
@@ -45,17 +60,19 @@ export async function calendarAt(token: string, now: number): Promise<string> {
     .where(eq(calendarAddresses.tokenHash, hashed(token)))
   if (!found) throw new Fault(404, 'no-calendar', 'There is no calendar at this address any more.')
   const [tasks, meetings] = await Promise.all([openTasks(found.userId, 2000), calendarMeetings(found.userId, now)])
+  const repeats = await repeatsOf(tasks)
   return writeCalendar(
     meetings,
     tasks
       .filter(task => task.due !== null)
-      .map(({ treeId, id, title, tree, due, done, priority }) => ({
-        uid: taskUid(treeId, id),
-        title: title || 'untitled',
-        text: tree,
-        due,
-        done,
-        priority,
+      .map(task => ({
+        uid: taskUid(task.treeId, task.id),
+        title: task.title || 'untitled',
+        text: task.tree,
+        due: task.due,
+        done: task.done,
+        priority: task.priority,
+        again: repeats(task),
         stamp: now,
       })),
   )

@@ -1,5 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Role } from '#core/contract'
+import type { Again } from '#core/tree/again'
 import { database } from '../database/connect'
 
 export interface OpenTask {
@@ -10,6 +11,7 @@ export interface OpenTask {
   readonly due: string | null
   readonly done: number | null
   readonly priority: number | null
+  readonly again: Again | null
   /** One's own role in the tree. */
   readonly role: Role
   /** Who is on it, where it's somebody else. */
@@ -25,7 +27,7 @@ export interface OpenTask {
 async function tasksOf(from: SQL, viewer: SQL, most: number): Promise<OpenTask[]> {
   const [rows] = (await database().execute(sql`
     with recursive owed as (
-      select t.tree_id, t.id, t.title, t.due, t.done, t.priority, t.removed, t.parent, tr.title as tree, m.role, u.name as person, p.user_id
+      select t.tree_id, t.id, t.title, t.due, t.done, t.priority, json_query(t.rest, '$.again') as again, t.removed, t.parent, tr.title as tree, m.role, u.name as person, p.user_id
       from (${from}) p
       join members m on m.tree_id = p.tree_id and m.user_id = ${viewer}
       join trees tr on tr.id = p.tree_id and tr.trashed_at is null and tr.starter = 0
@@ -39,10 +41,13 @@ async function tasksOf(from: SQL, viewer: SQL, most: number): Promise<OpenTask[]
       union distinct
       select up.tree_id, up.id, a.parent, a.removed from up join topics a on a.tree_id = up.tree_id and a.id = up.parent where up.parent is not null
     )
-    select owed.tree_id as treeId, owed.tree, owed.id, owed.title, owed.due, owed.done, owed.priority, owed.role, owed.person, owed.user_id as userId from owed
+    select owed.tree_id as treeId, owed.tree, owed.id, owed.title, owed.due, owed.done, owed.priority, owed.again, owed.role, owed.person, owed.user_id as userId from owed
     where not exists (select 1 from up where up.tree_id = owed.tree_id and up.id = owed.id and up.removed = 1)
-    order by owed.due is null, owed.due, owed.title limit ${most}`)) as unknown as [OpenTask[]]
-  return rows
+    order by owed.due is null, owed.due, owed.title limit ${most}`)) as unknown as [
+    (Omit<OpenTask, 'again'> & { readonly again: string | null })[],
+  ]
+  // A part of JSON comes as its text.
+  return rows.map(row => ({ ...row, again: JSON.parse(row.again ?? 'null') as Again | null }))
 }
 
 /** Everything unfinished that somebody is on, in all trees open to them. One indexed query and its paths. */

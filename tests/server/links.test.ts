@@ -308,6 +308,39 @@ describe('a link by which one may comment or edit', () => {
     expect(await titles(id)).toContain('Bolts')
   })
 
+  it('finishes a turn of what comes again as members do, and takes it back; of the rest of it a guest changes nothing', async () => {
+    const { address, tree: id } = await branch({ may: 'edit' })
+    await ines.edit(id, [
+      { op: 'set', topic: 'bolts', field: 'due', value: '2099-03-02' },
+      { op: 'set', topic: 'bolts', field: 'start', value: '2099-03-01' },
+      { op: 'set', topic: 'bolts', field: 'again', value: { rule: 'FREQ=WEEKLY;BYDAY=MO', from: '2099-03-02' } },
+      {
+        op: 'put',
+        topic: 'bolts',
+        set: 'checks',
+        member: { id: 'k', order: 'a0', text: 'Torque', done: true, due: null, priority: null },
+      },
+    ])
+    const bolts = async () => (await ines.open(id)).snapshot.topics.find(topic => topic.id === 'bolts')!
+    const fields = { do: 'keep', name: 'Tove', done: '100', wasDone: '0', due: '2099-03-02', wasDue: '2099-03-02' }
+    const sent = await form(address, fields)
+    expect(sent.status).toBe(303)
+    expect(await bolts()).toMatchObject({
+      start: '2099-03-08',
+      due: '2099-03-09',
+      done: 0,
+      turns: [{ id: '2099-03-02' }],
+    })
+    expect((await bolts()).checks![0]!.done).toBe(false)
+    // The form that was written for the turn before doesn't finish the next.
+    expect((await form(address, fields, sent)).status).toBe(409)
+    const number = /did=(\d+)/.exec(sent.location)![1]!
+    expect((await form(address, { do: 'undo', edit: number }, sent)).status).toBe(303)
+    expect(await bolts()).toMatchObject({ start: '2099-03-01', due: '2099-03-02', done: 0 })
+    expect((await bolts()).turns ?? []).toEqual([])
+    expect((await bolts()).checks![0]!.done).toBe(true)
+  })
+
   it('changes, adds, moves, takes away and undoes in the guest’s name, within what it shows', async () => {
     const { address, tree: id } = await branch({ may: 'edit' })
     const first = await form(address, {
@@ -342,7 +375,7 @@ describe('a link by which one may comment or edit', () => {
       { do: 'keep', titles: 'Mine' },
       { do: 'remove' },
       { do: 'keep', text: 'Mine' },
-    ])
+    ] as Record<string, string>[])
       expect((await form(address, fields, { ...first, at: 'salary' })).text).not.toContain('caretaker')
     expect((await form(address, { do: 'remove' }, { ...first, at: 'lift' })).status).toBe(403)
     expect((await titles(id)).filter(title => title === 'Mine')).toEqual([])
@@ -382,7 +415,7 @@ describe('a link by which one may comment or edit', () => {
     for (const stale of [
       { done: '25', wasDone: '0' },
       { due: '2027-06-01', wasDue: '' },
-    ])
+    ] as Record<string, string>[])
       expect((await form(address, { do: 'keep', ...both, ...stale }, { cookie })).status).toBe(409)
     const now = (await ines.open(id)).snapshot.topics.find(topic => topic.id === 'bolts')!
     expect([now.done, now.due]).toEqual([75, '2027-05-12'])

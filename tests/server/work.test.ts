@@ -66,6 +66,54 @@ describe('my work', () => {
     )
   })
 
+  it('has a task that comes again once, for the turn that is open; finishing it brings the next, and can be taken back', async () => {
+    const ines = await signUp(url)
+    const rana = await signUp(url, 'Rana Tahiri')
+    const viewer = await signUp(url, 'Vera Nilsson')
+    const tree = await ines.makeTree('House')
+    await bringIn(ines, tree, rana, 'editor')
+    await bringIn(ines, tree, viewer, 'viewer')
+    const again = { rule: 'FREQ=WEEKLY;BYDAY=MO', from: '2099-03-02' }
+    await ines.edit(tree, [
+      // 16 March 2099 is a Monday, and a holiday there.
+      { op: 'tree-put', set: 'exceptions', member: { id: '2099-03-16', kind: 'closed', name: 'Fair' } },
+      add('alarm', (await ines.open(tree)).snapshot.centre, 'Test the alarm', {
+        ...{ people: [ines.id, rana.id], due: '2099-03-02', again },
+      }),
+    ])
+    const finish = `/api/trees/${tree}/topics/alarm/finish`
+    expect((await workOf(ines)).mine).toMatchObject([{ id: 'alarm', due: '2099-03-02', again }])
+    expect(await viewer.refusal('POST', finish, {})).toBe('403 role')
+    expect(await ines.refusal('POST', finish, { today: 'soon' })).toBe('400 invalid')
+    expect(await ines.refusal('POST', `/api/trees/${tree}/topics/none/finish`, {})).toBe('404 no-topic')
+    const both = await Promise.all(
+      [ines, rana].map(one => one.call<{ next: string }>('POST', finish, { today: '2099-03-02', due: '2099-03-02' })),
+    )
+    // At once: one turn is done, however it came.
+    expect(both.filter(({ status }) => status === 200).map(({ data }) => data.next)).toContain('2099-03-09')
+    expect((await workOf(rana)).mine).toMatchObject([{ due: '2099-03-09' }])
+    expect(await rana.refusal('POST', finish, { due: '2099-03-02' })).toBe('409 meanwhile')
+    const { data } = await ines.call<{ number: number; next: string }>('POST', finish, { today: '2099-03-08' })
+    expect(data.next).toBe('2099-03-23')
+    expect((await ines.call('POST', `/api/trees/${tree}/edits/${data.number}/take-back`)).status).toBe(200)
+    expect((await workOf(ines)).mine).toMatchObject([{ due: '2099-03-09' }])
+
+    // In a calendar of another program: from the open turn on, without the holiday.
+    const { path } = (await ines.call<{ path: string }>('POST', '/api/work/calendar')).data
+    const text = await (await fetch(`${url}${path}.ics`)).text()
+    expect(text).toContain('RRULE:FREQ=WEEKLY;BYDAY=MO')
+    const [todo] = Object.values(ical.sync.parseICS(text)).filter(one => (one as { type: string }).type === 'VTODO')
+    const { rrule, exdate } = todo as unknown as {
+      rrule: { between(a: Date, b: Date, inclusive: boolean): Date[] }
+      exdate: Record<string, Date>
+    }
+    const days = rrule
+      .between(new Date('2099-03-01'), new Date('2099-03-31'), true)
+      .map(day => day.toISOString().slice(0, 10))
+    expect(days).toEqual(['2099-03-09', '2099-03-16', '2099-03-23', '2099-03-30'])
+    expect(JSON.stringify(exdate)).toContain('2099-03-16')
+  })
+
   it('has a private calendar address that can be read without a sign-in, replaced and withdrawn', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree('Move')

@@ -21,6 +21,16 @@ export const PLANNING = {
     'The plan as iCalendar (RFC 5545): tasks as to-dos with their planned days, milestones as events, and what waits for what (RFC 9253).',
     { params: tree, query: z.object({ status: day }) },
   ),
+  finishTask: operation(
+    'POST',
+    '/api/trees/{id}/topics/{topic}/finish',
+    'editor',
+    'Finishes a task. One that comes again (`again`) stands there open for its next turn, which `next` names; any other is done. `today`: the day where one is; the day in UTC without. `due`: the turn that is meant; refused when another is open. The answer’s `number` is that of the edit, by which it can be taken back.',
+    {
+      params: z.object({ id: idSchema, topic: idSchema }),
+      body: z.strictObject({ today: day, due: z.iso.date().optional() }),
+    },
+  ),
   keepBaseline: operation(
     'PUT',
     '/api/trees/{id}/moments/{number}/baseline',
