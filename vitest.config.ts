@@ -40,6 +40,18 @@ export default defineConfig({
       {
         resolve: { alias },
         test: {
+          name: 'office',
+          include: ['tests/office/**/*.test.ts'],
+          globalSetup: 'tests/server/start.ts',
+          testTimeout: 300_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+          sequence: { groupOrder: 2 },
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
           name: 'alone',
           include: TIMED,
           globalSetup: 'tests/server/start.ts',

@@ -58,10 +58,10 @@ export function run(command, args, options = {}) {
   })
 }
 
-/** Installs Debian packages when their commands are missing. Those that aren't `must` are done without where they can't be had. */
+/** Installs Debian packages when their commands, or files of theirs, are missing. Those that aren't `must` are done without where they can't be had. */
 export async function needPackages(wanted, must = true) {
   const missing = Object.entries(wanted)
-    .filter(([command]) => !has(command) && !existsSync(`/usr/sbin/${command}`))
+    .filter(([of]) => (of.startsWith('/') ? !existsSync(of) : !has(of) && !existsSync(`/usr/sbin/${of}`)))
     .map(([, name]) => name)
   if (missing.length === 0) return
   if (!isRoot() || !has('apt-get')) {

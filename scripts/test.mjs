@@ -135,6 +135,17 @@ async function playwright() {
 await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium', pdftotext: 'poppler-utils' })
 // Quicker for what is tried a thousand times; where it can't be had, the laws run in Chromium itself.
 await needPackages({ 'chromium-headless-shell': 'chromium-headless-shell' }, false)
+// What the programs of an office make of our files: asked for, since they are large.
+const office = process.env.OFFICE === '1' && (!only || only === 'office')
+if (office)
+  await needPackages({
+    '/usr/lib/libreoffice/share/registry/writer.xcd': 'libreoffice-writer-nogui',
+    '/usr/lib/libreoffice/share/registry/calc.xcd': 'libreoffice-calc-nogui',
+    '/usr/lib/libreoffice/share/registry/impress.xcd': 'libreoffice-impress-nogui',
+    qpdf: 'qpdf',
+    unzip: 'unzip',
+    '/usr/lib/python3/dist-packages/docx': 'python3-docx',
+  })
 await needModules()
 if (only !== 'core') await needBuild()
 // Lint and types use one processor; the core's tests run beside them on the other.
@@ -154,6 +165,7 @@ if (!only || only === 'server') {
   await vitest('server')
   await vitest('alone')
 }
+if (office) await vitest('office')
 if (!only || only === 'interface') await playwright()
 say('\nThe ten slowest:')
 for (const { name, ms } of took.sort((a, b) => b.ms - a.ms).slice(0, 10))

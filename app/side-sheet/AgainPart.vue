@@ -87,6 +87,10 @@ function setEnd(end: string | null): void {
 label {
   color: var(--quiet);
 }
+label[for='sheet-again'] {
+  align-self: start;
+  padding-top: 8px;
+}
 .again {
   display: flex;
   flex-direction: column;

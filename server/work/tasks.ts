@@ -44,10 +44,13 @@ async function tasksOf(from: SQL, viewer: SQL, most: number): Promise<OpenTask[]
     select owed.tree_id as treeId, owed.tree, owed.id, owed.title, owed.due, owed.done, owed.priority, owed.again, owed.role, owed.person, owed.user_id as userId from owed
     where not exists (select 1 from up where up.tree_id = owed.tree_id and up.id = owed.id and up.removed = 1)
     order by owed.due is null, owed.due, owed.title limit ${most}`)) as unknown as [
-    (Omit<OpenTask, 'again'> & { readonly again: string | null })[],
+    (Omit<OpenTask, 'again'> & { readonly again: Again | string | null })[],
   ]
-  // A part of JSON comes as its text.
-  return rows.map(row => ({ ...row, again: JSON.parse(row.again ?? 'null') as Again | null }))
+  // Whether a part of JSON comes read or as its text is the driver's to say.
+  return rows.map(({ again, ...row }) => ({
+    ...row,
+    again: typeof again === 'string' ? (JSON.parse(again) as Again) : again,
+  }))
 }
 
 /** Everything unfinished that somebody is on, in all trees open to them. One indexed query and its paths. */

@@ -59,8 +59,10 @@ test('turns to come stand in the calendar where the rule puts them, once the ope
       with: { title: 'Water the ferns', due: first, again: { rule: 'FREQ=WEEKLY;INTERVAL=1;BYDAY=TH', from: first } },
     },
   ] as never)
-  await page.goto(`/trees/${id}?topic=water&view=schedule`)
-  await page.getByRole('button', { name: 'Calendar', exact: true }).click()
+  await openTree(page, id)
+  await page.keyboard.press('u')
+  await page.keyboard.press('p')
+  await page.getByRole('tab', { name: 'Calendar' }).click()
   const calendar = page.getByRole('tree', { name: 'Calendar' })
   const turns = calendar.getByRole('treeitem', { name: /^Water the ferns, comes again, / })
   await expect(calendar.getByRole('treeitem', { name: /^Water the ferns, due, / })).toHaveCount(1)
@@ -73,7 +75,7 @@ test('turns to come stand in the calendar where the rule puts them, once the ope
   await turns.first().click()
   await page.keyboard.press('ArrowDown')
   await expect(calendar).toBeFocused()
-  await page.getByRole('button', { name: 'List' }).click()
+  await page.getByRole('group', { name: 'How it is told' }).getByRole('button', { name: 'List' }).click()
   await expect.poll(() => turns.count()).toBe(thursdays.length)
 })
 

@@ -6,10 +6,9 @@ import { strFromU8, unzipSync } from 'fflate'
 import mammoth from 'mammoth'
 import sharp from 'sharp'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
-import { bodyOf } from '../../core/talk/body'
-import { noteFromMarkdown } from '../../core/formats/note-text'
 import { KIND_NAMES, KINDS, TAKEN, type Taken } from '../../core/handing/choice'
 import { bringIn, type Caller, newId, signUp } from '../caller'
+import { handedTree, TITLES } from '../handed-tree'
 
 const url = inject('url')
 let ines: Caller
@@ -27,7 +26,6 @@ const WORDS: Readonly<Record<Exclude<Taken, 'key' | 'pictures' | 'numbers'>, str
   'cross-links': 'same lorry',
   figures: '9,876.50',
 }
-const TITLES = ['Move <to> & "tannery"', 'Fit-out', 'Lift', 'שלום עולם', '図書館の引っ越し', 'Party 🎉', 'Books']
 
 async function out(
   body: object,
@@ -100,85 +98,7 @@ async function textOf(kind: keyof typeof KINDS, bytes: Buffer): Promise<string> 
 }
 
 beforeAll(async () => {
-  ines = await signUp(url, 'Ines Brandt')
-  tree = await ines.makeTree(TITLES[0])
-  const { centre } = (await ines.open(tree)).snapshot
-  const png = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#c04020' } })
-    .png()
-    .toBuffer()
-  const upload = async (path: string, data: Buffer | string, type: string): Promise<{ id: string; file: string }> =>
-    (await (
-      await fetch(`${url}/api/trees/${tree}/${path}`, {
-        method: 'POST',
-        headers: { cookie: ines.cookie, 'content-type': type },
-        body: new Uint8Array(Buffer.from(data)),
-      })
-    ).json()) as { id: string; file: string }
-  const stored = await upload('pictures', png, 'image/png')
-  picture = stored.file ?? stored.id
-  const attached = (await upload('attachments?name=offer-of-the-lift.txt', 'the offer', 'text/plain')) as unknown as {
-    file: string
-    name: string
-    type: string
-    size: number
-    preview: null
-  }
-  const add = (topic: string, parent: string, order: string, more: object) => ({
-    op: 'add' as const,
-    topic,
-    parent,
-    order,
-    with: more,
-  })
-  const { status, data } = await ines.edit(tree, [
-    add('fitout', centre, 'a0', { title: 'Fit-out', done: 40 }),
-    add('books', centre, 'a1', { title: 'Books' }),
-    add('lift', 'fitout', 'a0', {
-      title: 'Lift',
-      people: [ines.id],
-      due: '2027-05-12',
-      markers: ['decision'],
-      note: noteFromMarkdown(
-        `A **bold** word: Zementestrich.\n\n- one\n- two\n\n| A | B |\n|---|---|\n| 1 | 2 |\n\n![plan](${picture})`,
-      ),
-      links: [{ id: 'l', url: 'https://lift.example/?a=1&b=2', title: 'Liftwerk' }],
-      files: [{ id: 'f', ...attached }],
-      picture: { file: picture, width: 80, ratio: 0.75, place: 'above' },
-      figures: [{ id: 'kosten', measure: 'kosten', whatIf: null, text: '9876.5', target: null, range: null }],
-      ties: [{ id: 't', to: 'books', label: 'same lorry', ends: 'to', bend: null, hue: null }],
-    }),
-    {
-      op: 'tree-put',
-      set: 'measures',
-      member: {
-        id: 'kosten',
-        order: 'a0',
-        name: 'Kosten',
-        unit: 'EUR',
-        decimals: 2,
-        rounding: 'half-even',
-        rollUp: 'sum',
-        by: null,
-        hue: null,
-        limit: 'most',
-        onPlank: true,
-      },
-    },
-    add('hebrew', 'fitout', 'a1', { title: 'שלום עולם' }),
-    add('japan', 'books', 'a0', { title: '図書館の引っ越し' }),
-    add('party', 'books', 'a1', { title: 'Party 🎉' }),
-    add('control', 'books', 'a2', { title: 'a\u0007b\uFFFEc' }),
-  ] as never)
-  expect([status, data]).toEqual([200, expect.anything()])
-  const comment = newId()
-  await ines.call('POST', `/api/trees/${tree}/talk`, {
-    id: newId(),
-    op: 'say',
-    comment,
-    thread: comment,
-    place: { on: 'topic', topic: 'lift' },
-    body: bodyOf('Fahrkorbtiefe?'),
-  })
+  ;({ ines, tree, picture } = await handedTree(url))
 })
 
 describe('every kind', () => {

@@ -111,7 +111,7 @@ describe('my work', () => {
       .between(new Date('2099-03-01'), new Date('2099-03-31'), true)
       .map(day => day.toISOString().slice(0, 10))
     expect(days).toEqual(['2099-03-09', '2099-03-16', '2099-03-23', '2099-03-30'])
-    expect(JSON.stringify(exdate)).toContain('2099-03-16')
+    expect(Object.keys(exdate)).toContain('2099-03-16')
   })
 
   it('has a private calendar address that can be read without a sign-in, replaced and withdrawn', async () => {
