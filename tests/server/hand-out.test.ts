@@ -13,7 +13,6 @@ import { handedTree, TITLES } from '../handed-tree'
 const url = inject('url')
 let ines: Caller
 let tree: string
-let picture: string
 
 /** A word for each thing that may go along, by which it's found in what comes out. */
 const WORDS: Readonly<Record<Exclude<Taken, 'key' | 'pictures' | 'numbers'>, string>> = {
@@ -98,7 +97,7 @@ async function textOf(kind: keyof typeof KINDS, bytes: Buffer): Promise<string> 
 }
 
 beforeAll(async () => {
-  ;({ ines, tree, picture } = await handedTree(url))
+  ;({ ines, tree } = await handedTree(url))
 })
 
 describe('every kind', () => {

@@ -1,5 +1,6 @@
-import { execFile } from 'node:child_process'
+import { execFile, spawn } from 'node:child_process'
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { type AddressInfo, createServer } from 'node:net'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { gunzipSync, gzipSync } from 'node:zlib'
@@ -96,6 +97,26 @@ describe('npm start in earnest', () => {
     })
     await wrong.until(/The setting SIGN_UP is “open”, “invited” or “closed”\.\nThe setting NOTE_MB is a number\./)
     expect(await wrong.ended).toBe(1)
+  })
+
+  it('doesn’t stay behind where it can’t listen: the app ends, and says so', async () => {
+    const taken = createServer().listen(0, '127.0.0.1')
+    await new Promise(done => taken.once('listening', done))
+    const { port } = taken.address() as AddressInfo
+    const app = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
+      env: {
+        ...process.env,
+        ...{ NITRO_HOST: '127.0.0.1', NITRO_PORT: String(port), NUXT_DATABASE_URL: 'mysql://nobody@127.0.0.1:1/none' },
+        NUXT_SESSION_PASSWORD: 'only for tests, and long enough for it',
+      },
+      stdio: ['ignore', 'ignore', 'pipe'],
+    })
+    let said = ''
+    app.stderr.setEncoding('utf8').on('data', (part: string) => (said += part))
+    // EX_UNAVAILABLE of sysexits.h (from memory).
+    expect(await new Promise(done => app.once('exit', done))).toBe(69)
+    expect(said).toContain('EADDRINUSE')
+    taken.close()
   })
 
   it('starts the app again when it’s killed, and the database, and loses nothing', async () => {
