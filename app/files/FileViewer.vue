@@ -83,10 +83,11 @@ function scrolled(): void {
   page.value = Number(at?.dataset.page ?? 1)
 }
 
+/** After the last comes the first: files stand in the order in which they arrived, which says nothing to a reader. */
 function step(by: number): void {
   const list = files.value
   const here = list.findIndex(file => file.id === at.value.file.id)
-  const next = list[here + by]
+  const next = list[(here + by + list.length) % list.length]
   if (next) desk.viewing.value = { topic: at.value.topic, file: next }
 }
 function close(): void {

@@ -56,6 +56,7 @@ function setEnd(end: string | null): void {
       :options="rules"
       option-label="name"
       option-value="id"
+      placeholder="doesn’t"
       :disabled="!may"
       aria-label="Comes again"
       @update:model-value="setRule" />
