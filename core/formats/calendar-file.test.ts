@@ -111,6 +111,26 @@ describe('a calendar file as a tree', () => {
     expect(b!.details).not.toHaveProperty('waits')
   })
 
+  it('to-dos that come again do so here, where the rule is one that tasks have', () => {
+    const { items, left } = readCalendarFile(
+      file(
+        ...todo('a', 'SUMMARY:Alarm', 'DUE;VALUE=DATE:20270301', 'RRULE:FREQ=WEEKLY;INTERVAL=2;BYDAY=MO;WKST=MO'),
+        ...todo('b', 'SUMMARY:Rent', 'DTSTART;VALUE=DATE:20270301', 'DURATION:P1D', 'RRULE:FREQ=MONTHLY;BYMONTHDAY=1'),
+        ...todo('c', 'SUMMARY:Three times', 'DUE;VALUE=DATE:20270301', 'RRULE:FREQ=DAILY;COUNT=3'),
+        ...todo('d', 'SUMMARY:No day', 'RRULE:FREQ=DAILY'),
+        ...todo('e', 'SUMMARY:But one', 'DUE;VALUE=DATE:20270301', 'RRULE:FREQ=DAILY', 'EXDATE;VALUE=DATE:20270302'),
+      ),
+    )
+    expect(items.map(({ details }) => details?.again)).toEqual([
+      { rule: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=MO', from: '2027-03-01' },
+      { rule: 'FREQ=MONTHLY;BYMONTHDAY=1', from: '2027-03-01' },
+      undefined,
+      undefined,
+      { rule: 'FREQ=DAILY', from: '2027-03-01' },
+    ])
+    expect(Object.fromEntries(left)).toEqual({ repeat: 3 })
+  })
+
   it('says what stayed behind', () => {
     const { left, items, title } = readCalendarFile(
       file(

@@ -2,6 +2,7 @@ import ICAL from 'ical.js'
 import { checkSize, Unreadable } from '../capture/nested'
 import { readRule } from '../meeting/recurrence'
 import { isZone, wallTime } from '../meeting/zones'
+import { type Again, readRhythm, writeRhythm } from '../tree/again'
 import { LIMITS } from '../tree/limits'
 import type { BriefPart } from '../tree/meeting'
 import { plainNote } from '../tree/note'
@@ -83,7 +84,11 @@ function read(calendars: readonly ICAL.Component[]): CalendarFile {
       }
       if (part.name === 'vtodo') {
         Object.assign(item.details, taskOf(part))
-        if (part.getFirstProperty('rrule')) leave('repeat')
+        const again = againOf(part, item.details.due)
+        if (again) item.details.again = again
+        // Single days that the rule leaves out or adds are the working calendar's to say here.
+        if (again ? part.getFirstProperty('exdate') || part.getFirstProperty('rdate') : part.getFirstProperty('rrule'))
+          leave('repeat')
         const uid = wordsOf(part, 'uid')
         if (uid && !known.has(uid)) known.set(uid, { item, part })
         tasks.push(item)
@@ -179,6 +184,13 @@ function taskOf(part: ICAL.Component): Record<string, unknown> {
     done: isDone ? 100 : Math.min(100, Math.max(0, Math.round(said) || 0)),
     ...(priority >= 1 && priority <= 9 ? { priority: Math.ceil(priority / 2) } : {}),
   }
+}
+
+/** How a to-do comes again, from the day it's due; null where it doesn't, or not as one of ours can. */
+function againOf(part: ICAL.Component, due: unknown): Again | null {
+  const told = part.getFirstPropertyValue('rrule')
+  const rhythm = told instanceof ICAL.Recur ? readRhythm(told.toString()) : null
+  return rhythm && typeof due === 'string' ? { rule: writeRhythm(rhythm), from: due } : null
 }
 
 /** The last day of an event of whole days: its end isn't one of them (RFC 5545, section 3.6.1). */

@@ -33,6 +33,21 @@ describe('CSV in', () => {
     ])
   })
 
+  it('hours and how something comes again are read as they’re written; without a day it counts from the due date', () => {
+    const details = {
+      due: '2027-03-08',
+      effort: 12.5,
+      spent: 3,
+      again: { rule: 'FREQ=WEEKLY;BYDAY=MO', from: '2027-03-01' },
+    }
+    const [back] = readCsv(writeCsv([{ title: 'Alarm', details, children: [] }], String))
+    expect(back!.details).toEqual(details)
+    const said = (rule: string): unknown => readCsv(`title,due,RRULE\nA,2027-03-08,${rule}\n`)[0]!.details?.again
+    expect(said('rrule:freq=daily')).toEqual({ rule: 'FREQ=DAILY', from: '2027-03-08' })
+    expect(said('every day')).toBeUndefined()
+    expect(readCsv('title,rrule\nA,FREQ=DAILY\n')[0]!.details).toBeUndefined()
+  })
+
   it('reads quotes, line breaks and commas in cells as RFC 4180, section 2, has them', () => {
     // The cells of rules 5 to 7 of RFC 4180: "b CRLF bb" and "b""bb".
     expect(read('title\r\n"aaa"\r\n"b\r\nbb"\r\n"b""bb"\r\n"c,c"\r\n')).toEqual([
@@ -111,7 +126,8 @@ describe('CSV out', () => {
       fc.property(fc.array(item, { minLength: 1, maxLength: 4 }), items => {
         const text = writeCsv(items, () => '')
         expect(read(text)).toEqual(items.map(titles))
-        expect(Papa.parse<string[]>(text.trimEnd()).data.every(row => row.length === 11)).toBe(true)
+        // Level, title, people, markers, and a column for each of the eight fields that tables have.
+        expect(Papa.parse<string[]>(text.trimEnd()).data.every(row => row.length === 12)).toBe(true)
       }),
     )
   })

@@ -194,7 +194,17 @@ function byNumber(rows: readonly Row[]): Row[] {
   return tops
 }
 
-function fromCell(said: string, kind: FieldSpec['column']): unknown {
+/** “FREQ=WEEKLY;BYDAY=MO from 2027-03-01”; without a day it counts from the day on which the row is due. */
+function againOf(said: string, due: string | undefined): unknown {
+  const [, rule = '', from = due?.slice(0, 10)] = /^(.*?)(?:\s+from\s+(\d{4}-\d\d-\d\d))?$/i.exec(said.trim()) ?? []
+  return { rule: rule.replace(/^RRULE:/i, '').toUpperCase(), from }
+}
+const toCell = (value: unknown): unknown =>
+  typeof value === 'object' && value !== null && 'rule' in value && 'from' in value
+    ? `${String(value.rule)} from ${String(value.from)}`
+    : (value ?? '')
+
+function fromCell(said: string, kind: FieldSpec['column'] | FieldSpec['opml']): unknown {
   if (kind === 'day') return said.slice(0, 10)
   return kind === 'number' || kind === 'whole' ? Number(said.replace('%', '').replace(',', '.')) : said
 }
@@ -202,10 +212,10 @@ function fromCell(said: string, kind: FieldSpec['column']): unknown {
 /** Cells that can't be a date or a number stay out; the topic is kept. */
 function itemOf(row: Row): OutlineItem {
   const details: Record<string, unknown> = {}
-  for (const [field, { schema, column }] of CELLS) {
+  for (const [field, { schema, column, opml }] of CELLS) {
     const said = row.cells[field]
     if (!said || field === 'title') continue
-    const read = schema.safeParse(fromCell(said, column))
+    const read = schema.safeParse(field === 'again' ? againOf(said, row.cells.due) : fromCell(said, column ?? opml))
     if (read.success && read.data !== null) details[field] = read.data
   }
   return {
@@ -239,7 +249,7 @@ export function writeCsv(
       rows.push([
         level,
         title,
-        ...written.map(([name]) => (name === 'title' ? title : (details[name] ?? ''))),
+        ...written.map(([name]) => (name === 'title' ? title : toCell(details[name]))),
         (details.people ?? []).map(nameOf).join(', '),
         (details.markers ?? []).join(', '),
         ...(computed.rows[rows.length - 1] ?? []),

@@ -171,6 +171,7 @@ export const FIELDS = {
     name: 'how it comes again',
     about: 'How the task comes again: a recurrence rule (RFC 5545), and the day from which it’s counted.',
     opml: 'json',
+    headings: ['comes again', 'again', 'repeats', 'recurrence', 'rrule'],
     examples: [
       { rule: 'FREQ=WEEKLY;BYDAY=MO', from: '2027-03-01' },
       { rule: 'FREQ=MONTHLY;INTERVAL=3;BYMONTHDAY=-1;UNTIL=20281231', from: '2027-03-31' },
