@@ -10,14 +10,18 @@ export interface MadeFile {
 /** The kind that was asked for before the dialog opened. */
 export const wantedKind = shallowRef<Kind | null>(null)
 
-/** Has a file made. What goes wrong comes as an `ApiError` whose message can be shown; an abort as itself. */
-export async function makeFile(tree: string, choice: Choice, signal: AbortSignal): Promise<MadeFile> {
-  const response = await fetch(`/api/trees/${tree}/hand-out`, {
+/** Has a file made of a tree as it was chosen. Throws as `fetchFile` does. */
+export const makeFile = (tree: string, choice: Choice, signal: AbortSignal): Promise<MadeFile> =>
+  fetchFile(`/api/trees/${tree}/hand-out`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ ...choice, today: today(), zone: ownZone() }),
     signal,
-  }).catch((error: Error) => {
+  })
+
+/** A file as the server makes it. What goes wrong comes as an `ApiError` whose message can be shown; an abort as itself. */
+export async function fetchFile(path: string, asked: RequestInit = {}): Promise<MadeFile> {
+  const response = await fetch(path, asked).catch((error: Error) => {
     if (error.name === 'AbortError') throw error
     throw new ApiError(0, 'offline', 'There is no line to the server just now.')
   })

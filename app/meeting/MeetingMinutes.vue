@@ -7,6 +7,7 @@ import { INTENT_NAMES } from '#core/meeting/invitation'
 import { minutesOf } from '#core/meeting/minutes'
 import { readDay } from '#core/schedule/day-words'
 import type { TopicId } from '#core/tree'
+import { fetchFile, saveFile } from '~/handing/making'
 import { useMeeting } from '~/meeting/useMeeting'
 import { STANDING_ICONS } from './delivered-icons'
 
@@ -32,6 +33,21 @@ const DOCUMENTS = [
   { format: 'markdown', name: 'Markdown' },
   { format: 'tasks', name: 'Tasks for a calendar' },
 ] as const
+
+/** Which is being made. */
+const making = ref<string | null>(null)
+/** As the link would, but what goes wrong is said here and not by a page without a way back. */
+async function save(format: string): Promise<void> {
+  if (making.value !== null) return
+  making.value = format
+  try {
+    saveFile(await fetchFile(address(format)))
+  } catch (error) {
+    desk.say((error as Error).message)
+  } finally {
+    making.value = null
+  }
+}
 
 // — The letters, seen before they go
 interface Preview {
@@ -228,7 +244,14 @@ const inWords = ({ kind, fields, was }: Difference): string =>
     <aside>
       <h2>Give it out</h2>
       <template v-for="one in DOCUMENTS" :key="one.format">
-        <a :href="address(one.format)" download><Icon name="lucide:download" size="15" /> {{ one.name }}</a>
+        <a
+          :href="address(one.format)"
+          download
+          :aria-busy="making === one.format"
+          @click.exact.prevent="save(one.format)"
+          ><Icon name="lucide:download" size="15" /> {{ one.name
+          }}<span v-if="making === one.format" class="quiet"> is being made …</span></a
+        >
         <LazyTemplatePart v-if="one.format === 'docx'" v-model="template" what="minutes" :headings="2" />
       </template>
       <Button

@@ -115,4 +115,11 @@ test('the minutes go out in it too', async ({ browser }) => {
   const bytes = readFileSync(await (await coming).path())
   expect(partOf(bytes, /^word\/header/)).toContain('Meeting 3')
   expect(partOf(bytes, /^word\/document\.xml/)).toContain('Settle the lift.')
+  // What can't be made is said here, and one stays where one is.
+  await page.route('**/minutes/pdf', route =>
+    route.fulfill({ status: 503, json: { error: { code: 'unavailable', message: 'The database doesn’t answer.' } } }),
+  )
+  await page.getByRole('link', { name: 'PDF' }).click()
+  await expect(page.getByText('The database doesn’t answer.')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
 })
