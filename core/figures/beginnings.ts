@@ -16,7 +16,8 @@ export const BEGINNINGS: readonly Beginning[] = [
   { id: 'decision', name: 'A decision', purpose: 'Marks for price, quality and trust, to choose among a few.' },
 ]
 
-const PLAIN: Omit<Measure, 'id' | 'order' | 'name'> = {
+/** What a measure is where nothing else is said. */
+export const PLAIN: Omit<Measure, 'id' | 'order' | 'name'> = {
   unit: '',
   decimals: 0,
   rounding: 'half-even',

@@ -1,7 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { smallPicture } from '../scene/small-picture'
 import { wearOf } from '../dress/wear'
-import { allTopics, childrenOf, lookOf, LOOKS, topicOf } from '../tree'
+import { Planning } from '../derive/planning'
+import { criteriaOf } from '../figures/choosing'
+import { Figures } from '../figures/figures'
+import { numeralOf } from '../figures/fixed'
+import { allTopics, applyChanges, type Change, childrenOf, lookOf, LOOKS, topicOf } from '../tree'
 import { layOut, minutesNeeded } from '../meeting/agenda'
 import { briefOf, meetingsOf } from '../meeting/brief'
 import { plannedOf } from '../meeting/planned'
@@ -55,6 +59,33 @@ describe('starters', () => {
     const series = growStarter(starterOf('meeting-series')!, 'Ours', '2027-03-01', newId)
     expect(meetingsOf(series).map(id => topicOf(series, id).title)).toEqual(['Meeting 1'])
     expect(layOut(series, meetingsOf(series)[0]!)).toEqual([])
+  })
+  it('of a budget reckon what is left, exactly; of a decision stand ready to choose by three measures', () => {
+    const budget = growStarter(starterOf('budget')!, 'Ours', '2027-03-01', newId)
+    const [amount] = budget.fields.measures
+    const called = (title: string) => [...allTopics(budget)].find(topic => topic.title === title)!.id
+    for (const [title, text] of [
+      ['Grant', '1000.10'],
+      ['Gifts', '0.20'],
+      ['Bought', '400.05'],
+      ['For what we don’t', '100'],
+    ] as const)
+      applyChanges(budget, [
+        {
+          ...{ op: 'put', topic: called(title), set: 'figures' },
+          member: { id: amount!.id, measure: amount!.id, whatIf: null, text, target: null, range: null },
+        } as Change,
+      ])
+    const today = (): string => '2027-03-01'
+    const figures = new Figures(() => budget, new Planning(() => budget, today), today)
+    expect(numeralOf(figures.of(budget.centre, amount!.id).value!)).toBe('500.25')
+
+    const decision = growStarter(starterOf('decision')!, 'Ours', '2027-03-01', newId)
+    const options = [...allTopics(decision)].find(topic => topic.title === 'Options')!
+    expect(criteriaOf(options).map(({ id }) => decision.fields.measures.find(one => one.id === id)!.name)).toEqual([
+      ...['Price', 'Quality', 'Trust'],
+    ])
+    expect(childrenOf(decision, options.id).length).toBe(3)
   })
   it('count dates from the day they are used', () => {
     const due = (today: string): string | null =>

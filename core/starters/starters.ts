@@ -15,6 +15,16 @@ export interface Starter {
   readonly lines: string
   /** Branches that are meetings, by title; null for the centre. */
   readonly meetings?: readonly StarterMeeting[]
+  readonly measures?: StarterMeasures
+}
+
+/** What its figures are measured in. */
+export interface StarterMeasures {
+  readonly of: readonly { readonly name: string; readonly decimals: number; readonly rollUp: 'sum' | 'none' }[]
+  /** The centre's figure in the first measure: main branches by title, added or taken off. */
+  readonly centre?: readonly { readonly sign: '+' | '−'; readonly of: string }[]
+  /** The main branch whose topics are chosen among, by all the measures. */
+  readonly choice?: string
 }
 
 export interface StarterMeeting {
@@ -159,6 +169,15 @@ Steering
     purpose: 'What comes in, what goes out, what is kept back.',
     arrangement: 'right',
     look: 'ledger',
+    measures: {
+      of: [{ name: 'Amount', decimals: 2, rollUp: 'sum' }],
+      // What is left.
+      centre: [
+        { sign: '+', of: 'Comes in' },
+        { sign: '−', of: 'Goes out' },
+        { sign: '−', of: 'Kept back' },
+      ],
+    },
     lines: `Comes in
   Grant // costs money
   Own means
@@ -209,6 +228,10 @@ What follows // decision
     purpose: 'One question, what counts, the options side by side, and what was chosen.',
     arrangement: 'both',
     look: 'porch',
+    measures: {
+      of: ['Price', 'Quality', 'Trust'].map(name => ({ name, decimals: 0, rollUp: 'none' })),
+      choice: 'Options',
+    },
     lines: `The question // question
   Why now
   Who decides, by when // due in 2 weeks
@@ -216,16 +239,17 @@ What counts
   Must have // must
   Should have // should
   Nice to have // could
-Option A
-  For
-  Against
-  Cost and time // costs money
-Option B
-  For
-  Against
-  Cost and time // costs money
-Do nothing
-  What happens then
+Options
+  Option A
+    For
+    Against
+    Cost and time // costs money
+  Option B
+    For
+    Against
+    Cost and time // costs money
+  Do nothing
+    What happens then
 Decision // decision
   What we chose, and why
   What would make us think again`,
