@@ -245,4 +245,16 @@ test('a marker pressed on its plank offers its set, for all that are selected; X
     )
     .toEqual(['books before'])
   await expect(topic(page, 'Days')).toHaveAttribute('aria-selected', 'true')
+  // In the outline too, and where something moves to.
+  await page.keyboard.press('v')
+  const row = (name: RegExp) => page.getByRole('treeitem', { name })
+  await row(/Days/).click()
+  await page.keyboard.press('x')
+  await expect(page.getByRole('dialog', { name: 'Tie to' })).toBeVisible()
+  await row(/Rooms/).click()
+  await expect
+    .poll(async () => (await ines.caller.open(id)).snapshot.topics.flatMap(one => one.ties?.map(tie => tie.to) ?? []))
+    .toEqual(['books', 'rooms'])
+  await page.keyboard.press('Escape')
+  await expect(row(/Days/)).toHaveAttribute('aria-selected', 'true')
 })

@@ -150,6 +150,27 @@ function tieSelection(to: TopicId): void {
 watch([page.choosing, page.moving], ([choosing, moving]) => {
   desk.pointing = choosing ? tieSelection : moving ? moveUnder : null
 })
+// Whoever is asked for a topic points at it in any view: the press, and the click that comes of it, mean nothing else then.
+useEventListener(
+  document,
+  'pointerdown',
+  event => {
+    const on = desk.pointing && event.button === 0 ? (event.target as Element) : null
+    const to = on?.closest<HTMLElement>('[role="treeitem"][data-topic]')?.dataset.topic
+    if (!to) return
+    event.preventDefault()
+    event.stopPropagation()
+    const swallow = (click: Event): void => click.stopPropagation()
+    document.addEventListener('click', swallow, { capture: true, once: true })
+    document.addEventListener(
+      'pointerup',
+      () => setTimeout(() => document.removeEventListener('click', swallow, { capture: true })),
+      { once: true },
+    )
+    desk.pointing!(to)
+  },
+  { capture: true },
+)
 const strip = ['child', 'sibling-after', 'mark', 'task'].map(id => ({
   command: commandOf(id)!,
   icon: {
