@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test'
 import { existsSync } from 'node:fs'
+import { CHROMIUM, CHROMIUM_ARGS } from './scripts/chromium.mjs'
 
-const CHROMIUM = '/usr/bin/chromium'
 /** Debian's Chromium without a window: the same engine, which paints in three quarters of the time. */
 const SHELL = '/usr/bin/chromium-headless-shell'
 /** Many trials each, of keys and focus alone: nothing glides there. */
@@ -10,13 +10,7 @@ const LAWS = /focus\.spec|fast-hand\.spec/
 const launchOptions = (executablePath: string) => ({
   executablePath,
   args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
+    ...CHROMIUM_ARGS,
     // Letters as wide as the font says, as in a browser with a window: the shell fits them to whole dots otherwise.
     '--font-render-hinting=none',
   ],

@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process'
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { CHROMIUM, CHROMIUM_ARGS } from './chromium.mjs'
 import { freePort, needBuild, needModules, needPackages, root, say, startDatabase } from './machine.mjs'
 
 await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
@@ -39,18 +40,7 @@ for (
   await new Promise(done => setTimeout(done, 100))
 await new Promise(done => setTimeout(done, 2500))
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_ARGS })
 
 async function visit(who, options = {}) {
   const context = await browser.newContext({

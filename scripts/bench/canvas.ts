@@ -14,18 +14,8 @@ import { ms, print, quantile } from './table'
 const house = await openHouse()
 const ines = await signUp(house.url)
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--js-flags=--expose-gc',
-    '--enable-precise-memory-info',
-  ],
+  executablePath: CHROMIUM,
+  args: [...CHROMIUM_ARGS, '--js-flags=--expose-gc', '--enable-precise-memory-info'],
 })
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: house.url })
 const [name, value] = ines.cookie.split(/=(.*)/s)

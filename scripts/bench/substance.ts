@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { chromium } from '@playwright/test'
+import { CHROMIUM, CHROMIUM_ARGS } from '../chromium.mjs'
 import * as Y from 'yjs'
 import { plainPdf } from '../../demo/offer-pdf'
 import { openHouse } from '../../tests/house'
@@ -96,18 +97,7 @@ await ines.edit(tree, [
     member: { id: 'f', file, name: 'Inventory.pdf', type: 'application/pdf', size: pdf.length, preview: null },
   },
 ])
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_ARGS })
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: house.url })
 const [name, value] = ines.cookie.split(/=(.*)/s)
 await context.addCookies([{ name: name!, value: value!, url: house.url }])
