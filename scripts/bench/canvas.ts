@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { chromium, type Page } from '@playwright/test'
+import { CHROMIUM, CHROMIUM_ARGS } from '../chromium.mjs'
 import { writeJson } from '../../core/formats/json'
 import { openHouse } from '../../tests/house'
 import { signUp } from '../../tests/caller'

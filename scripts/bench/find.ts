@@ -86,7 +86,13 @@ for (const topic of [...tree.topics.values()]) {
   if (i % 50 === 1) applyChanges(tree, [{ op: 'note', topic: topic.id, update: note! }])
 }
 const filled = readingOrder(tree)
-const circumstances = { me: 'ines', today: '2027-05-01', changesOf: () => [] }
+const circumstances = {
+  me: 'ines',
+  today: '2027-05-01',
+  changesOf: () => [],
+  talkOf: () => null,
+  dayOf: (instant: string) => instant.slice(0, 10),
+}
 const QUERIES: Record<string, Query> = {
   'mine and late': {
     join: 'all',

@@ -21,13 +21,7 @@ export function sampleTree(count: number, seed = 7): Tree {
       { length: 1 + Math.floor(dice() * 5) },
       () => WORDS[Math.floor(dice() * WORDS.length)],
     ).join(' ')
-    topics.push({
-      id,
-      parent,
-      order: `a${String(i).padStart(6, '0').replace(/0+$/, '') || '1'}V`,
-      title,
-      side: i % 2 ? 'right' : 'left',
-    })
+    topics.push({ id, parent, order: `a${String(i).padStart(6, '0').replace(/0+$/, '') || '1'}V`, title })
     ids.push(id)
     depthOf.set(id, depthOf.get(parent)! + 1)
   }
