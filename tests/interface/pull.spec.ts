@@ -251,7 +251,7 @@ test('a marker pressed on its plank offers its set, for all that are selected; X
   await row(/Days/).click()
   await page.keyboard.press('x')
   await expect(page.getByRole('dialog', { name: 'Tie to' })).toBeVisible()
-  await row(/Rooms/).click()
+  await row(/Rooms/).click({ position: { x: 60, y: 12 } })
   await expect
     .poll(async () => (await ines.caller.open(id)).snapshot.topics.flatMap(one => one.ties?.map(tie => tie.to) ?? []))
     .toEqual(['books', 'rooms'])
