@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { readDay } from '#core/schedule/day-words'
+import { rhythmInWords } from '#core/schedule/turn-words'
 import { startOf } from '#core/meeting/brief'
 import { dayOfNext } from '#core/meeting/next'
-import { type Nth, nthWeekday, readRule, type Rule, weekdayOf, writeRule } from '#core/meeting/recurrence'
+import { nthWeekday, type Rule, weekdayOf, writeRule } from '#core/meeting/recurrence'
 import { isZone, wallTime } from '#core/meeting/zones'
 import { useMeeting } from '~/meeting/useMeeting'
 
@@ -87,33 +88,6 @@ function setZone(wanted: string): void {
 }
 
 // — How the series goes on
-const NTH: Record<Nth, string> = {
-  1: 'first',
-  2: 'second',
-  3: 'third',
-  4: 'fourth',
-  5: 'fifth',
-  [-1]: 'last',
-  [-2]: 'last but one',
-  [-3]: 'last but two',
-}
-const NAMES = {
-  MO: 'Monday',
-  TU: 'Tuesday',
-  WE: 'Wednesday',
-  TH: 'Thursday',
-  FR: 'Friday',
-  SA: 'Saturday',
-  SU: 'Sunday',
-} as const
-const inWords = (rule: Rule): string =>
-  rule.every === 'week'
-    ? rule.interval === 1
-      ? `every ${NAMES[rule.on]}`
-      : rule.interval === 2
-        ? `every second ${NAMES[rule.on]}`
-        : `every ${rule.interval} weeks on ${NAMES[rule.on]}`
-    : `${rule.interval === 1 ? '' : `every ${rule.interval} months, `}${NTH[rule.nth]} ${NAMES[rule.on]} of the month`
 const rules = computed(() => {
   const at = brief.value.begins?.day ?? today()
   const on = weekdayOf(at)
@@ -126,7 +100,7 @@ const rules = computed(() => {
   for (const end of [-1, -2] as const)
     if (nthWeekday(at, end, on) === at) kinds.push({ every: 'month', interval: 1, nth: end, on })
   const texts = new Set([...kinds.map(writeRule), ...(brief.value.rule ? [writeRule(brief.value.rule)] : [])])
-  return [{ id: '', name: 'doesn’t repeat' }, ...[...texts].map(id => ({ id, name: inWords(readRule(id)!) }))]
+  return [{ id: '', name: 'doesn’t repeat' }, ...[...texts].map(id => ({ id, name: rhythmInWords(id) }))]
 })
 function setRule(rule: string): void {
   if (rule === '') meeting.unsay('rule')

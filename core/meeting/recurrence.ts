@@ -1,38 +1,28 @@
 import { addDays, daysBetween } from '../schedule/days'
+import { nthWeekday, weekdayOf } from '../schedule/weekdays'
+import { DAYS_OF_WEEK, type DayOfWeek, WHICH, type Which } from '../tree/again'
 
 /*
  * How a series of meetings goes on: the recurrence rules of RFC 5545, section 3.3.10, that meetings need. Weekly or
  * every so many weeks on a weekday; monthly on the nth or last such weekday. Days are ISO 8601 dates.
  */
 
-export const WEEKDAYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const
-export type Weekday = (typeof WEEKDAYS)[number]
+export const WEEKDAYS = DAYS_OF_WEEK
+export type Weekday = DayOfWeek
 
 /**
  * Which of a month's such weekdays, counted from its beginning or, below 0, from its end. A month without a fifth has
  * no meeting (RFC 5545, section 3.3.10).
  */
-export const NTHS = [1, 2, 3, 4, 5, -1, -2, -3] as const
-export type Nth = (typeof NTHS)[number]
+export const NTHS = WHICH
+export type Nth = Which
+export { nthWeekday, weekdayOf }
 
 export type Rule =
   | { readonly every: 'week'; readonly interval: number; readonly on: Weekday }
   | { readonly every: 'month'; readonly interval: number; readonly nth: Nth; readonly on: Weekday }
 
 const MOST_TRIES = 1000
-
-export function weekdayOf(day: string): Weekday {
-  return WEEKDAYS[(new Date(`${day}T00:00Z`).getUTCDay() + 6) % 7]!
-}
-
-/** The nth weekday of the month that a day lies in, counted from the end below 0; null in a month that has no fifth. */
-export function nthWeekday(month: string, nth: Nth, on: Weekday): string | null {
-  const first = `${month.slice(0, 7)}-01`
-  const start = addDays(first, (WEEKDAYS.indexOf(on) - WEEKDAYS.indexOf(weekdayOf(first)) + 7) % 7)
-  const count = addDays(start, 28).slice(0, 7) === first.slice(0, 7) ? 5 : 4
-  const at = nth > 0 ? nth - 1 : count + nth
-  return at < count ? addDays(start, at * 7) : null
-}
 
 function addMonths(day: string, months: number): string {
   const count = Number(day.slice(0, 4)) * 12 + Number(day.slice(5, 7)) - 1 + months

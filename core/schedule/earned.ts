@@ -3,7 +3,7 @@ import type { Baseline } from './baseline'
 import { addDays } from './days'
 import type { Plan } from './plan'
 import type { WorkingCalendar } from './working-calendar'
-import { mondayOf } from './load'
+import { mondayOf } from './weekdays'
 
 /*
  * Earned value, in hours of work: what should have been done by a day, what was, and what it took. The standard formulas (PV, EV, AC and

@@ -1,8 +1,9 @@
 import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
-import { addDays, daysBetween } from './days'
+import { addDays } from './days'
 import type { Plan, Planned } from './plan'
 import { daysOffOf, turnsAhead } from './turns'
+import { mondayOf } from './weekdays'
 import type { WorkingCalendar } from './working-calendar'
 
 /*
@@ -30,10 +31,6 @@ export interface Load {
 const MOST_WEEKS = 520
 /** Weeks from now on in which what comes again is counted at least, though the plan ends sooner. */
 const TURN_WEEKS = 13
-
-const ORIGIN = '1970-01-05'
-/** The Monday of a day's week (ISO 8601). */
-export const mondayOf = (day: string): string => addDays(day, -(((daysBetween(ORIGIN, day) % 7) + 7) % 7))
 
 /** Hours of work that are left of a task, of all its people together. */
 export function workLeft(tree: Tree, id: TopicId, planned: Planned, calendar: WorkingCalendar): number {

@@ -9,6 +9,7 @@ import {
 } from '../tree/again'
 import { readDay, type DaySense } from './day-words'
 import { addDays, dayInWords } from './days'
+import { weekdayOf } from './weekdays'
 
 /* How a task comes again, in words and from words. */
 
@@ -71,7 +72,6 @@ export function rhythmInWords(rule: string, locale?: string): string {
   return `${turnsInWords(rhythm)}${rhythm.until === null ? '' : `, until ${dayInWords(rhythm.until, locale)}`}`
 }
 
-const weekdayOf = (day: string): DayOfWeek => DAYS_OF_WEEK[(new Date(`${day}T00:00Z`).getUTCDay() + 6) % 7]!
 const isLastOfMonth = (day: string): boolean => addDays(day, 1).endsWith('-01')
 
 /** The rules that are usual for a task that is due on a day, as RRULE values, the most frequent first. */

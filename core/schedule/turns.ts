@@ -1,17 +1,10 @@
-import {
-  type Again,
-  DAYS_OF_WEEK,
-  type DayOfWeek,
-  MOST_TURNS,
-  readRhythm,
-  type Rhythm,
-  type Which,
-} from '../tree/again'
+import { type Again, DAYS_OF_WEEK, MOST_TURNS, readRhythm, type Rhythm } from '../tree/again'
 import type { Change } from '../tree/change'
 import type { Topic } from '../tree/topic'
 import type { Tree } from '../tree/tree'
 import { addDays, daysBetween } from './days'
 import { calendarOf } from './plan-clock'
+import { mondayOf, nthWeekday } from './weekdays'
 import { NoWorkingDay, type WorkingCalendar } from './working-calendar'
 
 /*
@@ -54,20 +47,10 @@ export function daysOffOf(fields: Parameters<typeof calendarOf>[0]): DaysOff {
   }
 }
 
-/** The day of the week, 0 on Monday. */
-const weekday = (day: string): number => (new Date(`${day}T00:00Z`).getUTCDay() + 6) % 7
 const monthOf = (day: string): number => Number(day.slice(0, 4)) * 12 + Number(day.slice(5, 7)) - 1
 const dayOfMonth = (month: number, day: number): string =>
   `${String(Math.floor(month / 12)).padStart(4, '0')}-${String((month % 12) + 1).padStart(2, '0')}-${String(day).padStart(2, '0')}`
 const lengthOf = (month: number): number => daysBetween(dayOfMonth(month, 1), dayOfMonth(month + 1, 1))
-
-function nth(month: number, which: Which, on: DayOfWeek): string | null {
-  const first = dayOfMonth(month, 1)
-  const start = (DAYS_OF_WEEK.indexOf(on) - weekday(first) + 7) % 7
-  const count = start + 28 < lengthOf(month) ? 5 : 4
-  const at = which > 0 ? which - 1 : count + which
-  return at < count ? addDays(first, start + at * 7) : null
-}
 
 /** Days after 9999 can't be written; nothing is planned so far ahead. */
 const LAST_DAY = '9000-12-31'
@@ -81,7 +64,7 @@ function* daysOfRule(from: string, rhythm: Rhythm, near: string): Generator<stri
       for (let n = Math.floor(ahead / interval) * interval; ; n += interval) yield addDays(from, n)
     case 'week': {
       // Weeks begin on Monday, which is WKST's default.
-      const monday = addDays(from, -weekday(from))
+      const monday = mondayOf(from)
       for (let week = Math.floor(ahead / 7 / interval) * interval; ; week += interval)
         for (const on of rhythm.on) yield addDays(monday, week * 7 + DAYS_OF_WEEK.indexOf(on))
     }
@@ -92,7 +75,7 @@ function* daysOfRule(from: string, rhythm: Rhythm, near: string): Generator<stri
       const begin = Math.max(0, Math.floor((monthOf(near) - first - 1) / step)) * step + first
       for (let month = begin; ; month += step) {
         if ('which' in rhythm) {
-          const day = nth(month, rhythm.which, rhythm.on)
+          const day = nthWeekday(dayOfMonth(month, 1), rhythm.which, rhythm.on)
           if (day !== null) yield day
           continue
         }

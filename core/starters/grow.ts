@@ -10,7 +10,7 @@ import type { Measure } from '../tree/figure'
 import type { BriefPart, ItemPart } from '../tree/meeting'
 import { BLANK, type TopicId } from '../tree/topic'
 import { childrenOf, emptyTree, topicOf, type Tree } from '../tree/tree'
-import type { Starter, StarterMeasures, StarterMeeting } from './starters'
+import type { Starter, StarterMeasures, StarterMeeting } from './starter'
 
 /** The parts that make branches meetings with an agenda. */
 function meetingsIn(

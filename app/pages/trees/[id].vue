@@ -165,7 +165,7 @@ useEventListener(
     document.addEventListener(
       'pointerup',
       () => setTimeout(() => document.removeEventListener('click', swallow, { capture: true })),
-      { once: true },
+      { capture: true, once: true },
     )
     desk.pointing!(to)
   },
