@@ -4,7 +4,8 @@ import { choiceOf } from '#core/figures/choosing'
 import { Figures } from '#core/figures/figures'
 import { fixedOf } from '#core/figures/fixed'
 import { planOf } from '#core/schedule/plan'
-import { allTopics, countTopics, isTask } from '#core/tree'
+import { runSheetOf } from '#core/calendar/run-sheet'
+import { allTopics, countTopics, isTask, topicOf } from '#core/tree'
 import { buildDemo } from './build'
 import { DEMO_PEOPLE } from './people'
 import { MEETINGS, MOVE, TRAINING } from './trees'
@@ -28,6 +29,16 @@ describe('the demo', () => {
       for (const title of [...Object.keys(demo.notes), ...demo.folded])
         expect(topics.map(topic => topic.title)).toContain(title)
     }
+  })
+  it('has a day by the hour, on which one person has to be in two places', () => {
+    let made = 0
+    const tree = buildDemo(TRAINING, people, '2027-03-03', () => `n${made++}`)
+    const asked = { plan: null, today: '2027-03-03', zone: 'UTC', only: null, hidden: () => false }
+    const { lines } = runSheetOf(tree, asked, '2027-03-24')
+    expect(lines.length).toBe(7)
+    expect(lines.filter(({ clashes }) => clashes.length > 0).map(({ entry }) => topicOf(tree, entry.id).title)).toEqual(
+      [...['First aid', 'Soup is fetched']],
+    )
   })
   it('has a plan with a calendar, some forty dependencies and three estimates, which holds together', () => {
     let made = 0

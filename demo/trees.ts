@@ -162,14 +162,25 @@ export const TRAINING: DemoTree = {
   arrangement: 'down',
   folded: [],
   notes: { Stations: 'Groups of four change every 50 minutes.' },
+  more: {
+    'Welcome in the porch': { place: { name: 'Porch', lat: null, lon: null } },
+    'Lending desk': { place: { name: 'Front room', lat: null, lon: null } },
+    'Alarm and keys': { place: { name: 'Back door', lat: null, lon: null } },
+    'First aid': { place: { name: 'Reading room', lat: null, lon: null } },
+    'Soup is fetched': { place: { name: 'Kitchen of the school', lat: null, lon: null } },
+    'Soup for everybody': { place: { name: 'Drying loft', lat: null, lon: null } },
+  },
   text: `Before // Lev
 	Room booked // Lev, done
 	Handout // Lev, due in 14 days, 2 days, 30%
 	Name list // Rana, due in 10 days
-Stations
-	Lending desk // Lev, 1 day
-	Alarm and keys // Oskar, 1 day
-	First aid // Rana, 1 day
+Stations // in 21 days 9:00 to 13:00
+	Welcome in the porch // Ines, in 21 days 9:00 to 9:20
+	Lending desk // Lev, in 21 days 9:30 to 10:20, 1 day
+	Alarm and keys // Ines, in 21 days 10:30 to 11:20, 1 day
+	First aid // Rana, in 21 days 11:30 to 12:20, 1 day
+	Soup is fetched // Rana, in 21 days 12:00 to 12:30
+	Soup for everybody // in 21 days 12:30 to 13:00
 Afterwards
 	Ask everyone one question // Ines, due in 22 days
 	Write down what was unclear // Lev, due in 23 days

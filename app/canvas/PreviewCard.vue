@@ -29,12 +29,12 @@ const facts = computed((): [string, string][] => {
   if (!guise.value || !at.value) return []
   const { topic, names } = guise.value
   const people = [...topic.people.map(desk.nameOf), ...names]
-  const day = (iso: string): string => dayInWords(iso)
+  const due = topic.due && momentInWords(topic.due, topic.dueTime)
   const below = desk.rollUps.of(at.value.id)
   const said: [string, string | null][] = [
     ['People', people.join(', ') || null],
-    ['Start', topic.start && day(topic.start)],
-    ['Due', topic.due && (topic.done === 100 ? day(topic.due) : `${day(topic.due)}, ${dueInWords(topic.due).text}`)],
+    ['Start', topic.start && momentInWords(topic.start, topic.startTime)],
+    ['Due', due && (topic.done === 100 ? due : `${due}, ${dueInWords(topic.due!).text}`)],
     ['Again', topic.again && rhythmInWords(topic.again.rule, ownLocale())],
     ['Length', topic.duration === null ? null : `${topic.duration} working ${topic.duration === 1 ? 'day' : 'days'}`],
     ['Done', topic.done === null ? null : `${topic.done} %`],

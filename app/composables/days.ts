@@ -1,4 +1,5 @@
 import * as days from '#core/schedule/days'
+import * as times from '#core/schedule/times'
 import type { DaySense } from '#core/schedule/day-words'
 
 export const { isoDay } = days
@@ -8,6 +9,9 @@ export const ownLocale = (): string => navigator.language || 'en-GB'
 
 /** A day in the person's own form: “12 May 2027”. */
 export const dayInWords = (day: string): string => days.dayInWords(day, ownLocale())
+
+/** A day with its time of day: “12 May 2027, 14:30”. */
+export const momentInWords = (day: string, time: string | null): string => times.momentInWords(day, time, ownLocale())
 
 /** The day as it was last looked at; computed values that ask for `today()` are worked out anew when it has changed. */
 const day = ref(isoDay(new Date()))
@@ -44,8 +48,12 @@ export function dayDate(day: string): Date {
   return new Date(year!, month! - 1, date)
 }
 
-export function dueInWords(due: string, now = today()): { readonly text: string; readonly late: boolean } {
-  return days.dueInWords(due, now, ownLocale())
+export function dueInWords(
+  due: string,
+  now = today(),
+  time: string | null = null,
+): { readonly text: string; readonly late: boolean } {
+  return days.dueInWords(due, now, ownLocale(), time)
 }
 
 /** “5 minutes ago”; said anew as the day's clock goes on. */

@@ -12,12 +12,15 @@ import {
   topicOf,
   type TopicId,
 } from '#core/tree'
+import type { Moment } from '#core/schedule/times'
 import { comesAgain, finished } from '#core/schedule/turns'
 import type { Turned } from '~/session/session'
 import type { Desk } from './desk'
 
 /** Fields that a reference shows of its original. */
-const SHOWN_FIELDS: ReadonlySet<Field> = new Set(['title', 'start', 'due', 'duration', 'done', 'priority'])
+const SHOWN_FIELDS: ReadonlySet<Field> = new Set([
+  ...(['title', 'start', 'due', 'startTime', 'dueTime', 'duration', 'done', 'priority'] as const),
+])
 
 /** Making edits of what somebody does, and taking them back. */
 export class Authoring {
@@ -66,6 +69,20 @@ export class Authoring {
     const meant = SHOWN_FIELDS.has(field) ? this.originals(ids) : ids
     if (field === 'done' && value === 100) this.finish(meant)
     else this.run(setAll(this.desk.tree, meant, field, value))
+  }
+
+  /** A day with or without a time of it, as one edit. */
+  setMoment(field: 'start' | 'due', moment: Moment | null, ids: readonly TopicId[]): void {
+    if (!this.guard()) return
+    const { tree } = this.desk
+    const meant = this.originals(ids)
+    const time = field === 'start' ? 'startTime' : 'dueTime'
+    this.run({
+      changes: [
+        ...setAll(tree, meant, field, moment?.day ?? null).changes,
+        ...setAll(tree, meant, time, moment?.time ?? null).changes,
+      ],
+    })
   }
 
   /** Tasks are done; of one that comes again it's a turn, and what is said of it is when the next is. */

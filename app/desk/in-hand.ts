@@ -1,3 +1,4 @@
+import type { Moment } from '#core/schedule/times'
 import type { Layout } from '#core/arrange/layout'
 import type { Known } from '#core/capture/quick-details'
 import type { Change, Field, Fields, Initial, Step, TopicId } from '#core/tree'
@@ -113,6 +114,10 @@ export abstract class InHand {
   /** Takes back what the server made for one, by its number. */
   takeBack = (number: number): void => void this.authoring.takeBackThere(number)
   redo = (): void => this.authoring.redo()
+
+  setMoment(field: 'start' | 'due', moment: Moment | null, ids: readonly TopicId[] = this.selected()): void {
+    this.authoring.setMoment(field, moment, ids)
+  }
 
   set<F extends Field>(field: F, value: Fields[F], ids: readonly TopicId[] = this.selected()): void {
     this.authoring.set(field, value, ids)

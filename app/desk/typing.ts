@@ -41,6 +41,7 @@ export class Typing {
       ...daySense(),
       figureIn: this.desk.planks.figures?.read,
       due: this.open.value ? (this.desk.tree.topics.get(this.open.value.id)?.due ?? null) : null,
+      start: this.open.value ? (this.desk.tree.topics.get(this.open.value.id)?.start ?? null) : null,
       ...(this.open.value ? { topicCalled: words => this.called(words, this.open.value!.id) } : {}),
     }
   }
@@ -107,7 +108,12 @@ export class Typing {
   private titleChanges(topic: Topic, said: string): Change[] {
     // It isn't open any more by now; who may be waited for is asked of the topic all the same.
     const topicCalled = (words: string): Topic | null => this.called(words, topic.id)
-    const { title, details } = readDetails(said.toWellFormed(), { ...this.known(), topicCalled, due: topic.due })
+    const { title, details } = readDetails(said.toWellFormed(), {
+      ...this.known(),
+      topicCalled,
+      due: topic.due,
+      start: topic.start,
+    })
     const changes: Change[] =
       title === topic.title ? [] : [{ op: 'set', topic: topic.id, field: 'title', value: title }]
     // An address that is typed in a title can be opened from then on.

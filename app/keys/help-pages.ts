@@ -29,6 +29,7 @@ export const HELP: readonly HelpPage[] = [
       'Or pull: the peg at the end of the selected topic, pulled to empty ground, is a child at that place; pulled onto another topic it ties the two. While a title is typed the foot says where it will hang, and {title-turn} turns a sibling into a child, or back.',
       'A list from anywhere pastes as branches: tabs, spaces, bullets, Markdown, HTML lists.',
       'After // plain words become details: people, dates such as “fri” or “in 2 weeks”, lengths, “40%”, markers by name. What is understood shows as chips while you type.',
+      'A day may have a time: “fri 14:30” in the Start or Due of the side sheet, or after //, where “5 Jun 10:00 to 12:00” says both. The run-sheet in the calendar has a day by its times, with who is where, says who would have to be in two places, and prints it. Whose wall the times are on is chosen there; along a time axis a day or two are shown by the hour.',
       'A task can come again: “every Monday”, “every 2 weeks” or “every month” after //, or Comes again in the side sheet. {done} does the turn that is open, and its due date goes on to the next; days that are closed are skipped. Turns that were done stand in the side sheet, those to come in the calendar.',
     ],
   },

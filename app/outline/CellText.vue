@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { hoursOn } from '#core/schedule/times'
 import type { PlannedDays } from '#core/find/rows'
 import { type AnyColumn, isFigureColumn } from '#core/tree/view'
 import type { TopicId } from '#core/tree'
@@ -48,9 +49,9 @@ const names = computed(() => {
     <span v-else-if="figure" class="figure" :class="{ rolled: !figure.own, fault: figure.fault }">{{ text }}</span>
     <span v-else-if="isPlanned(column)" :class="{ tight }">{{ text }}</span>
     <span v-else-if="column === 'due' && said.due" :class="{ late: said.done !== 100 && dueInWords(said.due!).late }">{{
-      dueInWords(said.due!).text
+      dueInWords(said.due!, undefined, hoursOn(said, said.due!)).text
     }}</span>
-    <template v-else-if="column === 'start' && said.start">{{ dayInWords(said.start!) }}</template>
+    <template v-else-if="column === 'start' && said.start">{{ momentInWords(said.start!, said.startTime) }}</template>
     <template v-else-if="column === 'length' && said.duration !== null">{{ said.duration }} d</template>
     <template v-else-if="column === 'done' && said.done !== null">{{ said.done }} %</template>
     <template v-else-if="column === 'priority' && said.priority !== null">P{{ said.priority }}</template>

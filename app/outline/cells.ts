@@ -1,5 +1,6 @@
 import { readDetails } from '#core/capture/quick-details'
-import { readDay, readLength } from '#core/schedule/day-words'
+import { readMoment } from '#core/schedule/clock-words'
+import { readLength } from '#core/schedule/day-words'
 import { finished } from '#core/schedule/turns'
 import type { PlannedDays } from '#core/find/rows'
 import { type AnyColumn, type Column, isFigureColumn, measureOf } from '#core/tree/view'
@@ -42,6 +43,9 @@ export function plannedText(planned: PlannedDays | null, column: Column): string
   return planned.totalFloat === null ? '' : `${Math.round(planned.totalFloat * 10) / 10} d`
 }
 
+/** The times of the days that columns hold. */
+const TIMES = { start: 'startTime', due: 'dueTime' } as const
+
 /** What a cell says when it's opened for typing. */
 export function cellText(desk: Desk, id: TopicId, column: Column): string {
   const topic = topicOf(desk.tree, id)
@@ -54,7 +58,7 @@ export function cellText(desk: Desk, id: TopicId, column: Column): string {
       return topic.people.map(desk.nameOf).join(', ')
     case 'start':
     case 'due':
-      return topic[column] === null ? '' : dayInWords(topic[column])
+      return topic[column] === null ? '' : momentInWords(topic[column], topic[TIMES[column]])
     case 'length':
       return topic.duration === null ? '' : String(topic.duration)
     case 'done':
@@ -74,9 +78,15 @@ export function readCell(desk: Desk, topic: TopicId, column: Column, said: strin
   switch (column) {
     case 'start':
     case 'due': {
-      const day = text === '' ? null : readDay(text, daySense())
-      if (text !== '' && day === null) return `“${text}” isn’t a day. “fri”, “12 May” and “in 2 weeks” are.`
-      return day === now[column] ? [] : [{ op: 'set', topic, field: column, value: day }]
+      const said = text === '' ? null : readMoment(text, daySense(), now[column])
+      if (text !== '' && said === null)
+        return `“${text}” isn’t a day. “fri”, “12 May”, “in 2 weeks” and “fri 14:30” are.`
+      const { day, time } = said ?? { day: null, time: null }
+      const field = TIMES[column]
+      return [
+        ...(day === now[column] ? [] : [{ op: 'set', topic, field: column, value: day } as const]),
+        ...(time === now[field] ? [] : [{ op: 'set', topic, field, value: time } as const]),
+      ]
     }
     case 'length':
     case 'done':

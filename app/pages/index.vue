@@ -8,6 +8,7 @@ interface Task {
   id: string
   title: string
   due: string | null
+  time: string | null
   done: number | null
 }
 interface Listed {
@@ -131,7 +132,9 @@ useHead({ title: 'Home · Sun Porch' })
                 <span class="name"
                   >{{ task.title || 'untitled' }}<small>{{ task.tree }}</small></span
                 >
-                <span class="due" :class="{ late: group.late }">{{ task.due ? dueInWords(task.due).text : '' }}</span>
+                <span class="due" :class="{ late: group.late }">{{
+                  task.due ? dueInWords(task.due, undefined, task.time).text : ''
+                }}</span>
               </NuxtLink>
             </li>
           </ul>

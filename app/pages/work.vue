@@ -14,6 +14,7 @@ interface Task {
   readonly id: string
   readonly title: string
   readonly due: string | null
+  readonly time: string | null
   readonly done: number | null
   readonly priority: number | null
   readonly again: Again | null
@@ -358,7 +359,7 @@ const calendar = ref()
           <span v-if="task.done" class="quiet part">{{ task.done }} %</span>
           <span v-if="task.priority" class="quiet part">P{{ task.priority }}</span>
           <span class="due" :class="{ late: late(whenOf(task.due, now, ownLocale())) }">{{
-            task.due ? dueInWords(task.due).text : ''
+            task.due ? dueInWords(task.due, now, task.time).text : ''
           }}</span>
           <span class="moves">
             <button tabindex="-1" :aria-label="`A day earlier: ${task.title}`" @click.stop="move(task, 'earlier')">

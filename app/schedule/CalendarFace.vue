@@ -15,6 +15,8 @@ import {
   weeksOfMonth,
 } from '#core/calendar/calendar'
 import { bornOn, entryMoved } from '#core/calendar/move'
+import { dayWithTimes, runSheetOf } from '#core/calendar/run-sheet'
+import { isZone } from '#core/meeting/zones'
 import { shorten, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { startAt } from './acting'
@@ -30,6 +32,7 @@ const WAYS = [
   { id: 'month', name: 'Month' },
   { id: 'week', name: 'Week' },
   { id: 'list', name: 'List' },
+  { id: 'sheet', name: 'Run-sheet' },
 ] as const
 const way = ref<(typeof WAYS)[number]['id']>(narrow.value ? 'list' : 'month')
 /** A day of what is shown. */
@@ -38,12 +41,18 @@ const at = ref(desk.then.value ?? desk.today)
 const MOST_LINES = 60
 const MOST_LISTED = 400
 
+/** On whose walls times are told: those of the tree's zone, or of whoever looks. */
+const zone = computed(() => {
+  void desk.tick.value
+  const own = desk.tree.fields.zone
+  return own !== null && isZone(own) ? own : ownZone()
+})
 const asked = computed(() => {
   void desk.tick.value
   return {
     plan,
     today: desk.today,
-    zone: ownZone(),
+    zone: zone.value,
     only: desk.only.value,
     hidden: (id: TopicId) => desk.finding.isHidden(id),
   }
@@ -83,6 +92,16 @@ const weeks = computed(() =>
 const dayNames = computed(() =>
   weeks.value[0]!.days.map(day => format(day, { weekday: narrow.value ? 'narrow' : 'short' })),
 )
+const sheet = computed(() => runSheetOf(desk.tree, asked.value, at.value))
+/** The first day with times, for whoever comes to a day without any. */
+function findDay(): void {
+  const found = sheet.value.lines.length > 0 ? null : dayWithTimes(desk.tree, asked.value, at.value)
+  if (found !== null) at.value = found
+}
+function choose(one: (typeof WAYS)[number]['id']): void {
+  way.value = one
+  if (one === 'sheet') findDay()
+}
 const list = computed(() => listOfMonth(shown.value, at.value, MOST_LISTED))
 
 function format(day: string, options: Intl.DateTimeFormatOptions): string {
@@ -91,10 +110,17 @@ function format(day: string, options: Intl.DateTimeFormatOptions): string {
 const head = computed(() =>
   way.value === 'week'
     ? `${format(weeks.value[0]!.first, { day: 'numeric', month: 'long' })} to ${format(weeks.value[0]!.days[6]!, { day: 'numeric', month: 'long', year: 'numeric' })}`
-    : format(at.value, { month: 'long', year: 'numeric' }),
+    : way.value === 'sheet'
+      ? format(at.value, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' })
+      : format(at.value, { month: 'long', year: 'numeric' }),
 )
 function go(by: number): void {
-  at.value = way.value === 'week' ? addDays(at.value, by * 7) : monthAfter(at.value, by)
+  at.value =
+    way.value === 'sheet'
+      ? addDays(at.value, by)
+      : way.value === 'week'
+        ? addDays(at.value, by * 7)
+        : monthAfter(at.value, by)
 }
 const isWorking = (day: string): boolean => plan?.calendar.isWorking(day) ?? true
 const title = (id: TopicId): string => desk.drawnOf(id).guise.topic.title || 'untitled'
@@ -111,7 +137,7 @@ const saysOf = (entry: CalendarEntry): string => {
   return [
     title(entry.id),
     KINDS[entry.kind],
-    entry.time ? `${days}, ${entry.time}` : days,
+    [days, entry.time, entry.ends && `to ${entry.ends}`].filter(Boolean).join(', '),
     entry.done ? 'done' : entry.late ? 'late' : '',
   ]
     .filter(Boolean)
@@ -124,13 +150,25 @@ function reveal(id: TopicId): void {
   const entry = entries.value[indexOf.value.get(id) ?? -1]
   if (!entry) return
   const [first, last] = [weeks.value[0]!.first, weeks.value.at(-1)!.days[6]!]
-  if (way.value === 'list' ? entry.from.slice(0, 7) !== at.value.slice(0, 7) : entry.to < first || entry.from > last)
+  if (way.value === 'sheet') {
+    if (entry.from > at.value || entry.to < at.value) at.value = entry.from
+  } else if (
+    way.value === 'list' ? entry.from.slice(0, 7) !== at.value.slice(0, 7) : entry.to < first || entry.from > last
+  )
     at.value = entry.from
   void nextTick(() =>
     box.value?.querySelector(`[data-topic="${CSS.escape(id)}"]`)?.scrollIntoView({ block: 'nearest' }),
   )
 }
 function neighbour(id: TopicId, direction: 'up' | 'down' | 'left' | 'right'): TopicId | null {
+  if (way.value === 'sheet') {
+    const on = [...sheet.value.untimed, ...sheet.value.lines.map(line => line.entry)].filter(
+      ({ kind }) => kind !== 'turn',
+    )
+    const i = on.findIndex(entry => entry.id === id)
+    // From elsewhere to the first of the day.
+    return (i < 0 ? on[0] : on[i + (direction === 'up' || direction === 'left' ? -1 : 1)])?.id ?? null
+  }
   const i = indexOf.value.get(id)
   const by = direction === 'up' || direction === 'left' ? -1 : 1
   // From nowhere in the calendar: to the first that isn't over on the day that is shown.
@@ -247,12 +285,12 @@ defineExpose({ escape: stop, focus: focusBox })
           :key="one.id"
           :aria-pressed="way === one.id"
           :class="{ on: way === one.id }"
-          @click="way = one.id">
+          @click="choose(one.id)">
           {{ one.name }}
         </button>
       </div>
     </header>
-    <div v-if="way !== 'list'" class="names" aria-hidden="true">
+    <div v-if="way === 'month' || way === 'week'" class="names" aria-hidden="true">
       <span v-for="(name, i) in dayNames" :key="i">{{ name }}</span>
     </div>
     <div
@@ -268,7 +306,7 @@ defineExpose({ escape: stop, focus: focusBox })
       @pointermove="moved"
       @pointerup="up"
       @pointercancel="stop">
-      <template v-if="way !== 'list'">
+      <template v-if="way === 'month' || way === 'week'">
         <div
           v-for="week in weeks"
           :key="week.first"
@@ -321,7 +359,7 @@ defineExpose({ escape: stop, focus: focusBox })
             <i v-if="piece.entry.kind === 'milestone'" class="gable" />
             <Icon v-else-if="piece.entry.kind === 'turn'" name="lucide:repeat" size="12" />
             <Icon v-else-if="piece.entry.kind === 'due'" name="lucide:flag" size="12" />
-            <b v-else-if="piece.entry.time">{{ piece.entry.time }}</b>
+            <b v-if="piece.entry.time && !piece.before">{{ piece.entry.time }}</b>
             <TitleField
               v-if="piece.first && desk.editing.value?.id === piece.entry.id"
               class="words"
@@ -331,6 +369,16 @@ defineExpose({ escape: stop, focus: focusBox })
           <p v-if="week.more" class="more">and {{ week.more }} more; the list has them</p>
         </div>
       </template>
+      <RunSheet
+        v-else-if="way === 'sheet'"
+        :sheet="sheet"
+        :zone="zone"
+        :head="head"
+        :other="sheet.lines.length > 0 ? null : dayWithTimes(desk.tree, asked, at)"
+        @go="at = $event"
+        @down="down"
+        @menu="contextMenu"
+        @closed="focusBox" />
       <template v-else>
         <p v-if="list.days.length === 0" class="none">Nothing stands in this month.</p>
         <section v-for="day in list.days" :key="day.day" role="group" :aria-label="dayInWords(day.day)">
@@ -358,7 +406,8 @@ defineExpose({ escape: stop, focus: focusBox })
             @dblclick="desk.edit(entry.id)"
             @contextmenu="contextMenu($event, entry)">
             <b class="when">{{
-              entry.time ?? (entry.from === entry.to ? KINDS[entry.kind] : `to ${dayInWords(entry.to)}`)
+              [entry.time, entry.ends].filter(Boolean).join(' to ') ||
+              (entry.from === entry.to ? KINDS[entry.kind] : `to ${dayInWords(entry.to)}`)
             }}</b>
             <TitleField
               v-if="desk.editing.value?.id === entry.id && entry.kind !== 'turn'"

@@ -107,6 +107,8 @@ async function takeFile(event: Event): Promise<void> {
       inputmode="decimal"
       :disabled="!may"
       @change="setHours(($event.target as HTMLInputElement).value)" />
+    <label for="plan-zone">Time zone</label>
+    <ZoneField input-id="plan-zone" />
     <span>On planks</span>
     <label
       ><input

@@ -1,3 +1,4 @@
+import { dayIn } from '#core/schedule/zone-day'
 import { Planning } from '#core/derive/planning'
 import type { Plan } from '#core/schedule/plan'
 import type { Desk } from '~/desk/desk'
@@ -11,7 +12,7 @@ export function planningOf(desk: Desk): Planning {
     planning = desk.derive(
       new Planning(
         () => desk.tree,
-        () => desk.then.value ?? desk.today,
+        () => desk.then.value ?? dayIn(desk.tree.fields.zone) ?? desk.today,
       ),
     )
     held.set(desk, planning)

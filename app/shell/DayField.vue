@@ -1,38 +1,49 @@
 <script setup lang="ts">
+import { readMoment } from '#core/schedule/clock-words'
 import { readDay, weekStart } from '#core/schedule/day-words'
 import { addDays } from '#core/schedule/days'
+import { type Moment, momentInWords } from '#core/schedule/times'
 
 /**
  * A calendar day that is typed in words (“fri”, “in 2 weeks”, “15.12.”) or chosen from a calendar. What is understood
- * is shown while it's typed, and what isn't is said; the arrows go a day on or back.
+ * is shown while it's typed, and what isn't is said; the arrows go a day on or back. Where a time is given, the day may have one:
+ * “fri 14:30”; what is typed comes as `moment` then.
  */
 const props = defineProps<{
   modelValue: string | null
+  /** The time of the day; null: it has none. Without it, the field is one of days alone. */
+  time?: string | null
   label?: string
   inputId?: string
   disabled?: boolean
   placeholder?: string
   required?: boolean
 }>()
-const emit = defineEmits<{ 'update:modelValue': [day: string | null] }>()
-const shown = computed(() => (props.modelValue === null ? '' : dayInWords(props.modelValue)))
+const emit = defineEmits<{ 'update:modelValue': [day: string | null]; moment: [moment: Moment | null] }>()
+const timed = computed(() => props.time !== undefined)
+const inWords = ({ day, time }: Moment): string => momentInWords(day, time, ownLocale())
+const there = computed<Moment | null>(() =>
+  props.modelValue === null ? null : { day: props.modelValue, time: props.time ?? null },
+)
+const shown = computed(() => (there.value === null ? '' : inWords(there.value)))
 const said = ref<string | null>(null)
 const wrong = ref(false)
 const calendar = ref<{ toggle(event: Event): void; hide(): void }>()
 
-const read = computed(() =>
-  said.value === null || said.value.trim() === ''
-    ? null
-    : said.value.trim() === shown.value
-      ? props.modelValue
-      : readDay(said.value, daySense()),
-)
+const read = computed((): Moment | null => {
+  const text = said.value?.trim() ?? ''
+  if (text === '') return null
+  if (text === shown.value) return there.value
+  if (timed.value) return readMoment(text, daySense(), props.modelValue)
+  const day = readDay(text, daySense())
+  return day === null ? null : { day, time: null }
+})
 const hint = computed(() => {
   if (said.value === null || said.value.trim() === '' || said.value.trim() === shown.value) return ''
   return read.value
-    ? dayInWords(read.value)
+    ? inWords(read.value)
     : wrong.value
-      ? `“${said.value.trim()}” isn’t a day. “fri”, “12 May” and “in 2 weeks” are.`
+      ? `“${said.value.trim()}” isn’t a day. “fri”, “12 May” and “in 2 weeks” are${timed.value ? ', “fri 14:30” too' : ''}.`
       : ''
 })
 
@@ -44,14 +55,15 @@ function keep(): boolean {
     if (empty) said.value = null
     return empty
   }
-  const day = empty ? null : read.value
+  const moment = empty ? null : read.value
   said.value = null
   wrong.value = false
-  if (day !== props.modelValue) emit('update:modelValue', day)
+  if (timed.value && moment?.time !== there.value?.time) emit('moment', moment)
+  else if (moment?.day !== there.value?.day) emit('update:modelValue', moment?.day ?? null)
   return true
 }
 function step(by: number): void {
-  const from = read.value ?? props.modelValue ?? today()
+  const from = read.value?.day ?? props.modelValue ?? today()
   said.value = null
   emit('update:modelValue', addDays(from, by))
 }

@@ -81,21 +81,25 @@ function setNumber(field: 'duration' | 'done', text: string): void {
     <DayField
       :key="`start ${ids.join()}`"
       :model-value="shared('start') ?? null"
+      :time="shared('startTime') ?? null"
       input-id="sheet-start"
       label="Start"
       :disabled="!may"
       :placeholder="differs('start') ? 'differs' : 'fri, 12 May …'"
-      @update:model-value="desk.set('start', $event, meant())" />
+      @update:model-value="desk.set('start', $event, meant())"
+      @moment="desk.setMoment('start', $event, meant())" />
     <label for="sheet-due">Due</label>
     <div class="due">
       <DayField
         :key="`due ${ids.join()}`"
         :model-value="shared('due') ?? null"
+        :time="shared('dueTime') ?? null"
         input-id="sheet-due"
         label="Due"
         :disabled="!may"
         :placeholder="differs('due') ? 'differs' : 'fri, 12 May …'"
-        @update:model-value="desk.set('due', $event, meant())" />
+        @update:model-value="desk.set('due', $event, meant())"
+        @moment="desk.setMoment('due', $event, meant())" />
       <span v-if="one?.due && one.done !== 100 && dueInWords(one.due).late" class="late">{{
         dueInWords(one.due).text
       }}</span>

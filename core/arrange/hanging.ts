@@ -35,8 +35,8 @@ const STEP = 14
 /** What hangs from the axis. Lengths in canvas units. */
 export interface Branch {
   readonly id: TopicId
-  /** Days after the first of all; null for what has no date. */
-  readonly day: number | null
+  /** Units, days or hours, after the first of all; null for what has no date. */
+  readonly at: number | null
   readonly size: Size
   /** How far a branch that runs on reaches from its plank's middle. */
   readonly extents: Extents
@@ -53,7 +53,7 @@ export interface Place {
 }
 
 export interface Hanging {
-  readonly perDay: number
+  readonly perUnit: number
   /** Where the first day stands, and what has no date. */
   readonly start: number
   readonly waiting: number
@@ -75,7 +75,7 @@ interface Tried {
 
 export interface Axis {
   readonly root: Size
-  /** Days from the first to the last. */
+  /** Units from the first to the last. */
   readonly span: number
   /** Multipliers of the usual space. */
   readonly along: number
@@ -109,7 +109,7 @@ export function hangBest(branches: readonly Branch[], axis: Axis): Hanging {
   const plain = best(atScales(none))
   const back = new Set<TopicId>()
   const tried: Tried[] = []
-  const dated = branches.filter(({ day }) => day !== null).sort((a, b) => a.day! - b.day!)
+  const dated = branches.filter(({ at }) => at !== null).sort((a, b) => a.at! - b.at!)
   for (const { id, runsOn } of dated.slice(0, Math.min(BACK, dated.length - 1))) {
     if (runsOn) break
     back.add(id)
@@ -122,16 +122,16 @@ export function hangBest(branches: readonly Branch[], axis: Axis): Hanging {
 const sizeOf = ({ left, right, top, bottom }: Extents): number => Math.max((left + right) / SHAPE, top + bottom)
 
 function hang(branches: readonly Branch[], { root, span, along, across }: Axis, { scale, back, above }: Way): Hanging {
-  const dated = branches.filter(({ day }) => day !== null).length
-  const perDay = Math.min(140, Math.max(2.5, (260 * Math.max(1, dated) ** 0.75 * along * scale) / Math.max(1, span)))
+  const dated = branches.filter(({ at }) => at !== null).length
+  const perUnit = Math.min(140, Math.max(2.5, (260 * Math.max(1, dated) ** 0.75 * along * scale) / Math.max(1, span)))
   const start = root.width / 2 + LEAD
-  const end = start + (dated > 0 ? span * perDay : 0)
+  const end = start + (dated > 0 ? span * perUnit : 0)
   const waiting = end + (dated > 0 ? WAIT : 0)
   let behind = 0
   const hung = branches.map((branch, i) => ({
     branch,
     i,
-    x: branch.day === null ? waiting + STEP * behind++ : start + branch.day * perDay,
+    x: branch.at === null ? waiting + STEP * behind++ : start + branch.at * perUnit,
   }))
   const order = [
     ...hung.filter(({ branch }) => !back.has(branch.id)).sort((a, b) => b.x - a.x || b.i - a.i),
@@ -162,7 +162,7 @@ function hang(branches: readonly Branch[], { root, span, along, across }: Axis, 
     top = Math.max(top, reach.top - dy)
     bottom = Math.max(bottom, reach.bottom + dy)
   }
-  return { perDay, start, waiting, places, extents: { left, right: right + 20, top, bottom } }
+  return { perUnit, start, waiting, places, extents: { left, right: right + 20, top, bottom } }
 }
 
 /** How far from the axis each stretch of it is taken. */

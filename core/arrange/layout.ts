@@ -1,6 +1,7 @@
 import { Arranged, type Settings } from './arranged'
 import { fromMiddleOf, moved } from './from-middle'
 import type { Arrangement, Side } from '../tree/fields'
+import { timesOf } from '../schedule/times'
 import { sidesBelow } from '../tree/split'
 import type { TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
@@ -252,11 +253,14 @@ export class Layout extends Arranged {
     return this.frameOf(id, topicOf(this.tree, id).arrangement ?? (this.turned.has(id) ? 'left' : 'right'))
   }
 
-  /** A topic's day on a time axis: the plan's, its own, or the earliest below it. */
+  /** A topic's day on a time axis, with its time where it has one: the plan's, its own, or the earliest below it. */
   private dateOf(id: TopicId): string | null {
     const topic = topicOf(this.tree, id)
     const own = this.look.dayOf?.(id) ?? topic.start ?? topic.due
-    if (own !== null) return own
+    if (own !== null) {
+      const { time } = timesOf(topic, own, own)
+      return time === null ? own : `${own}T${time}`
+    }
     let earliest: string | null = null
     for (const kid of childrenOf(this.tree, id)) {
       const date = this.dateOf(kid)

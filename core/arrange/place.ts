@@ -32,8 +32,9 @@ export interface Size {
 /** A mark on a time axis. `date` is an ISO day. */
 export interface Tick {
   readonly x: number
+  /** ISO 8601; of an hour with its time, "2027-06-05T07:00". */
   readonly date: string
-  readonly unit: 'day' | 'month' | 'year' | 'today' | 'none'
+  readonly unit: 'hour' | 'day' | 'month' | 'year' | 'today' | 'none'
 }
 
 /** Receives what is in sight: planks, the lines between them, and branches too small to tell apart as blocks. */

@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addDays } from '../schedule/days'
+import { tickInWords } from '../scene/axis'
 import { addAt, applyChanges, BLANK, emptyTree, isWithin } from '../tree'
 import { Layout } from './layout'
-import type { Placed } from './place'
+import type { Placed, Tick } from './place'
 
 /** Branches with so many topics below them, each dated so many days after the first; none has no date. */
 function drawn(branches: readonly (readonly [below: number, days: number | null])[]) {
@@ -89,6 +90,79 @@ describe('along a time axis', () => {
     planned.set('d', '2027-02-10')
     layout.daysChanged()
     expect(at('d')).toBe(at('b'))
+  })
+
+  describe('of hours', () => {
+    type Said = readonly [start: string, time: string | null]
+    const byHours = (said: readonly Said[], today?: string) => {
+      const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0' })
+      tree.fields = { ...tree.fields, arrangement: 'time' }
+      said.forEach(([start, startTime], i) =>
+        applyChanges(tree, addAt(tree, { parent: 'c', index: Infinity }, () => `t${i}`, { start, startTime }).changes),
+      )
+      const layout = new Layout(tree, { size: () => ({ width: 100, height: 30 }), folded: () => false }, { today })
+      const marks: Tick[] = []
+      const lines = new Map<string, number>()
+      layout.scan({ x: -1e5, y: -1e5, width: 2e5, height: 2e5 }, 0, {
+        plank() {},
+        block() {},
+        line: (owner, points) => void lines.set(owner, points[0]!),
+        axis: (_, __, ___, ticks) => void marks.push(...ticks),
+      })
+      return { marks, at: said.map((_, i) => lines.get(`t${i}`)!) }
+    }
+
+    it('when all lies within two days and something has a time: hours are equally wide', () => {
+      const { marks, at } = byHours([
+        ['2027-06-05', '07:30'],
+        ['2027-06-05', '09:00'],
+        ['2027-06-05', '12:00'],
+        ['2027-06-06', '07:30'],
+      ])
+      expect((at[2]! - at[1]!) / (at[1]! - at[0]!)).toBeCloseTo(2, 6)
+      expect((at[3]! - at[0]!) / (at[1]! - at[0]!)).toBeCloseTo(16, 6)
+      // From the full hour before the first, with its day; the next day by its midnight.
+      expect(tickInWords(marks[0]!)).toMatch(/^Sat,? 5 Jun, 07:00$/)
+      expect(marks.map(tickInWords).some(words => /^Sun,? 6 Jun$/.test(words))).toBe(true)
+      const hours = marks.filter(({ unit }) => unit === 'hour')
+      expect(hours.length).toBeGreaterThan(2)
+      const nine = marks.find(({ date }) => date === '2027-06-05T09:00')
+      if (nine) expect(nine.x).toBeCloseTo(at[1]!, 6)
+    })
+
+    it('what has no time stands at the beginning of its day, and the present day stretches no axis', () => {
+      const { marks, at } = byHours(
+        [
+          ['2027-06-05', null],
+          ['2027-06-05', '12:00'],
+          ['2027-06-05', '18:00'],
+        ],
+        '2027-05-01',
+      )
+      expect((at[1]! - at[0]!) / (at[2]! - at[1]!)).toBeCloseTo(2, 6)
+      expect(marks.some(({ unit }) => unit === 'today')).toBe(false)
+    })
+
+    it('not for three days, nor where nothing has a time', () => {
+      for (const said of [
+        [
+          ['2027-06-05', '07:30'],
+          ['2027-06-07', '07:30'],
+        ],
+        [
+          ['2027-06-05', null],
+          ['2027-06-06', null],
+        ],
+      ] as const)
+        expect(byHours(said).marks.map(({ unit }) => unit)).not.toContain('hour')
+      // By days a time of day makes no difference.
+      const { at } = byHours([
+        ['2027-06-05', '07:30'],
+        ['2027-06-05', '22:00'],
+        ['2027-06-07', '01:00'],
+      ])
+      expect(at[0]).toBe(at[1])
+    })
   })
 
   it('branches whose dates crowd at the beginning stand to both sides of them, in order', () => {

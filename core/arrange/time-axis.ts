@@ -8,8 +8,10 @@ import { type Line, plankAt, type Standing } from './standing'
 
 /**
  * Along a time axis: each main branch hangs from its date, wherever there is room nearer by; days are equally wide, and
- * what has no date waits at the end.
+ * what has no date waits at the end. Where all of it lies within two days and something has a time of day, hours are
+ * equally wide; what has none then stands at the beginning of its day.
  *
+ * `dateOf`: a topic's day, ISO 8601, with its time where it has one, "2027-06-05T07:30".
  * `extents` are those of a branch that runs on; `runsOn` says which can't run the other way.
  */
 export function timeArrangement(
@@ -20,22 +22,25 @@ export function timeArrangement(
 ): Standing {
   const kids = ground.kids(ground.root).map(id => ({ id, date: dateOf(id) }))
   const dates = kids.flatMap(({ date }) => (date === null ? [] : [date]))
-  if (today && dates.length > 0) dates.push(today)
+  const byHours = isByHours(dates)
+  if (today && dates.length > 0 && !byHours) dates.push(today)
   dates.sort()
-  const [first, last] = [dates[0], dates.at(-1)]
+  const first = dates[0] && startOfUnit(dates[0], byHours)
+  const last = dates.at(-1)
+  const between = byHours ? hoursBetween : (from: string, to: string) => daysBetween(from.slice(0, 10), to.slice(0, 10))
   const branches = kids.map(({ id, date }): Branch => ({
     id,
-    day: date === null ? null : daysBetween(first!, date),
+    at: date === null ? null : between(first!, date),
     size: ground.size(id),
     extents: ground.extents(id),
     runsOn: runsOn(id),
   }))
   const root = ground.size(ground.root)
   const { along, across } = ground
-  const span = first && last ? daysBetween(first, last) : 0
-  const { perDay, start, waiting, places, extents } = hangBest(branches, { root, span, along, across })
-  const xOf = (date: string): number => start + daysBetween(first!, date) * perDay
-  const hasUndated = branches.some(({ day }) => day === null)
+  const span = first && last ? between(first, last) : 0
+  const { perUnit, start, waiting, places, extents } = hangBest(branches, { root, span, along, across })
+  const xOf = (date: string): number => start + between(first!, date) * perUnit
+  const undatedAt = branches.some(({ at }) => at === null) ? waiting : null
   return {
     spots: places,
     lines: Array.from(places, ([owner, { x, dx, dy }]): Line => {
@@ -47,21 +52,59 @@ export function timeArrangement(
       y: 0,
       from: root.width / 2,
       to: extents.right,
-      ticks: first ? ticksOf(first, last!, perDay, xOf, today, hasUndated ? waiting : null) : [],
+      ticks: !first
+        ? []
+        : byHours
+          ? hoursOf(first, last!, perUnit, xOf, undatedAt)
+          : ticksOf(first, last!.slice(0, 10), perUnit, xOf, today, undatedAt),
     },
   }
+}
+
+/** Whether the axis is one of hours. `dates` without the present day. */
+function isByHours(dates: readonly string[]): boolean {
+  if (!dates.some(date => date.length > 10)) return false
+  const days = dates.map(date => date.slice(0, 10)).sort()
+  return daysBetween(days[0]!, days.at(-1)!) <= 1
+}
+
+const wholeMoment = (date: string): string => (date.length > 10 ? date : `${date}T00:00`)
+/** The day, or on an axis of hours the full hour. */
+const startOfUnit = (date: string, byHours: boolean): string =>
+  byHours ? `${wholeMoment(date).slice(0, 13)}:00` : date.slice(0, 10)
+const hoursBetween = (from: string, to: string): number =>
+  (Date.parse(`${wholeMoment(to)}Z`) - Date.parse(`${wholeMoment(from)}Z`)) / 3_600_000
+
+/** The marks of an axis of hours: the first with its day, as each midnight; further apart where an hour is narrow. */
+function hoursOf(
+  first: string,
+  last: string,
+  perHour: number,
+  xOf: (date: string) => number,
+  undatedAt: number | null,
+): Tick[] {
+  const ticks: Tick[] = []
+  const every = perHour >= 48 ? 1 : perHour >= 16 ? 3 : 6
+  for (let hour = 0; hour <= Math.ceil(hoursBetween(first, last)); hour++) {
+    const date = new Date(Date.parse(`${first}Z`) + hour * 3_600_000).toISOString().slice(0, 16)
+    const at = Number(date.slice(11, 13))
+    if (hour === 0 || at === 0) ticks.push({ x: xOf(date), date: at === 0 ? date.slice(0, 10) : date, unit: 'day' })
+    else if (at % every === 0) ticks.push({ x: xOf(date), date, unit: 'hour' })
+  }
+  if (undatedAt !== null) ticks.push({ x: undatedAt, date: '', unit: 'none' })
+  return ticks
 }
 
 function ticksOf(
   first: string,
   last: string,
-  perDay: number,
+  perUnit: number,
   xOf: (date: string) => number,
   today: string | undefined,
   undatedAt: number | null,
 ): Tick[] {
   const ticks: Tick[] = []
-  const unit = perDay > 34 ? 'day' : perDay > 1.6 ? 'month' : 'year'
+  const unit = perUnit > 34 ? 'day' : perUnit > 1.6 ? 'month' : 'year'
   for (let date = first; date <= last && ticks.length < 400; date = addDays(date, 1)) {
     const isMonth = date.endsWith('-01')
     if (unit === 'day' || date === first || (unit === 'month' ? isMonth : date.endsWith('-01-01')))

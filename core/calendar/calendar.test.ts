@@ -144,7 +144,7 @@ describe('a calendar', () => {
     const stretch = fc.tuple(fc.integer({ min: -5, max: 9 }), fc.nat(9)).map(([from, days]): CalendarEntry => {
       const first = addDays('2027-02-01', from)
       return {
-        ...{ id: 't', kind: 'task', from: first, to: addDays(first, days), time: null, minutes: null },
+        ...{ id: 't', kind: 'task', from: first, to: addDays(first, days), time: null, ends: null },
         ...{ computed: false, done: false, late: false },
       }
     })

@@ -2,7 +2,8 @@ import { briefOf, instantOfStart, isMeeting } from '../meeting/brief'
 import { wallTime } from '../meeting/zones'
 import { addDays, daysBetween } from '../schedule/days'
 import { startOfWeek } from '../schedule/day-words'
-import type { Plan } from '../schedule/plan'
+import type { Planned } from '../schedule/plan'
+import { timesOf } from '../schedule/times'
 import { daysOffOf, turnsAhead } from '../schedule/turns'
 import { isTask, type Topic, type TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
@@ -32,19 +33,22 @@ export interface CalendarEntry {
   /** First and last day, ISO 8601. */
   readonly from: string
   readonly to: string
-  /** Of a meeting: when it begins on the wall of whoever looks, and how many minutes it takes, where that is known. */
+  /** When it begins on the wall, and when it ends there on its last day; null where no time of day is said. */
   readonly time: string | null
-  readonly minutes: number | null
+  readonly ends: string | null
   /** Whether the plan computed the days, not a person who typed them. */
   readonly computed: boolean
   readonly done: boolean
   readonly late: boolean
 }
 
+type PlannedTask = Pick<Planned, 'start' | 'finish' | 'milestone' | 'late'>
+
 export interface CalendarAsked {
-  readonly plan: Plan | null
+  /** The days that a plan gave to tasks. */
+  readonly plan: { readonly tasks: ReadonlyMap<TopicId, PlannedTask> } | null
   readonly today: string
-  /** IANA zone of whoever looks. */
+  /** IANA zone on whose walls meetings are told: the tree's, or that of whoever looks. */
   readonly zone: string
   /** The branch that is shown; null for the tree. */
   readonly only: TopicId | null
@@ -54,11 +58,12 @@ export interface CalendarAsked {
 function taskEntry(topic: Topic, { plan, today }: CalendarAsked): CalendarEntry | null {
   const { id, start, due } = topic
   const done = topic.done === 100
-  const rest = { id, time: null, minutes: null, done }
+  const rest = { id, done }
   const planned = plan?.tasks.get(id)
   if (planned)
     return {
       ...rest,
+      ...timesOf(topic, planned.milestone ? planned.finish : planned.start, planned.finish),
       kind: planned.milestone ? 'milestone' : 'task',
       from: planned.milestone ? planned.finish : planned.start,
       to: planned.finish,
@@ -70,6 +75,7 @@ function taskEntry(topic: Topic, { plan, today }: CalendarAsked): CalendarEntry 
   if (from === null || to === null) return null
   return {
     ...rest,
+    ...timesOf(topic, from, to),
     kind:
       start !== null && due !== null ? (topic.duration === 0 ? 'milestone' : 'task') : due !== null ? 'due' : 'start',
     from,
@@ -85,10 +91,15 @@ function meetingEntry(topic: Topic, { zone }: CalendarAsked): CalendarEntry | nu
   if (instant === null) return null
   const { day, time } = wallTime(instant, zone)
   // One that goes on past midnight stands on the days it goes over.
-  const end = brief.slot === null ? day : wallTime(instant + Math.max(0, brief.slot * 60_000 - 1), zone).day
+  const end = brief.slot === null ? null : wallTime(instant + Math.max(0, brief.slot * 60_000), zone)
+  const last = brief.slot === null ? day : wallTime(instant + Math.max(0, brief.slot * 60_000 - 1), zone).day
   const rest = { computed: false, done: brief.stage === 'ended' || brief.stage === 'cancelled', late: false }
-  return { id: topic.id, kind: 'meeting', from: day, to: end, time, minutes: brief.slot, ...rest }
+  return { id: topic.id, kind: 'meeting', from: day, to: last, time, ends: endOf(end, last), ...rest }
 }
+
+/** The end of what ends at midnight is that of the day before. */
+const endOf = (end: { readonly day: string; readonly time: string } | null, last: string): string | null =>
+  end && (end.day === last ? end.time : '24:00')
 
 /** By day and time; what is longer first. */
 export const byTime = (a: CalendarEntry, b: CalendarEntry): number =>
@@ -129,11 +140,15 @@ export function turnsOf(tree: Tree, asked: CalendarAsked, from: string, to: stri
   for (const topic of topicsAsked(tree, asked))
     for (const day of turnsAhead(topic, to, off, { from, most: MOST_SHOWN }))
       found.push({
-        ...{ id: topic.id, kind: 'turn', from: day, to: day, time: null, minutes: null },
+        ...{ id: topic.id, kind: 'turn', from: day, to: day, ...turnTimes(topic) },
         ...{ computed: true, done: false, late: false },
       })
   return found.sort(byTime)
 }
+
+/** Each turn is at the times of the one that is open. */
+const turnTimes = ({ start, due, startTime, dueTime }: Topic): Pick<CalendarEntry, 'time' | 'ends'> =>
+  start === due && startTime !== null ? { time: startTime, ends: dueTime } : { time: dueTime, ends: null }
 
 /** The topics that are asked for, in the order in which the tree is read. */
 function* topicsAsked(tree: Tree, asked: CalendarAsked): Generator<Topic> {

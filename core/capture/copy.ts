@@ -56,6 +56,8 @@ type Chosen = Pick<
   | 'picture'
   | 'start'
   | 'due'
+  | 'startTime'
+  | 'dueTime'
   | 'again'
   | 'turns'
   | 'done'
@@ -88,6 +90,8 @@ function choose(choice: CopyChoice, given: Chosen): Chosen {
     picture,
     start,
     due,
+    startTime,
+    dueTime,
     again,
     turns,
     done,
@@ -113,6 +117,8 @@ function choose(choice: CopyChoice, given: Chosen): Chosen {
     picture: choice.files ? picture : null,
     start: moved(start),
     due: moved(due),
+    startTime: choice.dates ? startTime : null,
+    dueTime: choice.dates ? dueTime : null,
     again: again && choice.dates ? againMoved(again, choice.shift) : null,
     turns: choice.progress ? turns.map(turn => (choice.people ? turn : { ...turn, by: null })) : [],
     done: choice.progress ? done : null,
@@ -143,6 +149,8 @@ export function copyItems(items: readonly OutlineItem[], choice: CopyChoice): Ou
       picture: given.picture ?? null,
       start: given.start ?? null,
       due: given.due ?? null,
+      startTime: given.startTime ?? null,
+      dueTime: given.dueTime ?? null,
       again: given.again ?? null,
       turns: given.turns ?? [],
       done: given.done ?? null,

@@ -44,6 +44,42 @@ describe('quick details', () => {
     })
     expect(read('every thing').title).toBe('Alarm // every thing')
   })
+  it('reads times of day: with their day, of one said beside them, or of the one that is there', () => {
+    const read = (text: string, there: Partial<Known> = {}) => readDetails(`Van // ${text}`, { ...known, ...there })
+    const fifth = '2027-06-05'
+    expect(read('5 jun 7:30')).toMatchObject({
+      title: 'Van',
+      details: { due: fifth, dueTime: '07:30' },
+      chips: [{ kind: 'due', text: 'due 5 Jun 2027, 07:30' }],
+    })
+    expect(read('start 5 jun at 7:30, due 5 jun 2 pm').details).toEqual({
+      ...{ start: fifth, startTime: '07:30', due: fifth, dueTime: '14:00' },
+    })
+    const span = { start: fifth, startTime: '07:30', due: fifth, dueTime: '08:15' }
+    for (const text of [
+      '5 jun 7:30 to 8:15',
+      '5 jun, 7:30–8:15',
+      '7:30 to 8:15, due 5 jun',
+      '7:30 - 8:15, start 5 jun',
+    ])
+      expect([text, read(text).details]).toEqual([text, span])
+    expect(read('5 jun 22:00 to 2:00')).toMatchObject({
+      details: { start: fifth, startTime: '22:00', due: '2027-06-06', dueTime: '02:00' },
+      chips: [{ text: '5 Jun 2027, 22:00 to 6 Jun 2027, 02:00' }],
+    })
+    // A day that is there isn't said again.
+    expect(read('14:30', { due: fifth }).details).toEqual({ dueTime: '14:30' })
+    expect(read('from 14:30', { due: fifth }).details).toEqual({ start: fifth, startTime: '14:30' })
+    expect(read('14:30', { start: fifth }).details).toEqual({ startTime: '14:30' })
+    expect(read('14:30 to 15:00', { start: fifth, due: fifth }).details).toEqual({
+      startTime: '14:30',
+      dueTime: '15:00',
+    })
+    expect(read('14:30').details).toEqual({ due: known.today, dueTime: '14:30' })
+    expect(read('every monday, 8:00').details).toMatchObject({ due: '2027-03-08', dueTime: '08:00' })
+    for (const text of ['25:00', 'lift 7:30', '7:30 to lunch', 'ratio 1:3'])
+      expect(read(text)).toMatchObject({ title: `Van // ${text}`, details: {} })
+  })
   it('leaves addresses, ambiguous initials and ordinary words alone', () => {
     expect(readDetails('See https://tannery.example/ tomorrow', known)).toEqual({
       title: 'See https://tannery.example/ tomorrow',
@@ -110,6 +146,11 @@ describe('quick details', () => {
         'next',
         'in',
         '9999',
+        '9999-12-31',
+        '9:30',
+        '22:00',
+        'to',
+        'pm',
         '12',
         '/',
         'Ines',

@@ -1,5 +1,7 @@
 import { readDay, readLength } from '../schedule/day-words'
-import { dayInWords } from '../schedule/days'
+import { timesAtTheEnd } from '../schedule/clock-words'
+import { momentInWords } from '../schedule/times'
+import { addDays, dayInWords } from '../schedule/days'
 import type { Field } from '../tree/fields'
 import type { Figure } from '../tree/figure'
 import type { Change, Initial } from '../tree/change'
@@ -20,8 +22,9 @@ export interface Known {
   /** The topic that words after “after” name, which the one that is typed may wait for; null where none is meant, or several are. */
   /** A figure that words mean in the tree's measures; null where they mean none. */
   readonly figureIn?: ((words: string) => QuickFigure | null) | undefined
-  /** When the topic is due already, from which what comes again is counted. */
+  /** When the topic is due already, from which what comes again is counted, and whose times of day are said. */
   readonly due?: string | null
+  readonly start?: string | null
   readonly topicCalled?: (words: string) => { readonly id: TopicId; readonly title: string } | null
 }
 /** What stands in a measure of the tree. */
@@ -64,6 +67,8 @@ export interface Understood {
     | 'people'
     | 'start'
     | 'due'
+    | 'startTime'
+    | 'dueTime'
     | 'duration'
     | 'estimate'
     | 'effort'
@@ -138,14 +143,20 @@ function partsOf(text: string, known: Known): string[] {
 export function readDetails(text: string, known: Known): Understood {
   const divider = DIVIDER.exec(text)
   if (!divider) return { title: text, details: {}, chips: [] }
-  const details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] } = {}
+  const details: Details = {}
   const chips: Chip[] = []
   const left: string[] = []
   let comesAgain: ReturnType<typeof readRhythmWords> = null
+  const times: Times[] = []
   for (const part of partsOf(text.slice(divider.index + divider[0].length), known)) {
     const rhythm = readRhythmWords(part, known)
     if (rhythm) {
       comesAgain = rhythm
+      continue
+    }
+    const time = timesAlone(part)
+    if (time) {
+      times.push(time)
       continue
     }
     const chip = understand(part, known, details)
@@ -154,16 +165,68 @@ export function readDetails(text: string, known: Known): Understood {
   }
   // Counted from the day that is said beside it, wherever it stands.
   if (comesAgain) chips.push(again(comesAgain, known, details))
+  for (const one of times) chips.push(atTimes(one, known, details))
   const title = text.slice(0, divider.index).trimEnd()
   return { title: left.length > 0 ? `${title} // ${left.join(', ')}` : title, details, chips }
 }
 
+type Details = { -readonly [K in keyof Understood['details']]: Understood['details'][K] }
+
+/** “due”, “by”, “from” … and a day, a time, or both. */
+const DATED = /^(due|by|start|from|starts|not before)\s+(.+)$/i
+const isStart = (word: string): boolean => /^(?:starts?|from|not before)$/i.test(word)
+
+/** Times of day, and of what; null: nobody said whether it begins or ends then. */
+interface Times {
+  readonly from: string
+  readonly to: string | null
+  readonly kind: 'start' | 'due' | null
+}
+
+/** “14:30”, “from 7:30”, “9:30 to 11:00”: times alone, of a day that is said beside them or is there. */
+function timesAlone(part: string): Times | null {
+  const dated = DATED.exec(part)
+  const times = timesAtTheEnd(dated ? dated[2]! : part)
+  if (!times || times.before !== '') return null
+  return { ...times, kind: dated ? (isStart(dated[1]!) ? 'start' : 'due') : null }
+}
+
+function atTimes({ from, to, kind }: Times, known: Known, details: Details): Chip {
+  const start = details.start ?? known.start ?? null
+  const due = details.due ?? known.due ?? null
+  if (to !== null) return between(details.start ?? due ?? start ?? known.today, from, to, known, details)
+  // Where only a start is known, the time is the start's.
+  const of = kind ?? (due === null && start !== null ? 'start' : 'due')
+  return onDay(of, (of === 'start' ? (start ?? due) : (due ?? start)) ?? known.today, from, known, details)
+}
+
+/** A day that is there already isn't said again: somebody else may be moving it. */
+function setDay(kind: 'start' | 'due', day: string, known: Known, details: Details): void {
+  if (details[kind] !== undefined || known[kind] !== day) details[kind] = day
+}
+
+/** A start or a due date, with its time where one was said. */
+function onDay(kind: 'start' | 'due', day: string, time: string | null, known: Known, details: Details): Chip {
+  setDay(kind, day, known, details)
+  if (time !== null) details[kind === 'start' ? 'startTime' : 'dueTime'] = time
+  return { kind, text: `${kind} ${momentInWords(day, time, known.locale)}` }
+}
+
+/** From one time of a day to another; one that isn't later is the next day's. */
+function between(day: string, from: string, to: string, known: Known, details: Details): Chip {
+  // After the last day that ISO 8601's four digits can say there is none.
+  const end = to > from || day === '9999-12-31' ? day : addDays(day, 1)
+  setDay('start', day, known, details)
+  setDay('due', end, known, details)
+  Object.assign(details, { startTime: from, dueTime: to })
+  return {
+    kind: 'start',
+    text: `${momentInWords(day, from, known.locale)} to ${end === day ? to : momentInWords(end, to, known.locale)}`,
+  }
+}
+
 /** How it comes again: from the day it's due, or from the first such day from today on, which is then its due date. */
-function again(
-  rhythm: (from: string) => Rhythm,
-  known: Known,
-  details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] },
-): Chip {
+function again(rhythm: (from: string) => Rhythm, known: Known, details: Details): Chip {
   const due = details.due ?? known.due
   const rule = writeRhythm(rhythm(due ?? known.today))
   // “Every Monday” from a Wednesday begins on the Monday after it.
@@ -189,11 +252,7 @@ const HOURS = /^(\d{1,6}(?:[.,]\d{1,2})?)\s*(?:h|hrs?|hours?|std|stunden?|heures
 const AFTER = /^after\s+(.+?)(?:\s*\+\s*(\d.*))?$/i
 
 /** What the plan takes: estimates, hours of work, what it waits for. */
-function understandPlan(
-  part: string,
-  known: Known,
-  details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] },
-): Chip | null {
+function understandPlan(part: string, known: Known, details: Details): Chip | null {
   const range = RANGE.exec(part)
   const worst = range && readLength(range[3]!, known.locale)
   if (range && worst !== null) {
@@ -220,11 +279,7 @@ function understandPlan(
   return { kind: 'waits', text: `after ${topic.title}${lag ? `, ${lag} working ${lag === 1 ? 'day' : 'days'}` : ''}` }
 }
 
-function understand(
-  part: string,
-  known: Known,
-  details: { -readonly [K in keyof Understood['details']]: Understood['details'][K] },
-): Chip | null {
+function understand(part: string, known: Known, details: Details): Chip | null {
   const figure = known.figureIn?.(part)
   if (figure) {
     details.figures = [...(details.figures ?? []).filter(({ id }) => id !== figure.figure.id), figure.figure]
@@ -257,16 +312,17 @@ function understand(
     return { kind: 'marker', text: marker.name }
   }
   // A day word beats a name that begins like it; with @ somebody is meant.
-  const dated = /^(due|by|start|from|starts|not before)\s+(.+)$/i.exec(part)
+  const dated = DATED.exec(part)
   const name = part.replace(/^@/, '')
   const called = findPeople(name, known.people, true)
   // “frida” begins Friday, but where a Frida works it's her; “fri” is Friday all the same.
-  const day = readDay(dated ? dated[2]! : part, { today: known.today, locale: known.locale, whole: called.length > 0 })
-  if (day) {
-    const kind = dated && /^(?:starts?|from|not before)$/i.test(dated[1]!) ? 'start' : 'due'
-    details[kind] = day
-    return { kind, text: `${kind} ${dayInWords(day, known.locale)}` }
-  }
+  const sense = { today: known.today, locale: known.locale, whole: called.length > 0 }
+  const said = dated ? dated[2]! : part
+  const whole = readDay(said, sense)
+  const times = whole === null ? timesAtTheEnd(said) : null
+  const day = whole ?? (times && readDay(times.before, sense))
+  if (day && times?.to != null) return between(day, times.from, times.to, known, details)
+  if (day) return onDay(dated && isStart(dated[1]!) ? 'start' : 'due', day, times?.from ?? null, known, details)
   const people = called.length > 0 ? called : findPeople(name, known.people)
   if (people.length > 1)
     return {

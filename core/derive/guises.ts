@@ -153,8 +153,9 @@ export class Guises implements Derived {
 }
 
 /** What of an original a reference shows; how it's dressed and what hangs on it here is its own. */
-function wordsOf({ title, start, due, duration, done, priority, people, markers }: Topic): Partial<Topic> {
-  return { title, start, due, duration, done, priority, people, markers }
+function wordsOf({ title, people, markers, ...task }: Topic): Partial<Topic> {
+  const { start, due, startTime, dueTime, duration, done, priority } = task
+  return { title, start, due, startTime, dueTime, duration, done, priority, people, markers }
 }
 
 /** Every topic of the tree that refers to this one. */

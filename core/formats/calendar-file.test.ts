@@ -111,6 +111,32 @@ describe('a calendar file as a tree', () => {
     expect(b!.details).not.toHaveProperty('waits')
   })
 
+  it('to-dos have their times of day, on the wall that they were written for', () => {
+    const { items } = readCalendarFile(
+      file(
+        ...todo(
+          'a',
+          'SUMMARY:Van',
+          'DTSTART;TZID=Europe/Lisbon:20270605T073000',
+          'DUE;TZID=Europe/Lisbon:20270605T081500',
+        ),
+        ...todo('b', 'SUMMARY:Floating', 'DUE:20270605T081500'),
+        ...todo('c', 'SUMMARY:Length', 'DTSTART:20270605T220000', 'DURATION:PT4H'),
+        ...todo('d', 'SUMMARY:Universal', 'DUE:20270605T233000Z'),
+        ...todo('e', 'SUMMARY:Day', 'DTSTART;VALUE=DATE:20270605', 'DURATION:P1D'),
+      ),
+    )
+    expect(
+      items.map(({ title, details }) => [title, details?.start, details?.startTime, details?.due, details?.dueTime]),
+    ).toEqual([
+      ['Van', '2027-06-05', '07:30', '2027-06-05', '08:15'],
+      ['Floating', undefined, undefined, '2027-06-05', '08:15'],
+      ['Length', '2027-06-05', '22:00', '2027-06-06', '02:00'],
+      ['Universal', undefined, undefined, '2027-06-05', '23:30'],
+      ['Day', '2027-06-05', undefined, '2027-06-05', undefined],
+    ])
+  })
+
   it('to-dos that come again do so here, where the rule is one that tasks have', () => {
     const { items, left } = readCalendarFile(
       file(

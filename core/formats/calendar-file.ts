@@ -83,7 +83,7 @@ function read(calendars: readonly ICAL.Component[]): CalendarFile {
         children: [],
       }
       if (part.name === 'vtodo') {
-        Object.assign(item.details, taskOf(part))
+        Object.assign(item.details, taskOf(part, zone, zones))
         const again = againOf(part, item.details.due)
         if (again) item.details.again = again
         // Single days that the rule leaves out or adds are the working calendar's to say here.
@@ -169,18 +169,34 @@ function saidOf(part: ICAL.Component): Record<string, unknown> {
 }
 
 /** A to-do's days, how far and how urgent it is. Ours runs from 1 to 5, iCalendar's from 1 to 9, 0 for none. */
-function taskOf(part: ICAL.Component): Record<string, unknown> {
+function taskOf(
+  part: ICAL.Component,
+  home: string,
+  zones: ReadonlyMap<string, ICAL.Timezone>,
+): Record<string, unknown> {
+  // A time of day is that of the wall it was written for.
+  const momentIn = (value: unknown, tzid: unknown): { readonly day: string; readonly time: string | null } | null =>
+    !(value instanceof ICAL.Time)
+      ? null
+      : value.isDate
+        ? { day: isoOf(value), time: null }
+        : wallOf(value, typeof tzid === 'string' ? tzid : '', home, zones)
   const begins = part.getFirstPropertyValue('dtstart')
-  const start = dayIn(begins)
-  const due =
-    dayIn(part.getFirstPropertyValue('due')) ??
-    (begins instanceof ICAL.Time && part.getFirstProperty('duration') ? lastDayOf(part, begins) : null)
+  const zoneAt = (name: string): unknown => part.getFirstProperty(name)?.getParameter('tzid')
+  const start = momentIn(begins, zoneAt('dtstart'))
+  const length = part.getFirstPropertyValue('duration')
+  let due = momentIn(part.getFirstPropertyValue('due'), zoneAt('due'))
+  if (due === null && begins instanceof ICAL.Time && length instanceof ICAL.Duration) {
+    const end = begins.clone()
+    end.addDuration(length)
+    due = begins.isDate ? { day: lastDayOf(part, begins), time: null } : momentIn(end, zoneAt('dtstart'))
+  }
   const priority = Number(part.getFirstPropertyValue('priority') ?? 0)
   const said = Number(part.getFirstPropertyValue('percent-complete') ?? 0)
   const isDone = wordsOf(part, 'status').toUpperCase() === 'COMPLETED' || part.getFirstProperty('completed') !== null
   return {
-    ...(start ? { start } : {}),
-    ...(due ? { due } : {}),
+    ...(start ? { start: start.day, ...(start.time ? { startTime: start.time } : {}) } : {}),
+    ...(due ? { due: due.day, ...(due.time ? { dueTime: due.time } : {}) } : {}),
     done: isDone ? 100 : Math.min(100, Math.max(0, Math.round(said) || 0)),
     ...(priority >= 1 && priority <= 9 ? { priority: Math.ceil(priority / 2) } : {}),
   }

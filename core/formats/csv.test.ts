@@ -126,10 +126,23 @@ describe('CSV out', () => {
       fc.property(fc.array(item, { minLength: 1, maxLength: 4 }), items => {
         const text = writeCsv(items, () => '')
         expect(read(text)).toEqual(items.map(titles))
-        // Level, title, people, markers, and a column for each of the eight fields that tables have.
-        expect(Papa.parse<string[]>(text.trimEnd()).data.every(row => row.length === 12)).toBe(true)
+        // Level, title, people, markers, and a column for each of the ten fields that tables have.
+        expect(Papa.parse<string[]>(text.trimEnd()).data.every(row => row.length === 14)).toBe(true)
       }),
     )
+  })
+  it('has times of day in columns of their own, and reads them in the day’s cell and in words, too', () => {
+    const at = { start: '2027-06-05', startTime: '07:30', due: '2027-06-05', dueTime: '08:15' }
+    const text = writeCsv([{ title: 'Van', details: at, children: [] }], () => '')
+    expect(readCsv(text)[0]!.details).toEqual(at)
+    expect(readCsv('title,start,due\nVan,2027-06-05 7:30,2027-06-05T08:15:00')[0]!.details).toEqual(at)
+    expect(
+      readCsv('title,start,start time,due,due time\nVan,2027-06-05,7:30 am,2027-06-05,08:15:00')[0]!.details,
+    ).toEqual(at)
+    // The cell of its own is what counts; what is no time stays out.
+    expect(
+      readCsv('title,due,due time\nVan,2027-06-05 07:30,9:00\nKeys,2027-06-05 27:30,noonish').map(one => one.details),
+    ).toEqual([{ due: '2027-06-05', dueTime: '09:00' }, { due: '2027-06-05' }])
   })
   it('guards cells that a spreadsheet program would run', () => {
     const text = writeCsv(

@@ -1,5 +1,6 @@
 import Papa from 'papaparse'
 import { Unreadable } from '../capture/nested'
+import { readTime } from '../schedule/clock-words'
 import type { FieldSpec } from '../tree/field-spec'
 import { type Field, FIELD_ENTRIES } from '../tree/fields'
 import { LIMITS } from '../tree/limits'
@@ -204,8 +205,9 @@ const toCell = (value: unknown): unknown =>
     ? `${String(value.rule)} from ${String(value.from)}`
     : (value ?? '')
 
-function fromCell(said: string, kind: FieldSpec['column'] | FieldSpec['opml']): unknown {
+function fromCell(said: string, field: Field, kind: FieldSpec['column'] | FieldSpec['opml']): unknown {
   if (kind === 'day') return said.slice(0, 10)
+  if (field === 'startTime' || field === 'dueTime') return readTime(said)
   return kind === 'number' || kind === 'whole' ? Number(said.replace('%', '').replace(',', '.')) : said
 }
 
@@ -215,8 +217,19 @@ function itemOf(row: Row): OutlineItem {
   for (const [field, { schema, column, opml }] of CELLS) {
     const said = row.cells[field]
     if (!said || field === 'title') continue
-    const read = schema.safeParse(field === 'again' ? againOf(said, row.cells.due) : fromCell(said, column ?? opml))
+    const read = schema.safeParse(
+      field === 'again' ? againOf(said, row.cells.due) : fromCell(said, field, column ?? opml),
+    )
     if (read.success && read.data !== null) details[field] = read.data
+  }
+  // “2027-06-05 07:30” in one cell; midnight is how other programs write a day alone.
+  for (const [day, time] of [
+    ['start', 'startTime'],
+    ['due', 'dueTime'],
+  ] as const) {
+    const said = /^\d{4}-\d\d-\d\d[T ](\d{1,2}:\d\d)(?::\d\d)?$/.exec(row.cells[day] ?? '')?.[1]
+    if (said && !/^0?0:00$/.test(said) && details[day] && !row.cells[time])
+      Object.assign(details, { [time]: readTime(said) ?? undefined })
   }
   return {
     title: (row.cells.title ?? '').slice(0, LIMITS.title).toWellFormed(),

@@ -124,6 +124,30 @@ describe('a calendar of one’s own', () => {
   })
 })
 
+describe('a task at a time of day', () => {
+  const task = { uid: 't1', title: 'Van', text: '', due: '2027-06-05', done: null, priority: null, stamp: 0 }
+  const said = (more: Partial<Parameters<typeof writeCalendar>[1][number]>): string[] =>
+    lines(writeCalendar([], [{ ...task, ...more }])).filter(line => /^(?:DTSTART|DUE|DURATION|EXDATE|TZID)/.test(line))
+  const zone = 'Europe/Lisbon'
+
+  it('is due in its zone, from when it begins where that is known; without a zone on the wall of whoever reads it', () => {
+    expect(said({ time: '07:30' })).toEqual(['DUE:20270605T073000'])
+    // Line by line: the zone’s name, its base and its changes, then the task.
+    expect(said({ time: '08:15', begins: '07:30', zone }).filter(line => !/^DTSTART:/.test(line))).toEqual([
+      ...['TZID:Europe/Lisbon', 'DTSTART;TZID=Europe/Lisbon:20270605T073000', 'DUE;TZID=Europe/Lisbon:20270605T081500'],
+    ])
+    // One that ends before it begins is due, and no more is said.
+    expect(said({ time: '07:30', begins: '08:15' })).toEqual(['DUE:20270605T073000'])
+    expect(said({ begins: '08:15' })).toEqual(['DUE;VALUE=DATE:20270605'])
+  })
+
+  it('that comes again does so at that time, its exceptions too', () => {
+    const again = { rule: 'FREQ=DAILY', without: ['2027-06-10'], besides: [] }
+    expect(said({ time: '07:30', again })).toEqual(['DTSTART:20270605T073000', 'EXDATE:20270610T073000'])
+    expect(said({ again })).toEqual(['DTSTART;VALUE=DATE:20270605', 'DURATION:P1D', 'EXDATE;VALUE=DATE:20270610'])
+  })
+})
+
 describe('the hour that comes twice', () => {
   it('a meeting that ends earlier on the wall than it begins has a length instead of an end', () => {
     // 31 October 2027, 02:30 summer time in Copenhagen, for 45 minutes: it ends at 02:15 winter time.

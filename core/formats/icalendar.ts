@@ -62,8 +62,12 @@ export interface CalendarTask {
   readonly uid: string
   readonly title: string
   readonly text: string
-  /** ISO 8601 days. */
+  /** The day by which it's to be done, ISO 8601. */
   readonly due: string | null
+  /** The time of that day, and when it begins on it, where both are known; on the wall of a zone, or of whoever reads it. */
+  readonly time?: string | null
+  readonly begins?: string | null
+  readonly zone?: string | null
   readonly done: number | null
   readonly priority: number | null
   readonly again?: Repeats | null
@@ -195,39 +199,72 @@ export function sayProgress(
   )
 }
 
-function todo(task: CalendarTask): ICAL.Component {
+/** A day, with its time of day where it has one. */
+const momentOf = (day: string, time: string | null): ICAL.Time =>
+  time === null ? ICAL.Time.fromDateString(day) : ICAL.Time.fromDateTimeString(`${day}T${time}:00`)
+
+/**
+ * Says days under a name, with their time of day where they have one: in its zone, whose rules the calendar must then hold, or, where
+ * none is known, on the wall of whoever reads it (RFC 5545, section 3.3.5, form 1).
+ */
+export function sayDays(
+  component: ICAL.Component,
+  name: 'dtstart' | 'dtend' | 'due' | 'exdate' | 'rdate',
+  days: readonly string[],
+  time: string | null,
+  zone: string | null,
+): void {
+  if (days.length === 0) return
+  const property = new ICAL.Property(name)
+  property.resetType(time === null ? 'date' : 'date-time')
+  if (time !== null && zone !== null) property.setParameter('tzid', zone)
+  const values = days.map(day => momentOf(day, time))
+  if (property.isMultiValue) property.setValues(values)
+  else property.setValue(values[0]!)
+  component.addProperty(property)
+}
+
+function todo({ due, time = null, begins = null, zone = null, ...task }: CalendarTask): ICAL.Component {
   const component = topicIn('vtodo', task)
   if (task.text) component.updatePropertyWithValue('description', clean(task.text))
-  if (task.due && task.again) {
-    // A rule counts from a start, and a due date must be later than the start: a day long from the day it's due on.
-    component.updatePropertyWithValue('dtstart', ICAL.Time.fromDateString(task.due))
-    component.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(86_400))
-    sayRepeats(component, task.again)
-  } else if (task.due) component.updatePropertyWithValue('due', ICAL.Time.fromDateString(task.due))
+  const runs = begins !== null && time !== null && begins < time
+  if (due && (task.again || runs)) {
+    // A rule counts from a start, and a due date must be later than the start.
+    sayDays(component, 'dtstart', [due], runs ? begins : time, zone)
+    if (runs) sayDays(component, 'due', [due], time, zone)
+    // Without a time of day it's a day long from the day it's due on.
+    else if (time === null) component.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(86_400))
+    if (task.again) sayRepeats(component, task.again, runs ? begins : time, zone)
+  } else if (due) sayDays(component, 'due', [due], time, zone)
   sayProgress(component, task)
   return component
 }
 
-/** That a to-do comes again (RFC 5545, sections 3.8.5.1 to 3.8.5.3). */
-export function sayRepeats(component: ICAL.Component, { rule, without, besides }: Repeats): void {
+/** That a to-do comes again (RFC 5545, sections 3.8.5.1 to 3.8.5.3), at the time of day and in the zone of its start. */
+function sayRepeats(
+  component: ICAL.Component,
+  { rule, without, besides }: Repeats,
+  time: string | null,
+  zone: string | null,
+): void {
   component.updatePropertyWithValue('rrule', ICAL.Recur.fromString(rule))
-  for (const [name, days] of [
-    ['exdate', without],
-    ['rdate', besides],
-  ] as const) {
-    if (days.length === 0) continue
-    const property = new ICAL.Property(name)
-    property.resetType('date')
-    property.setValues(days.map(day => ICAL.Time.fromDateString(day)))
-    component.addProperty(property)
-  }
+  sayDays(component, 'exdate', without, time, zone)
+  sayDays(component, 'rdate', besides, time, zone)
 }
 
 export function finished(component: ICAL.Component): string {
   return `${component.toString().replace(/\r?\n$/, '')}\r\n`
 }
 
-function withZones(component: ICAL.Component, meetings: readonly CalendarMeeting[]): void {
+/** What of a task needs the rules of a zone: the time of day when it's due. */
+function timed({ due, time, zone, again }: CalendarTask): Timed[] {
+  return due && time && zone ? [{ zone, start: Date.parse(`${due}T${time}Z`), rule: again ?? null }] : []
+}
+
+type Timed = { readonly zone: string; readonly start: number; readonly rule: unknown }
+
+/** The rules of the zones that times are said in. Instants are ms since 1970 UTC; a day more or less makes no difference. */
+export function withZones(component: ICAL.Component, meetings: readonly Timed[]): void {
   for (const zone of new Set(meetings.map(meeting => meeting.zone))) {
     const starts = meetings.filter(meeting => meeting.zone === zone).map(meeting => meeting.start)
     const years = meetings.some(meeting => meeting.zone === zone && meeting.rule) ? 5 : 1
@@ -246,7 +283,7 @@ export function writeInvitation(meeting: CalendarMeeting): string {
 /** A calendar to be read: somebody's meetings and tasks. */
 export function writeCalendar(meetings: readonly CalendarMeeting[], tasks: readonly CalendarTask[]): string {
   const component = calendar(null)
-  withZones(component, meetings)
+  withZones(component, [...meetings, ...tasks.flatMap(timed)])
   for (const meeting of meetings) component.addSubcomponent(event(meeting))
   for (const task of tasks) component.addSubcomponent(todo(task))
   return finished(component)

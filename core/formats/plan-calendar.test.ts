@@ -55,6 +55,57 @@ it('tells tasks as to-dos with their planned days, milestones as events, and wha
   expect(open.getFirstProperty('related-to')!.getParameter('gap')).toBeUndefined()
 })
 
+it('tells times of day where both ends have one, with the zone’s rules; a milestone at a time takes none', () => {
+  const timed = seed()
+  const day = '2027-06-05'
+  const both = { start: day, due: day, startTime: '07:30', dueTime: '08:15', duration: 1 }
+  const list: readonly [string, Record<string, unknown>][] = [
+    ['van', both],
+    ['doors', { ...both, dueTime: null }],
+    ['ribbon', { due: day, dueTime: '10:00', duration: 0, startMeans: 'fixed', start: day }],
+    ['night', { start: day, startTime: '22:00', due: '2027-06-06', dueTime: '02:00', duration: 2 }],
+    ['paint', { start: day, startTime: '09:00', due: '2027-06-06', duration: 2 }],
+  ]
+  applyChanges(timed, [
+    { op: 'tree', field: 'planFrom', value: day },
+    { op: 'tree', field: 'weekdays', value: [1, 2, 3, 4, 5, 6, 7] },
+    { op: 'tree', field: 'zone', value: 'Europe/Lisbon' },
+    ...list.map(([topic, content], i): Change => ({
+      op: 'add',
+      topic,
+      parent: 'a',
+      order: `b${i}`,
+      with: { title: topic, ...content },
+    })),
+  ])
+  const made = planOf(timed, '2027-06-01')
+  if (typeof made === 'string') throw new Error(made)
+  const calendar = new ICAL.Component(
+    ICAL.parse(writePlanCalendar(timed, toldPlan(timed, made, null), 'tree', 0)) as ConstructorParameters<
+      typeof ICAL.Component
+    >[0],
+  )
+  const said = calendar
+    .getAllSubcomponents()
+    .filter(({ name }) => name !== 'vtimezone')
+    .map(one => [
+      one.getFirstPropertyValue('summary'),
+      ...['dtstart', 'due', 'dtend', 'duration'].map(name => one.getFirstProperty(name)?.toICALString() ?? null),
+    ])
+  expect(said).toEqual([
+    ['van', 'DTSTART;TZID=Europe/Lisbon:20270605T073000', 'DUE;TZID=Europe/Lisbon:20270605T081500', null, null],
+    ['doors', 'DTSTART;TZID=Europe/Lisbon:20270605T073000', null, null, null],
+    ['ribbon', 'DTSTART;TZID=Europe/Lisbon:20270605T100000', null, null, null],
+    ['night', 'DTSTART;TZID=Europe/Lisbon:20270605T220000', 'DUE;TZID=Europe/Lisbon:20270606T020000', null, null],
+    ['paint', 'DTSTART;VALUE=DATE:20270605', null, null, 'DURATION:P2D'],
+  ])
+  expect(calendar.getAllSubcomponents('vtimezone')).toHaveLength(1)
+  // Lisbon is an hour ahead of UTC in June (IANA's rules, by the platform's own data).
+  const start = calendar.getFirstSubcomponent('vtodo')!.getFirstPropertyValue('dtstart') as ICAL.Time
+  start.zone = new ICAL.Timezone(calendar.getFirstSubcomponent('vtimezone')!)
+  expect(new Date(start.toUnixTime() * 1000).toISOString()).toBe('2027-06-05T06:30:00.000Z')
+})
+
 it('is read by another library with the same words and days, lines no longer than 75 octets', () => {
   const found = Object.values(ical.sync.parseICS(text)) as { type: string; summary?: string; start?: Date }[]
   expect(found.filter(({ type }) => type === 'VTODO').map(({ summary }) => summary)).toEqual([

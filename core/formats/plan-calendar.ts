@@ -1,9 +1,11 @@
 import ICAL from 'ical.js'
 import { addDays, daysBetween } from '../schedule/days'
+import { timesOf } from '../schedule/times'
 import type { ToldPlan } from '../schedule/told'
 import { daysOffOf, turnsAhead } from '../schedule/turns'
 import { topicOf, type Tree } from '../tree/tree'
-import { calendar, finished, sayProgress, taskUid, topicIn } from './icalendar'
+import { isZone } from '../meeting/zones'
+import { calendar, finished, sayDays, sayProgress, taskUid, topicIn, withZones } from './icalendar'
 
 /** How one waits for another, as RFC 9253 names it (section 5, the relation types of tasks). */
 const RELATIONS = { FS: 'FINISHTOSTART', SS: 'STARTTOSTART', FF: 'FINISHTOFINISH', SF: 'STARTTOFINISH' } as const
@@ -11,8 +13,6 @@ const RELATIONS = { FS: 'FINISHTOSTART', SS: 'STARTTOSTART', FF: 'FINISHTOFINISH
 /** Turns to come of a task that comes again: a year's, and no more than this. */
 const AHEAD_DAYS = 366
 const MOST_TURNS = 100
-
-const dayOf = (day: string): ICAL.Time => ICAL.Time.fromDateString(day)
 
 /**
  * The plan of a tree as a calendar to be read: tasks as to-dos with their planned days and what they wait for, milestones as all-day
@@ -26,24 +26,36 @@ export function writePlanCalendar(tree: Tree, { tasks }: ToldPlan, of: string, s
   const made = calendar(null)
   const off = daysOffOf(tree.fields)
   const planned = new Set(tasks.map(({ topic }) => topic))
+  const zone = tree.fields.zone !== null && isZone(tree.fields.zone) ? tree.fields.zone : null
+  const starts: number[] = []
   for (const { topic: id, start, finish, milestone } of tasks) {
     const topic = topicOf(tree, id)
     const one = topicIn(milestone ? 'vevent' : 'vtodo', { uid: taskUid(of, id), title: topic.title, stamp })
-    one.updatePropertyWithValue('dtstart', dayOf(milestone ? finish : start))
-    if (milestone) one.updatePropertyWithValue('dtend', dayOf(addDays(finish, 1)))
-    else {
-      const days = daysBetween(start, finish) + 1
-      one.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds(days * 86_400))
+    const first = milestone ? finish : start
+    const { time: begins, ends } = timesOf(topic, first, finish)
+    // Both have a time of day, or none has (RFC 5545, section 3.8.2.3); a task that begins at a time and ends on another day, who knows
+    // when, is told by its days.
+    const runs = begins !== null && ends !== null && `${first}T${begins}` < `${finish}T${ends}`
+    const time = runs || first === finish ? begins : null
+    sayDays(one, 'dtstart', [first], time, zone)
+    if (time !== null) starts.push(Date.parse(`${first}T${time}Z`))
+    // An event at a time takes none where no end is said (RFC 5545, section 3.6.1).
+    if (milestone && time === null) sayDays(one, 'dtend', [addDays(finish, 1)], null, zone)
+    if (!milestone) {
+      if (runs) sayDays(one, 'due', [finish], ends, zone)
+      else if (time === null)
+        one.updatePropertyWithValue('duration', ICAL.Duration.fromSeconds((daysBetween(start, finish) + 1) * 86_400))
       sayProgress(one, topic)
       // Each turn to come begins as long before its due date as the one that is open.
       const turns =
         topic.due === null ? [] : turnsAhead(topic, addDays(topic.due, AHEAD_DAYS), off, { most: MOST_TURNS })
-      if (turns.length > 0) {
-        const dates = new ICAL.Property('rdate')
-        dates.resetType('date')
-        dates.setValues(turns.map(turn => dayOf(addDays(start, daysBetween(topic.due!, turn)))))
-        one.addProperty(dates)
-      }
+      sayDays(
+        one,
+        'rdate',
+        turns.map(turn => addDays(start, daysBetween(topic.due!, turn))),
+        time,
+        zone,
+      )
     }
     for (const { on, kind, lag, days } of topic.waits) {
       if (!planned.has(on)) continue
@@ -56,5 +68,10 @@ export function writePlanCalendar(tree: Tree, { tasks }: ToldPlan, of: string, s
     }
     made.addSubcomponent(one)
   }
+  if (zone !== null)
+    withZones(
+      made,
+      starts.map(at => ({ zone, start: at, rule: null })),
+    )
   return finished(made)
 }

@@ -64,9 +64,11 @@ export function toReadable(tree: Tree, root: TopicId, keep?: ReadonlySet<TopicId
     const extra = substanceInMarkdown(tree, topic)
     const note =
       extra === '' ? topic.note : noteFromMarkdown([noteToMarkdown(topic.note), extra].filter(Boolean).join('\n\n'))
-    const { done, start, due, duration, priority } = shown
+    const { done, start, due, startTime, dueTime, duration, priority } = shown
     const said = Object.fromEntries(
-      Object.entries({ done, start, due, duration, priority }).filter(([, value]) => value !== null),
+      Object.entries({ done, start, due, startTime, dueTime, duration, priority }).filter(
+        ([, value]) => value !== null,
+      ),
     )
     return {
       title: number ? `${number} ${shown.title}` : shown.title,

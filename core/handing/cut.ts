@@ -34,6 +34,8 @@ const FIELDS: Readonly<Partial<Record<Taken, readonly (keyof Content)[]>>> = {
   tasks: [
     'start',
     'due',
+    'startTime',
+    'dueTime',
     'duration',
     'done',
     'priority',
@@ -161,6 +163,8 @@ export function cutOut(tree: Tree, choice: Choice, circumstances: Circumstances 
             title: original.title,
             start: original.start,
             due: original.due,
+            startTime: original.startTime,
+            dueTime: original.dueTime,
             duration: original.duration,
             done: original.done,
             priority: original.priority,

@@ -17,6 +17,9 @@ export interface HandedTask {
   readonly people: readonly string[]
   readonly start: string | null
   readonly due: string | null
+  /** Times of those days. */
+  readonly startTime: string | null
+  readonly dueTime: string | null
   /** Working days. */
   readonly duration: number | null
   readonly done: number | null
@@ -137,8 +140,9 @@ export function handedOf(
   }
 }
 
-function taskOf({ people, start, due, duration, done, priority }: Topic, nameOf: (id: string) => string): HandedTask {
-  return { people: people.map(nameOf).filter(Boolean), start, due, duration, done, priority }
+function taskOf({ people, ...said }: Topic, nameOf: (id: string) => string): HandedTask {
+  const { start, due, startTime, dueTime, duration, done, priority } = said
+  return { people: people.map(nameOf).filter(Boolean), start, due, startTime, dueTime, duration, done, priority }
 }
 
 /** What somebody outside can open: the web and mail. */

@@ -1,4 +1,4 @@
-import { dayInWords } from '../schedule/days'
+import { momentInWords } from '../schedule/times'
 import type { Choice } from './choice'
 import type { HandedTask, HandedTopic } from './handed'
 import { LOCALES, WORDS } from './words'
@@ -13,8 +13,9 @@ export class Telling {
     this.locale = LOCALES[language]
   }
 
-  day(day: string | null): string {
-    return day === null ? '' : dayInWords(day, this.locale)
+  /** A day, with its time of day where it has one. */
+  day(day: string | null, time: string | null = null): string {
+    return day === null ? '' : momentInWords(day, time, this.locale)
   }
 
   bytes(size: number): string {
@@ -27,12 +28,12 @@ export class Telling {
   }
 
   /** A task in a line: who, from when, by when, how far. */
-  task({ people, start, due, duration, done, priority }: HandedTask): string {
+  task({ people, start, due, startTime, dueTime, duration, done, priority }: HandedTask): string {
     const { words } = this
     return [
       people.join(', '),
-      start && `${words.start} ${this.day(start)}`,
-      due && `${words.due} ${this.day(due)}`,
+      start && `${words.start} ${this.day(start, startTime)}`,
+      due && `${words.due} ${this.day(due, dueTime)}`,
       duration !== null && words.days(duration),
       done !== null && `${words.done} ${done} %`,
       priority !== null && `${words.priority} ${priority}`,
@@ -57,7 +58,13 @@ export class Telling {
     return [what, who, start, due, done]
   }
   taskRow(topic: HandedTopic): readonly string[] {
-    const { people, start, due, done } = topic.task!
-    return [this.titled(topic), people.join(', '), this.day(start), this.day(due), done === null ? '' : `${done} %`]
+    const { people, start, due, startTime, dueTime, done } = topic.task!
+    return [
+      this.titled(topic),
+      people.join(', '),
+      this.day(start, startTime),
+      this.day(due, dueTime),
+      done === null ? '' : `${done} %`,
+    ]
   }
 }

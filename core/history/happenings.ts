@@ -63,6 +63,8 @@ export interface Happening {
 const TASK: ReadonlySet<Field> = new Set<Field>([
   'start',
   'due',
+  'startTime',
+  'dueTime',
   'duration',
   'done',
   'priority',

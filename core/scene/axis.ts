@@ -14,7 +14,7 @@ export interface Axis {
 const monthName = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' })
 const dayName = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
 
-/** What a tick of a time axis says: "Mar 2027", "Tue, 2 Mar", "today". */
+/** What a tick of a time axis says: "Mar 2027", "Tue, 2 Mar", "07:00", "Sat, 5 Jun, 07:00", "today". */
 export function tickInWords({ unit, date }: Tick): string {
   switch (unit) {
     case 'today':
@@ -26,7 +26,9 @@ export function tickInWords({ unit, date }: Tick): string {
     case 'year':
       return date.slice(0, 4)
     case 'day':
-      return dayName.format(new Date(`${date}T00:00Z`))
+      return [dayName.format(new Date(`${date.slice(0, 10)}T00:00Z`)), date.slice(11)].filter(Boolean).join(', ')
+    case 'hour':
+      return date.slice(11)
   }
 }
 

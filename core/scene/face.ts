@@ -2,6 +2,7 @@ import type { PlankContent } from '../arrange/plank'
 import type { Guise } from '../derive/guises'
 import { itemOf } from '../meeting/agenda'
 import { dueInWords } from '../schedule/days'
+import { hoursOn } from '../schedule/times'
 import type { TopicSign } from '../talk/thread'
 import { initialsOf } from '../tree/title'
 import type { Style } from '../tree/style'
@@ -34,7 +35,7 @@ export function smallPrintOf(
   if (isTask(topic)) {
     if (topic.done === 100) print.push({ text: 'done', tone: 'ok' })
     else if (topic.due !== null) {
-      const { text, late } = dueInWords(topic.due, now, locale)
+      const { text, late } = dueInWords(topic.due, now, locale, hoursOn(topic, topic.due))
       print.push({ text, tone: late ? 'late' : 'plain' })
     }
     if (topic.done !== null && topic.done > 0 && topic.done < 100)

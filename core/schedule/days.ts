@@ -39,19 +39,24 @@ export function dayInWords(day: string, locale = 'en-GB'): string {
   return format.format(new Date(`${day}T00:00Z`))
 }
 
-/** How far off a due date is: "2 d late", "today", "in 3 d", "in 5 wk", and further off the date itself. */
+/**
+ * How far off a due date is: "2 d late", "today", "in 3 d", "in 5 wk", and further off the date itself. Its time of day is
+ * said where the day is.
+ */
 export function dueInWords(
   due: string,
   now: string,
   locale?: string,
+  time: string | null = null,
 ): { readonly text: string; readonly late: boolean } {
   const days = daysBetween(now, due)
   if (days < 0) return { text: days > -21 ? `${-days} d late` : `${Math.round(-days / 7)} wk late`, late: true }
-  if (days === 0) return { text: 'today', late: false }
-  if (days === 1) return { text: 'tomorrow', late: false }
+  const at = time === null ? '' : ` ${time}`
+  if (days === 0) return { text: `today${at}`, late: false }
+  if (days === 1) return { text: `tomorrow${at}`, late: false }
   if (days < 15) return { text: `in ${days} d`, late: false }
   if (days < 64) return { text: `in ${Math.round(days / 7)} wk`, late: false }
-  return { text: dayInWords(due, locale), late: false }
+  return { text: `${dayInWords(due, locale)}${at && `,${at}`}`, late: false }
 }
 
 /**

@@ -8,6 +8,14 @@ export const id = z.string().regex(/^[\w-]{1,40}$/, 'must be 1 to 40 letters, di
 /** An ISO 8601 calendar day that exists (no 30 February). */
 export const calendarDay = z.iso.date()
 
+/** A time on the wall, "09:30", to the minute. */
+export const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time like 09:30')
+/** The name of an IANA zone, as far as its form goes. */
+export const zoneName = z
+  .string()
+  .regex(/^[A-Za-z][\w+-]*(?:\/[\w+-]+)*$/)
+  .max(60)
+
 /** Half a surrogate pair is no character and would not survive storage. */
 export const whole = (text: string): boolean => !/\p{Surrogate}/u.test(text)
 /** The same with every half of a surrogate pair as U+FFFD: files and other programs' clipboards may hold some, trees don't. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { againSchema } from './again'
-import { calendarDay, colour, fileId, percent, urgency, words } from './atoms'
+import { calendarDay, clockTime, colour, fileId, percent, urgency, words } from './atoms'
 import { entriesOf, field, type FieldSpec, type ValuesOf } from './field-spec'
 import { LIMITS } from './limits'
 import { entrySchema } from './meeting'
@@ -59,6 +59,26 @@ export const FIELDS = {
     opml: 'day',
     headings: ['due', 'due date', 'finish', 'end', 'deadline'],
     examples: ['2027-05-12', '2027-05-13'],
+  }),
+  /** On the wall, in the tree's zone; it counts only where the start has a day. */
+  startTime: field({
+    schema: clockTime.nullable(),
+    blank: null,
+    name: 'time of the start',
+    about: 'The time of day at which it begins, on the wall of the tree’s zone.',
+    opml: 'text',
+    headings: ['start time', 'begins at', 'starts at', 'time'],
+    examples: ['07:30'],
+  }),
+  /** On the wall, in the tree's zone; it counts only where there is a due date. */
+  dueTime: field({
+    schema: clockTime.nullable(),
+    blank: null,
+    name: 'due time',
+    about: 'The time of day by which it’s to be done, on the wall of the tree’s zone.',
+    opml: 'text',
+    headings: ['due time', 'finish time', 'end time', 'ends at'],
+    examples: ['08:15', '23:59'],
   }),
   /** Working days. */
   duration: field({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { orderKey } from './order-key'
-import { id, words } from './atoms'
+import { clockTime, id, words, zoneName } from './atoms'
 
 /*
  * What makes a topic a meeting, an agenda item, or a line of the record. A meeting and an item carry their parts as
@@ -35,14 +35,7 @@ const pattern = z.array(words(200).min(1)).max(12)
 export const briefPart = z.discriminatedUnion('kind', [
   part('why', { text: words(4000) }),
   /** A day and a time on the wall in an IANA zone; `zones.ts` says which instant that is. */
-  part('begins', {
-    day: z.iso.date(),
-    time: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time like 09:30'),
-    zone: z
-      .string()
-      .regex(/^[A-Za-z][\w+-]*(?:\/[\w+-]+)*$/)
-      .max(60),
-  }),
+  part('begins', { day: z.iso.date(), time: clockTime, zone: zoneName }),
   part('slot', { minutes }),
   part('where', { text: words(1000) }),
   part('stage', { stage: z.enum(STAGES) }),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { calendarDay, id, words } from './atoms'
+import { calendarDay, id, words, zoneName } from './atoms'
 import { columnLimitSchema } from './board'
 import { field, mapTable, set, type ValuesOf } from './field-spec'
 import { measureSchema, namedValueSchema, whatIfSchema } from './figure'
@@ -94,6 +94,14 @@ export const TREE_FIELDS = {
     name: 'status date',
     about: 'Up to when what was done is known; null is the present day.',
     examples: ['2027-03-01'],
+  }),
+  /** Whose wall the times of day are on, an IANA zone; null: that of whoever reads them. */
+  zone: field({
+    schema: zoneName.nullable(),
+    blank: null,
+    name: 'time zone',
+    about: 'The IANA zone on whose walls the times of day are; null is that of whoever reads them.',
+    examples: ['Europe/Lisbon'],
   }),
   weekdays: field({
     schema: weekdaysSchema,

@@ -208,7 +208,9 @@ export class TreeDocument {
             bullet: { level: 0 },
             children: [
               new InternalHyperlink({ anchor: anchorOf(topic.id), children: runs(telling.titled(topic)) }),
-              ...(topic.task!.due ? quiet(`  ${telling.words.due} ${telling.day(topic.task!.due)}`) : []),
+              ...(topic.task!.due
+                ? quiet(`  ${telling.words.due} ${telling.day(topic.task!.due, topic.task!.dueTime)}`)
+                : []),
             ],
           }),
       ),

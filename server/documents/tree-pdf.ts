@@ -225,7 +225,10 @@ class TreePages {
             [
               BULLET,
               [telling.titled(topic), { goTo: topic.id, color: PORCH }],
-              [topic.task!.due ? `   ${telling.day(topic.task!.due)}` : '', { size: 9, color: QUIET }],
+              [
+                topic.task!.due ? `   ${telling.day(topic.task!.due, topic.task!.dueTime)}` : '',
+                { size: 9, color: QUIET },
+              ],
             ],
             { indent: 8, after: 2 },
           )

@@ -1,7 +1,7 @@
 import { answerFigures, type FiguresQuestion } from '#core/figures/asked'
 import { Fault } from '../access/fault'
 import { runJob } from '../jobs/runner'
-import { todayUtc } from '../schedule/plan-of'
+import { todayOf } from '../schedule/plan-of'
 import { readTree } from '../trees/held'
 import { momentOf } from '../trees/history'
 import { inTurn } from '../trees/in-turn'
@@ -34,7 +34,7 @@ export async function askFigures(
     if (!fields.measures.some(one => one.id === question.measure))
       throw new Fault(404, 'no-measure', 'There is no such measure in this tree.')
   }
-  const today = todayUtc()
+  const today = todayOf(item.tree)
   return topics.size > AT_ONCE
     ? runJob('figures', { snapshot: item.snapshotBytes(), today, question }, { person })
     : answerFigures(item.tree, today, question)

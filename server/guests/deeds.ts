@@ -11,7 +11,7 @@ import { Fault } from '../access/fault'
 import type { FoundLink } from '../access/guest-links'
 import { database } from '../database/connect'
 import { comments, threads } from '../database/schema'
-import { todayUtc } from '../schedule/plan-of'
+import { todayOf } from '../schedule/plan-of'
 import { say } from '../talk/door'
 import { takeBack } from '../trees/bring-back'
 import { newEditId, submit } from '../trees/door'
@@ -196,7 +196,7 @@ function changesOf(tree: Tree, guest: LinkGuest, at: TopicId, deed: Deed): Chang
         if (done === 100) {
           // A turn that was finished by others meanwhile isn't finished a second time.
           if (topic.again !== null && (topic.due ?? '') !== deed.wasDue) throw new Meanwhile(topic.due ?? 'no day')
-          changes.push(...finished(tree, { ...topic, due }, todayUtc(), null))
+          changes.push(...finished(tree, { ...topic, due }, todayOf(tree), null))
         } else changes.push({ op: 'set', topic: at, field: 'done', value: done })
       }
       return [...changes, ...addedBelow(tree, at, deed.titles)]

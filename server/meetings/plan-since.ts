@@ -4,7 +4,7 @@ import type { Minutes } from '#core/meeting/minutes'
 import { planOf } from '#core/schedule/plan'
 import { Fault } from '../access/fault'
 import { runJob } from '../jobs/runner'
-import { AT_ONCE, readBaseline, todayUtc } from '../schedule/plan-of'
+import { AT_ONCE, readBaseline, todayOf } from '../schedule/plan-of'
 import { readTree } from '../trees/held'
 
 /** How the plan stands since a meeting began, for its minutes; nothing where there is no plan, or was none. `person`: who asks. */
@@ -24,7 +24,7 @@ export async function planSinceBegin(
     if (error instanceof Fault) return undefined
     throw error
   }
-  const today = todayUtc()
+  const today = todayOf(item.tree)
   const agreed = { tasks: then.tasks, finish: then.finish }
   if (item.tree.topics.size > AT_ONCE)
     return runJob('planSince', { snapshot: item.snapshotBytes(), today, then: agreed }, { person })

@@ -3,7 +3,9 @@ import { type Baseline, datesOf } from '#core/schedule/baseline'
 import type { NoPlan } from '#core/schedule/compiled'
 import { planOf } from '#core/schedule/plan'
 import { noPlanInWords } from '#core/schedule/plan-words'
+import { dayIn } from '#core/schedule/zone-day'
 import { answerPlan, type PlanQuestion } from '#core/schedule/told'
+import type { Tree } from '#core/tree'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { edits } from '../database/schema'
@@ -18,6 +20,8 @@ import type { LiveTree } from '../trees/live-tree'
 export const AT_ONCE = 2000
 
 export const todayUtc = (): string => new Date().toISOString().slice(0, 10)
+/** The day that it is for a tree, in its zone, or else in UTC. */
+export const todayOf = ({ fields }: Pick<Tree, 'fields'>): string => dayIn(fields.zone) ?? todayUtc()
 
 export const noPlan = (why: NoPlan): Fault => new Fault(409, why === 'off' ? 'no-plan' : why, noPlanInWords(why))
 

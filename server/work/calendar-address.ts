@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { eq, inArray } from 'drizzle-orm'
 import { type Repeats, taskUid, writeCalendar } from '#core/formats/icalendar'
+import { isZone } from '#core/meeting/zones'
 import { apartFromRule, daysOffOf, EVERY_DAY } from '#core/schedule/turns'
 import { FRESH_FIELDS } from '#core/tree/tree-fields'
 import { hashed } from '../access/hashed'
@@ -70,6 +71,9 @@ export async function calendarAt(token: string, now: number): Promise<string> {
         title: task.title || 'untitled',
         text: task.tree,
         due: task.due,
+        time: task.time,
+        begins: task.begins,
+        zone: task.zone !== null && isZone(task.zone) ? task.zone : null,
         done: task.done,
         priority: task.priority,
         again: repeats(task),

@@ -60,7 +60,8 @@ function letterFor(
 ): Parameters<typeof sendLetter>[0] {
   const when = isToday ? 'today' : 'tomorrow'
   const [first] = tasks
-  const line = ({ title, tree }: Owed): string => `${title || 'untitled'} (${tree || 'untitled'})`
+  const line = ({ title, tree, time }: Owed): string =>
+    `${time === null ? '' : `${time} `}${title || 'untitled'} (${tree || 'untitled'})`
   return {
     to,
     subject:

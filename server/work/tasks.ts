@@ -9,6 +9,10 @@ export interface OpenTask {
   readonly id: string
   readonly title: string
   readonly due: string | null
+  /** The time of day by which it's due, and when it begins on that day, where they are said; on the wall of `zone`. */
+  readonly time: string | null
+  readonly begins: string | null
+  readonly zone: string | null
   readonly done: number | null
   readonly priority: number | null
   readonly again: Again | null
@@ -27,7 +31,7 @@ export interface OpenTask {
 async function tasksOf(from: SQL, viewer: SQL, most: number): Promise<OpenTask[]> {
   const [rows] = (await database().execute(sql`
     with recursive owed as (
-      select t.tree_id, t.id, t.title, t.due, t.done, t.priority, json_query(t.rest, '$.again') as again, t.removed, t.parent, tr.title as tree, m.role, u.name as person, p.user_id
+      select t.tree_id, t.id, t.title, t.due, t.done, t.priority, json_query(t.rest, '$.again') as again, json_value(t.rest, '$.dueTime') as time, if(t.start = t.due, json_value(t.rest, '$.startTime'), null) as begins, json_value(tr.fields, '$.zone') as zone, t.removed, t.parent, tr.title as tree, m.role, u.name as person, p.user_id
       from (${from}) p
       join members m on m.tree_id = p.tree_id and m.user_id = ${viewer}
       join trees tr on tr.id = p.tree_id and tr.trashed_at is null and tr.starter = 0
@@ -41,9 +45,9 @@ async function tasksOf(from: SQL, viewer: SQL, most: number): Promise<OpenTask[]
       union distinct
       select up.tree_id, up.id, a.parent, a.removed from up join topics a on a.tree_id = up.tree_id and a.id = up.parent where up.parent is not null
     )
-    select owed.tree_id as treeId, owed.tree, owed.id, owed.title, owed.due, owed.done, owed.priority, owed.again, owed.role, owed.person, owed.user_id as userId from owed
+    select owed.tree_id as treeId, owed.tree, owed.id, owed.title, owed.due, owed.time, owed.begins, owed.zone, owed.done, owed.priority, owed.again, owed.role, owed.person, owed.user_id as userId from owed
     where not exists (select 1 from up where up.tree_id = owed.tree_id and up.id = owed.id and up.removed = 1)
-    order by owed.due is null, owed.due, owed.title limit ${most}`)) as unknown as [
+    order by owed.due is null, owed.due, owed.time is null, owed.time, owed.title limit ${most}`)) as unknown as [
     (Omit<OpenTask, 'again'> & { readonly again: Again | string | null })[],
   ]
   // Whether a part of JSON comes read or as its text is the driver's to say.

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, inject, it } from 'vitest'
+import type { toldRunSheet } from '../../core/calendar/run-sheet'
 import type { Change, Wait } from '../../core/tree'
 import { bringIn, type Caller, newId, signUp } from '../caller'
 
@@ -220,6 +221,40 @@ describe('the plan by the API', () => {
     expect((await ask(rana)).filter(({ treeId }) => treeId === id)).toEqual([])
   })
 
+  it('the run-sheet of a day: on the tree’s wall, with who would have to be in two places; for whoever may read', async () => {
+    const ines = await signUp(url, 'Ines Brandt')
+    const [rana, stranger] = [await signUp(url, 'Rana Tahiri'), await signUp(url)]
+    const id = await ines.makeTree('Opening')
+    await bringIn(ines, id, rana, 'viewer')
+    const { centre } = (await ines.open(id)).snapshot
+    const [start, due, people] = ['2027-06-05', '2027-06-05', [ines.id]]
+    const timed = (topic: string, startTime: string, dueTime: string): Change => ({
+      ...{ op: 'add', topic, parent: centre, order: `a${topic}` },
+      with: { title: topic, start, due, startTime, dueTime, people },
+    })
+    await ines.edit(id, [timed('doors', '10:00', '12:00'), timed('speech', '10:15', '10:40')])
+    await ines.edit(id, [{ op: 'add', topic: 'tidy', parent: centre, order: 'aa', with: { title: 'tidy', due } }])
+    const sheet = async (who: Caller, query = 'day=2027-06-05') =>
+      who.call<ReturnType<typeof toldRunSheet>>('GET', `/api/trees/${id}/run-sheet?${query}`)
+    const { data, status } = await sheet(rana)
+    expect(status).toBe(200)
+    expect(data.lines.map(({ topic, begins, ends, clashes }) => [topic, begins, ends, clashes])).toEqual([
+      ['doors', '2027-06-05T10:00', '2027-06-05T12:00', [{ person: ines.id, with: 'speech', title: 'speech' }]],
+      ['speech', '2027-06-05T10:15', '2027-06-05T10:40', [{ person: ines.id, with: 'doors', title: 'doors' }]],
+    ])
+    expect(data.lines[0]!.people).toEqual([{ id: ines.id, name: 'Ines Brandt' }])
+    expect(data.untimed.map(({ topic }) => topic)).toEqual(['tidy'])
+    // With a plan that puts it on another day, the typed time is no longer that day's.
+    await ines.edit(id, [{ op: 'tree', field: 'planFrom', value: '2027-06-07' }])
+    expect((await sheet(ines)).data.lines).toEqual([])
+    expect((await sheet(stranger)).status).toBe(404)
+    for (const query of ['', 'day=2027-02-30', 'day=2027-06-05&zone=%3Cscript%3E'])
+      expect((await sheet(ines, query)).status).toBe(400)
+    // A zone that has a name's form and is none: as if none had been given.
+    expect((await sheet(ines, 'day=2027-06-05&zone=Nowhere/At_all')).status).toBe(200)
+    expect((await ines.edit(id, [{ op: 'set', topic: 'tidy', field: 'dueTime', value: '24:00' }])).status).toBe(400)
+    expect((await rana.edit(id, [{ op: 'set', topic: 'tidy', field: 'dueTime', value: '12:00' }])).status).toBe(403)
+  })
   it('is told as a calendar file to whoever may read, and to nobody else', async () => {
     const { status, headers, data } = await rana.call<string>(
       'GET',

@@ -14,7 +14,14 @@ const add = (topic: string, parent: string, title: string, more: object = {}): C
   with: { title, ...more },
 })
 interface Work {
-  mine: { id: string; due: string | null; role: string }[]
+  mine: {
+    id: string
+    due: string | null
+    role: string
+    time: string | null
+    begins: string | null
+    zone: string | null
+  }[]
   asked: { id: string; person: string }[]
   calendar: boolean
 }
@@ -114,6 +121,30 @@ describe('my work', () => {
     expect(Object.keys(exdate)).toContain('2099-03-16')
   })
 
+  it('has the times of a day in their order, what has none last, and tells them in the tree’s zone in a calendar', async () => {
+    const ines = await signUp(url)
+    const tree = await ines.makeTree('Opening')
+    const { centre } = (await ines.open(tree)).snapshot
+    const [people, due] = [[ines.id], '2027-06-05']
+    await ines.edit(tree, [
+      { op: 'tree', field: 'zone', value: 'Europe/Lisbon' },
+      add('any', centre, 'A broom', { people, due }),
+      add('late', centre, 'Buns', { people, due, dueTime: '14:30' }),
+      add('soon', centre, 'Van', { people, start: due, startTime: '07:30', due, dueTime: '08:15' }),
+    ])
+    const { mine } = await workOf(ines)
+    expect(mine.map(({ id, time, begins, zone }) => [id, time, begins, zone])).toEqual([
+      ['soon', '08:15', '07:30', 'Europe/Lisbon'],
+      ['late', '14:30', null, 'Europe/Lisbon'],
+      ['any', null, null, 'Europe/Lisbon'],
+    ])
+    const { path } = (await ines.call<{ path: string }>('POST', '/api/work/calendar')).data
+    const text = await (await fetch(`${url}${path}`)).text()
+    expect(text).toContain('DTSTART;TZID=Europe/Lisbon:20270605T073000\r\n')
+    expect(text).toContain('DUE;TZID=Europe/Lisbon:20270605T143000\r\n')
+    const events = Object.values(ical.sync.parseICS(text)) as unknown as { summary?: string; start?: Date }[]
+    expect(events.find(({ summary }) => summary === 'Van')!.start!.toISOString()).toBe('2027-06-05T06:30:00.000Z')
+  })
   it('has a private calendar address that can be read without a sign-in, replaced and withdrawn', async () => {
     const ines = await signUp(url)
     const tree = await ines.makeTree('Move')

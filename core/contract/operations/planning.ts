@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { words } from '../../tree/atoms'
+import { words, zoneName } from '../../tree/atoms'
 import { idSchema, operation, tree } from '../operation'
 
 const day = z.iso.date().optional()
@@ -11,7 +11,7 @@ export const PLANNING = {
     'GET',
     '/api/trees/{id}/schedule',
     'viewer',
-    'The plan: of each task its days, float, whether it’s critical, and why it begins when it does; branches; dependencies that can’t be kept to. `status`: the day up to which the work is known, where the tree doesn’t say it itself; today (UTC) without. `baseline`: the number of an edit; the plan as it was after it stands beside, with what ends later and sooner now.',
+    'The plan: of each task its days, float, whether it’s critical, and why it begins when it does; branches; dependencies that can’t be kept to. `status`: the day up to which the work is known, where the tree doesn’t say it itself; today without, in the tree’s zone or in UTC. `baseline`: the number of an edit; the plan as it was after it stands beside, with what ends later and sooner now.',
     { params: tree, query: z.object({ status: day, baseline: z.coerce.number().int().min(0).optional() }) },
   ),
   readPlanCalendar: operation(
@@ -25,7 +25,7 @@ export const PLANNING = {
     'POST',
     '/api/trees/{id}/topics/{topic}/finish',
     'editor',
-    'Finishes a task. One that comes again (`again`) stands there open for its next turn, which `next` names; any other is done. `today`: the day where one is; the day in UTC without. `due`: the turn that is meant; refused when another is open. The answer’s `number` is that of the edit, by which it can be taken back.',
+    'Finishes a task. One that comes again (`again`) stands there open for its next turn, which `next` names; any other is done. `today`: the day where one is; the day in the tree’s zone, or in UTC, without. `due`: the turn that is meant; refused when another is open. The answer’s `number` is that of the edit, by which it can be taken back.',
     {
       params: z.object({ id: idSchema, topic: idSchema }),
       body: z.strictObject({ today: day, due: z.iso.date().optional() }),
@@ -51,6 +51,13 @@ export const PLANNING = {
     'editor',
     'The days that the all-day events of a calendar file (RFC 5545) name, from a year before today to five years after it, for the working calendar of the tree. Nothing is changed by it.',
     { params: tree, body: z.strictObject({ text: z.string() }) },
+  ),
+  readRunSheet: operation(
+    'GET',
+    '/api/trees/{id}/run-sheet',
+    'viewer',
+    'The run-sheet of a day: what happens at which time, by whom and where, one after the other, who would have to be in two places, and what stands on the day without a time. `zone`: whose wall the times of meetings are told on (IANA), where the tree has none of its own; UTC without.',
+    { params: tree, query: z.object({ day: z.iso.date(), zone: zoneName.optional() }) },
   ),
   readLoad: operation(
     'GET',

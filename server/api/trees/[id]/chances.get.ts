@@ -1,11 +1,11 @@
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../access/answer'
 import { runJob } from '../../../jobs/runner'
-import { noPlan, todayUtc, treeToPlan } from '../../../schedule/plan-of'
+import { noPlan, todayOf, treeToPlan } from '../../../schedule/plan-of'
 
 export default answer(OPERATIONS.readChances, async ({ event, params, query, account, version, epoch }) => {
-  const { rounds, seed, shape, status = todayUtc() } = query
   const item = await treeToPlan(params.id, version, epoch)
+  const { rounds, seed, shape, status = todayOf(item.tree) } = query
   const left = new AbortController()
   event.node.res.once('close', () => left.abort())
   const made = await runJob(

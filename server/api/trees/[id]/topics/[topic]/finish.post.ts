@@ -4,7 +4,7 @@ import { isLive, topicOf } from '#core/tree'
 import { principalOf } from '../../../../../access/accounts'
 import { answer } from '../../../../../access/answer'
 import { Fault } from '../../../../../access/fault'
-import { todayUtc } from '../../../../../schedule/plan-of'
+import { todayOf } from '../../../../../schedule/plan-of'
 import { newEditId, submit } from '../../../../../trees/door'
 import { readTree } from '../../../../../trees/held'
 
@@ -18,7 +18,7 @@ export default answer(OPERATIONS.finishTask, async ({ params, body, account, ver
   // What somebody else finished just before isn't finished a second time.
   if (topic.done === 100 || (body.due !== undefined && body.due !== topic.due))
     throw new Fault(409, 'meanwhile', 'Somebody has done it meanwhile, or put it on another day.')
-  const changes = finished(tree, topic, body.today ?? todayUtc(), account.id)
+  const changes = finished(tree, topic, body.today ?? todayOf(tree), account.id)
   const { news } = await submit(params.id, principalOf(account), { id: newEditId(), changes })
   const next = changes.find(change => change.op === 'set' && change.field === 'due')
   return { number: news.number, next: next?.op === 'set' ? (next.value as string) : null }

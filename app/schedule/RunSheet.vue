@@ -1,0 +1,324 @@
+<script setup lang="ts">
+import type { CalendarEntry } from '#core/calendar/calendar'
+import { type Clash, lineInWords, type RunLine, type RunSheet } from '#core/calendar/run-sheet'
+import { runSheetPage } from '#core/handing/run-sheet-page'
+import { shorten, type TopicId } from '#core/tree'
+import { useDesk } from '~/desk/desk'
+import { paperOf, printInFrame } from '~/handing/printing'
+
+/** A day by its times: what begins when, who is there and where, and who would have to be in two places. */
+const { sheet, zone, head, other } = defineProps<{
+  sheet: RunSheet
+  /** IANA zone on whose walls the times are. */
+  zone: string
+  /** The day in words. */
+  head: string
+  /** A day that has times, for one that has none. */
+  other: string | null
+}>()
+const emit = defineEmits<{
+  down: [event: PointerEvent, entry: CalendarEntry]
+  menu: [event: MouseEvent, entry: CalendarEntry]
+  closed: []
+  go: [day: string]
+}>()
+const desk = useDesk()
+const title = (id: TopicId): string => desk.drawnOf(id).guise.topic.title || 'untitled'
+const name = (id: string): string => desk.nameOf(id) || 'Somebody'
+
+/** “Ines Brandt is to be at “Doors open”, too”. */
+const clashWords = ({ person, with: other }: Clash): string =>
+  `${name(person)} is to be at “${shorten(title(other), 40)}”, too`
+const warnings = (line: RunLine): string[] => [
+  ...(line.backwards ? ['ends before it begins'] : []),
+  ...line.clashes.map(clashWords),
+]
+const saysOf = (line: RunLine): string =>
+  [lineInWords(line), title(line.entry.id), line.place, line.people.map(name).join(', '), ...warnings(line)]
+    .concat(line.entry.done ? ['done'] : [])
+    .filter(Boolean)
+    .join(', ')
+const twice = computed(() => {
+  const people = new Set(sheet.lines.flatMap(({ clashes }) => clashes.map(({ person }) => person)))
+  return people.size === 0
+    ? ''
+    : `${people.size === 1 ? 'One person has' : `${people.size} people have`} to be in two places`
+})
+
+async function print(): Promise<void> {
+  try {
+    await printInFrame(
+      runSheetPage({
+        sheet,
+        tree: title(desk.tree.centre),
+        head,
+        zone,
+        titleOf: title,
+        nameOf: name,
+        paper: paperOf(ownLocale()),
+      }),
+    )
+  } catch (error) {
+    desk.say((error as Error).message)
+  }
+}
+</script>
+
+<template>
+  <div class="sheet">
+    <header>
+      <p v-if="twice" class="twice" role="status"><Icon name="lucide:users" size="15" /> {{ twice }}</p>
+      <label class="zone">Times on the wall of <ZoneField /></label>
+      <button v-if="sheet.lines.length + sheet.untimed.length" class="plain" @click="print">
+        <Icon name="lucide:printer" size="15" /> Print
+      </button>
+    </header>
+    <section v-if="sheet.untimed.length" role="group" aria-label="At any time, or all day" class="untimed">
+      <h3 role="presentation">At any time, or all day</h3>
+      <div
+        v-for="entry in sheet.untimed"
+        :id="entry.kind === 'turn' ? undefined : `day-${entry.id}`"
+        :key="`${entry.id} ${entry.kind}`"
+        role="treeitem"
+        class="row"
+        aria-level="1"
+        :class="{
+          selected: desk.selection.value.has(entry.id),
+          focused: desk.focus.value === entry.id,
+          done: entry.done,
+          dim: desk.finding.isDim(entry.id),
+        }"
+        :aria-label="[title(entry.id), entry.done ? 'done' : ''].filter(Boolean).join(', ')"
+        :aria-selected="desk.selection.value.has(entry.id)"
+        :data-topic="entry.id"
+        :style="{ '--hue': desk.dressing.hueOf(entry.id) }"
+        @pointerdown="emit('down', $event, entry)"
+        @dblclick="desk.edit(entry.id)"
+        @contextmenu="emit('menu', $event, entry)">
+        <span class="plank">
+          <TitleField
+            v-if="desk.editing.value?.id === entry.id && entry.kind !== 'turn'"
+            class="words"
+            @closed="emit('closed')" />
+          <span v-else class="words" dir="auto">{{ title(entry.id) }}</span>
+        </span>
+      </div>
+    </section>
+    <section v-if="sheet.lines.length" role="group" aria-label="By time" class="timed">
+      <div
+        v-for="line in sheet.lines"
+        :id="line.entry.kind === 'turn' ? undefined : `day-${line.entry.id}`"
+        :key="`${line.entry.id} ${line.entry.kind}`"
+        role="treeitem"
+        class="row"
+        aria-level="1"
+        :class="{
+          selected: desk.selection.value.has(line.entry.id),
+          focused: desk.focus.value === line.entry.id,
+          done: line.entry.done,
+          dim: desk.finding.isDim(line.entry.id),
+        }"
+        :aria-label="saysOf(line)"
+        :aria-selected="desk.selection.value.has(line.entry.id)"
+        :data-topic="line.entry.id"
+        :style="{ '--hue': desk.dressing.hueOf(line.entry.id) }"
+        @pointerdown="emit('down', $event, line.entry)"
+        @dblclick="desk.edit(line.entry.id)"
+        @contextmenu="emit('menu', $event, line.entry)">
+        <time>{{ lineInWords(line) }}</time>
+        <span class="plank">
+          <TitleField
+            v-if="desk.editing.value?.id === line.entry.id && line.entry.kind !== 'turn'"
+            class="words"
+            @closed="emit('closed')" />
+          <span v-else class="words" dir="auto"
+            ><Icon v-if="line.entry.kind === 'meeting'" name="lucide:presentation" size="14" />
+            {{ title(line.entry.id) }}</span
+          >
+          <span v-if="line.people.length || line.place" class="who">
+            <span v-for="person in line.people" :key="person" class="person"
+              ><PersonFace :id="person" :name="name(person)" :size="20" />{{ name(person) }}</span
+            >
+            <span v-if="line.place" class="place"><Icon name="lucide:map-pin" size="13" />{{ line.place }}</span>
+          </span>
+          <span v-for="words in warnings(line)" :key="words" class="warning"
+            ><Icon name="lucide:triangle-alert" size="14" />{{ words }}</span
+          >
+        </span>
+      </div>
+    </section>
+    <div v-else class="none">
+      <p>Nothing has a time on this day.</p>
+      <p>
+        Type one behind a day, as in “fri 14:30”, or two after a title: <kbd>Doors open // 5 Jun 10:00 to 12:00</kbd>.
+      </p>
+      <button v-if="other" class="plain" @click="emit('go', other)">
+        Go to {{ dayInWords(other) }}, which has some
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.sheet {
+  padding: 0 14px 40px;
+  max-width: 1080px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 18px;
+  padding: 6px 0 4px;
+  font-size: 13px;
+}
+.twice {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin: 0;
+  color: var(--clay);
+  font-weight: 650;
+}
+.zone {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  color: var(--quiet);
+}
+.zone :deep(.p-select) {
+  max-width: 220px;
+}
+.plain {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  border: 0;
+  background: none;
+  color: var(--porch);
+  font-weight: 600;
+  font-size: 13px;
+  cursor: pointer;
+  min-height: 28px;
+  padding: 0;
+}
+h3 {
+  margin: 8px 0 2px;
+  font: 600 13px/1.3 var(--text, inherit);
+  color: var(--quiet);
+}
+.untimed {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 8px;
+  padding-bottom: 12px;
+}
+.untimed h3 {
+  flex: 1 0 100%;
+}
+.row {
+  user-select: none;
+  -webkit-user-select: none;
+  cursor: default;
+}
+.timed .row {
+  display: grid;
+  grid-template-columns: 150px minmax(0, 1fr);
+  gap: 0 16px;
+}
+time {
+  padding-top: 9px;
+  text-align: right;
+  font-weight: 650;
+  font-variant-numeric: tabular-nums;
+  font-size: 13.5px;
+  line-height: 1.35;
+}
+/* The day runs down as a beam, from which each plank is held. */
+.timed .plank {
+  border-left: 3px solid var(--line);
+  padding: 5px 0 5px 16px;
+  position: relative;
+}
+.timed .plank::before {
+  content: '';
+  position: absolute;
+  left: -3px;
+  top: 17px;
+  width: 16px;
+  height: 3px;
+  background: var(--hue);
+}
+.plank {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+}
+.words {
+  align-self: flex-start;
+  max-width: 100%;
+  padding: 4px 12px;
+  border-left: 4px solid var(--hue);
+  background: color-mix(in srgb, var(--hue) 13%, var(--surface));
+  font-weight: 560;
+  overflow-wrap: anywhere;
+}
+.row.selected .words {
+  background: color-mix(in srgb, var(--hue) 32%, var(--surface));
+}
+.row.focused .words {
+  outline: 2.5px solid var(--sun);
+}
+.row.done .words {
+  color: var(--quiet);
+  text-decoration: line-through;
+}
+.row.dim {
+  opacity: 0.35;
+}
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+  padding: 2px 0 0 2px;
+  color: var(--quiet);
+  font-size: 13px;
+}
+.person,
+.place {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+}
+.warning {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding-left: 2px;
+  color: var(--clay);
+  font-weight: 600;
+  font-size: 13px;
+}
+.none {
+  color: var(--quiet);
+  padding: 12px 0;
+}
+.none p {
+  margin: 0 0 6px;
+}
+kbd {
+  font-family: inherit;
+  background: var(--ceiling);
+  color: var(--ink);
+  padding: 2px 6px;
+}
+@media (max-width: 700px) {
+  .timed .row {
+    grid-template-columns: 76px minmax(0, 1fr);
+    gap: 0 10px;
+  }
+  time {
+    font-size: 12.5px;
+  }
+}
+</style>
