@@ -82,8 +82,8 @@ export interface Timing {
   readonly fromStatus: boolean
 }
 
-/** What a topic enters into the network. `status`: the minute of the status date. */
-function timingOf(topic: Topic, clock: PlanClock, status: string): Timing {
+/** What a topic enters into the network. `status`: the status date, ISO 8601. */
+export function timingOf(topic: Topic, clock: PlanClock, status: string): Timing {
   const { calendar } = clock
   const { days, assumed } = lengthOf(topic, calendar)
   const now = clock.at(status)

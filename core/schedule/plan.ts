@@ -1,8 +1,17 @@
-import type { Topic, TopicId } from '../tree/topic'
-import { topicOf, type Tree } from '../tree/tree'
+import { isTask, type Topic, type TopicId } from '../tree/topic'
+import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import type { Wait } from '../tree/plan'
-import { type BrokenWait, compile, type Compiled, type Edge, keyOf, type NoPlan, type Timing } from './compiled'
-import { scheduleOf, type Times } from './network'
+import {
+  type BrokenWait,
+  compile,
+  type Compiled,
+  type Edge,
+  keyOf,
+  type NoPlan,
+  type Timing,
+  timingOf,
+} from './compiled'
+import { Network, type Times } from './network'
 import type { PlanClock } from './plan-clock'
 import { NoWorkingDay, type WorkingCalendar } from './working-calendar'
 
@@ -74,45 +83,147 @@ export interface Plan {
  * dependencies.
  */
 export function planOf(tree: Tree, today: string): Plan | NoPlan {
-  const network = compile(tree, today)
-  if (typeof network === 'string') return network
-  try {
-    return planned(network)
-  } catch (error) {
-    if (error instanceof NoWorkingDay) return 'no-working-day'
-    throw error
-  }
+  const planner = Planner.of(tree, today)
+  return typeof planner === 'string' ? planner : planner.plan
 }
 
-function planned({
-  tree,
-  clock,
-  status,
-  tasks,
-  leaves,
-  timings,
-  activities,
-  edges,
-  broken: unfitting,
-}: Compiled): Plan {
-  const schedule = scheduleOf(activities, edges, clock)
-  const broken = [...unfitting]
-  for (const { by, wait } of new Map((schedule.broken as Edge[]).map(edge => [keyOf(edge), edge])).values())
-    broken.push({ by, wait, why: 'fixed' })
-  const made = new Map<TopicId, Planned>()
-  const held = waitingIn()
-  for (const id of tasks) {
-    const timing = timings.get(id)!
-    const times = schedule.times.get(id)!
+/**
+ * A plan that goes along with its tree: what is said of tasks may change, and only what that moves is worked out anew. Which topics
+ * there are, what waits for what and the calendar stay as they were; where they don't, another planner is made.
+ */
+export class Planner {
+  private readonly network: Network
+  private readonly timings: Map<TopicId, Timing>
+  private readonly places: ReadonlyMap<TopicId, number>
+  /** What of the dependencies keeps a task from beginning: each once, by the stretches of tasks at its two ends. */
+  private readonly holds: readonly Hold[]
+  /** Which tasks can't begin yet, since something that must end or begin before hasn't. */
+  private waiting: Uint8Array
+  plan: Plan
+
+  /** Throws `NoWorkingDay` where days of the plan lie beyond all that are worked on. */
+  private constructor(private readonly compiled: Compiled) {
+    const { tasks, activities, edges, clock, timings, status } = compiled
+    this.network = new Network(activities, edges, clock)
+    this.timings = new Map(timings)
+    this.places = new Map(tasks.map((id, i) => [id, i]))
+    this.holds = holdsOf(compiled)
+    this.waiting = this.waitingNow()
+    const made = new Map(tasks.map((id, i) => [id, this.taskAt(i)]))
+    this.plan = {
+      tasks: made,
+      branches: branchesOf(tasks, compiled.leaves, made),
+      finish: latest(tasks, made),
+      broken: this.broken(),
+      calendar: clock.calendar,
+      status,
+    }
+  }
+
+  /** The planner of a tree as it is, or why there is no plan. */
+  static of(tree: Tree, today: string): Planner | NoPlan {
+    const compiled = compile(tree, today)
+    if (typeof compiled === 'string') return compiled
+    try {
+      return new Planner(compiled)
+    } catch (error) {
+      if (error instanceof NoWorkingDay) return 'no-working-day'
+      throw error
+    }
+  }
+
+  isOf(tree: Tree): boolean {
+    return this.compiled.tree === tree
+  }
+
+  /**
+   * Goes along with a change of what is said of topics. False where that makes another network; then this planner is of no use any more.
+   * `before`: each topic as the plan knows it; undefined for one that it doesn't.
+   */
+  follow(ids: Iterable<TopicId>, before: (id: TopicId) => Topic | undefined): boolean {
+    const { tree, clock, status } = this.compiled
+    let stirred = false
+    for (const id of ids) {
+      const [then, now] = [before(id), tree.topics.get(id)]
+      if (!then || !now || !isSameNetwork(then, now)) return false
+      const place = this.places.get(id)
+      if (place === undefined) continue
+      const timing = timingOf(now, clock, status)
+      stirred ||= timing.state !== this.timings.get(id)!.state
+      this.timings.set(id, timing)
+      this.network.set(place, timing.activity)
+    }
+    try {
+      this.rework(stirred)
+      return true
+    } catch (error) {
+      if (error instanceof NoWorkingDay) return false
+      throw error
+    }
+  }
+
+  /** `stirred`: whether something is done, under way or open that wasn't. */
+  private rework(stirred: boolean): void {
+    const { tasks } = this.compiled
+    const others = new Set<number>()
+    // Behind the tasks stand the knots of branches.
+    for (const i of this.network.rerun()) if (i < tasks.length) others.add(i)
+    if (stirred) {
+      const held = this.waiting
+      this.waiting = this.waitingNow()
+      for (let i = 0; i < tasks.length; i++) if (held[i] !== this.waiting[i]) others.add(i)
+    }
+    if (others.size === 0) return
+    const made = new Map(this.plan.tasks)
+    for (const i of others) made.set(tasks[i]!, this.taskAt(i))
+    this.plan = {
+      ...this.plan,
+      tasks: made,
+      branches: this.branchesAbove(others, made),
+      finish: latest(tasks, made),
+      broken: this.broken(),
+    }
+  }
+
+  /** Dependencies that can't be kept to, those last that a fixed date contradicts. */
+  private broken(): readonly BrokenWait[] {
+    const contradicted = new Map((this.network.broken as Edge[]).map(edge => [keyOf(edge), edge]))
+    return [
+      ...this.compiled.broken,
+      ...Array.from(contradicted.values(), ({ by, wait }): BrokenWait => ({ by, wait, why: 'fixed' })),
+    ]
+  }
+
+  private waitingNow(): Uint8Array {
+    const { tasks } = this.compiled
+    const waiting = new Uint8Array(tasks.length)
+    for (const { ends, begins, whenBegun } of this.holds) {
+      const isMet = (i: number): boolean => {
+        const { state } = this.timings.get(tasks[i]!)!
+        return state === 'done' || (whenBegun && state === 'begun')
+      }
+      let met = true
+      for (let i = ends[0]; met && i < ends[1]; i++) met = isMet(i)
+      if (!met) waiting.fill(1, begins[0], begins[1])
+    }
+    return waiting
+  }
+
+  /** What is computed of a task, by its place. */
+  private taskAt(i: number): Planned {
+    const { clock, status, tree, tasks } = this.compiled
+    const id = tasks[i]!
+    const timing = this.timings.get(id)!
+    const times = this.network.timesOf(i)
     const topic = topicOf(tree, id)
     const because = becauseOf(times.reason, timing)
     const days = daysOf(clock, times, topic, timing.activity.length === 0, because)
     const done = timing.state === 'done'
     // What it waited for was done on this very day: it follows tomorrow, and whoever has time begins at once.
     const freed = because.kind === 'waits' && because.wait.kind === 'FS' && because.wait.lag <= 0
-    const open = held.has(id) || (days.start > status && !freed) ? 'waiting' : 'ready'
+    const open = this.waiting[i] || (days.start > status && !freed) ? 'waiting' : 'ready'
     // Named one by one: spread into it they'd cost ten times as much, and there are thousands.
-    made.set(id, {
+    return {
       start: days.start,
       finish: days.finish,
       lateStart: days.lateStart,
@@ -128,31 +239,65 @@ function planned({
       late: lateBy(clock.calendar, topic.due, days.finish),
       from: times.earlyStart,
       to: times.earlyFinish,
-    })
-  }
-  return {
-    tasks: made,
-    branches: branchesOf(tasks, leaves, made),
-    finish: latest(tasks, made),
-    broken,
-    calendar: clock.calendar,
-    status,
+    }
   }
 
-  /** Tasks that can't begin yet, since something that must end or begin before hasn't. */
-  function waitingIn(): ReadonlySet<TopicId> {
-    const waiting = new Set<TopicId>()
-    for (const { by, wait } of new Map(edges.map(edge => [keyOf(edge), edge])).values()) {
-      if (wait.kind === 'FF' || wait.kind === 'SF') continue
-      const isMet = (id: TopicId): boolean => {
-        const { state } = timings.get(id)!
-        return state === 'done' || (wait.kind === 'SS' && state === 'begun')
+  /** The branches, those summed up anew that these tasks lie in. */
+  private branchesAbove(
+    others: ReadonlySet<number>,
+    made: ReadonlyMap<TopicId, Planned>,
+  ): ReadonlyMap<TopicId, PlannedBranch> {
+    const { tree, tasks } = this.compiled
+    const depths = new Map<TopicId, number>()
+    for (const i of others) {
+      const way: TopicId[] = []
+      let { parent } = topicOf(tree, tasks[i]!)
+      while (parent !== null && !depths.has(parent)) {
+        way.push(parent)
+        ;({ parent } = topicOf(tree, parent))
       }
-      if (tasks.slice(...leaves.get(wait.on)!).every(isMet)) continue
-      for (const id of tasks.slice(...leaves.get(by)!)) waiting.add(id)
+      let depth = parent === null ? -1 : depths.get(parent)!
+      for (const id of way.reverse()) depths.set(id, ++depth)
     }
-    return waiting
+    const branches = new Map(this.plan.branches)
+    // Those below before those above.
+    for (const [id] of [...depths].sort((a, b) => b[1] - a[1])) {
+      let sum: PlannedBranch | null = null
+      for (const kid of childrenOf(tree, id)) {
+        const part = partOf(made.get(kid)) ?? branches.get(kid)
+        if (part) sum = together(sum, part)
+      }
+      if (sum) branches.set(id, sum)
+    }
+    return branches
   }
+}
+
+/** What says of a topic which network it makes: where it stands, whether it's a task, and what it waits for. */
+function isSameNetwork(then: Topic, now: Topic): boolean {
+  return (
+    then.parent === now.parent &&
+    then.order === now.order &&
+    then.removed === now.removed &&
+    then.tray === now.tray &&
+    then.waits === now.waits &&
+    isTask(then) === isTask(now)
+  )
+}
+
+/** A dependency by which tasks can't begin: where the tasks at its ends lie, and whether it's enough that what it waits for has begun. */
+interface Hold {
+  readonly ends: readonly [from: number, to: number]
+  readonly begins: readonly [from: number, to: number]
+  readonly whenBegun: boolean
+}
+
+function holdsOf({ edges, leaves }: Compiled): Hold[] {
+  return [...new Map(edges.map(edge => [keyOf(edge), edge])).values()].flatMap(({ by, wait }): Hold[] =>
+    wait.kind === 'FF' || wait.kind === 'SF'
+      ? []
+      : [{ ends: leaves.get(wait.on)!, begins: leaves.get(by)!, whenBegun: wait.kind === 'SS' }],
+  )
 }
 
 function becauseOf(reason: Times['reason'], { fromStatus, activity }: Timing): Because {
@@ -219,8 +364,7 @@ function branchesOf(
   const known = new Map<number, PlannedBranch>()
   for (const [id, [from, to]] of leaves) {
     if (made.has(id)) {
-      const { start, finish, critical, totalFloat } = made.get(id)!
-      known.set(from, { start, finish, critical, totalFloat, tasks: 1 })
+      known.set(from, partOf(made.get(id))!)
       continue
     }
     let sum: PlannedBranch | null = null
@@ -229,6 +373,13 @@ function branchesOf(
     branches.set(id, sum!)
   }
   return branches
+}
+
+/** What a task adds to the branches that it lies in. */
+function partOf(task: Planned | undefined): PlannedBranch | null {
+  if (!task) return null
+  const { start, finish, critical, totalFloat } = task
+  return { start, finish, critical, totalFloat, tasks: 1 }
 }
 
 function together(a: PlannedBranch | null, b: PlannedBranch): PlannedBranch {
