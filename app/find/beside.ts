@@ -1,5 +1,6 @@
 import { asksFor, type Query } from '#core/find/conditions'
 import type { Circumstances, LastChange } from '#core/find/evaluate'
+import { planTest } from '#core/find/plan-test'
 import type { NewsEdit } from '#core/contract'
 import type { KeptMoment } from '#core/history/kept'
 import type { Baseline } from '#core/schedule/baseline'
@@ -21,10 +22,11 @@ export class Beside {
     this.changes = new Changes(desk.session.treeId)
   }
 
-  readonly circumstances: Pick<Circumstances, 'changesOf' | 'agreed' | 'isOpened'> = {
+  readonly circumstances: Pick<Circumstances, 'changesOf' | 'agreed' | 'isOpened' | 'planTest'> = {
     changesOf: id => this.changes.of(id),
     agreed: id => this.agreed[id] ?? null,
     isOpened: file => this.opened.has(file),
+    planTest,
   }
 
   /** Whether what was changed just now may be found by it: the tree itself is looked through anew anyway. */

@@ -53,6 +53,11 @@ const WORDS: Readonly<Record<Taken, string>> = {
 }
 const isPicture = computed(() => kind.value.group === 'picture')
 const isText = computed(() => kind.value.group === 'document' || choice.as === 'markdown')
+/** Bars are drawn where there is a plan. */
+const hasPlan = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.fields.planFrom !== null
+})
 const name = ref('')
 const mailing = ref(false)
 const mayKeep = computed(() => desk.status.ready && desk.session.canEdit)
@@ -191,6 +196,13 @@ onBeforeUnmount(() => {
         ><input v-model="choice.drawn" type="checkbox" /> The picture at the front</label
       >
       <template v-if="isPicture">
+        <label v-if="hasPlan"
+          >It shows
+          <select v-model="choice.shows">
+            <option value="tree">the tree, as it’s laid out</option>
+            <option value="bars">the schedule, as bars</option>
+          </select></label
+        >
         <label><input v-model="choice.dusk" type="checkbox" /> By dusk</label>
         <label><input v-model="choice.clear" type="checkbox" /> No ground</label>
         <label v-if="choice.as === 'png'"

@@ -87,6 +87,8 @@ export function useHandOut(desk: Desk) {
   /** Whoever has filtered or picked something means that. */
   function guess(): void {
     partKey.value = parts.value.find(({ key }) => key === 'filter' || key === 'selection')?.key ?? parts.value[0]!.key
+    // Whoever looks at the schedule means that, too.
+    choice.shows = desk.view.value === 'schedule' ? 'bars' : 'tree'
   }
 
   const kind = computed(() => KINDS[choice.as])
@@ -98,7 +100,8 @@ export function useHandOut(desk: Desk) {
     // A sheet without figures would be a list.
     const along =
       choice.as === 'xlsx' ? TAKEN.filter(one => one === 'figures' || choice.with.includes(one)) : choice.with
-    return { ...choice, with: [...along], part: found.part }
+    const shows = desk.tree.fields.planFrom === null ? 'tree' : choice.shows
+    return { ...choice, shows, with: [...along], part: found.part }
   }
   function wholeOrSay(): Choice | null {
     const wanted = whole()

@@ -4,12 +4,13 @@ import { useResizeObserver, useScroll } from '@vueuse/core'
 import { outlineRows, type Row } from '#core/find/rows'
 import { type Baseline, slipBetween } from '#core/schedule/baseline'
 import type { Plan } from '#core/schedule/plan'
+import { closedBetween } from '#core/scene/bars'
+import { Scale, ZOOMS } from '#core/scene/day-scale'
 import { isOnBar } from '#core/talk/saying'
 import { addDays } from '#core/schedule/days'
 import { becauseInWords, daysInWords, floatInWords } from '#core/schedule/plan-words'
 import { childrenOf, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { Scale, ZOOMS } from './scale'
 import { commentsInWords } from '~/talk/count'
 import BarWords from './BarWords.vue'
 import { planningOf } from './planning'
@@ -90,17 +91,10 @@ const window_ = computed(() => [scrolled.value - 200, scrolled.value + seen.valu
 const marks = computed(() => scale.value.marks(window_.value[0], Math.min(width.value, window_.value[1]), ownLocale()))
 /** Days that aren't worked on, in sight, one stretch after the other. */
 const closed = computed(() => {
-  const { perDay, x, day } = scale.value
+  const { perDay, day } = scale.value
   if (perDay < 5) return []
-  const found: { x: number; width: number }[] = []
-  const last = day(Math.min(width.value, window_.value[1]))
-  for (let at = day(Math.max(0, window_.value[0])); at <= last; at = addDays(at, 1)) {
-    if (plan.calendar.isWorking(at)) continue
-    const before = found.at(-1)
-    if (before && Math.abs(before.x + before.width - x(at)) < 0.01) before.width += perDay
-    else found.push({ x: x(at), width: perDay })
-  }
-  return found
+  const [from, to] = [Math.max(0, window_.value[0]), Math.min(width.value, window_.value[1])]
+  return closedBetween(plan, scale.value, day(from), day(to))
 })
 
 function zoomBy(by: number | 'whole'): void {

@@ -132,12 +132,14 @@ const KINDS = {
   meeting: 'meeting',
   turn: 'comes again',
 } as const
+const hoursOf = ({ time, ends }: CalendarEntry): string =>
+  time !== null && ends !== null ? `${time} to ${ends}` : (time ?? (ends === null ? '' : `until ${ends}`))
 const saysOf = (entry: CalendarEntry): string => {
   const days = entry.from === entry.to ? dayInWords(entry.from) : `${dayInWords(entry.from)} to ${dayInWords(entry.to)}`
   return [
     title(entry.id),
     KINDS[entry.kind],
-    [days, entry.time, entry.ends && `to ${entry.ends}`].filter(Boolean).join(', '),
+    [days, hoursOf(entry)].filter(Boolean).join(', '),
     entry.done ? 'done' : entry.late ? 'late' : '',
   ]
     .filter(Boolean)
@@ -406,8 +408,7 @@ defineExpose({ escape: stop, focus: focusBox })
             @dblclick="desk.edit(entry.id)"
             @contextmenu="contextMenu($event, entry)">
             <b class="when">{{
-              [entry.time, entry.ends].filter(Boolean).join(' to ') ||
-              (entry.from === entry.to ? KINDS[entry.kind] : `to ${dayInWords(entry.to)}`)
+              hoursOf(entry) || (entry.from === entry.to ? KINDS[entry.kind] : `to ${dayInWords(entry.to)}`)
             }}</b>
             <TitleField
               v-if="desk.editing.value?.id === entry.id && entry.kind !== 'turn'"

@@ -1,15 +1,25 @@
 <script setup lang="ts">
 import type { Change } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { wantedKind } from '~/handing/making'
+import { usePage } from '~/page/page'
 import { endPlan, letPlanSetDates } from './acting'
 
 /** The working calendar of the tree, where its plan begins, and up to when it's known. */
+const emit = defineEmits<{ left: [] }>()
 const desk = useDesk()
+const page = usePage()
 const fields = computed(() => {
   void desk.tick.value
   return desk.tree.fields
 })
 const may = computed(() => desk.status.ready && desk.session.canEdit)
+/** The bars as a picture: Hand out makes it, and knows that it's asked from here. */
+function handOut(): void {
+  emit('left')
+  wantedKind.value = 'sheet'
+  page.open('handout')
+}
 function put(change: Change): void {
   if (desk.guard()) desk.run({ changes: [change] })
 }
@@ -166,6 +176,7 @@ async function takeFile(event: Event): Promise<void> {
       <a class="plain" :href="`/api/trees/${desk.session.treeId}/plan-calendar?status=${desk.today}`" download
         >As a calendar file</a
       >
+      <button class="plain" @click="handOut">As a picture or on paper …</button>
     </div>
     <div v-if="may && fields.planFrom" class="acts">
       <button class="plain" @click="letPlanSetDates(desk)">Let the plan set the dates</button>

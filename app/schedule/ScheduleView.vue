@@ -141,7 +141,7 @@ defineExpose({
           ><BaselinePart :baseline="baseline" :slips="slips" @gone="baselines.hide()"
         /></PorchPopover>
         <button class="plain" @click="settings.toggle($event)">Working days …</button>
-        <PorchPopover ref="settings"><PlanSettings /></PorchPopover>
+        <PorchPopover ref="settings"><PlanSettings @left="settings.hide()" /></PorchPopover>
       </template>
     </header>
     <BarsFace

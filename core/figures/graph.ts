@@ -1,3 +1,4 @@
+import { planTest } from '../find/plan-test'
 import { compile } from '../find/evaluate'
 import type { Topic, TopicId } from '../tree/topic'
 import type { Tree } from '../tree/tree'
@@ -289,6 +290,7 @@ export class Graph {
           changesOf: () => [],
           talkOf: () => null,
           dayOf: instant => instant.slice(0, 10),
+          planTest,
         })
       : () => true
     node.fits = fits

@@ -1,3 +1,4 @@
+import { planTest } from '../find/plan-test'
 import { compile } from '../find/evaluate'
 import { daysBetween } from '../schedule/days'
 import type { Measure } from '../tree/figure'
@@ -357,6 +358,7 @@ class Writer {
       changesOf: () => [],
       talkOf: () => null,
       dayOf: instant => instant.slice(0, 10),
+      planTest,
     })
     return ids.filter(id => fits(topicOf(this.tree, id)))
   }

@@ -15,6 +15,7 @@ import {
   querySchema,
 } from './conditions'
 import { type Circumstances, compile } from './evaluate'
+import { planTest } from './plan-test'
 import { readingOrder, search } from './search'
 
 const TODAY = '2027-03-10'
@@ -291,6 +292,7 @@ describe('what is computed in the plan', () => {
       me: 'ines',
       today: '2027-01-11',
       ...(agreed ? { agreed } : {}),
+      planTest,
       talkOf: () => null,
       dayOf: () => '2027-01-11',
     })

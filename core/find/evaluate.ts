@@ -1,7 +1,4 @@
-import { slipBetween } from '../schedule/baseline'
 import { addDays } from '../schedule/days'
-import { isTooMuch, type Load, loadOf } from '../schedule/load'
-import { type Planned, planOf } from '../schedule/plan'
 import { ALL } from '../talk/everybody'
 import type { TopicSign } from '../talk/thread'
 import { isTask, type Topic, type TopicId } from '../tree/topic'
@@ -32,12 +29,15 @@ export interface Circumstances {
   isOpened?(file: string): boolean
   /** Whether what a topic comes to in a measure is as asked; never where nobody can say. */
   figureMeets?(topic: TopicId, condition: FigureCondition): boolean
+  /** How what the plan says is asked for (`planTest`); never met where nobody can say. */
+  planTest?(condition: PlanCondition, tree: Tree, today: string, agreed: Circumstances['agreed']): Test
   /** The calendar day of an instant where the person is. */
   dayOf(instant: string): string
 }
 
 export type FigureCondition = Extract<Condition, { about: 'figure' }>
-type Test = (topic: Topic) => boolean
+export type PlanCondition = Extract<Condition, { about: 'plan' }>
+export type Test = (topic: Topic) => boolean
 
 /** Whether a topic carries something of a kind. */
 export function has(topic: Topic, what: SubstanceKind): boolean {
@@ -81,7 +81,7 @@ function markersIn(tree: Tree): ReadonlyMap<string, number> {
 export function compile(
   query: Query,
   tree: Tree,
-  { me, today, changesOf, talkOf, dayOf, figureMeets, agreed, isOpened }: Circumstances,
+  { me, today, changesOf, talkOf, dayOf, figureMeets, planTest, agreed, isOpened }: Circumstances,
 ): Test {
   const plain = (condition: Condition): Test => {
     switch (condition.about) {
@@ -115,7 +115,7 @@ export function compile(
       case 'done':
         return topic => topic.done !== null && topic.done >= condition.least && topic.done <= condition.most
       case 'plan':
-        return planTest(condition, tree, today, agreed)
+        return planTest?.(condition, tree, today, agreed) ?? (() => false)
       case 'priority':
         return topic => topic.priority !== null && topic.priority <= condition.most
       case 'depth':
@@ -199,55 +199,6 @@ function joined(tests: readonly Test[], join: 'all' | 'any'): Test {
   if (tests.length === 0) return () => true
   if (tests.length === 1) return tests[0]!
   return join === 'all' ? topic => tests.every(test => test(topic)) : topic => tests.some(test => test(topic))
-}
-
-/** Days of float from which on something isn't tight, where nobody says. */
-const TIGHT = 5
-
-function planTest(
-  condition: Extract<Condition, { about: 'plan' }>,
-  tree: Tree,
-  today: string,
-  agreed: Circumstances['agreed'],
-): Test {
-  const plan = planOf(tree, today)
-  if (typeof plan === 'string') return () => false
-  const of = (test: (planned: Planned) => boolean): Test => {
-    return ({ id }) => {
-      const planned = plan.tasks.get(id)
-      return planned !== undefined && test(planned)
-    }
-  }
-  switch (condition.is) {
-    case 'critical':
-      return of(({ critical }) => critical)
-    case 'tight':
-      return of(({ totalFloat }) => totalFloat !== null && totalFloat < (condition.days ?? TIGHT))
-    case 'late':
-      return of(({ late, state }) => state !== 'done' && late !== null && late > 0)
-    case 'slipped':
-      return ({ id }) => {
-        const [planned, then] = [plan.tasks.get(id), agreed?.(id)]
-        return planned !== undefined && !!then && slipBetween(plan.calendar, then.finish, planned.finish) > 0
-      }
-    case 'agreed':
-      return ({ id }) => !!agreed?.(id)
-    case 'waits':
-      return of(({ state }) => state === 'waiting')
-    case 'ready':
-      return of(({ state }) => state === 'ready')
-    case 'overloaded': {
-      const found = tooMuchIn(loadOf(tree, plan))
-      return ({ id }) => found.has(id)
-    }
-  }
-}
-
-/** Tasks that lie in a week in which somebody who does them has more than they can do. */
-function tooMuchIn({ rows }: Load): ReadonlySet<TopicId> {
-  return new Set(
-    rows.flatMap(({ cells }) => cells.filter(isTooMuch).flatMap(cell => cell.parts.map(part => part.topic))),
-  )
 }
 
 function dueTest(condition: Extract<Condition, { about: 'due' }>, today: string): Test {

@@ -126,6 +126,8 @@ export const choiceSchema = z.strictObject({
   notesAs: z.enum(['fitting', 'paragraphs', 'quotes']).default('fitting'),
   /** Whether a document begins with the picture of what it holds. */
   drawn: z.boolean().default(false),
+  /** Pictures: the tree as it's laid out, or the rows of it beside the bars of its plan. */
+  shows: z.enum(['tree', 'bars']).default('tree'),
   /** Pictures: by dusk, on no ground, dots for each unit, letters as shapes for readers that lack the fonts. */
   dusk: z.boolean().default(false),
   clear: z.boolean().default(false),

@@ -151,9 +151,9 @@ export function countConditions(query: Query): number {
 }
 
 /** What a filter may ask that the tree itself doesn't say. */
-export type Besides = 'changes' | 'talk' | 'opened' | 'agreed'
+export type Besides = 'changes' | 'talk' | 'opened' | 'plan' | 'agreed'
 
-/** Whether a filter asks for it: when and by whom something was changed, what was said, who opened a file, what was agreed of the plan. */
+/** Whether a filter asks for it: when and by whom something was changed, what was said, who opened a file, what the plan says, what was agreed of it. */
 export function asksFor(query: Query, what: Besides): boolean {
   if (isGroup(query)) return query.of.some(one => asksFor(one, what))
   switch (what) {
@@ -163,6 +163,8 @@ export function asksFor(query: Query, what: Besides): boolean {
       return query.about === 'talk'
     case 'opened':
       return query.about === 'kind' && query.is === 'unopened'
+    case 'plan':
+      return query.about === 'plan'
     case 'agreed':
       return query.about === 'plan' && (query.is === 'slipped' || query.is === 'agreed')
   }

@@ -8,6 +8,7 @@ import { figuresAt, figuresInWords } from '#core/figures/told'
 import { type ComputedColumns, writeCsv } from '#core/formats/csv'
 import { writeOpml } from '#core/formats/opml'
 import type { Circumstances, LastChange } from '#core/find/evaluate'
+import { planTest } from '#core/find/plan-test'
 import type { Baseline } from '#core/schedule/baseline'
 import { type Choice, type Kind, KINDS, taken } from '#core/handing/choice'
 import { type Cut, cutOut } from '#core/handing/cut'
@@ -32,7 +33,9 @@ import {
   type Tree,
 } from '#core/tree'
 import { HandedPictures } from './handed-pictures'
-import { treePng, treeScene, treeSvg } from './tree-picture'
+import { dayIn } from '#core/schedule/zone-day'
+import type { Scene } from '#core/scene/shapes'
+import { barsScene, treePng, treeScene, treeSvg } from './tree-picture'
 
 /* A choice made into a file. It runs in a thread of its own, and knows no database: what it shows comes along. */
 
@@ -111,6 +114,7 @@ function circumstancesOf({ me, today, zone, talk, changes, opened, agreed }: Han
     ...(agreed ? { agreed: id => agreed[id] ?? null } : {}),
     ...(opened ? { isOpened: file => opened.includes(file) } : {}),
     talkOf: id => topicSign(said.get(id) ?? []),
+    planTest,
     dayOf: instant => days.format(new Date(instant)),
   }
 }
@@ -154,6 +158,16 @@ export async function makeHandOut(
     files = await asPng(files)
     return cut
   }
+  /** What a picture shows: the tree, or the schedule of it. */
+  const scene = async (): Promise<Scene> =>
+    choice.shows === 'bars'
+      ? barsScene(cut, whole, choice, {
+          today: dayIn(whole.fields.zone) ?? today,
+          nameOf: nameOf(people),
+          agreed: input.agreed,
+          tasks,
+        })
+      : treeScene(await withPictures(), choice, asked)
   switch (kind) {
     case 'text':
       return made(writeNested([outline(cut)]))
@@ -183,16 +197,12 @@ export async function makeHandOut(
       )
     }
     case 'svg':
-      return made(
-        treeSvg(treeScene(await withPictures(), choice, asked), choice.shapes ? 'shapes' : 'text', asked, {
-          clear: choice.clear,
-        }),
-      )
+      return made(treeSvg(await scene(), choice.shapes ? 'shapes' : 'text', asked, { clear: choice.clear }))
     case 'png':
-      return made(await treePng(treeScene(await withPictures(), choice, asked), asked, choice))
+      return made(await treePng(await scene(), asked, choice))
     case 'sheet': {
       const { pictureAsPdf } = await import('./picture-pdf')
-      return made(await pictureAsPdf(treeScene(await withPictures(), choice, asked), asked, choice))
+      return made(await pictureAsPdf(await scene(), asked, choice))
     }
   }
   const handed = handedOf(cut, choice, nameOf(people), talk, id =>

@@ -1,12 +1,13 @@
 import type { H3Event } from 'h3'
 import { asksFor } from '#core/find/conditions'
-import type { Choice } from '#core/handing/choice'
+import { type Choice, KINDS } from '#core/handing/choice'
 import { queryOf } from '#core/handing/cut'
 import type { Account } from '../access/accounts'
 import { writeAccess } from '../access/access-log'
 import { Fault } from '../access/fault'
 import { namesOf } from '../access/names'
 import { runJob } from '../jobs/runner'
+import { newestBaseline, todayUtc } from '../schedule/plan-of'
 import { talkOf } from '../talk/keep'
 import { forFilter } from './for-filter'
 import { readTree } from '../trees/held'
@@ -36,10 +37,12 @@ export async function makeFor(
   const item = await readTree(treeId, version, epoch)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
   const query = queryOf(item.tree, choice.part)
-  const [people, talk, known] = await Promise.all([
+  const bars = KINDS[choice.as].group === 'picture' && choice.shows === 'bars'
+  const [people, talk, known, agreed] = await Promise.all([
     peopleOf(treeId),
     choice.with.includes('comments') || (query && asksFor(query, 'talk')) ? talkOf(treeId) : [],
     forFilter(treeId, item.version, query, account.id),
+    bars ? newestBaseline(treeId, item.version, account.id) : null,
   ])
   // Names of those too who have left, and of guests.
   const names = await namesOf(talk.flatMap(({ comments }) => comments.map(({ by }) => by)))
@@ -53,9 +56,10 @@ export async function makeFor(
       people: { ...names, ...Object.fromEntries(people.map(({ id, name }) => [id, name])) },
       talk,
       ...known,
+      agreed: known.agreed ?? (agreed && agreed.tasks),
       author: account.name,
       me: account.id,
-      today: today ?? new Date().toISOString().slice(0, 10),
+      today: today ?? todayUtc(),
       zone,
     },
     { person: account.id, signal: left.signal, need: files => filesFor(treeId, files as string[]) },

@@ -5,6 +5,12 @@ import type { Choice } from '#core/handing/choice'
 import type { Cut } from '#core/handing/cut'
 import { LOCALES } from '#core/handing/words'
 import { sceneOf, TooManyToDraw } from '#core/scene/scene'
+import { barsSceneOf } from '#core/scene/bars-scene'
+import { CannotMake } from '#core/scene/cannot-make'
+import type { Baseline } from '#core/schedule/baseline'
+import { planOf } from '#core/schedule/plan'
+import { noPlanInWords } from '#core/schedule/plan-words'
+import type { Tree } from '#core/tree'
 import type { UnderTitles } from './under-titles'
 import type { Scene } from '#core/scene/shapes'
 import type { TopicSign } from '#core/talk/thread'
@@ -37,6 +43,34 @@ export function treeScene(cut: Cut, choice: Choice, { today, nameOf, talkOf, und
     nameOf,
     talkOf,
     ...under,
+    numbers: cut.numbers,
+    folds: choice.depth === null,
+    ruler: typesetter.ruler,
+  })
+}
+
+/** The plan of the whole tree as it concerns a part. Throws `CannotMake` where there is none, or tasks don't go along. */
+export function barsScene(
+  cut: Cut,
+  whole: Tree,
+  choice: Choice,
+  {
+    today,
+    nameOf,
+    agreed,
+    tasks,
+  }: Pick<PictureAsked, 'today' | 'nameOf'> & { readonly agreed: Baseline['tasks'] | null; readonly tasks: boolean },
+): Scene {
+  if (!tasks) throw new CannotMake('no-tasks', 'Bars are of tasks. Let tasks, people and dates go along.')
+  const plan = planOf(whole, today)
+  if (typeof plan === 'string') throw new CannotMake('no-plan', noPlanInWords(plan))
+  return barsSceneOf(cut.tree, {
+    plan,
+    against: agreed && { tasks: agreed },
+    dusk: choice.dusk,
+    today,
+    locale: LOCALES[choice.language],
+    nameOf,
     numbers: cut.numbers,
     folds: choice.depth === null,
     ruler: typesetter.ruler,

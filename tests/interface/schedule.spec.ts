@@ -339,7 +339,7 @@ test('the calendar has tasks, milestones and meetings, without a plan too; days 
   await page.keyboard.press('ArrowDown')
   const entry = (name: RegExp) => calendar.getByRole('treeitem', { name })
   await expect(entry(/^Move,/)).toHaveAttribute('aria-selected', 'true')
-  await expect(entry(/^Meeting 3, meeting, .*, 14:00$/)).toBeVisible()
+  await expect(entry(/^Meeting 3, meeting, .*, 14:00 to 15:00$/)).toBeVisible()
   // By its second day it's carried two days on: it begins and ends two days later.
   const where = async (n: number) => (await calendar.locator(`[data-day="${at(n)}"]`).boundingBox())!
   const bar = (await entry(/^Move,/)
