@@ -31,6 +31,12 @@ export async function enqueue(mail: Mail, fromUser: string | null, db: Database 
 
 type Row = typeof mailQueue.$inferSelect
 
+/** By which a report about a letter names it (RFC 5322, section 3.6.4); read by `scripts/delivery-report.mjs`. */
+function messageId(id: string): string {
+  const domain = /@([\w.-]+)>?\s*$/.exec(settings().MAIL_FROM)?.[1] ?? 'localhost'
+  return `<${id}.letter@${domain}>`
+}
+
 /** Sends what is due. Resolves to how many were tried. */
 export async function sendDue(): Promise<number> {
   const db = database()
@@ -50,8 +56,10 @@ export async function sendDue(): Promise<number> {
         .where(and(eq(mailQueue.id, row.id), eq(mailQueue.tries, row.tries), eq(mailQueue.state, 'waiting')))
       if (leased.affectedRows === 0) continue
       try {
-        await transport.sendMail(row.mail as Mail)
-        await db.update(mailQueue).set({ state: 'sent', mail: {} }).where(eq(mailQueue.id, row.id))
+        const { subject } = row.mail as Mail
+        await transport.sendMail({ ...(row.mail as Mail), messageId: messageId(row.id) })
+        // What it was about is kept for a while: a report that it couldn't be delivered may come days later.
+        await db.update(mailQueue).set({ state: 'sent', mail: { subject } }).where(eq(mailQueue.id, row.id))
       } catch (error) {
         await later(row, error as Error & { responseCode?: number })
       }
