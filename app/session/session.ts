@@ -75,7 +75,7 @@ export class TreeSession {
         void this.copy
           .keepEdit(edit)
           .catch(() => events.said('This browser can’t keep edits while offline. Stay online, or make room for it.')),
-      drop: ids => void this.copy.dropEdits(ids),
+      drop: ids => this.copy.dropEdits(ids),
       touched: ids => {
         this.copy.touch()
         events.touched(ids)

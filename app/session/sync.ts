@@ -22,8 +22,8 @@ export interface SyncEvents {
   send(message: ClientMessage | string): void
   /** An edit of one's own that must outlive the tab. */
   keep(edit: Edit): void
-  /** Edits that are stored, or were refused for good. */
-  drop(ids: ReadonlySet<string>): void
+  /** Edits that are stored, or were refused for good. Settles when they wouldn't come back with the next opening; nothing where that's at once. */
+  drop(ids: ReadonlySet<string>): Promise<void> | void
   touched(ids: Touched): void
   /** Another tree object took the old one's place. `because` says why, where it needs saying. */
   replaced(because: string | null): void
@@ -129,8 +129,11 @@ export class Sync {
       const refused = this.replica.waiting.find(item => item.edit.id === editId)
       const what = refused ? editInWords(this.tree, refused.edit.changes) : ''
       this.events.touched(this.replica.drop(editId))
-      this.events.drop(new Set([editId]))
-      this.events.said(what ? `Not kept: ${what}. ${message}` : message)
+      const say = (): void => this.events.said(what ? `Not kept: ${what}. ${message}` : message)
+      const dropped = this.events.drop(new Set([editId]))
+      // What is said to be over is over: a page that is opened anew just then doesn't send it once more.
+      if (dropped) void dropped.then(say, say)
+      else say()
     }
   }
 
