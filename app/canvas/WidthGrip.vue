@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { PLANK } from '#core/arrange/plank'
+import { TEXT_WIDTH } from '#core/tree/style-fields'
 import { useDesk } from '~/desk/desk'
 import type { ShownPlank } from './sight'
 
@@ -31,7 +32,7 @@ function move(event: PointerEvent): void {
   if (!start) return
   const by = ((event.clientX - start.x) / start.scale) * (left.value ? -1 : 1)
   const wanted = Math.round((start.width + by) / 10) * 10
-  pulled.value = Math.max(LEAST, Math.min(MOST, wanted))
+  pulled.value = Math.max(TEXT_WIDTH.least, Math.min(TEXT_WIDTH.most, wanted))
   desk.planks.setDraft(shown.id, desk.draft.value || ' ', pulled.value)
   desk.tell(new Set([shown.id]))
 }
@@ -59,11 +60,6 @@ function escape(event: KeyboardEvent): void {
   letGo()
 }
 onBeforeUnmount(stop)
-</script>
-
-<script lang="ts">
-/** Canvas units, as the field has them. */
-const [LEAST, MOST] = [60, 900]
 </script>
 
 <template>

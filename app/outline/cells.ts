@@ -95,7 +95,7 @@ export function readCell(desk: Desk, topic: TopicId, column: Column, said: strin
       const value =
         text === ''
           ? null
-          : ((column === 'length' ? readLength(text, ownLocale()) : null) ??
+          : ((column === 'length' ? readLength(text, ownLocale(), desk.tree.fields.dayHours) : null) ??
             Number(text.replace(',', '.').replace(/\s*%$/, '')))
       const fits =
         value === null ||
@@ -105,7 +105,7 @@ export function readCell(desk: Desk, topic: TopicId, column: Column, said: strin
             : Number.isInteger(value) && (column === 'done' ? value >= 0 && value <= 100 : value >= 1 && value <= 5)))
       if (!fits)
         return column === 'length'
-          ? 'A length is a number of working days.'
+          ? 'A length is a number of working days; “2 weeks” and “6 h” are lengths, too.'
           : column === 'done'
             ? 'Done is a number from 0 to 100.'
             : 'A priority is a number from 1, the most urgent, to 5.'

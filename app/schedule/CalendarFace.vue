@@ -104,6 +104,17 @@ function choose(one: (typeof WAYS)[number]['id']): void {
 }
 const list = computed(() => listOfMonth(shown.value, at.value, MOST_LISTED))
 
+/** What has a place of its own in what is shown just now. */
+const drawn = computed(() => {
+  const entries =
+    way.value === 'sheet'
+      ? [...sheet.value.untimed, ...sheet.value.lines.map(({ entry }) => entry)]
+      : way.value === 'list'
+        ? list.value.days.flatMap(day => day.entries)
+        : weeks.value.flatMap(({ pieces }) => pieces.filter(({ first }) => first).map(({ entry }) => entry))
+  return new Set(entries.filter(({ kind }) => kind !== 'turn').map(({ id }) => id))
+})
+
 function format(day: string, options: Intl.DateTimeFormatOptions): string {
   return new Intl.DateTimeFormat(ownLocale(), { ...options, timeZone: 'UTC' }).format(new Date(`${day}T00:00Z`))
 }
@@ -292,6 +303,13 @@ defineExpose({ escape: stop, focus: focusBox })
         </button>
       </div>
     </header>
+    <RunSheetHead
+      v-if="way === 'sheet'"
+      :sheet="sheet"
+      :zone="zone"
+      :head="head"
+      :other="sheet.lines.length > 0 ? null : dayWithTimes(desk.tree, asked, at)"
+      @go="at = $event" />
     <div v-if="way === 'month' || way === 'week'" class="names" aria-hidden="true">
       <span v-for="(name, i) in dayNames" :key="i">{{ name }}</span>
     </div>
@@ -303,7 +321,7 @@ defineExpose({ escape: stop, focus: focusBox })
       aria-label="Calendar"
       aria-multiselectable="true"
       :class="way"
-      :aria-activedescendant="onCalendar ? `day-${desk.focus.value}` : undefined"
+      :aria-activedescendant="drawn.has(desk.focus.value) ? `day-${desk.focus.value}` : undefined"
       :aria-describedby="onCalendar ? undefined : 'off-calendar'"
       @pointermove="moved"
       @pointerup="up"
@@ -371,16 +389,7 @@ defineExpose({ escape: stop, focus: focusBox })
           <p v-if="week.more" class="more">and {{ week.more }} more; the list has them</p>
         </div>
       </template>
-      <RunSheet
-        v-else-if="way === 'sheet'"
-        :sheet="sheet"
-        :zone="zone"
-        :head="head"
-        :other="sheet.lines.length > 0 ? null : dayWithTimes(desk.tree, asked, at)"
-        @go="at = $event"
-        @down="down"
-        @menu="contextMenu"
-        @closed="focusBox" />
+      <RunSheet v-else-if="way === 'sheet'" :sheet="sheet" @down="down" @menu="contextMenu" @closed="focusBox" />
       <template v-else>
         <p v-if="list.days.length === 0" class="none">Nothing stands in this month.</p>
         <section v-for="day in list.days" :key="day.day" role="group" :aria-label="dayInWords(day.day)">

@@ -1,26 +1,15 @@
 <script setup lang="ts">
 import type { CalendarEntry } from '#core/calendar/calendar'
 import { type Clash, lineInWords, type RunLine, type RunSheet } from '#core/calendar/run-sheet'
-import { runSheetPage } from '#core/handing/run-sheet-page'
 import { shorten, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { paperOf, printInFrame } from '~/handing/printing'
 
-/** A day by its times: what begins when, who is there and where, and who would have to be in two places. */
-const { sheet, zone, head, other } = defineProps<{
-  sheet: RunSheet
-  /** IANA zone on whose walls the times are. */
-  zone: string
-  /** The day in words. */
-  head: string
-  /** A day that has times, for one that has none. */
-  other: string | null
-}>()
+/** The lines of a day by its times: what begins when, who is there and where, and who would have to be in two places. */
+defineProps<{ sheet: RunSheet }>()
 const emit = defineEmits<{
   down: [event: PointerEvent, entry: CalendarEntry]
   menu: [event: MouseEvent, entry: CalendarEntry]
   closed: []
-  go: [day: string]
 }>()
 const desk = useDesk()
 const title = (id: TopicId): string => desk.drawnOf(id).guise.topic.title || 'untitled'
@@ -38,41 +27,10 @@ const saysOf = (line: RunLine): string =>
     .concat(line.entry.done ? ['done'] : [])
     .filter(Boolean)
     .join(', ')
-const twice = computed(() => {
-  const people = new Set(sheet.lines.flatMap(({ clashes }) => clashes.map(({ person }) => person)))
-  return people.size === 0
-    ? ''
-    : `${people.size === 1 ? 'One person has' : `${people.size} people have`} to be in two places`
-})
-
-async function print(): Promise<void> {
-  try {
-    await printInFrame(
-      runSheetPage({
-        sheet,
-        tree: title(desk.tree.centre),
-        head,
-        zone,
-        titleOf: title,
-        nameOf: name,
-        paper: paperOf(ownLocale()),
-      }),
-    )
-  } catch (error) {
-    desk.say((error as Error).message)
-  }
-}
 </script>
 
 <template>
   <div class="sheet">
-    <header>
-      <p v-if="twice" class="twice" role="status"><Icon name="lucide:users" size="15" /> {{ twice }}</p>
-      <label class="zone">Times on the wall of <ZoneField /></label>
-      <button v-if="sheet.lines.length + sheet.untimed.length" class="plain" @click="print">
-        <Icon name="lucide:printer" size="15" /> Print
-      </button>
-    </header>
     <section v-if="sheet.untimed.length" role="group" aria-label="At any time, or all day" class="untimed">
       <h3 role="presentation">At any time, or all day</h3>
       <div
@@ -147,15 +105,6 @@ async function print(): Promise<void> {
         </span>
       </div>
     </section>
-    <div v-else class="none">
-      <p>Nothing has a time on this day.</p>
-      <p>
-        Type one behind a day, as in “fri 14:30”, or two after a title: <kbd>Doors open // 5 Jun 10:00 to 12:00</kbd>.
-      </p>
-      <button v-if="other" class="plain" @click="emit('go', other)">
-        Go to {{ dayInWords(other) }}, which has some
-      </button>
-    </div>
   </div>
 </template>
 
@@ -163,44 +112,6 @@ async function print(): Promise<void> {
 .sheet {
   padding: 0 14px 40px;
   max-width: 1080px;
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 18px;
-  padding: 6px 0 4px;
-  font-size: 13px;
-}
-.twice {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  margin: 0;
-  color: var(--clay);
-  font-weight: 650;
-}
-.zone {
-  display: flex;
-  align-items: center;
-  gap: 7px;
-  color: var(--quiet);
-}
-.zone :deep(.p-select) {
-  max-width: 220px;
-}
-.plain {
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  font-size: 13px;
-  cursor: pointer;
-  min-height: 28px;
-  padding: 0;
 }
 h3 {
   margin: 8px 0 2px;
@@ -298,19 +209,6 @@ time {
   color: var(--clay);
   font-weight: 600;
   font-size: 13px;
-}
-.none {
-  color: var(--quiet);
-  padding: 12px 0;
-}
-.none p {
-  margin: 0 0 6px;
-}
-kbd {
-  font-family: inherit;
-  background: var(--ceiling);
-  color: var(--ink);
-  padding: 2px 6px;
 }
 @media (max-width: 700px) {
   .timed .row {

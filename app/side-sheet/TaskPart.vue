@@ -36,11 +36,13 @@ function setNumber(field: 'duration' | 'done', text: string): void {
     text.trim() === ''
       ? null
       : field === 'duration'
-        ? (readLength(text, ownLocale()) ?? Number(text.replace(',', '.')))
+        ? (readLength(text, ownLocale(), desk.tree.fields.dayHours) ?? Number(text.replace(',', '.')))
         : Number(text.replace(',', '.').replace(/\s*%$/, ''))
   if (value !== null && (!Number.isFinite(value) || value < 0 || value > (field === 'done' ? 100 : 10_000))) {
     desk.say(
-      field === 'done' ? 'Done is a number from 0 to 100.' : 'A length is a number of working days, 10,000 at most.',
+      field === 'done'
+        ? 'Done is a number from 0 to 100.'
+        : 'A length is a number of working days, 10,000 at most; “2 weeks” and “6 h” are lengths, too.',
     )
     return
   }

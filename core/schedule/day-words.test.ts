@@ -158,4 +158,15 @@ describe('days in words', () => {
       readLength('3 oaks'),
     ]).toEqual([3, 2.5, 10, 3, 10, null, null])
   })
+
+  it('lengths may be hours where it’s known how many a working day has', () => {
+    expect([
+      readLength('6 h', 'en-GB', 8),
+      readLength('1,5 Stunden', 'de', 7.5),
+      readLength('2 h', 'en-GB', 6),
+      readLength('90000 h', 'en-GB', 8),
+      readLength('6 h', 'en-GB'),
+      readLength('2 weeks', 'en-GB', 8),
+    ]).toEqual([0.75, 0.2, 0.3333, null, null, 10])
+  })
 })

@@ -361,12 +361,27 @@ export function readDay(phrase: string, sense: DaySense): string | null {
 const WORKING_WEEK = 5
 /** The longest length a topic may have, working days: what `FIELDS.duration` accepts. */
 const LONGEST = 10_000
+const HOURS = new Set([
+  'h',
+  'hr',
+  'hrs',
+  'hour',
+  'hours',
+  'std',
+  'stunde',
+  'stunden',
+  'heure',
+  'heures',
+  'hora',
+  'horas',
+  'timer',
+])
 
 /**
  * A length in working days: "3 days", "2,5 d", "2 weeks", "3 Tage"; null when it isn't one, or is longer than a
- * topic's may be.
+ * topic's may be. `dayHours`: hours of a working day, where a length may be said in hours, too: "6 h".
  */
-export function readLength(phrase: string, locale?: string): number | null {
+export function readLength(phrase: string, locale?: string, dayHours?: number): number | null {
   const match = /^(\d{1,5}(?:[.,]\d{1,2})?)\s*(\p{L}+)\.?$/u.exec(phrase.trim().normalize('NFKC'))
   if (!match) return null
   const unit = plain(match[2]!)
@@ -376,7 +391,10 @@ export function readLength(phrase: string, locale?: string): number | null {
     ? 1
     : is('weeks', ['w', 'wk', 'wks', 'week', 'weeks'])
       ? WORKING_WEEK
-      : 0
-  const length = Number(match[1]!.replace(',', '.')) * factor
+      : dayHours !== undefined && HOURS.has(unit)
+        ? 1 / dayHours
+        : 0
+  // A third of a day is a third, and not all of its digits.
+  const length = Math.round(Number(match[1]!.replace(',', '.')) * factor * 10_000) / 10_000
   return factor > 0 && length <= LONGEST ? length : null
 }

@@ -8,7 +8,8 @@ import { type Around, type Telling, tellingsOfEdit, watchedAbove } from './from-
 import { tellingsOfSaying } from './from-saying'
 import { grouped, type Tidings, tidingsInWords, tidingsLink } from './grouped'
 import { type ToldKind, USUAL_WAYS, type Ways, waysSchema } from './kinds'
-import { isQuiet, lettersDue, mondayOf } from './when'
+import { mondayOf } from '../schedule/weekdays'
+import { isQuiet, lettersDue } from './when'
 
 const told = (list: readonly Telling[]): string[] => list.map(({ to, kind, topic }) => `${to} ${kind} ${topic}`)
 

@@ -1,4 +1,5 @@
 import { addDays } from '../schedule/days'
+import { mondayOf } from '../schedule/weekdays'
 import { LETTERED, type ToldKind, type Ways, type When } from './kinds'
 
 /** The wall where somebody lives: the day (ISO 8601) and the time ("07:30"). */
@@ -27,12 +28,6 @@ export interface Written {
   /** ISO 8601 days of their own. */
   readonly dailyOn: string | null
   readonly weeklyOn: string | null
-}
-
-/** The Monday of the week that a day is in. */
-export function mondayOf(day: string): string {
-  const weekday = (new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7
-  return addDays(day, -weekday)
 }
 
 /**

@@ -6,6 +6,8 @@ import { field, schemasOf } from './field-spec'
 export const SHAPES = ['box', 'round', 'tag', 'slate', 'awning', 'ticket'] as const
 export type Shape = (typeof SHAPES)[number]
 export const BORDERS = ['thin', 'thick', 'dashed', 'double'] as const
+/** How wide a text may be let run, in canvas units. */
+export const TEXT_WIDTH = { least: 60, most: 900 } as const
 export const TEXT_SIZES = ['small', 'large', 'huge'] as const
 export type TextSize = (typeof TEXT_SIZES)[number]
 
@@ -84,7 +86,7 @@ export const STYLE_FIELDS = {
     examples: ['4'],
   }),
   width: field({
-    schema: z.number().min(60).max(900).nullable(),
+    schema: z.number().min(TEXT_WIDTH.least).max(TEXT_WIDTH.most).nullable(),
     blank: null,
     name: 'width',
     about: 'The widest its text may run, in canvas units.',

@@ -1,5 +1,6 @@
 import type { Topic } from '#core/tree'
 import { bringIn } from '../caller'
+import { seriousViolations } from './accessibility'
 import { expect, openTree, pasteText, test, topic, two, visitor } from './porch'
 
 const DAY = '2031-06-07'
@@ -37,6 +38,10 @@ test('a day by the hour: times are typed behind a title, told by the run-sheet, 
   await expect(rows.nth(2)).toContainText('10:00 to 12:00')
   await expect(rows.nth(2)).toContainText('Ines Brandt is to be at “Speeches, short”, too')
   await expect(rana.page.getByText('One person has to be in two places')).toBeVisible()
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await rana.page.emulateMedia({ colorScheme })
+    await expect.poll(() => seriousViolations(rana.page)).toEqual([])
+  }
   // The other one gives it a later hour by the keyboard, in the sheet beside the canvas; it's heard of at once.
   await topic(page, /^Speeches/).click({ position: { x: 8, y: 8 } })
   const beside = page.getByRole('complementary', { name: 'About the selection' })
@@ -46,6 +51,10 @@ test('a day by the hour: times are typed behind a title, told by the run-sheet, 
   await beside.getByLabel('Start', { exact: true }).fill('12:15')
   await beside.getByLabel('Start', { exact: true }).press('Enter')
   await expect(rana.page.getByText('One person has to be in two places')).toBeHidden()
+  // A length may be said in hours of a working day.
+  await beside.getByLabel('Length', { exact: true }).fill('6 h')
+  await beside.getByLabel('Length', { exact: true }).press('Tab')
+  await expect.poll(async () => (await all()).find(({ title }) => title === 'Speeches, short')?.duration).toBe(0.75)
   await expect(rows.nth(3)).toContainText('12:15 to 12:40')
   // Up and down go through the lines of the day, and a title is typed in its line.
   await rows.nth(1).click()
@@ -61,8 +70,9 @@ test('a day by the hour: times are typed behind a title, told by the run-sheet, 
   await expect.poll(async () => (await all()).find(({ title }) => title === 'Doors open wide')?.done).toBe(100)
   // A day without times says so, and leads back.
   await rana.page.getByRole('button', { name: 'After', exact: true }).click()
-  await expect(sheet.getByText('Nothing has a time on this day.')).toBeVisible()
-  await sheet.getByRole('button', { name: /^Go to 7 Jun 2031/ }).click()
+  await expect(rana.page.getByText('Nothing has a time on this day.')).toBeVisible()
+  expect(await seriousViolations(rana.page)).toEqual([])
+  await rana.page.getByRole('button', { name: /^Go to 7 Jun 2031/ }).click()
   await expect(rows).toHaveCount(4)
 })
 

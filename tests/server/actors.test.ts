@@ -157,7 +157,9 @@ describe('what is made here because it may be large', () => {
     await watching.hello(null)
     await watching.until(() => watching.heard.some(one => one.type === 'tree'))
 
-    await ines.call('POST', `/api/trees/${tree}/moments/${good}/return`, { branch: 'a' })
+    expect(await ines.call('POST', `/api/trees/${tree}/moments/${good}/return`, { branch: 'a' })).toMatchObject({
+      status: 200,
+    })
     let now = (await opened(ines, tree)).tree
     expect([topicOf(now, 'n7').title, topicOf(now, 'a').removed, topicOf(now, 'b').title]).toEqual([
       'Shelf 7',
