@@ -1,5 +1,6 @@
 import { isTask, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
+import { roots } from '../tree/walk'
 import type { Wait } from '../tree/plan'
 import {
   type BrokenWait,
@@ -176,13 +177,18 @@ export class Planner {
     if (others.size === 0) return
     const made = new Map(this.plan.tasks)
     for (const i of others) made.set(tasks[i]!, this.taskAt(i))
-    this.plan = {
-      ...this.plan,
-      tasks: made,
-      branches: this.branchesAbove(others, made),
-      finish: latest(tasks, made),
-      broken: this.broken(),
+    const branches = this.branchesAbove(others, made)
+    this.plan = { ...this.plan, tasks: made, branches, finish: this.lastOf(made, branches), broken: this.broken() }
+  }
+
+  /** The last day of all, by what the roots come to. */
+  private lastOf(made: ReadonlyMap<TopicId, Planned>, branches: ReadonlyMap<TopicId, PlannedBranch>): string | null {
+    let last: string | null = null
+    for (const root of roots(this.compiled.tree)) {
+      const finish = (made.get(root) ?? branches.get(root))?.finish
+      if (finish !== undefined && (last === null || finish > last)) last = finish
     }
+    return last
   }
 
   /** Dependencies that can't be kept to, those last that a fixed date contradicts. */
