@@ -148,7 +148,11 @@ it('the server’s clock is told by the quickest round trip', () => {
 })
 
 describe('sync', () => {
-  function opened(waiting: readonly Edit[] = [], epoch: string | undefined = '') {
+  function opened(
+    waiting: readonly Edit[] = [],
+    epoch: string | undefined = '',
+    forget: () => Promise<void> | undefined = () => undefined,
+  ) {
     const said: string[] = []
     const sent: ClientMessage[] = []
     const kept = new Map<string, Edit>(waiting.map(edit => [edit.id, edit]))
@@ -157,7 +161,10 @@ describe('sync', () => {
     const sync: Sync = new Sync('ines', {
       send: message => sent.push(typeof message === 'string' ? (JSON.parse(message) as ClientMessage) : message),
       keep: edit => kept.set(edit.id, edit),
-      drop: ids => ids.forEach(id => kept.delete(id)),
+      drop: ids => {
+        ids.forEach(id => kept.delete(id))
+        return forget()
+      },
       touched: () => {},
       replaced: because => replaced.push(because),
       news: () => {},
@@ -203,6 +210,18 @@ describe('sync', () => {
     sync.hear({ type: 'refused', edit: item.edit.id, code: 'role', message: 'As viewer you can’t change this tree.' })
     expect([kept.size, title(sync)]).toEqual([0, 'Lift'])
     expect(said).toEqual(['Not kept: the title “Lamps”. As viewer you can’t change this tree.'])
+  })
+
+  it('says that something was refused when the browser has forgotten it, and not before', async () => {
+    let forgotten = (): void => {}
+    const { sync, said } = opened([], '', () => new Promise<void>(done => (forgotten = done)))
+    sync.hear(welcome(3))
+    const item = sync.put([titled('Lamps')])!
+    sync.hear({ type: 'refused', edit: item.edit.id, code: 'role', message: 'No.' })
+    await Promise.resolve()
+    expect([title(sync), said]).toEqual(['Lift', []])
+    forgotten()
+    await vi.waitFor(() => expect(said).toEqual(['Not kept: the title “Lamps”. No.']))
   })
 
   it('holds what is being typed: nobody hears of it, and dropped it leaves no trace', () => {
