@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CalendarEntry } from '#core/calendar/calendar'
-import { type Clash, lineInWords, type RunLine, type RunSheet } from '#core/calendar/run-sheet'
+import { lineInWords, type RunLine, type RunSheet, warningsOf } from '#core/calendar/run-sheet'
 import { shorten, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
@@ -15,18 +15,30 @@ const desk = useDesk()
 const title = (id: TopicId): string => desk.drawnOf(id).guise.topic.title || 'untitled'
 const name = (id: string): string => desk.nameOf(id) || 'Somebody'
 
-/** “Ines Brandt is to be at “Doors open”, too”. */
-const clashWords = ({ person, with: other }: Clash): string =>
-  `${name(person)} is to be at “${shorten(title(other), 40)}”, too`
-const warnings = (line: RunLine): string[] => [
-  ...(line.backwards ? ['ends before it begins'] : []),
-  ...line.clashes.map(clashWords),
-]
+const warnings = (line: RunLine): string[] => warningsOf(line, id => shorten(title(id), 40), name)
 const saysOf = (line: RunLine): string =>
   [lineInWords(line), title(line.entry.id), line.place, line.people.map(name).join(', '), ...warnings(line)]
     .concat(line.entry.done ? ['done'] : [])
     .filter(Boolean)
     .join(', ')
+/** What every row of the sheet is and does. What comes again stands for the turn that is open, which has the row's id. */
+const rowOf = (entry: CalendarEntry) => ({
+  id: entry.kind === 'turn' ? undefined : `day-${entry.id}`,
+  role: 'treeitem',
+  class: {
+    selected: desk.selection.value.has(entry.id),
+    focused: desk.focus.value === entry.id,
+    done: entry.done,
+    dim: desk.finding.isDim(entry.id),
+  },
+  style: { '--hue': desk.dressing.hueOf(entry.id) },
+  'aria-level': 1,
+  'aria-selected': desk.selection.value.has(entry.id),
+  'data-topic': entry.id,
+  onPointerdown: (event: PointerEvent) => emit('down', event, entry),
+  onDblclick: () => desk.edit(entry.id),
+  onContextmenu: (event: MouseEvent) => emit('menu', event, entry),
+})
 </script>
 
 <template>
@@ -35,24 +47,10 @@ const saysOf = (line: RunLine): string =>
       <h3 role="presentation">At any time, or all day</h3>
       <div
         v-for="entry in sheet.untimed"
-        :id="entry.kind === 'turn' ? undefined : `day-${entry.id}`"
         :key="`${entry.id} ${entry.kind}`"
-        role="treeitem"
         class="row"
-        aria-level="1"
-        :class="{
-          selected: desk.selection.value.has(entry.id),
-          focused: desk.focus.value === entry.id,
-          done: entry.done,
-          dim: desk.finding.isDim(entry.id),
-        }"
-        :aria-label="[title(entry.id), entry.done ? 'done' : ''].filter(Boolean).join(', ')"
-        :aria-selected="desk.selection.value.has(entry.id)"
-        :data-topic="entry.id"
-        :style="{ '--hue': desk.dressing.hueOf(entry.id) }"
-        @pointerdown="emit('down', $event, entry)"
-        @dblclick="desk.edit(entry.id)"
-        @contextmenu="emit('menu', $event, entry)">
+        v-bind="rowOf(entry)"
+        :aria-label="[title(entry.id), entry.done ? 'done' : ''].filter(Boolean).join(', ')">
         <span class="plank">
           <TitleField
             v-if="desk.editing.value?.id === entry.id && entry.kind !== 'turn'"
@@ -65,24 +63,10 @@ const saysOf = (line: RunLine): string =>
     <section v-if="sheet.lines.length" role="group" aria-label="By time" class="timed">
       <div
         v-for="line in sheet.lines"
-        :id="line.entry.kind === 'turn' ? undefined : `day-${line.entry.id}`"
         :key="`${line.entry.id} ${line.entry.kind}`"
-        role="treeitem"
         class="row"
-        aria-level="1"
-        :class="{
-          selected: desk.selection.value.has(line.entry.id),
-          focused: desk.focus.value === line.entry.id,
-          done: line.entry.done,
-          dim: desk.finding.isDim(line.entry.id),
-        }"
-        :aria-label="saysOf(line)"
-        :aria-selected="desk.selection.value.has(line.entry.id)"
-        :data-topic="line.entry.id"
-        :style="{ '--hue': desk.dressing.hueOf(line.entry.id) }"
-        @pointerdown="emit('down', $event, line.entry)"
-        @dblclick="desk.edit(line.entry.id)"
-        @contextmenu="emit('menu', $event, line.entry)">
+        v-bind="rowOf(line.entry)"
+        :aria-label="saysOf(line)">
         <time>{{ lineInWords(line) }}</time>
         <span class="plank">
           <TitleField

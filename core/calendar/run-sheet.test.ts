@@ -80,6 +80,14 @@ describe('a run-sheet', () => {
     expect(runSheetOf(tree, asked, DAY).lines[0]!.place).toBe('Drying loft')
   })
 
+  it('a meeting in the hour that comes twice doesn’t end before it begins', () => {
+    const day = '2027-10-31'
+    const begins = { id: 'begins', kind: 'begins', day, time: '02:30', zone: 'Europe/Copenhagen' }
+    const tree = grown(['night', { meeting: [begins, { id: 'slot', kind: 'slot', minutes: 45 }] as never }])
+    const [line] = runSheetOf(tree, { ...asked, zone: 'Europe/Copenhagen' }, day).lines
+    expect([line!.entry.time, line!.entry.ends, line!.backwards]).toEqual(['02:30', '02:15', false])
+  })
+
   it('says nothing of times where the plan puts a task on another day than the typed one', () => {
     const tree = grown(['before', { duration: 3 }], ['van', { ...at('07:30', '08:00'), duration: 1 }])
     applyChanges(tree, [

@@ -3,7 +3,7 @@ import { minuteOf } from '../schedule/times'
 import { addDays, daysBetween } from '../schedule/days'
 import type { Topic, TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
-import { pathTo } from '../tree/walk'
+import { isWithin } from '../tree/walk'
 import { type CalendarAsked, type CalendarEntry, calendarOf, turnsOf } from './calendar'
 
 /*
@@ -67,7 +67,8 @@ export function runSheetOf(tree: Tree, asked: CalendarAsked, day: string): RunSh
       ends,
       people: peopleOf(topic),
       place: topic.place?.name ?? (isMeeting(topic) ? briefOf(topic).where : ''),
-      backwards: ends !== null && ends < at,
+      // A meeting has a length; in the hour that comes twice the wall may stand earlier at its end.
+      backwards: ends !== null && ends < at && entry.kind !== 'meeting',
     })
   }
   lines.sort((a, b) => a.begins - b.begins)
@@ -96,7 +97,11 @@ function clashesOf(
   for (const line of lines) {
     const length = (line.ends ?? line.begins) - line.begins
     if (line.entry.done || length < 0 || length > MOST_PRESENT) continue
-    for (const person of line.people) byPerson.set(person, [...(byPerson.get(person) ?? []), line])
+    for (const person of line.people) {
+      const own = byPerson.get(person)
+      if (own) own.push(line)
+      else byPerson.set(person, [line])
+    }
   }
   const note = (entry: CalendarEntry, clash: Clash): void => {
     const known = found.get(entry) ?? []
@@ -109,10 +114,11 @@ function clashesOf(
       for (let j = i + 1; j < own.length && told < MOST_CLASHES; j++) {
         const other = own[j]!
         if (other.begins > one.begins && other.begins >= end) break
-        if (samePlace(one, other) || isWithin(tree, one.entry.id, other.entry.id)) continue
+        const [here, there] = [one.entry.id, other.entry.id]
+        if (samePlace(one, other) || isWithin(tree, here, there) || isWithin(tree, there, here)) continue
         told++
-        note(one.entry, { person, with: other.entry.id })
-        note(other.entry, { person, with: one.entry.id })
+        note(one.entry, { person, with: there })
+        note(other.entry, { person, with: here })
       }
     })
   return found
@@ -120,10 +126,6 @@ function clashesOf(
 
 const samePlace = (one: Pick<RunLine, 'place'>, other: Pick<RunLine, 'place'>): boolean =>
   one.place !== '' && one.place.trim().toLowerCase() === other.place.trim().toLowerCase()
-
-/** Whether one lies in the branch of the other, or is the same. */
-const isWithin = (tree: Tree, one: TopicId, other: TopicId): boolean =>
-  pathTo(tree, one).some(({ id }) => id === other) || pathTo(tree, other).some(({ id }) => id === one)
 
 /** A minute of a run-sheet as it stands on the wall: "07:30", and with the day it lies on where that's another. */
 export function minuteInWords(minute: number): string {
@@ -140,6 +142,16 @@ export function lineInWords({ entry, begins, ends }: Pick<RunLine, 'entry' | 'be
   if (entry.time === null || begins < -DAY) return `until ${said(ends)}`
   return ends > 2 * DAY ? `from ${said(begins)}` : `${said(begins)} to ${said(ends)}`
 }
+
+/** What is wrong with a line, each in words: that it ends before it begins, who would have to be elsewhere too. */
+export const warningsOf = (
+  { backwards, clashes }: Pick<RunLine, 'backwards' | 'clashes'>,
+  titleOf: (id: TopicId) => string,
+  nameOf: (person: string) => string,
+): string[] => [
+  ...(backwards ? ['ends before it begins'] : []),
+  ...clashes.map(clash => `${nameOf(clash.person)} is to be at “${titleOf(clash.with)}”, too`),
+]
 
 /** The nearest day from one on that has something with a time of day, or else the last before it; null where none has. */
 export function dayWithTimes(tree: Tree, asked: CalendarAsked, from: string): string | null {

@@ -1,4 +1,4 @@
-import { lineInWords, type RunSheet } from '../calendar/run-sheet'
+import { lineInWords, type RunSheet, warningsOf } from '../calendar/run-sheet'
 import { escapeHtml as e } from '../formats/clipboard'
 import type { TopicId } from '../tree/topic'
 
@@ -29,11 +29,8 @@ tr{break-inside:avoid}thead{display:table-header-group}
 /** A run-sheet as a page to be printed: a line a row, with a box to tick. Nothing in it runs. */
 export function runSheetPage({ sheet, tree, head, zone, titleOf, nameOf, paper }: RunSheetAsked): string {
   const rows = sheet.lines.map(line => {
-    const { entry, people, place, backwards, clashes } = line
-    const warnings = [
-      ...(backwards ? ['ends before it begins'] : []),
-      ...clashes.map(clash => `${nameOf(clash.person)} is to be at “${titleOf(clash.with)}”, too`),
-    ]
+    const { entry, people, place } = line
+    const warnings = warningsOf(line, titleOf, nameOf)
     return (
       `<tr><td class="when">${e(lineInWords(line))}</td>` +
       `<td><span dir="auto"${entry.done ? ' class="done"' : ''}>${e(titleOf(entry.id))}</span>` +
