@@ -22,7 +22,7 @@ const WINDOW = 280
 const REPLAY_MS = 1200
 
 /** The history of an open tree: its sittings, the moment that is shown, and what happened around it. */
-export function useHistory(desk: Desk, treeId: string) {
+export function useHistory(desk: Desk, treeId: string, first: Partial<Narrowing> = {}) {
   const session = desk.session as MomentSession
   const sittings = shallowRef<readonly Sitting[]>([])
   const names = shallowRef<Record<string, string>>({})
@@ -37,10 +37,12 @@ export function useHistory(desk: Desk, treeId: string) {
   const told = shallowRef<readonly ToldEdit[]>([])
   /** What was said meanwhile. */
   const said = shallowRef<readonly SaidThen[]>([])
-  const narrowing = reactive<Narrowing>({ person: '', kind: '', branch: '', since: null, until: null })
+  const narrowing = reactive<Narrowing>({ person: '', kind: '', branch: '', since: null, until: null, ...first })
   const speed = ref(1)
   const playing = ref(false)
   let asked = 0
+  /** The list that is on its way: who goes from sitting to sitting waits for it, and doesn't go by the one before. */
+  let reading: Promise<void> = Promise.resolve()
 
   /** The sitting of the moment that is shown; null before the first edit and between what is narrowed. */
   const here = computed(() => sittings.value.find(one => at.value >= one.from && at.value <= one.to) ?? null)
@@ -48,7 +50,10 @@ export function useHistory(desk: Desk, treeId: string) {
   const narrowed = computed(() => Object.values(narrowing).some(Boolean))
   const isNow = computed(() => at.value >= version.value)
 
-  async function page(before: number | null): Promise<void> {
+  function page(before: number | null): Promise<void> {
+    return (reading = readPage(before))
+  }
+  async function readPage(before: number | null): Promise<void> {
     const mine = ++asked
     loading.value = true
     wrong.value = ''
@@ -120,14 +125,16 @@ export function useHistory(desk: Desk, treeId: string) {
   }
 
   /** One edit, or one sitting, on or back; over what is narrowed out. */
-  function by(edits: number): Promise<void> {
+  async function by(edits: number): Promise<void> {
+    await reading
     const to = at.value + edits
     const list = sittings.value
     if (list.length === 0 || list.some(one => to >= one.from - 1 && to <= one.to)) return goTo(to)
     const other = edits > 0 ? list.find(one => one.from > at.value) : [...list].reverse().find(one => one.to < at.value)
     return goTo(other ? (edits > 0 ? other.from : other.to) : to)
   }
-  function bySitting(direction: 1 | -1): Promise<void> {
+  async function bySitting(direction: 1 | -1): Promise<void> {
+    await reading
     const list = sittings.value
     const i = list.findIndex(one => at.value <= one.to)
     if (direction > 0) return goTo(list[i < 0 ? list.length - 1 : at.value === list[i]!.to ? i + 1 : i]?.to ?? at.value)

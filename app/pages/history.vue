@@ -36,7 +36,9 @@ const canvas = page.canvas as Ref<CanvasHold | undefined>
 const outline = page.outline as Ref<OutlineHold | undefined>
 const schedule = page.schedule as Ref<ScheduleHold | undefined>
 const board = page.board as Ref<BoardHold | undefined>
-const history = useHistory(desk, id)
+const branch = String(route.query.branch ?? '')
+/** Narrowed from the first list on: nobody is to go about in a list that isn't the one of the address. */
+const history = useHistory(desk, id, { branch, kind: HAPPENING_KINDS.find(one => one === route.query.kind) ?? '' })
 const trouble = ref('')
 const mayEdit = computed(() => history.role.value === 'owner' || history.role.value === 'editor')
 const listOpen = ref(!window.matchMedia('(max-width: 900px)').matches)
@@ -52,12 +54,9 @@ onMounted(async () => {
     await desk.open()
     if (desk.view.value === 'meeting') desk.view.value = 'canvas'
     await history.settle()
-    const branch = String(route.query.branch ?? '')
     const topic = branch || String(route.query.topic ?? '')
     if (desk.tree.topics.has(topic)) desk.visit(topic)
-    if (desk.tree.topics.has(branch)) history.narrowing.branch = branch
-    const kind = HAPPENING_KINDS.find(one => one === route.query.kind)
-    if (kind) history.narrowing.kind = kind
+    else if (branch) history.narrowing.branch = ''
   } catch (error) {
     trouble.value = error instanceof Error ? error.message : 'This tree’s history can’t be opened.'
   }

@@ -318,3 +318,28 @@ test('a moment is kept under a name, stands on its board for everybody, and is g
   await expect(topic(rana.page, /Later$/)).toHaveCount(0)
   await expect(topic(rana.page, /Fit-out$/)).toBeVisible()
 })
+
+test('a key pressed before the sittings that are asked for have come waits for them', async ({ browser }) => {
+  const { ines, rana, id } = await two(browser)
+  const { page, caller } = ines
+  const { centre } = (await caller.open(id)).snapshot
+  await caller.edit(id, [{ op: 'add', topic: 'lift', parent: centre, order: 'a0', with: { title: 'Lift' } }])
+  await rana.caller.edit(id, [{ op: 'set', topic: 'lift', field: 'due', value: '2027-05-12' }])
+  await caller.edit(id, [{ op: 'set', topic: 'lift', field: 'title', value: 'Goods lift' }])
+  await openTree(page, id)
+  // A server that takes its time over the list.
+  await intercept(page, '**/history?*', async route => {
+    await new Promise(done => setTimeout(done, 1500))
+    await route.continue()
+  })
+  await page.goto(`/trees/${id}/history?branch=lift&kind=task`)
+  const slider = page.getByRole('slider', { name: 'Moment' })
+  const list = page.getByRole('complementary', { name: 'What happened' })
+  await slider.press('PageUp')
+  await expect(list).toContainText('12 May 2027')
+  // Another list is asked for, and at once one goes on: by what is to come, not by what still stands there.
+  await page.getByRole('combobox', { name: 'Kind of change' }).selectOption('added')
+  await slider.press('End')
+  await slider.press('PageUp')
+  await expect(list).toContainText('added “Lift”')
+})
