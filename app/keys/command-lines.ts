@@ -83,6 +83,8 @@ const LINES: Readonly<Record<string, string>> = {
   figures: 'What costs, hours and marks come to, as a sheet, in charts, and under other assumptions.',
   board: 'Tasks as cards in columns: by state, person, priority or marker, and a row for each branch.',
   'wait-for': 'A few letters of what has to end first.',
+  'wait-abroad': 'A topic of another tree has to end first; its date is kept here as it was last known.',
+  'look-abroad': 'When what is waited for in other trees ends now.',
   later: 'The plan lets it begin no sooner than that.',
   sooner: 'Back a working day, as far as what it waits for lets it.',
   longer: 'What waits for it follows.',

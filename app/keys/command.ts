@@ -43,7 +43,7 @@ export interface House {
   toggleTheme(): void
   into(part: SheetPart): void
   /** Asks for a topic and ties the selection to it, lets it wait for it, or makes a reference to it. */
-  choose(what: 'tie' | 'reference' | 'wait'): void
+  choose(what: 'tie' | 'reference' | 'wait' | 'wait-abroad'): void
   /** Into the first cell of the row, in the outline. */
   cells(): void
   /** Does something to the meeting that the selection belongs to, showing it. */

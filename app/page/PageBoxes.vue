@@ -23,7 +23,8 @@ const { boxes, met } = page
   <LazyAboutDialog v-if="met.about" v-model:visible="boxes.about" />
   <LazyVoteDialog v-if="met.vote" v-model:visible="boxes.vote" />
   <LazyHelpBox v-if="met.help" v-model:visible="boxes.help" />
-  <LazyReferenceDialog v-if="page.referring.value" @closed="page.referring.value = false" />
+  <LazyReferenceDialog v-if="page.referring.value === 'reference'" @closed="page.referring.value = null" />
+  <LazyWaitAbroadDialog v-if="page.referring.value === 'wait-abroad'" @closed="page.referring.value = null" />
   <LazyMarkerPick v-if="pressedMarker" :key="pressedMarker.topic + pressedMarker.marker" />
   <LazyFileViewer v-if="desk.viewing.value" />
 </template>

@@ -121,7 +121,7 @@ export class Page implements House {
   readonly moving = ref(false)
   /** A topic that is being looked for, to tie the selection to or to show here. */
   readonly choosing = ref<'tie' | 'wait' | null>(null)
-  readonly referring = ref(false)
+  readonly referring = ref<'reference' | 'wait-abroad' | null>(null)
   /** The tree is presented: by oneself, or by somebody whom one goes along with. */
   readonly presenting = shallowRef<{ readonly with: string | null } | null>(null)
   /** Whether the first look is over. */
@@ -273,10 +273,10 @@ export class Page implements House {
     sheet?.show(part)
   }
 
-  choose(what: 'tie' | 'reference' | 'wait'): void {
+  choose(what: 'tie' | 'reference' | 'wait' | 'wait-abroad'): void {
     if (!this.desk.guard()) return
     expectField()
-    if (what === 'reference') this.referring.value = true
+    if (what === 'reference' || what === 'wait-abroad') this.referring.value = what
     else this.choosing.value = what
   }
 

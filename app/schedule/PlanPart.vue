@@ -2,6 +2,8 @@
 import { becauseInWords, brokenInWords, daysInWords, floatInWords, kindInWords } from '#core/schedule/plan-words'
 import { type Change, shorten, type Topic, type TopicId, type Wait, WAIT_KINDS } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { PAGE } from '~/page/page'
+import { dayThatCounts, lookAgain, namedAbroad } from './abroad'
 import { waitFor } from './acting'
 import { planningOf } from './planning'
 
@@ -24,9 +26,20 @@ const waiting = computed(() => {
   void desk.lateTick.value
   const found: TopicId[] = []
   for (const { id, waits, removed } of desk.tree.topics.values())
-    if (!removed && waits.some(({ on }) => on === props.topic.id)) found.push(id)
+    if (!removed && waits.some(({ on, elsewhere }) => !elsewhere && on === props.topic.id)) found.push(id)
   return found
 })
+/** What a dependency is on, as its controls name it. */
+const nameOf = (wait: Wait): string => (wait.elsewhere ? namedAbroad(wait) : titleOf(wait.on))
+function knownOf(wait: Wait): string {
+  const { elsewhere } = wait
+  if (!elsewhere) return ''
+  const day = dayThatCounts(wait, elsewhere)
+  const when = elsewhere.state === 'done' ? 'done' : day ? dayInWords(day) : 'no date yet'
+  return `${when}, as known ${agoInWords(new Date(elsewhere.asked).toISOString())}`
+}
+/** The page around the tree, which asks for topics of other trees; none where the sheet stands by itself. */
+const page = inject(PAGE, null)
 const choosing = ref(false)
 function chosen(on: TopicId): void {
   choosing.value = false
@@ -91,11 +104,14 @@ function setEstimate(): void {
 
     <div class="waits" data-part="wait">
       <div v-for="wait in topic.waits" :key="wait.id" class="wait">
-        <button class="open" @click="desk.visit(wait.on)">after {{ titleOf(wait.on) }}</button>
+        <NuxtLink v-if="wait.elsewhere" class="open" :to="`/trees/${wait.elsewhere.tree}?topic=${wait.on}`"
+          >after {{ nameOf(wait) }}</NuxtLink
+        >
+        <button v-else class="open" @click="desk.visit(wait.on)">after {{ nameOf(wait) }}</button>
         <button
           v-if="may"
           class="icon-button"
-          :aria-label="`Doesn’t wait for ${titleOf(wait.on)}`"
+          :aria-label="`Doesn’t wait for ${nameOf(wait)}`"
           @click="put({ op: 'take', topic: topic.id, set: 'waits', member: wait.id })">
           <Icon name="lucide:x" size="14" />
         </button>
@@ -103,7 +119,7 @@ function setEstimate(): void {
           <select
             :value="wait.kind"
             :disabled="!may"
-            :aria-label="`How it waits for ${titleOf(wait.on)}`"
+            :aria-label="`How it waits for ${nameOf(wait)}`"
             @change="change(wait, { kind: ($event.target as HTMLSelectElement).value as Wait['kind'] })">
             <option v-for="kind in WAIT_KINDS" :key="kind" :value="kind">{{ kindInWords(kind) }}</option>
           </select>
@@ -111,19 +127,25 @@ function setEstimate(): void {
             v-kept="wait.lag"
             inputmode="decimal"
             :disabled="!may"
-            :aria-label="`Days after ${titleOf(wait.on)}`"
+            :aria-label="`Days after ${nameOf(wait)}`"
             @change="setLag(wait, ($event.target as HTMLInputElement).value)" />
           <select
             :value="wait.days"
             :disabled="!may"
-            :aria-label="`Which days after ${titleOf(wait.on)}`"
+            :aria-label="`Which days after ${nameOf(wait)}`"
             @change="change(wait, { days: ($event.target as HTMLSelectElement).value as Wait['days'] })">
             <option value="working">working days after</option>
             <option value="calendar">calendar days after</option>
           </select>
         </span>
+        <small v-if="wait.elsewhere" class="known quiet"
+          >{{ knownOf(wait) }} <button v-if="may" class="plain" @click="lookAgain(desk)">Look again</button></small
+        >
       </div>
-      <button v-if="may && !choosing" class="plain" @click="choosing = true">Waits for …</button>
+      <template v-if="may && !choosing">
+        <button class="plain" @click="choosing = true">Waits for …</button>
+        <button v-if="page" class="plain" @click="page.choose('wait-abroad')">for another tree …</button>
+      </template>
       <TargetPicker
         v-if="choosing"
         label="Waits for"
@@ -250,6 +272,13 @@ function setEstimate(): void {
   border-left: 3px solid var(--sun);
   padding-left: 8px;
   margin-bottom: 6px;
+}
+.known {
+  grid-column: 1 / -1;
+}
+a.open {
+  white-space: normal;
+  overflow-wrap: anywhere;
 }
 .open {
   text-align: left;

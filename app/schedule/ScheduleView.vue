@@ -5,6 +5,7 @@ import { brokenInWords, daysInWords, noPlanInWords } from '#core/schedule/plan-w
 import { shorten, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { beginPlan } from './acting'
+import { glanceAbroad, lookAgain, waitsAbroad } from './abroad'
 import { planningOf } from './planning'
 import { useBaseline } from './useBaseline'
 
@@ -77,10 +78,18 @@ function mend(by: TopicId): void {
   desk.visit(by)
 }
 
+/** What waits for other trees, the soonest first. */
+const abroad = computed(() => {
+  void desk.tick.value
+  return on.value ? waitsAbroad(desk.tree) : []
+})
+const abroadMenu = ref()
+
 const stage = ref<HTMLElement>()
 /** Where there are no rows, the keys still have a home. */
 onMounted(() => {
   if ((!on.value || face.value !== 'bars') && !desk.editing.value) stage.value?.focus({ preventScroll: true })
+  void glanceAbroad(desk)
 })
 watch(face, now => {
   if (now !== 'bars' && now !== 'calendar') stage.value?.focus({ preventScroll: true })
@@ -125,8 +134,15 @@ defineExpose({
           </li>
         </ul>
       </PorchPopover>
+      <button v-if="abroad.length" class="plain" @click="abroadMenu.toggle($event)">
+        <Icon name="lucide:trees" size="14" />
+        {{ abroad.length === 1 ? 'One waits' : `${abroad.length} wait` }} for other trees
+      </button>
+      <PorchPopover ref="abroadMenu">
+        <AbroadList :waits="abroad" @gone="abroadMenu.hide()" @again="lookAgain(desk)" />
+      </PorchPopover>
       <span class="grow" />
-      <template v-if="on && face === 'bars'">
+      <span v-if="on && face === 'bars'" class="together">
         <button class="icon-button" data-tip="Narrower days" aria-label="Narrower days" @click="bars?.zoomBy(0.5)">
           <Icon name="lucide:minus" size="15" />
         </button>
@@ -134,7 +150,7 @@ defineExpose({
           <Icon name="lucide:plus" size="15" />
         </button>
         <button class="plain" @click="bars?.fit()">Fit</button>
-      </template>
+      </span>
       <template v-if="on">
         <button class="plain" @click="baselines.toggle($event)">Baselines …</button>
         <PorchPopover ref="baselines"
@@ -171,6 +187,12 @@ defineExpose({
 </template>
 
 <style scoped>
+/* What belongs together goes to the next line together. */
+.together {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
 .schedule {
   position: absolute;
   inset: 0;

@@ -114,7 +114,7 @@ function tell(desk: Desk, [id, ...more]: readonly TopicId[]): void {
 export function waitFor(desk: Desk, ids: readonly TopicId[], on: TopicId, kind: Wait['kind'] = 'FS'): void {
   if (!desk.guard()) return
   const changes = ids
-    .filter(id => !topicOf(desk.tree, id).waits.some(wait => wait.on === on && wait.kind === kind))
+    .filter(id => !topicOf(desk.tree, id).waits.some(wait => !wait.elsewhere && wait.on === on && wait.kind === kind))
     .map((topic): Change => ({
       op: 'put',
       topic,

@@ -195,7 +195,7 @@ export function copyTree(tree: Tree, choice: CopyChoice): Tree {
 function withoutLoose(copy: Tree): Tree {
   for (const topic of copy.topics.values()) {
     const ties = topic.ties.filter(({ to }) => copy.topics.has(to))
-    const waits = topic.waits.filter(({ on }) => copy.topics.has(on))
+    const waits = topic.waits.filter(({ on, elsewhere }) => !elsewhere && copy.topics.has(on))
     if (ties.length < topic.ties.length || waits.length < topic.waits.length)
       swapTopic(copy, topic.id, topic, { ...topic, ties, waits })
   }

@@ -57,8 +57,8 @@ export function writePlanCalendar(tree: Tree, { tasks }: ToldPlan, of: string, s
         zone,
       )
     }
-    for (const { on, kind, lag, days } of topic.waits) {
-      if (!planned.has(on)) continue
+    for (const { on, elsewhere, kind, lag, days } of topic.waits) {
+      if (elsewhere || !planned.has(on)) continue
       const related = new ICAL.Property('related-to')
       related.setParameter('reltype', RELATIONS[kind])
       if (days === 'calendar' && lag !== 0)

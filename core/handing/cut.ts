@@ -3,6 +3,7 @@ import { Dressing } from '../dress/dressing'
 import { hasWords } from '../find/search'
 import { fold } from '../find/text'
 import type { Query } from '../tree/query'
+import type { Wait } from '../tree/plan'
 import type { SavedView } from '../tree/view'
 import { originalOf } from '../formats/readable'
 import { schemeNumbers } from '../tree/numbering'
@@ -213,6 +214,12 @@ export function cutOut(tree: Tree, choice: Choice, circumstances: Circumstances 
       const topic = topics.get(main)!
       if (topic.hue === null) topics.set(main, { ...topic, hue: dressing.chosenHueOf(main) })
     }
+  /** What lies in another tree holds as before, but isn't named to whoever may not see that tree. */
+  const waitInCut = (wait: Wait): Wait[] => {
+    const { elsewhere } = wait
+    if (elsewhere) return [{ ...wait, elsewhere: { ...elsewhere, title: '', treeTitle: '' } }]
+    return topics.has(wait.on) ? [wait] : []
+  }
   const cut: Tree = {
     centre,
     topics,
@@ -229,7 +236,7 @@ export function cutOut(tree: Tree, choice: Choice, circumstances: Circumstances 
       topics.set(id, {
         ...topic,
         ties: topic.ties.filter(({ to }) => topics.has(to)),
-        waits: topic.waits.filter(({ on }) => topics.has(on)),
+        waits: topic.waits.flatMap(waitInCut),
       })
   return {
     tree: cut,

@@ -73,7 +73,8 @@ export function waitingIn(tree: Tree, plan: Plan): Waiting[] {
   for (const id of [...plan.tasks.keys(), ...plan.branches.keys()]) {
     const topic = tree.topics.get(id)
     const task = plan.tasks.get(id)
-    for (const wait of topic?.waits ?? [])
+    for (const wait of topic?.waits ?? []) {
+      if (wait.elsewhere) continue
       found.push({
         by: id,
         on: wait.on,
@@ -81,6 +82,7 @@ export function waitingIn(tree: Tree, plan: Plan): Waiting[] {
         broken: broken.has(`${id} ${wait.id}`),
         drives: task?.because.kind === 'waits' && task.because.wait.id === wait.id && task.critical,
       })
+    }
   }
   return found
 }

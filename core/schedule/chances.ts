@@ -65,6 +65,7 @@ class Run {
   readonly starts: Float64Array
   private readonly least: Float64Array
   private readonly isFixed: Uint8Array
+  private readonly isOutside: Uint8Array
   /** The run in which an activity was last told of. */
   private readonly told: Int32Array
   private readonly stack: Int32Array
@@ -93,6 +94,7 @@ class Run {
     this.starts = new Float64Array(activities.length)
     this.least = Float64Array.from(activities, one => one.fixed ?? Math.max(0, one.notBefore ?? 0))
     this.isFixed = Uint8Array.from(activities, one => Number(one.fixed !== null))
+    this.isOutside = Uint8Array.from(activities, one => Number(one.outside ?? false))
     this.told = new Int32Array(activities.length)
     this.stack = new Int32Array(activities.length)
   }
@@ -108,7 +110,7 @@ class Run {
 
   /** Runs through; returns the end, in working minutes. */
   go(): number {
-    const { lengths, starts, order, at, least, isFixed } = this
+    const { lengths, starts, order, at, least, isFixed, isOutside } = this
     let finish = 0
     for (let n = 0; n < order.length; n++) {
       const i = order[n]!
@@ -120,7 +122,7 @@ class Run {
         }
       starts[i] = start
       const end = start + lengths[i]!
-      if (end > finish) finish = end
+      if (end > finish && !isOutside[i]) finish = end
     }
     return finish
   }

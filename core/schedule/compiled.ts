@@ -1,7 +1,7 @@
 import { isTask, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, isLive, topicOf, type Tree } from '../tree/tree'
 import { isWithin, roots } from '../tree/walk'
-import type { Wait } from '../tree/plan'
+import type { Elsewhere, Wait } from '../tree/plan'
 import { addDays } from './days'
 import { type Activity, type Dependency, onCircles } from './network'
 import { calendarOf, PlanClock } from './plan-clock'
@@ -15,6 +15,7 @@ import { NoWorkingDay, type WorkingCalendar } from './working-calendar'
  * - A typed start is *not before* (or, where it's said so, *just then*), a typed due date a *deadline* (or *not after*).
  * - What isn't done can't lie before the status date. What has begun keeps its start, and what is left of it follows the status date.
  * - A dependency of or on a branch is one of each task in it: all of it.
+ * - A dependency on a topic of another tree holds by the days that are known of it, whatever became of it since.
  * - A length that nobody said is that from start to due date; else the likely estimate; else its work in hours among its people; else
  *   a day, and it's said that it was assumed.
  */
@@ -23,8 +24,11 @@ import { NoWorkingDay, type WorkingCalendar } from './working-calendar'
 export interface BrokenWait {
   readonly by: TopicId
   readonly wait: Wait
-  /** `gone`: what it waits for isn't there. `within`: one lies in the other. `loop`: they wait for one another. `fixed`: a fixed date contradicts it. `nothing`: nothing in the branch is a task. */
-  readonly why: 'gone' | 'within' | 'loop' | 'fixed' | 'nothing'
+  /**
+   * `gone`: what it waits for isn't there. `within`: one lies in the other. `loop`: they wait for one another. `fixed`: a fixed date
+   * contradicts it. `nothing`: nothing in the branch is a task. `undated`: in its tree it had no date.
+   */
+  readonly why: 'gone' | 'within' | 'loop' | 'fixed' | 'nothing' | 'undated'
 }
 
 /** Why there is no plan: nobody switched one on, no day is worked on, or branches wait for branches more than can be reckoned with. */
@@ -145,7 +149,7 @@ export interface Compiled {
   /** Where the tasks of each branch lie in `tasks`. */
   readonly leaves: ReadonlyMap<TopicId, readonly [from: number, to: number]>
   readonly timings: ReadonlyMap<TopicId, Timing>
-  /** The tasks, then the knots through which branches are waited for. */
+  /** The tasks, then the knots through which branches are waited for, and what lies in other trees. */
   readonly activities: readonly Activity[]
   /** Those that can be kept to. */
   readonly edges: readonly Edge[]
@@ -178,9 +182,28 @@ function compiled(tree: Tree, clock: PlanClock, status: string): Compiled {
       else tie(by, wait)
     }
 
+  /** What lies in another tree stands there as a fixed point: its start or its end, whichever is waited for. */
+  function outside({ id, kind, elsewhere }: Wait, by: TopicId): string {
+    const knot = `${by} ${id} outside`
+    const { start, finish } = elsewhere!
+    const day = kind[0] === 'F' ? (finish ?? start)! : (start ?? finish)!
+    const at = kind[0] === 'F' ? clock.end(day) : clock.at(day)
+    activities.push({
+      id: knot,
+      length: 0,
+      notBefore: null,
+      notAfter: null,
+      fixed: Math.max(0, at),
+      happened: true,
+      outside: true,
+    })
+    return knot
+  }
+
   /** A dependency between tasks; where one end is a branch, all its tasks are tied to one knot. */
   function tie(by: TopicId, wait: Wait): void {
-    const [ends, begins] = [tasks.slice(...leaves.get(wait.on)!), tasks.slice(...leaves.get(by)!)]
+    const ends = wait.elsewhere ? [outside(wait, by)] : tasks.slice(...leaves.get(wait.on)!)
+    const begins = tasks.slice(...leaves.get(by)!)
     const calendar = wait.days === 'calendar'
     const lag = calendar ? wait.lag : clock.minutes(wait.lag)
     const said = { by, wait }
@@ -215,13 +238,17 @@ function compiled(tree: Tree, clock: PlanClock, status: string): Compiled {
 /** The dependency that a line of the network comes from. */
 export const keyOf = ({ by, wait }: Pick<Edge, 'by' | 'wait'>): string => `${by} ${wait.id}`
 
+/** Whether nothing is known of when something in another tree begins or ends. */
+const isUndated = ({ start, finish }: Elsewhere): boolean => start === null && finish === null
+
 /** Why a dependency is none: what it waits for isn't there or has no task, or one lies in the other. */
 function unfit(
   tree: Tree,
   leaves: ReadonlyMap<TopicId, readonly [number, number]>,
   by: TopicId,
-  { on }: Wait,
+  { on, elsewhere }: Wait,
 ): BrokenWait['why'] | null {
+  if (elsewhere) return isUndated(elsewhere) ? 'undated' : null
   if (!isLive(tree, on)) return 'gone'
   if (isWithin(tree, on, by) || isWithin(tree, by, on)) return 'within'
   return leaves.has(on) ? null : 'nothing'

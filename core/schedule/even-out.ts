@@ -172,7 +172,9 @@ function placed(
   for (const { id } of begun) open.delete(id)
   for (const id of open.keys()) if (missing.get(id) === 0) release(id)
   for (const { id, fixed } of begun) {
-    take(id, fixed!)
+    // What lies outside of the plan is nobody's work here.
+    if (asked.has(id)) take(id, fixed!)
+    else starts.set(id, fixed!)
     settle(id)
   }
   for (let next = free.pop(); next !== undefined; next = free.pop()) {

@@ -24,6 +24,8 @@ export interface Activity {
   readonly fixed: number | null
   /** That it begins then is no wish but has happened. */
   readonly happened?: boolean
+  /** No part of the plan, whose end it isn't: others only wait for it. */
+  readonly outside?: boolean
 }
 export interface Dependency {
   readonly from: string
@@ -357,9 +359,10 @@ export class Network {
 
   /** When the last of all ends. */
   private last(): number {
-    const { early, lengths } = this
+    const { activities, early, lengths } = this
     let finish = 0
-    for (let i = 0; i < early.length; i++) finish = Math.max(finish, early[i]! + lengths[i]!)
+    for (let i = 0; i < early.length; i++)
+      if (!activities[i]!.outside) finish = Math.max(finish, early[i]! + lengths[i]!)
     return finish
   }
 

@@ -1,4 +1,5 @@
 import type { Wait } from '../tree/plan'
+import { shorten } from '../tree/title'
 import type { TopicId } from '../tree/topic'
 import type { BrokenWait, NoPlan } from './compiled'
 import type { Because, Planned } from './plan'
@@ -33,11 +34,20 @@ export function lagInWords({ lag, days }: Pick<Wait, 'lag' | 'days'>): string {
   return lag === 0 ? '' : `${daysInWords(Math.abs(lag), days)} ${lag > 0 ? 'after' : 'before'}`
 }
 
+/** What a dependency is on, by its title; “Permit” of “Council” where that lies in another tree. */
+export function waitedFor({ on, elsewhere }: Wait, { titleOf }: Pick<PlanSpeaker, 'titleOf'>): string {
+  if (!elsewhere) return `“${titleOf(on)}”`
+  const { title, treeTitle } = elsewhere
+  if (title === '' && treeTitle === '') return 'something in another tree'
+  return `“${shorten(title || 'untitled', 44)}” of “${shorten(treeTitle || 'untitled', 44)}”`
+}
+
 /** A dependency: “waits for “Permit”, 2 working days after”. */
-export function waitInWords({ on, kind, lag, days }: Wait, { titleOf }: Pick<PlanSpeaker, 'titleOf'>): string {
+export function waitInWords(wait: Wait, speaker: Pick<PlanSpeaker, 'titleOf'>): string {
+  const { kind, lag, days } = wait
   const how = kind === 'FS' ? '' : ` (${kindInWords(kind)})`
   const after = lagInWords({ lag, days })
-  return `waits for “${titleOf(on)}”${how}${after ? `, ${after}` : ''}`
+  return `waits for ${waitedFor(wait, speaker)}${how}${after ? `, ${after}` : ''}`
 }
 
 /** Why a task doesn't begin earlier. */
@@ -67,7 +77,7 @@ export function floatInWords({ totalFloat, state }: Pick<Planned, 'totalFloat' |
 
 /** What can't be kept to, and how it's mended. */
 export function brokenInWords({ by, wait, why }: BrokenWait, speaker: Pick<PlanSpeaker, 'titleOf'>): string {
-  const [one, other] = [`“${speaker.titleOf(by)}”`, `“${speaker.titleOf(wait.on)}”`]
+  const [one, other] = [`“${speaker.titleOf(by)}”`, waitedFor(wait, speaker)]
   switch (why) {
     case 'gone':
       return `${one} waits for something that isn’t there any more. Bring it back, or take the dependency away.`
@@ -79,6 +89,8 @@ export function brokenInWords({ by, wait, why }: BrokenWait, speaker: Pick<PlanS
       return `${one} is fixed, though ${other} isn’t ready by then. Free its start, or take the dependency away.`
     case 'nothing':
       return `${one} waits for ${other}, in which nothing is a task yet. Give something there a length or a date.`
+    case 'undated':
+      return `${one} waits for ${other}, of which no date is known yet. Look again once it has one.`
   }
 }
 

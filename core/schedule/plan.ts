@@ -1,7 +1,7 @@
 import { isTask, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import { roots } from '../tree/walk'
-import type { Wait } from '../tree/plan'
+import type { Elsewhere, Wait } from '../tree/plan'
 import {
   type BrokenWait,
   compile,
@@ -204,12 +204,10 @@ export class Planner {
     const { tasks } = this.compiled
     const waiting = new Uint8Array(tasks.length)
     for (const { ends, begins, whenBegun } of this.holds) {
-      const isMet = (i: number): boolean => {
-        const { state } = this.timings.get(tasks[i]!)!
-        return state === 'done' || (whenBegun && state === 'begun')
-      }
+      const isMet = (state: Timing['state']): boolean => state === 'done' || (whenBegun && state === 'begun')
       let met = true
-      for (let i = ends[0]; met && i < ends[1]; i++) met = isMet(i)
+      if (typeof ends === 'string') met = isMet(ends)
+      else for (let i = ends[0]; met && i < ends[1]; i++) met = isMet(this.timings.get(tasks[i]!)!.state)
       if (!met) waiting.fill(1, begins[0], begins[1])
     }
     return waiting
@@ -291,9 +289,12 @@ function isSameNetwork(then: Topic, now: Topic): boolean {
   )
 }
 
-/** A dependency by which tasks can't begin: where the tasks at its ends lie, and whether it's enough that what it waits for has begun. */
+/**
+ * A dependency by which tasks can't begin: where the tasks at its ends lie, and whether it's enough that what it waits for has begun.
+ * What lies in another tree has no tasks here: `ends` is how far it had come when that was last looked at.
+ */
 interface Hold {
-  readonly ends: readonly [from: number, to: number]
+  readonly ends: readonly [from: number, to: number] | Elsewhere['state']
   readonly begins: readonly [from: number, to: number]
   readonly whenBegun: boolean
 }
@@ -302,7 +303,13 @@ function holdsOf({ edges, leaves }: Compiled): Hold[] {
   return [...new Map(edges.map(edge => [keyOf(edge), edge])).values()].flatMap(({ by, wait }): Hold[] =>
     wait.kind === 'FF' || wait.kind === 'SF'
       ? []
-      : [{ ends: leaves.get(wait.on)!, begins: leaves.get(by)!, whenBegun: wait.kind === 'SS' }],
+      : [
+          {
+            ends: wait.elsewhere?.state ?? leaves.get(wait.on)!,
+            begins: leaves.get(by)!,
+            whenBegun: wait.kind === 'SS',
+          },
+        ],
   )
 }
 

@@ -1,4 +1,5 @@
-import type { Tree } from '../tree/tree'
+import type { Elsewhere } from '../tree/plan'
+import { childrenOf, topicOf, type Tree } from '../tree/tree'
 import type { TopicId } from '../tree/topic'
 import { type Baseline, type Slips, slipsSince } from './baseline'
 import { type Load, loadOf } from './load'
@@ -68,18 +69,56 @@ function toldTasks(tree: Tree, plan: Plan, topics: readonly TopicId[]): TaskTold
   })
 }
 
-/** What is asked of a plan: all of it, beside what it was agreed to be; the load; or some tasks alone. */
+/** When a topic begins and ends and how far it has come, for whoever waits for it from another tree. */
+export type Days = Pick<Elsewhere, 'start' | 'finish' | 'state'>
+
+/** The days of a topic by the plan of its tree, a branch from its first to its last; as they were typed where the plan says nothing of it. */
+export function daysOfTopic(tree: Tree, plan: Plan | null, id: TopicId): Days {
+  const task = plan?.tasks.get(id)
+  if (task) {
+    const { start, finish, state } = task
+    return { start, finish, state: state === 'done' || state === 'begun' ? state : 'open' }
+  }
+  const branch = plan?.branches.get(id)
+  if (branch) {
+    const states = new Set<Planned['state']>()
+    const stack = [...childrenOf(tree, id)]
+    for (let at = stack.pop(); at !== undefined; at = stack.pop()) {
+      const state = plan!.tasks.get(at)?.state
+      if (state) states.add(state)
+      stack.push(...childrenOf(tree, at))
+    }
+    const isBegun = states.has('done') || states.has('begun')
+    return {
+      start: branch.start,
+      finish: branch.finish,
+      state: states.has('done') && states.size === 1 ? 'done' : isBegun ? 'begun' : 'open',
+    }
+  }
+  const { start, due, began, ended, done } = topicOf(tree, id)
+  const isDone = done === 100 || ended !== null
+  return {
+    start: began ?? start,
+    finish: ended ?? due,
+    state: isDone ? 'done' : began !== null || (done ?? 0) > 0 ? 'begun' : 'open',
+  }
+}
+
+/** What is asked of a plan: all of it, beside what it was agreed to be; the load; some tasks alone; or the days of one topic. */
 export type PlanQuestion =
   | { readonly kind: 'plan'; readonly baseline: Baseline | null }
   | { readonly kind: 'load' }
   | { readonly kind: 'tasks'; readonly topics: readonly TopicId[] }
+  | { readonly kind: 'days'; readonly topic: TopicId }
 
-export function answerPlan(tree: Tree, plan: Plan, question: PlanQuestion): ToldPlan | Load | TaskTold[] {
+export function answerPlan(tree: Tree, plan: Plan, question: PlanQuestion): ToldPlan | Load | TaskTold[] | Days {
   switch (question.kind) {
     case 'load':
       return loadOf(tree, plan)
     case 'tasks':
       return toldTasks(tree, plan, question.topics)
+    case 'days':
+      return daysOfTopic(tree, plan, question.topic)
     case 'plan':
       return toldPlan(tree, plan, question.baseline)
   }

@@ -43,7 +43,7 @@ export function toOutline(tree: Tree, root: TopicId, keep?: ReadonlySet<TopicId>
   const gather = (id: TopicId): void => {
     const { ties, waits, reference } = topicOf(tree, id)
     for (const tie of ties) led.add(tie.to)
-    for (const { on } of waits) led.add(on)
+    for (const { on, elsewhere } of waits) if (!elsewhere) led.add(on)
     if (reference?.tree === null) led.add(reference.topic)
     for (const child of childrenOf(tree, id)) gather(child)
   }
@@ -105,7 +105,9 @@ function leading(change: Change, made: ReadonlyMap<TopicId, TopicId>): Change {
   if (change.op !== 'add' || !change.with) return change
   const { ties, waits, reference } = change.with
   const mapped = {
-    ...(waits ? { waits: waits.map(wait => ({ ...wait, on: made.get(wait.on) ?? wait.on })) } : {}),
+    ...(waits
+      ? { waits: waits.map(wait => (wait.elsewhere ? wait : { ...wait, on: made.get(wait.on) ?? wait.on })) }
+      : {}),
     ...(ties ? { ties: ties.map(tie => ({ ...tie, to: made.get(tie.to) ?? tie.to })) } : {}),
     ...(reference?.tree === null
       ? { reference: { tree: null, topic: made.get(reference.topic) ?? reference.topic } }
@@ -133,7 +135,7 @@ export function filesIn(items: readonly OutlineItem[]): string[] {
 
 /**
  * Items that were copied in another tree: references to topics that don't come along lead there, cross-links to them and
- * dependencies on them are left out, since those only tie topics of one tree.
+ * dependencies on them are left out, since those only tie topics of one tree; a dependency on a third tree stays one.
  */
 export function fromElsewhere(items: readonly OutlineItem[], tree: string): OutlineItem[] {
   const along = new Set<TopicId>()
@@ -147,7 +149,7 @@ export function fromElsewhere(items: readonly OutlineItem[], tree: string): Outl
   const moved = (item: OutlineItem): OutlineItem => {
     const { ties, waits, reference, ...rest } = item.details ?? {}
     const kept = ties?.filter(tie => along.has(tie.to)) ?? []
-    const waiting = waits?.filter(({ on }) => along.has(on)) ?? []
+    const waiting = waits?.filter(({ on, elsewhere }) => elsewhere !== undefined || along.has(on)) ?? []
     const details = {
       ...rest,
       ...(kept.length > 0 ? { ties: kept } : {}),

@@ -6,11 +6,33 @@ import { calendarDay, id, words } from './atoms'
 export const WAIT_KINDS = ['FS', 'SS', 'FF', 'SF'] as const
 /** Days of lag or lead at most: ten years. */
 export const MOST_LAG = 3660
+/** Characters kept of what a topic of another tree, or that tree, is called. */
+export const MOST_SAID = 300
+
+/**
+ * What is known of a topic of another tree that something here waits for. It's kept with who waits, so that everybody reckons with the
+ * same; whoever sees that tree may look again.
+ */
+export const elsewhereSchema = z.strictObject({
+  tree: id,
+  /** What it and its tree were called, shortened. */
+  title: words(MOST_SAID),
+  treeTitle: words(MOST_SAID),
+  /** Its days, by the plan of its tree where that has one, else as they were typed; null for none. */
+  start: calendarDay.nullable(),
+  finish: calendarDay.nullable(),
+  state: z.enum(['open', 'begun', 'done']),
+  /** When that was so: milliseconds since 1970. */
+  asked: z.int().min(0).max(8.64e15),
+})
+export type Elsewhere = Readonly<z.infer<typeof elsewhereSchema>>
 
 /** What a topic waits for: another topic, or all tasks below it. Kept with the one that waits. */
 export const waitSchema = z.strictObject({
   id,
   on: id,
+  /** Where `on` is a topic of another tree; without it, it's one of this tree. */
+  elsewhere: elsewhereSchema.optional(),
   /** Finish to start, start to start, finish to finish, start to finish. */
   kind: z.enum(WAIT_KINDS),
   /** Days after; a lead is negative. */

@@ -91,6 +91,22 @@ export const SETS = {
       { id: 'w1', on: 'permit', kind: 'FS', lag: 0, days: 'working' },
       { id: 'w1', on: 'permit', kind: 'FS', lag: 2, days: 'working' },
       { id: 'w2', on: 'plaster', kind: 'SS', lag: -3, days: 'calendar' },
+      {
+        id: 'w3',
+        on: 'grant',
+        elsewhere: {
+          tree: 'council',
+          title: 'Grant',
+          treeTitle: 'Council',
+          start: null,
+          finish: '2027-03-01',
+          state: 'open',
+          asked: 1_780_000_000_000,
+        },
+        kind: 'FS',
+        lag: 0,
+        days: 'working',
+      },
     ],
   }),
   /** Turns that were done of a task that comes again. */

@@ -42,7 +42,13 @@ export function wayBack(
       if (followed.has(waiting)) break
       followed.add(waiting)
       for (const wait of tree.topics.get(waiting)!.waits) {
-        if (!isLive(tree, wait.on) || isWithin(tree, wait.on, waiting) || isWithin(tree, waiting, wait.on)) continue
+        if (
+          wait.elsewhere ||
+          !isLive(tree, wait.on) ||
+          isWithin(tree, wait.on, waiting) ||
+          isWithin(tree, waiting, wait.on)
+        )
+          continue
         if (isWithin(tree, wait.on, by) || isWithin(tree, by, wait.on)) {
           const way: TopicId[] = [by]
           for (let id: TopicId | null = queue[at]!; id !== null; id = before.get(id)!) way.unshift(id)
@@ -63,6 +69,8 @@ export function refuseCircles(tree: Tree, changes: readonly Change[]): void {
   for (const change of changes) {
     if (change.op !== 'put' || change.set !== 'waits') continue
     const { topic: by, member } = change
+    // Another tree goes by what is known of this one, as this one does: nothing is reckoned round in a circle.
+    if (member.elsewhere) continue
     // What is gone again by the end of the edit closes nothing.
     if (!tree.topics.get(by)?.waits.some(({ id, on }) => id === member.id && on === member.on)) continue
     if (!isLive(tree, member.on) || !isLive(tree, by)) continue

@@ -52,6 +52,7 @@ const FIELD: ReadonlyMap<string, number> = new Map(
     Share: 1,
     'Vote …': 1,
     'Waits for …': 1,
+    'Waits for another tree …': 1,
   }),
 )
 /** What opens something without a field for text that covers the tree: keys do nothing behind it. */

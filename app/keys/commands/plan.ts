@@ -14,6 +14,10 @@ export const PLAN = [
     desk.view.value = 'figures'
   }),
   command('Plan', 'wait-for', 'Waits for …', (_, house) => house.choose('wait'), 'more'),
+  command('Plan', 'wait-abroad', 'Waits for another tree …', (_, house) => house.choose('wait-abroad'), 'more'),
+  command('Plan', 'look-abroad', 'Look at other trees again', desk =>
+    import('~/schedule/abroad').then(({ lookAgain }) => lookAgain(desk)),
+  ),
   command(
     'Plan',
     'later',

@@ -21,6 +21,13 @@ export const PLANNING = {
     'The plan as iCalendar (RFC 5545): tasks as to-dos with their planned days, milestones as events, and what waits for what (RFC 9253).',
     { params: tree, query: z.object({ status: day }) },
   ),
+  readTopicDays: operation(
+    'GET',
+    '/api/trees/{id}/topics/{topic}/days',
+    'viewer',
+    'When a topic begins and ends, by the plan of its tree where that has one, else as it was typed; with what it and its tree are called, and when that was so. It’s what a dependency on a topic of another tree is kept with (`elsewhere` of a member of `waits`).',
+    { params: z.object({ id: idSchema, topic: idSchema }) },
+  ),
   finishTask: operation(
     'POST',
     '/api/trees/{id}/topics/{topic}/finish',
