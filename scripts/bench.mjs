@@ -15,6 +15,7 @@ const ALL = [
   'live',
   'flood',
   'canvas',
+  'bars',
   'substance',
   'talk',
   'history',

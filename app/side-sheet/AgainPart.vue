@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { rhythmInWords, usualRules } from '#core/schedule/turn-words'
+import { rhythmInWords, usualRules, weekdayInWords } from '#core/schedule/turn-words'
 import { daysOffOf, turnAfter } from '#core/schedule/turns'
-import { type Again, readRhythm, type Turn, writeRhythm } from '#core/tree/again'
+import { type Again, type DayOfWeek, DAYS_OF_WEEK, readRhythm, type Turn, writeRhythm } from '#core/tree/again'
 import type { Topic } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
@@ -42,6 +42,19 @@ function keep(value: Again | null): void {
   })
 }
 const setRule = (rule: string): void => keep(rule === '' ? null : { rule: withEnd(rule, until.value), from: due.value })
+/** The rhythm of a task that comes again on days of the week. */
+const weekly = computed(() => {
+  const rhythm = again.value && readRhythm(again.value.rule)
+  return rhythm?.every === 'week' ? rhythm : null
+})
+/** One more day of the week, or one less; the last one stays. */
+function turnDay(day: DayOfWeek): void {
+  if (!again.value || !weekly.value) return
+  const isOn = weekly.value.on.includes(day)
+  const on = DAYS_OF_WEEK.filter(one => (one === day ? !isOn : weekly.value!.on.includes(one)))
+  if (on.length === 0) desk.say('It comes again on one day of the week at least.')
+  else keep({ rule: writeRhythm({ ...weekly.value, on }), from: due.value })
+}
 function setEnd(end: string | null): void {
   if (again.value) keep({ ...again.value, rule: withEnd(again.value.rule, end) })
 }
@@ -61,6 +74,17 @@ function setEnd(end: string | null): void {
       aria-label="Comes again"
       @update:model-value="setRule" />
     <template v-if="again">
+      <span v-if="weekly" class="weekdays" role="group" aria-label="On these days of the week">
+        <button
+          v-for="day in DAYS_OF_WEEK"
+          :key="day"
+          :aria-pressed="weekly.on.includes(day)"
+          :aria-label="weekdayInWords(day)"
+          :disabled="!may"
+          @click="turnDay(day)">
+          {{ weekdayInWords(day).slice(0, 2) }}
+        </button>
+      </span>
       <span class="until"
         ><label for="sheet-again-until">until</label>
         <DayField
@@ -97,6 +121,34 @@ label[for='sheet-again'] {
   flex-direction: column;
   gap: 6px;
   min-width: 0;
+}
+.weekdays {
+  display: flex;
+  gap: 3px;
+}
+.weekdays button {
+  flex: 1;
+  min-width: 0;
+  height: 30px;
+  padding: 0;
+  font: inherit;
+  font-size: 12px;
+  color: var(--quiet);
+  background: none;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  cursor: pointer;
+}
+.weekdays [aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  background: var(--ceiling);
+  border-bottom: 3px solid var(--porch);
+}
+@media (pointer: coarse) {
+  .weekdays button {
+    height: 44px;
+  }
 }
 .until {
   display: flex;

@@ -1,5 +1,15 @@
 import { expect, it } from 'vitest'
-import { addAt, applyChanges, BLANK, type Change, emptyTree, fromElsewhere, toOutline, topicOf, type Tree } from '../tree'
+import {
+  addAt,
+  applyChanges,
+  BLANK,
+  type Change,
+  emptyTree,
+  fromElsewhere,
+  toOutline,
+  topicOf,
+  type Tree,
+} from '../tree'
 import type { Elsewhere, Wait } from '../tree/plan'
 import { refuseCircles } from '../tree/waits'
 import { chancesOf } from './chances'

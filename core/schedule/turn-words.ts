@@ -22,6 +22,7 @@ const NAMES: Record<DayOfWeek, string> = {
   SA: 'Saturday',
   SU: 'Sunday',
 }
+export const weekdayInWords = (day: DayOfWeek): string => NAMES[day]
 const NTH: Record<Which, string> = {
   1: 'first',
   2: 'second',
