@@ -54,7 +54,8 @@ const virtual = useVirtualizer(
     getScrollElement: () => box.value ?? null,
     estimateSize: () => tall.value,
     overscan: 12,
-    scrollPaddingStart: 38,
+    // The rows lie below the head, which stays: what is last in sight ends that much further down.
+    scrollPaddingEnd: 38,
     getItemKey: (index: number) => rows.value[index]?.id ?? index,
   })),
 )

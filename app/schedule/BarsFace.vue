@@ -53,7 +53,8 @@ const virtual = useVirtualizer(
     estimateSize: () => ROW,
     overscan: 10,
     getItemKey: (index: number) => rows.value[index]?.id ?? index,
-    scrollPaddingStart: HEAD,
+    // The rows lie below the head, which stays: what is last in sight ends that much further down.
+    scrollPaddingEnd: HEAD,
   })),
 )
 const items = computed(() =>

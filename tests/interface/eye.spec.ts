@@ -176,3 +176,53 @@ test('a loose topic lands on free ground, and so does a branch that is detached'
   await expect.poll(overlaps).toEqual([])
   await expect(tree(page)).toBeFocused()
 })
+
+test('the row that has the focus is whole between the head and the end of the view, from the first look on', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser, 'Ines Brandt', { viewport: { width: 1280, height: 560 } })
+  const id = await caller.makeTree('Crates')
+  const { centre } = (await caller.open(id)).snapshot
+  await caller.edit(id, [
+    { op: 'tree', field: 'planFrom', value: '2027-01-11' },
+    {
+      op: 'tree-put',
+      set: 'measures',
+      member: {
+        ...{ id: 'cost', order: 'a0', name: 'Cost', unit: 'EUR', decimals: 2, rounding: 'half-even', rollUp: 'sum' },
+        ...{ by: null, hue: null, limit: 'most', onPlank: false },
+      },
+    },
+    ...Array.from({ length: 60 }, (_, i) => ({
+      ...{ op: 'add' as const, topic: `t${i}`, parent: centre, order: `a${String.fromCharCode(65 + (i % 26))}${i}V` },
+      with: { title: `Crate ${i}`, duration: 1 },
+    })),
+  ])
+  /** By how many px the row is cut, above and below. */
+  const cut = (): Promise<number | null> =>
+    page.evaluate(() => {
+      const at = document.activeElement?.getAttribute('aria-activedescendant')
+      const row = at ? document.getElementById(at) : null
+      let box = row?.parentElement ?? null
+      while (box && !/auto|scroll/.test(getComputedStyle(box).overflowY)) box = box.parentElement
+      if (!row || !box) return null
+      const head = [...box.querySelectorAll('*')].find(one => getComputedStyle(one).position === 'sticky')
+      const [whole, view] = [row.getBoundingClientRect(), box.getBoundingClientRect()]
+      const top = head ? Math.max(view.top, head.getBoundingClientRect().bottom) : view.top
+      return Math.max(0, top - whole.top) + Math.max(0, whole.bottom - (view.top + box.clientHeight))
+    })
+  await page.goto(`/trees/${id}?topic=t40`)
+  await expect(topic(page, 'Crate 40')).toBeVisible()
+  for (const keys of [
+    ['u', 'p'],
+    ['u', 'i'],
+  ]) {
+    for (const key of keys) await page.keyboard.press(key)
+    await expect.poll(cut).toBeLessThan(1)
+    for (const key of ['ArrowDown', 'ArrowUp'])
+      for (let i = 0; i < 17; i++) {
+        await page.keyboard.press(key)
+        await expect.poll(cut).toBeLessThan(1)
+      }
+  }
+})
