@@ -143,7 +143,7 @@ function drop(selected: readonly TopicId[], from: Cell, to: Cell): void {
     return at ? [{ id, at }] : []
   })
   const changes: Change[] = cards.flatMap(({ id, at }) =>
-    cardMoved(desk.tree, id, columns[at.column]!.value, after.value, desk.today, desk.userId),
+    cardMoved(desk.tree, id, columns[at.column]!.value, after.value, desk.treeDay, desk.userId),
   )
   // Carried to another row, it hangs under that branch.
   if (shape.value.rows && to.lane !== from.lane && branch !== null) {
@@ -198,7 +198,7 @@ onMounted(() => {
     reveal,
     neighbour,
     carry,
-    born: () => bornIn(board.value.columns[place.value?.column ?? 0]!.value, desk.today),
+    born: () => bornIn(board.value.columns[place.value?.column ?? 0]!.value, desk.treeDay),
   })
   if (!desk.editing.value) focusBox()
   void nextTick(() => reveal(desk.focus.value))

@@ -1,5 +1,6 @@
 import * as days from '#core/schedule/days'
 import * as times from '#core/schedule/times'
+import { dayIn } from '#core/schedule/zone-day'
 import type { DaySense } from '#core/schedule/day-words'
 
 export const { isoDay } = days
@@ -15,11 +16,14 @@ export const momentInWords = (day: string, time: string | null): string => times
 
 /** The day as it was last looked at; computed values that ask for `today()` are worked out anew when it has changed. */
 const day = ref(isoDay(new Date()))
+/** The days of other zones, as they were last looked at; where a zone is none that there is, one's own. */
+const zoned = new Map<string, Ref<string>>()
 /** The minute, likewise: what was said just now isn't for ever. */
 const minute = ref(0)
 function look(): void {
   day.value = isoDay(new Date())
   minute.value = Math.floor(Date.now() / 60_000)
+  for (const [zone, its] of zoned) its.value = dayIn(zone) ?? day.value
 }
 if (import.meta.client) {
   // A tab that stays open past midnight, or sleeps through it.
@@ -32,6 +36,14 @@ if (import.meta.client) {
 export function today(): string {
   void day.value
   return isoDay(new Date())
+}
+
+/** The calendar day that it is in a zone now, ISO 8601; here, where that is null. */
+export function todayIn(zone: string | null): string {
+  if (zone === null) return today()
+  let its = zoned.get(zone)
+  if (!its) zoned.set(zone, (its = ref(dayIn(zone) ?? today())))
+  return its.value
 }
 
 /** Calls back after midnight. */

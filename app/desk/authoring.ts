@@ -91,7 +91,7 @@ export class Authoring {
     const turned = ids.filter(id => comesAgain(topicOf(desk.tree, id)) && topicOf(desk.tree, id).done !== 100)
     const changes = ids.flatMap(id => {
       const topic = topicOf(desk.tree, id)
-      return topic.done === 100 ? [] : finished(desk.tree, topic, desk.today, desk.userId)
+      return topic.done === 100 ? [] : finished(desk.tree, topic, desk.treeDay, desk.userId)
     })
     if (!this.run({ changes }) || turned.length === 0) return
     const [first] = turned

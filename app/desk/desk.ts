@@ -220,6 +220,11 @@ export class Desk extends InHand {
     )
   }
 
+  /** The day of the tree, in its zone, by which its plan goes for everybody; where it has none, one's own. */
+  get treeDay(): string {
+    return todayIn(this.tree.fields.zone)
+  }
+
   // — Word of what changed
 
   /** Hears of every change; 'all' when nothing of before may be relied on. */

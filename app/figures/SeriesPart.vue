@@ -12,7 +12,7 @@ const desk = useDesk()
 const draft = computed<Series>(
   () =>
     series ?? {
-      from: desk.today.slice(0, 7),
+      from: desk.treeDay.slice(0, 7),
       each: 'month',
       count: 12,
       start: '0',

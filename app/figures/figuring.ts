@@ -25,7 +25,7 @@ export function figuresOf(desk: Desk, whatIf: string | null = null): Figures {
       new Figures(
         () => desk.tree,
         planning,
-        () => desk.then.value ?? desk.today,
+        () => desk.then.value ?? desk.treeDay,
         whatIf,
       ),
     )

@@ -110,7 +110,7 @@ export function readCell(desk: Desk, topic: TopicId, column: Column, said: strin
             ? 'Done is a number from 0 to 100.'
             : 'A priority is a number from 1, the most urgent, to 5.'
       if (field === 'done' && value === 100 && now.done !== 100)
-        return finished(desk.tree, now, desk.today, desk.userId)
+        return finished(desk.tree, now, desk.treeDay, desk.userId)
       return value === now[field] ? [] : [{ op: 'set', topic, field, value } as Change]
     }
     case 'people':

@@ -263,7 +263,7 @@ defineExpose({ zoomBy, fit, focus: focusBox, escape: () => drag.stop() })
           mark.text
         }}</span>
         <b class="today-word" :style="{ left: `${scale.x(plan.status)}px` }">{{
-          plan.status === desk.today ? 'today' : plan.status === desk.then.value ? 'then' : 'status'
+          plan.status === desk.treeDay ? 'today' : plan.status === desk.then.value ? 'then' : 'status'
         }}</b>
       </div>
     </div>

@@ -36,7 +36,7 @@ const WAYS = [
 ] as const
 const way = ref<(typeof WAYS)[number]['id']>(narrow.value ? 'list' : 'month')
 /** A day of what is shown. */
-const at = ref(desk.then.value ?? desk.today)
+const at = ref(desk.then.value ?? desk.treeDay)
 /** Lines of a week, and entries of a list, that are drawn; the rest is counted. */
 const MOST_LINES = 60
 const MOST_LISTED = 400
@@ -51,7 +51,7 @@ const asked = computed(() => {
   void desk.tick.value
   return {
     plan,
-    today: desk.today,
+    today: desk.treeDay,
     zone: zone.value,
     only: desk.only.value,
     hidden: (id: TopicId) => desk.finding.isHidden(id),
@@ -279,7 +279,7 @@ defineExpose({ escape: stop, focus: focusBox })
       <button class="icon-button" aria-label="Before" data-tip="Before" @click="go(-1)">
         <Icon name="lucide:chevron-left" size="16" />
       </button>
-      <button class="plain" @click="at = desk.today">Today</button>
+      <button class="plain" @click="at = desk.treeDay">Today</button>
       <button class="icon-button" aria-label="After" data-tip="After" @click="go(1)">
         <Icon name="lucide:chevron-right" size="16" />
       </button>
@@ -342,7 +342,7 @@ defineExpose({ escape: stop, focus: focusBox })
             :class="{
               other: way === 'month' && day.slice(0, 7) !== at.slice(0, 7),
               closed: !isWorking(day),
-              today: day === desk.today,
+              today: day === desk.treeDay,
               aim: aim === day,
             }">
             <time :datetime="day">{{ Number(day.slice(8)) }}</time>
@@ -393,7 +393,7 @@ defineExpose({ escape: stop, focus: focusBox })
       <template v-else>
         <p v-if="list.days.length === 0" class="none">Nothing stands in this month.</p>
         <section v-for="day in list.days" :key="day.day" role="group" :aria-label="dayInWords(day.day)">
-          <h3 :class="{ now: day.day === desk.today }" role="presentation" :data-day="day.day">
+          <h3 :class="{ now: day.day === desk.treeDay }" role="presentation" :data-day="day.day">
             {{ format(day.day, { weekday: 'long', day: 'numeric', month: 'long' }) }}
           </h3>
           <div

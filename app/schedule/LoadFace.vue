@@ -40,7 +40,7 @@ const share = ({ hours: planned, can }: LoadCell): number =>
 
 const offer = shallowRef<{ person: string; made: EvenOut } | null>(null)
 function propose(person: string): void {
-  const made = evenOut(desk.tree, desk.today, new Set([person]))
+  const made = evenOut(desk.tree, desk.treeDay, new Set([person]))
   offer.value = made && { person, made }
 }
 watch(

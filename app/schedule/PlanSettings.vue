@@ -173,7 +173,7 @@ async function takeFile(event: Event): Promise<void> {
       /></label>
     </div>
     <div v-if="fields.planFrom" class="acts">
-      <a class="plain" :href="`/api/trees/${desk.session.treeId}/plan-calendar?status=${desk.today}`" download
+      <a class="plain" :href="`/api/trees/${desk.session.treeId}/plan-calendar?status=${desk.treeDay}`" download
         >As a calendar file</a
       >
       <button class="plain" @click="handOut">As a picture or on paper …</button>

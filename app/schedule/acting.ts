@@ -16,7 +16,7 @@ export function beginPlan(desk: Desk): void {
   let first: string | null = null
   for (const { start, began } of allTopics(desk.tree))
     for (const day of [start, began]) if (day !== null && (first === null || day < first)) first = day
-  desk.run({ changes: [{ op: 'tree', field: 'planFrom', value: first ?? desk.today }] })
+  desk.run({ changes: [{ op: 'tree', field: 'planFrom', value: first ?? desk.treeDay }] })
   desk.say('The tree has a plan now. Typed starts are “not before”, typed due dates are deadlines.', true)
 }
 

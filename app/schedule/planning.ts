@@ -1,4 +1,3 @@
-import { dayIn } from '#core/schedule/zone-day'
 import { Planning } from '#core/derive/planning'
 import type { Plan } from '#core/schedule/plan'
 import type { Desk } from '~/desk/desk'
@@ -12,7 +11,7 @@ export function planningOf(desk: Desk): Planning {
     planning = desk.derive(
       new Planning(
         () => desk.tree,
-        () => desk.then.value ?? dayIn(desk.tree.fields.zone) ?? desk.today,
+        () => desk.then.value ?? desk.treeDay,
       ),
     )
     held.set(desk, planning)

@@ -32,7 +32,7 @@ export function useChances(desk: Desk) {
       stop()
       wrong.value = 'The chances can’t be worked out just now. Try again with a line.'
     })
-    worker.postMessage({ snapshot: toSnapshot(desk.tree), today: desk.today, asked } satisfies ChancesJob)
+    worker.postMessage({ snapshot: toSnapshot(desk.tree), today: desk.treeDay, asked } satisfies ChancesJob)
   }
   onBeforeUnmount(stop)
   return { made, rounds, wrong, run, stop }

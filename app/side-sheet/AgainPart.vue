@@ -9,7 +9,7 @@ import { useDesk } from '~/desk/desk'
 const props = defineProps<{ topic: Topic; may: boolean }>()
 const desk = useDesk()
 const again = computed(() => props.topic.again)
-const due = computed(() => props.topic.due ?? desk.today)
+const due = computed(() => props.topic.due ?? desk.treeDay)
 const rules = computed(() => {
   const own = again.value && withEnd(again.value.rule, null)
   const texts = new Set([...usualRules(due.value), ...(own ? [own] : [])])

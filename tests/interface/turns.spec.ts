@@ -118,3 +118,37 @@ test('my work has the turn that is open; a hasty hand finishes one turn, not two
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(due).toBe('2099-03-02')
 })
+
+test('past midnight where the tree is, though not where one sits, it’s the tree’s day that counts', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Tannery')
+  const { centre } = (await caller.open(id)).snapshot
+  await caller.edit(id, [
+    { op: 'tree', field: 'zone', value: 'Pacific/Auckland' },
+    { op: 'tree', field: 'planFrom', value: '2027-02-01' },
+    {
+      ...{ op: 'add', topic: 'alarm', parent: centre, order: 'a0' },
+      with: { title: 'Test the alarm', due: '2027-03-01', again: { rule: 'FREQ=WEEKLY;BYDAY=MO', from: '2027-03-01' } },
+    },
+    { op: 'add', topic: 'lift', parent: centre, order: 'a1', with: { title: 'Lift', duration: 1 } },
+  ])
+  // Half past eleven on Monday evening in Copenhagen: Tuesday noon in Auckland.
+  await page.clock.install({ time: '2027-03-01T22:30:00Z' })
+  await openTree(page, id)
+  await topic(page, /^Test the alarm/).click({ position: { x: 8, y: 8 } })
+  await page.keyboard.press('d')
+  const alarm = async (): Promise<Topic> =>
+    (await caller.open(id)).snapshot.topics.find(one => one.id === 'alarm') as Topic
+  await expect.poll(async () => (await alarm()).turns).toMatchObject([{ id: '2027-03-01', on: '2027-03-02' }])
+  await topic(page, /^Lift/).click({ position: { x: 8, y: 8 } })
+  const sheet = page.getByRole('complementary', { name: 'About the selection' })
+  await expect(sheet.getByText('2 Mar 2027 – 2 Mar 2027')).toBeVisible()
+  await page.keyboard.press('u')
+  await page.keyboard.press('p')
+  await expect(page.getByText('today', { exact: true })).toBeVisible()
+  // Midnight comes there while one looks on.
+  await page.clock.fastForward('12:31:00')
+  await expect(sheet.getByText('3 Mar 2027 – 3 Mar 2027')).toBeVisible()
+})
