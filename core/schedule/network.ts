@@ -247,6 +247,7 @@ export class Network {
   private readonly lags: Float64Array
   private readonly activities: Activity[]
   private readonly lengths: Float64Array
+  private readonly outside: Uint8Array
   /** Starts in working minutes, the number of what holds each start, and float before anything that waits slips. */
   readonly early: Float64Array
   readonly late: Float64Array
@@ -279,6 +280,7 @@ export class Network {
     this.lags = Float64Array.from(list, ({ lag }) => lag)
     this.activities = [...activities]
     this.lengths = Float64Array.from(activities, one => one.length)
+    this.outside = Uint8Array.from(activities, one => (one.outside ? 1 : 0))
     this.early = new Float64Array(count)
     this.late = new Float64Array(count)
     this.free = new Float64Array(count)
@@ -359,10 +361,9 @@ export class Network {
 
   /** When the last of all ends. */
   private last(): number {
-    const { activities, early, lengths } = this
+    const { early, lengths, outside } = this
     let finish = 0
-    for (let i = 0; i < early.length; i++)
-      if (!activities[i]!.outside) finish = Math.max(finish, early[i]! + lengths[i]!)
+    for (let i = 0; i < early.length; i++) if (outside[i] === 0) finish = Math.max(finish, early[i]! + lengths[i]!)
     return finish
   }
 
