@@ -5,6 +5,7 @@ import { useDesk } from '~/desk/desk'
 import { usePage } from '~/page/page'
 import { CLIPBOARD, makeFile } from './making'
 import { useHandOut } from './useHandOut'
+import { useMade } from './useMade'
 
 /** One place for whatever leaves the tree: a sentence that one edits in place says what, how much of it, and as what. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -81,6 +82,14 @@ function present(): void {
   if (part?.kind === 'branch') desk.showOnly(part.topic)
   page.present()
 }
+const earlier = useMade(desk.session.treeId, visible)
+/** What takes long is left to be made; whoever asked for it hears of it by letter. */
+async function meanwhile(): Promise<void> {
+  const wanted = wholeOrSay()
+  if (!wanted) return
+  cancel()
+  if (await earlier.begin(wanted)) done.value = 'It’s being made. Go on: a letter says when it’s there.'
+}
 function keepNow(): void {
   keep(name.value)
   name.value = ''
@@ -141,6 +150,7 @@ onBeforeUnmount(() => {
         </button>
       </span>
     </p>
+    <MadePart :of="earlier" />
     <p class="sentence">
       Hand out
       <select v-model="partKey" data-first aria-label="What">
@@ -242,7 +252,10 @@ onBeforeUnmount(() => {
         @failed="wrong = $event" />
       <Button label="By mail" outlined :aria-expanded="mailing" @click="mailing = !mailing" />
       <Button v-if="partKey === 'tree' || partKey === 'branch'" label="To the projector" outlined @click="present" />
-      <button v-if="busy" class="plain" @click="cancel">Stop</button>
+      <template v-if="busy">
+        <button class="plain" @click="cancel">Stop</button>
+        <button class="plain" @click="meanwhile">Meanwhile I do something else</button>
+      </template>
       <span class="grow" />
       <form v-if="mayKeep" class="keep" @submit.prevent="keepNow">
         <input

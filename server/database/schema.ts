@@ -23,6 +23,7 @@ import type { Link, TreeFields } from '../../core/tree'
 import { bytes, instant, key } from './columns'
 
 export * from './link-schema'
+export * from './made-schema'
 export * from './mail-schema'
 export * from './talk-schema'
 export * from './moment-schema'

@@ -1,4 +1,3 @@
-import type { H3Event } from 'h3'
 import { asksFor } from '#core/find/conditions'
 import { type Choice, KINDS } from '#core/handing/choice'
 import { queryOf } from '#core/handing/cut'
@@ -27,12 +26,12 @@ export interface MakeAsked {
 }
 
 /**
- * Makes a file of a tree for somebody who is in it, and notes that it left. Stops when they go away. Throws a `Fault` for what isn't
- * there and what takes too much.
+ * Makes a file of a tree for somebody who is in it, and notes that it left. `signal`: stops it. Throws a `Fault` for what isn't there
+ * and what takes too much.
  */
 export async function makeFor(
-  event: H3Event,
   { treeId, account, version, epoch, choice, today, zone }: MakeAsked,
+  signal: AbortSignal,
 ): Promise<Made> {
   const item = await readTree(treeId, version, epoch)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
@@ -46,8 +45,6 @@ export async function makeFor(
   ])
   // Names of those too who have left, and of guests.
   const names = await namesOf(talk.flatMap(({ comments }) => comments.map(({ by }) => by)))
-  const left = new AbortController()
-  event.node.res.once('close', () => left.abort())
   const made = await runJob(
     'handOut',
     {
@@ -62,7 +59,7 @@ export async function makeFor(
       today: today ?? todayUtc(),
       zone,
     },
-    { person: account.id, signal: left.signal, need: files => filesFor(treeId, files as string[]) },
+    { person: account.id, signal, need: files => filesFor(treeId, files as string[]) },
   )
   await writeAccess({ treeId, by: account.id, what: 'exported', about: choice.as })
   return made

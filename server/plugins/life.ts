@@ -2,6 +2,7 @@ import type { Server } from 'node:http'
 import type { Socket } from 'node:net'
 import { LIMITS } from '#core/tree'
 import { closeDatabase, migrated } from '../database/connect'
+import { sayUnfinished } from '../documents/made-store'
 import { startSending, stopSending } from '../letters/queue'
 import { closeRooms } from '../live/rooms'
 import { log } from '../log'
@@ -42,6 +43,7 @@ export default defineNitroPlugin(nitro => {
     process.stderr.write(`${error.message}\n`)
     process.exit(CANNOT_LISTEN)
   })
+  const began = new Date()
   let stopKeeping = (): void => {}
   const ready = migrated().then(() => (settings().DEMO ? loadDemoWhenEmpty() : undefined))
   ready
@@ -52,7 +54,7 @@ export default defineNitroPlugin(nitro => {
       startTelling()
       startPruning()
       startLookingAtDisk()
-      return sweepArriving()
+      return Promise.all([sweepArriving(), sayUnfinished(began)])
     })
     .catch((error: unknown) => log.error({ error }, 'the database is not ready'))
 

@@ -10,6 +10,7 @@ import {
   invitations,
   keptMoments,
   linkGuests,
+  madeFiles,
   meetingGuests,
   members,
   openedFiles,
@@ -63,11 +64,15 @@ export async function removeTree(treeId: string): Promise<void> {
       ballots,
       readItems,
       openedFiles,
+      madeFiles,
       treeEpochs,
     ])
       await tx.delete(table).where(eq(table.treeId, treeId))
     await tx.delete(trees).where(eq(trees.id, treeId))
   })
+  await database().execute(
+    sql`delete from made_chunks where not exists (select 1 from made_files f where f.id = made_chunks.id)`,
+  )
   await database().execute(
     sql`delete from file_chunks where id not like 'arriving-%' and not exists (select 1 from files f where f.id = file_chunks.id)`,
   )

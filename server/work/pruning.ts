@@ -3,6 +3,7 @@ import { pruneLinks } from '../access/account-links'
 import { pruneSessions } from '../access/sessions'
 import { database } from '../database/connect'
 import { invitations, snapshots, tellings, trees } from '../database/schema'
+import { pruneMade } from '../documents/made-store'
 import { pruneQueue } from '../letters/queue'
 import { log } from '../log'
 import { settings } from '../settings'
@@ -59,6 +60,7 @@ export async function prune(): Promise<void> {
   await pruneSessions()
   await pruneLinks()
   await pruneQueue()
+  await pruneMade()
   await database()
     .delete(invitations)
     .where(

@@ -351,3 +351,39 @@ test('a branch goes by mail to somebody of the tree and to an address, seen befo
   ])
   expect(readFileSync((await download.path())!, 'utf8')).toContain('Doors')
 })
+
+test('what takes long is left to be made: one goes on, has a letter, and finds it under Hand out for a day', async ({
+  browser,
+}) => {
+  const { ines } = await begun(browser)
+  const { page } = ines
+  // A server that takes its time while one waits for it.
+  await page.route('**/hand-out', () => new Promise(() => {}))
+  await page.keyboard.press('u')
+  await page.keyboard.press('o')
+  const dialog = page.getByRole('dialog', { name: 'Hand out' })
+  await dialog.getByRole('combobox', { name: 'As what' }).selectOption('docx')
+  await dialog.getByRole('button', { name: 'To my machine' }).click()
+  await dialog.getByRole('button', { name: 'Meanwhile I do something else' }).click()
+  const made = dialog.getByRole('list', { name: 'Made within a day' })
+  await expect(made.getByRole('button', { name: /\.docx$/ }).first()).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(dialog).toBeHidden()
+  await expect
+    .poll(async () =>
+      (await ines.caller.call<{ subject: string }[]>('GET', '/api/letters')).data.map(one => one.subject),
+    )
+    .toContainEqual(expect.stringContaining('is made'))
+  await page.reload()
+  await expect(topic(page, /^Crates/)).toBeVisible()
+  await page.keyboard.press('u')
+  await page.keyboard.press('o')
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    made.getByRole('button', { name: /^[^T].*\.docx$/ }).click(),
+  ])
+  const { value } = await mammoth.extractRawText({ path: await download.path() })
+  for (const word of ['Lift', 'Bolts', 'Crates']) expect(value).toContain(word)
+  await made.getByRole('button', { name: /^Take away/ }).click()
+  await expect(made).toBeHidden()
+})

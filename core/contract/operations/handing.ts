@@ -12,6 +12,8 @@ const asked = choiceSchema.extend({
 /** Addresses that one file goes to at once. */
 export const MOST_ADDRESSEES = 30
 
+const made = z.object({ id: idSchema, made: idSchema })
+
 /** What leaves a tree. */
 export const HANDING = {
   handOut: operation(
@@ -20,6 +22,30 @@ export const HANDING = {
     'viewer',
     'Makes a file of a tree or a part of it: a document, slides, an outline or a picture. What isn’t chosen isn’t in it.',
     { params: tree, body: asked },
+  ),
+  makeMeanwhile: operation(
+    'POST',
+    '/api/trees/{id}/made',
+    'viewer',
+    'Makes a file as `hand-out` does, without being waited for. It’s found under its `id` for a day, by whoever asked alone. `letter`: says by letter when it’s made.',
+    { params: tree, body: asked.extend({ letter: z.boolean().default(false) }) },
+  ),
+  listMade: operation(
+    'GET',
+    '/api/trees/{id}/made',
+    'viewer',
+    'What one had made of the tree within a day: `making`, `made`, or `failed` with why.',
+    { params: tree },
+  ),
+  readMade: operation('GET', '/api/trees/{id}/made/{made}', 'viewer', 'A file that was made for one.', {
+    params: made,
+  }),
+  dropMade: operation(
+    'DELETE',
+    '/api/trees/{id}/made/{made}',
+    'viewer',
+    'Takes away what was made for one, and stops it where it’s being made.',
+    { params: made },
   ),
   readTemplate: operation(
     'GET',

@@ -1,6 +1,7 @@
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../../access/answer'
 import { Fault } from '../../../../access/fault'
+import { whenLeft } from '../../../../access/left'
 import { database } from '../../../../database/connect'
 import { makeFor } from '../../../../documents/make-for'
 import { sendLetter } from '../../../../letters/send'
@@ -13,7 +14,7 @@ const MOST_TOGETHER = 40_000_000
 export default answer(OPERATIONS.mailHandOut, async ({ event, params, body, account, version, epoch }) => {
   const { today, zone, to, subject, words, ...choice } = body
   const addresses = [...new Set(to.map(each => each.toLowerCase()))]
-  const made = await makeFor(event, { treeId: params.id, account, version, epoch, choice, today, zone })
+  const made = await makeFor({ treeId: params.id, account, version, epoch, choice, today, zone }, whenLeft(event))
   const size = made.bytes.byteLength
   if (size > MOST_BYTES || size * addresses.length > MOST_TOGETHER)
     throw new Fault(
