@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Planned } from '#core/schedule/plan'
+import type { Planned } from '#core/schedule/planned'
 import type { TopicSign } from '#core/talk/thread'
 import { commentsInWords } from '~/talk/count'
 

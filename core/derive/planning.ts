@@ -1,5 +1,6 @@
 import type { NoPlan } from '../schedule/compiled'
-import { type Plan, type Planned, type PlannedBranch, Planner } from '../schedule/plan'
+import { type Plan, Planner } from '../schedule/plan'
+import type { Planned, PlannedBranch } from '../schedule/planned'
 import type { Topic, TopicId } from '../tree/topic'
 import type { Tree } from '../tree/tree'
 import { type Derived, NONE_STALE, type Stale } from './derived'

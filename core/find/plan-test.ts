@@ -1,6 +1,7 @@
 import { slipBetween } from '../schedule/baseline'
 import { isTooMuch, type Load, loadOf } from '../schedule/load'
-import { type Planned, planOf } from '../schedule/plan'
+import { planOf } from '../schedule/plan'
+import type { Planned } from '../schedule/planned'
 import type { TopicId } from '../tree/topic'
 import type { Tree } from '../tree/tree'
 import type { Circumstances, PlanCondition, Test } from './evaluate'

@@ -1,6 +1,7 @@
 import { type Baseline, slipBetween } from '../schedule/baseline'
 import { addDays } from '../schedule/days'
-import type { Plan, Planned, PlannedBranch } from '../schedule/plan'
+import type { Plan } from '../schedule/plan'
+import type { Planned, PlannedBranch } from '../schedule/planned'
 import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import type { Scale } from './day-scale'

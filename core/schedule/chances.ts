@@ -1,7 +1,7 @@
 import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import { atShare, meanOf, normalBelow, quantilesOf, randomFrom, type Shape, varianceOf } from './estimates'
-import { inOrderOfWaiting } from './network'
+import { inOrderOfWaiting } from './waiting-order'
 import { compile, type Compiled, type NoPlan } from './compiled'
 
 /*

@@ -3,7 +3,7 @@ import type { Change } from '../tree/change'
 import type { TopicId } from '../tree/topic'
 import { topicOf, type Tree } from '../tree/tree'
 import { canDo, workLeft } from './load'
-import { pushedTo } from './network'
+import { pushedTo } from './activity'
 import { compile, type Compiled, type Edge } from './compiled'
 import { type Plan, planOf } from './plan'
 

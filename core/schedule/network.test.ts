@@ -2,7 +2,9 @@ import { WAIT_KINDS } from '../tree/plan'
 import fc from 'fast-check'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { type Activity, criticalOf, type Dependency, type LinkKind, Loop, onCircles, scheduleOf } from './network'
+import type { Activity, Dependency, LinkKind } from './activity'
+import { criticalOf, scheduleOf } from './network'
+import { Loop, onCircles } from './waiting-order'
 
 const task = (id: string, length: number, more: Partial<Activity> = {}): Activity => ({
   id,

@@ -1,4 +1,4 @@
-import type { Planned } from './plan'
+import type { Planned } from './planned'
 
 /** A piece of the row under a title. */
 export interface PlanPrint {

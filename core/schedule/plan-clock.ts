@@ -1,6 +1,6 @@
 import type { Tree } from '../tree/tree'
 import { addDays } from './days'
-import type { CalendarLag } from './network'
+import type { CalendarLag } from './activity'
 import { WorkingCalendar } from './working-calendar'
 
 /* The days of a plan as whole working minutes, in which its network is reckoned. */

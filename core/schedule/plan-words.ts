@@ -2,7 +2,7 @@ import type { Wait } from '../tree/plan'
 import { shorten } from '../tree/title'
 import type { TopicId } from '../tree/topic'
 import type { BrokenWait, NoPlan } from './compiled'
-import type { Because, Planned } from './plan'
+import type { Because, Planned } from './planned'
 
 /* What the plan says, in words. */
 

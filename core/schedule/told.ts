@@ -4,7 +4,8 @@ import type { TopicId } from '../tree/topic'
 import { type Baseline, type Slips, slipsSince } from './baseline'
 import { type Load, loadOf } from './load'
 import type { BrokenWait } from './compiled'
-import type { Plan, Planned, PlannedBranch } from './plan'
+import type { Plan } from './plan'
+import type { Planned, PlannedBranch } from './planned'
 import { becauseInWords } from './plan-words'
 
 /** A plan as it's told to whoever asks by the API: plain data, each task with its reason in words. */

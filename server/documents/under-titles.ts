@@ -1,7 +1,8 @@
 import type { Figures } from '#core/figures/figures'
 import { figurePrint, measuresOnPlanks } from '#core/figures/on-planks'
 import { planPrint } from '#core/schedule/on-planks'
-import { type Plan, type Planned, type PlannedBranch, planOf } from '#core/schedule/plan'
+import { type Plan, planOf } from '#core/schedule/plan'
+import type { Planned, PlannedBranch } from '#core/schedule/planned'
 import type { SmallPrint } from '#core/scene/face'
 import type { Tree } from '#core/tree'
 
