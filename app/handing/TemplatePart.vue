@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { lacksInWords, TEMPLATE_FIELDS, type TemplateSaid, type TemplateUse } from '#core/handing/template'
 import { useDesk } from '~/desk/desk'
-import { bringTemplate, saidOf } from './templates'
+import { bringTemplate, saidOf, useOwnTemplates } from './templates'
 
-/** In whose look a Word document is written: as it looks by itself, or into a template that the tree keeps. */
+/** In whose look a Word document is written: as it looks by itself, or into a template that the tree keeps, or oneself. */
 const chosen = defineModel<string | null>({ required: true })
 const use = defineProps<TemplateUse>()
 const desk = useDesk()
@@ -12,11 +12,15 @@ const templates = computed(() => {
   void desk.lateTick.value
   return desk.tree.fields.templates
 })
-const template = computed(() => templates.value.find(({ id }) => id === chosen.value) ?? null)
+const mine = useOwnTemplates()
+const { own } = mine
+void mine.look()
+const isOwn = computed(() => own.value.some(({ id }) => id === chosen.value))
+const template = computed(() => [...templates.value, ...own.value].find(({ id }) => id === chosen.value) ?? null)
 const mayKeep = computed(() => desk.status.ready && desk.session.canEdit)
-// Forgotten by somebody else meanwhile.
-watch(templates, now => {
-  if (chosen.value !== null && !now.some(({ id }) => id === chosen.value)) chosen.value = null
+// Forgotten by somebody else meanwhile, or in another window.
+watch([templates, own], () => {
+  if (chosen.value !== null && !template.value) chosen.value = null
 })
 
 const said = shallowRef<TemplateSaid | null>(null)
@@ -28,7 +32,7 @@ watch(
     wrong.value = ''
     if (file === undefined) return
     try {
-      const found = await saidOf(desk, file)
+      const found = isOwn.value ? await mine.saidOf(template.value!) : await saidOf(desk, file)
       // Another one may have been chosen meanwhile.
       if (file === template.value?.file) said.value = found
     } catch (error) {
@@ -39,17 +43,31 @@ watch(
 )
 
 const field = useTemplateRef<HTMLInputElement>('field')
+/** For whom a Word document is brought: everybody of the tree, or oneself. */
+let forMe = false
+function choose(own: boolean): void {
+  forMe = own
+  field.value?.click()
+}
 async function bring(): Promise<void> {
   const file = field.value?.files?.[0]
   field.value!.value = ''
-  if (!file || !desk.guard()) return
+  if (!file || (!forMe && !desk.guard())) return
   await attempt(async () => {
-    chosen.value = (await bringTemplate(desk, file)).id
+    chosen.value = (await (forMe ? mine.bring(file) : bringTemplate(desk, file))).id
   })
 }
-function forget(): void {
+async function forget(): Promise<void> {
   const { value } = template
-  if (!value || !desk.guard()) return
+  if (!value) return
+  if (isOwn.value) {
+    await attempt(async () => {
+      await mine.forget(value.id)
+      chosen.value = null
+    })
+    return
+  }
+  if (!desk.guard()) return
   desk.run({ changes: [{ op: 'tree-take', set: 'templates', member: value.id }] })
   chosen.value = null
   desk.say(`“${value.name}” is forgotten.`, true)
@@ -63,14 +81,20 @@ function forget(): void {
       <select v-model="chosen" aria-label="Template">
         <option :value="null">Sun Porch</option>
         <option v-for="one in templates" :key="one.id" :value="one.id">{{ one.name }}</option>
+        <optgroup v-if="own.length" label="Your own">
+          <option v-for="one in own" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </optgroup>
       </select></label
     >
-    <template v-if="mayKeep">
-      <button type="button" class="plain" :disabled="busy" @click="field?.click()">
+    <template v-if="desk.status.ready">
+      <button v-if="mayKeep" type="button" class="plain" :disabled="busy" @click="choose(false)">
         {{ busy ? 'Reading it …' : 'Bring a Word document …' }}
       </button>
+      <button type="button" class="plain" :disabled="busy" @click="choose(true)">
+        {{ busy && !mayKeep ? 'Reading it …' : 'one for me alone …' }}
+      </button>
       <button
-        v-if="template"
+        v-if="template && (isOwn || mayKeep)"
         type="button"
         class="away"
         :aria-label="`Forget the template ${template.name}`"
@@ -90,7 +114,7 @@ function forget(): void {
       <li v-for="one in lacks" :key="one">{{ one }}</li>
     </ul>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <details v-if="mayKeep">
+    <details>
       <summary>What can stand in a template</summary>
       <p>
         Its paper, styles, header, footer and pictures stay. Where these stand comes what they name; what is more than a

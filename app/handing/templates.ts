@@ -23,6 +23,41 @@ export async function bringTemplate(desk: Desk, file: File): Promise<KeptTemplat
   return member
 }
 
+/** Templates of one's own, which are at hand in every tree. Asked for once; kept up as they come and go. */
+const own = ref<readonly KeptTemplate[] | null>(null)
+export function useOwnTemplates() {
+  async function look(): Promise<void> {
+    own.value = await callApi<KeptTemplate[]>('/api/templates').catch(() => own.value)
+  }
+  return {
+    own: computed(() => own.value ?? []),
+    look,
+    /** Keeps a Word document as one's own, in place of one of its name. Throws with words to be shown; then nothing was changed. */
+    async bring(file: File): Promise<KeptTemplate> {
+      const name =
+        plainName(file.name)
+          .replace(/\.(?:docx|dotx)$/i, '')
+          .slice(0, 120) || 'Template'
+      const { said, ...kept } = await callApi<KeptTemplate & { said: TemplateSaid }>(
+        `/api/templates?name=${encodeURIComponent(name)}`,
+        { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } },
+      )
+      read.set(kept.file, said)
+      await look()
+      return kept
+    },
+    async forget(id: string): Promise<void> {
+      await callApi(`/api/templates/${id}`, { method: 'DELETE' })
+      await look()
+    },
+    async saidOf({ id, file }: KeptTemplate): Promise<TemplateSaid> {
+      const said = read.get(file) ?? (await callApi<TemplateSaid>(`/api/templates/${id}`))
+      read.set(file, said)
+      return said
+    },
+  }
+}
+
 /** What files hold as templates, by hash: a file is the same for ever. */
 const read = new Map<string, TemplateSaid>()
 

@@ -10,7 +10,7 @@ import { writeOpml } from '#core/formats/opml'
 import type { Circumstances, LastChange } from '#core/find/evaluate'
 import { planTest } from '#core/find/plan-test'
 import type { Baseline } from '#core/schedule/baseline'
-import { type Choice, type Kind, KINDS, taken } from '#core/handing/choice'
+import { type Choice, type KeptTemplate, type Kind, KINDS, taken } from '#core/handing/choice'
 import { type Cut, cutOut } from '#core/handing/cut'
 import { handedOf, everyTopic } from '#core/handing/handed'
 import { treeAsPage } from '#core/handing/page'
@@ -53,6 +53,8 @@ export interface HandOutInput {
   readonly opened: readonly string[] | null
   readonly agreed: Baseline['tasks'] | null
   readonly author: string
+  /** Templates of whoever asks, beside those of the tree. */
+  readonly ownTemplates?: readonly KeptTemplate[]
   /** Pages: the word for what one may do to a topic, which leads to `?at=` and its id; none for a page of its own. */
   readonly act?: string
   /** Whoever asks: their id, their present day (ISO 8601) and their zone (IANA). */
@@ -248,7 +250,8 @@ export async function makeHandOut(
   }
   const document = { handed, choice, pictures, drawn, description, author, today }
   if (kind === 'docx') {
-    const template = await (await import('./template')).templateOf(whole.fields.templates, choice.template, need)
+    const templates = [...whole.fields.templates, ...(input.ownTemplates ?? [])]
+    const template = await (await import('./template')).templateOf(templates, choice.template, need)
     return made(await (await import('./tree-docx')).treeAsDocx({ ...document, template }))
   }
   if (kind === 'pdf') return made(await (await import('./tree-pdf')).treeAsPdf(document))

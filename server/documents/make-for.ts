@@ -11,7 +11,7 @@ import { talkOf } from '../talk/keep'
 import { forFilter } from './for-filter'
 import { readTree } from '../trees/held'
 import { peopleOf } from '../trees/store'
-import { filesFor } from './files-for'
+import { withOwnTemplate } from './own-templates'
 import type { Made } from './hand-out'
 
 export interface MakeAsked {
@@ -45,6 +45,12 @@ export async function makeFor(
   ])
   // Names of those too who have left, and of guests.
   const names = await namesOf(talk.flatMap(({ comments }) => comments.map(({ by }) => by)))
+  const { own, need } = await withOwnTemplate(
+    treeId,
+    account.id,
+    item.tree.fields.templates,
+    choice.as === 'docx' ? choice.template : null,
+  )
   const made = await runJob(
     'handOut',
     {
@@ -55,11 +61,12 @@ export async function makeFor(
       ...known,
       agreed: known.agreed ?? (agreed && agreed.tasks),
       author: account.name,
+      ownTemplates: own,
       me: account.id,
       today: today ?? todayUtc(),
       zone,
     },
-    { person: account.id, signal, need: files => filesFor(treeId, files as string[]) },
+    { person: account.id, signal, need },
   )
   await writeAccess({ treeId, by: account.id, what: 'exported', about: choice.as })
   return made

@@ -5,7 +5,7 @@ import { type Minutes, minutesOf } from '#core/meeting/minutes'
 import { fileStem, shorten, topicOf, type Tree } from '#core/tree'
 import type { Account } from '../access/accounts'
 import { Fault } from '../access/fault'
-import { filesFor } from '../documents/files-for'
+import { withOwnTemplate } from '../documents/own-templates'
 import { minutesAsPdf } from '../documents/minutes-pdf'
 import { runJob } from '../jobs/runner'
 import { sendLetter } from '../letters/send'
@@ -51,12 +51,14 @@ export async function minutesFile(
   const { tree, topic, brief } = await openMeeting(treeId, topicId, version)
   const plan = format === 'tasks' ? undefined : await planSinceBegin(treeId, version, brief, asking.id)
   const minutes = { ...minutesOf(tree, topicId, nameFrom(await everybodyIn(tree))), plan }
+  const { templates } = tree.fields
+  const { own, need } = await withOwnTemplate(treeId, asking.id, templates, format === 'docx' ? template : null)
   const data =
     format === 'docx'
       ? await runJob(
           'minutes',
-          { minutes, author: asking.name, templates: tree.fields.templates, template },
-          { person: asking.id, need: files => filesFor(treeId, files as string[]) },
+          { minutes, author: asking.name, templates: [...templates, ...own], template },
+          { person: asking.id, need },
         ).then(Buffer.from)
       : format === 'pdf'
         ? await minutesAsPdf(minutes)

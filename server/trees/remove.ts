@@ -71,7 +71,7 @@ export async function removeTree(treeId: string): Promise<void> {
     await tx.delete(trees).where(eq(trees.id, treeId))
   })
   await database().execute(
-    sql`delete from made_chunks where not exists (select 1 from made_files f where f.id = made_chunks.id)`,
+    sql`delete from made_chunks where not exists (select 1 from made_files f where f.id = made_chunks.id) and not exists (select 1 from own_templates t where t.id = made_chunks.id)`,
   )
   await database().execute(
     sql`delete from file_chunks where id not like 'arriving-%' and not exists (select 1 from files f where f.id = file_chunks.id)`,

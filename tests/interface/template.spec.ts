@@ -123,3 +123,40 @@ test('the minutes go out in it too', async ({ browser }) => {
   await expect(page.getByText('The database doesn’t answer.')).toBeVisible()
   await expect(page.getByRole('heading', { name: 'Give it out' })).toBeVisible()
 })
+
+test('a template for oneself alone is at hand in every tree, for whoever may only read too, and nobody else has it', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  const { page } = rana
+  await ines.caller.call('PUT', `/api/trees/${id}/members/${rana.caller.id}`, { role: 'viewer' })
+  const other = await rana.caller.makeTree('Another tree')
+  const handOut = async (at: typeof page, tree: string) => {
+    await openTree(at, tree)
+    await at.keyboard.press('u')
+    await at.keyboard.press('o')
+    const dialog = at.getByRole('dialog', { name: 'Hand out' })
+    await dialog.getByLabel('As what').selectOption('docx')
+    return dialog
+  }
+  const dialog = await handOut(page, id)
+  const chooser = page.waitForEvent('filechooser')
+  await dialog.getByRole('button', { name: 'one for me alone …' }).click()
+  await (await chooser).setFiles({ name: 'Rana’s letter.docx', mimeType: '', buffer: await townsLetter() })
+  const template = dialog.getByRole('combobox', { name: 'Template' })
+  await expect(template.locator('option:checked')).toHaveText('Rana’s letter')
+  await expect(dialog.getByRole('list', { name: 'What the template lacks' })).toContainText('{{board}}')
+  const coming = page.waitForEvent('download')
+  await dialog.getByRole('button', { name: 'To my machine' }).click()
+  expect(partOf(readFileSync(await (await coming).path()), /^word\/header/)).toContain('Town of Alder: ')
+  // Ines has nothing of it in the same tree; Rana has it in another one, and keeps nothing for others with it.
+  const hers = await handOut(ines.page, id)
+  await expect(hers.getByRole('combobox', { name: 'Template' }).locator('option')).toHaveText(['Sun Porch'])
+  const again = await handOut(page, other)
+  await again.getByRole('combobox', { name: 'Template' }).selectOption('Rana’s letter')
+  await again.getByRole('textbox', { name: 'Keep this under a name' }).fill('For the town')
+  await again.getByRole('button', { name: 'Keep', exact: true }).click()
+  await expect(again.getByRole('alert')).toContainText('for you alone')
+  await again.getByRole('button', { name: 'Forget the template Rana’s letter' }).click()
+  await expect(again.getByRole('combobox', { name: 'Template' }).locator('option')).toHaveText(['Sun Porch'])
+})

@@ -1,3 +1,4 @@
+import { Document, Header, Packer, Paragraph } from 'docx'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
 import { TAKEN } from '../../core/handing/choice'
 import { type HandedTree, handedTree, TITLES } from '../handed-tree'
@@ -24,7 +25,69 @@ const flat = (text: string): string => text.replace(/\s+/g, ' ')
 /** Readers tell words from right to left in their own order, and a sign without a glyph not at all. */
 const SAID = TITLES.filter(title => !/[\u0590-\u05FF]|\p{Extended_Pictographic}/u.test(title))
 
+/** The town's letter: a header with the title, and a place for what is written. */
+const letter = (place: string): Promise<Buffer> =>
+  Packer.toBuffer(
+    new Document({
+      sections: [
+        {
+          headers: { default: new Header({ children: [new Paragraph('Town of Alder: {{title}}')] }) },
+          children: [new Paragraph('Prepared by {{author}}'), new Paragraph(place), new Paragraph('So much for that.')],
+        },
+      ],
+    }),
+  )
+async function kept(name: string, bytes: Uint8Array): Promise<string> {
+  const response = await fetch(`${url}/api/templates?name=${name}`, {
+    method: 'POST',
+    headers: { cookie: handed.ines.cookie, 'content-type': 'application/octet-stream' },
+    body: new Uint8Array(bytes),
+  })
+  expect(response.status).toBe(200)
+  return ((await response.json()) as { id: string }).id
+}
+
 describe('LibreOffice opens', () => {
+  it('a Word document in a town’s own template: its header and what it says round the tree', async () => {
+    const template = await kept('tree', await letter('{{tree}}'))
+    const text = flat(printed(await out({ as: 'docx', template, with: [...TAKEN] }), 'docx'))
+    expect(text).toContain(`Town of Alder: ${TITLES[0]!}`)
+    const order = ['Prepared by Ines Brandt', 'Fit-out', 'Books', 'So much for that.'].map(word => text.indexOf(word))
+    expect(order.every((at, i) => at > (order[i - 1] ?? -1))).toBe(true)
+    for (const title of SAID) expect(text).toContain(title)
+  })
+
+  it('minutes, as they look by themselves and in the town’s template', async () => {
+    const { ines, tree } = handed
+    await ines.edit(tree, [
+      { op: 'add', topic: 'third', parent: null, order: 'a8', with: { title: 'Meeting 3' } },
+      {
+        op: 'put',
+        topic: 'third',
+        set: 'meeting',
+        member: { id: 'why', kind: 'why', text: 'Settle the Zementestrich.' },
+      },
+    ])
+    const template = await kept('minutes', await letter('{{minutes}}'))
+    for (const query of ['', `?template=${template}`]) {
+      const response = await fetch(`${url}/api/trees/${tree}/meetings/third/minutes/docx${query}`, {
+        headers: { cookie: ines.cookie },
+      })
+      expect(response.status).toBe(200)
+      const text = flat(printed(new Uint8Array(await response.arrayBuffer()), 'docx'))
+      expect(text).toContain('Meeting 3')
+      expect(text).toContain('Settle the Zementestrich.')
+      expect(text.includes('Town of Alder: Meeting 3')).toBe(query !== '')
+    }
+  })
+
+  it('a Word document and makes an ODT of it with the same words (docs/decisions/0043)', async () => {
+    const docx = await out({ as: 'docx', with: [...TAKEN] })
+    const words = (text: Buffer): string => flat(text.toString())
+    const odt = converted(docx, 'docx', 'odt')
+    expect(words(converted(odt, 'odt', 'txt:Text'))).toBe(words(converted(docx, 'docx', 'txt:Text')))
+  })
+
   it('a Word document, and its text is the tree’s', async () => {
     const text = flat(converted(await out({ as: 'docx', with: [...TAKEN] }), 'docx', 'txt:Text').toString())
     for (const title of TITLES) expect(text).toContain(title)

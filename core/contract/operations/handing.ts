@@ -14,6 +14,8 @@ export const MOST_ADDRESSEES = 30
 
 const made = z.object({ id: idSchema, made: idSchema })
 
+const ownTemplate = z.object({ template: idSchema })
+
 /** What leaves a tree. */
 export const HANDING = {
   handOut: operation(
@@ -54,6 +56,29 @@ export const HANDING = {
     'What a Word document among the tree’s files holds and lacks as a template: fields, styles.',
     { params: z.object({ id: idSchema, file: fileId }) },
   ),
+  listOwnTemplates: operation(
+    'GET',
+    '/api/templates',
+    'person',
+    'The Word documents that one keeps as templates of one’s own, for every tree. A choice names one by its `id`, as those of the tree.',
+  ),
+  keepOwnTemplate: operation(
+    'POST',
+    '/api/templates',
+    'person',
+    'Keeps a Word document, sent as it is, as a template of one’s own, in place of one of its name. What can’t be filled in is refused.',
+    { query: z.object({ name: z.string().trim().min(1).max(120).refine(whole, 'must be well-formed text') }) },
+  ),
+  readOwnTemplate: operation(
+    'GET',
+    '/api/templates/{template}',
+    'person',
+    'What a template of one’s own holds and lacks: fields, styles.',
+    { params: ownTemplate },
+  ),
+  dropOwnTemplate: operation('DELETE', '/api/templates/{template}', 'person', 'Forgets a template of one’s own.', {
+    params: ownTemplate,
+  }),
   mailHandOut: operation(
     'POST',
     '/api/trees/{id}/hand-out/letters',

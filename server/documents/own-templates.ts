@@ -1,0 +1,97 @@
+import { createHash } from 'node:crypto'
+import { and, asc, eq } from 'drizzle-orm'
+import { nanoid } from 'nanoid'
+import { type KeptTemplate, MOST_TEMPLATES } from '#core/handing/choice'
+import { Fault } from '../access/fault'
+import { database } from '../database/connect'
+import { madeChunks, ownTemplates } from '../database/schema'
+import { CHUNK } from '../files/store'
+import { filesFor } from './files-for'
+import type { Files } from './hand-out'
+
+/* Templates that a person keeps for themselves: they're at hand in every tree, and nobody else sees them. */
+
+const TYPE = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document'
+
+/** A person's templates, by name. */
+export async function ownTemplatesOf(userId: string): Promise<KeptTemplate[]> {
+  return database()
+    .select({ id: ownTemplates.id, name: ownTemplates.name, file: ownTemplates.file })
+    .from(ownTemplates)
+    .where(eq(ownTemplates.userId, userId))
+    .orderBy(asc(ownTemplates.name))
+}
+
+/** Keeps one, in place of one of its name. Throws a `Fault` when somebody has as many as one may. */
+export async function keepOwnTemplate(userId: string, name: string, data: Buffer): Promise<KeptTemplate> {
+  const file = createHash('sha256').update(data).digest('hex')
+  const id = nanoid(16)
+  await database().transaction(async tx => {
+    const rows = await tx
+      .select({ id: ownTemplates.id, name: ownTemplates.name })
+      .from(ownTemplates)
+      .where(eq(ownTemplates.userId, userId))
+      .for('update')
+    const same = rows.find(one => one.name === name)
+    if (!same && rows.length >= MOST_TEMPLATES)
+      throw new Fault(409, 'too-many', `One keeps ${MOST_TEMPLATES} templates at most. Forget one of them first.`)
+    if (same) {
+      await tx.delete(ownTemplates).where(eq(ownTemplates.id, same.id))
+      await tx.delete(madeChunks).where(eq(madeChunks.id, same.id))
+    }
+    await tx.insert(ownTemplates).values({ ...{ id, userId, name, file }, size: data.length, at: new Date() })
+    for (let number = 0; number * CHUNK < data.length; number++)
+      await tx.insert(madeChunks).values({ id, number, data: data.subarray(number * CHUNK, (number + 1) * CHUNK) })
+  })
+  return { id, name, file }
+}
+
+async function bytesOf(id: string): Promise<Buffer> {
+  const rows = await database()
+    .select({ data: madeChunks.data })
+    .from(madeChunks)
+    .where(eq(madeChunks.id, id))
+    .orderBy(asc(madeChunks.number))
+  return Buffer.concat(rows.map(({ data }) => data))
+}
+
+/** The bytes of one of a person's templates. Throws a `Fault` where there is none. */
+export async function readOwnTemplate(userId: string, id: string): Promise<Buffer> {
+  const [row] = await database()
+    .select({ id: ownTemplates.id })
+    .from(ownTemplates)
+    .where(and(eq(ownTemplates.userId, userId), eq(ownTemplates.id, id)))
+  if (!row) throw new Fault(404, 'no-template', 'There is no such template of yours any more.')
+  return bytesOf(id)
+}
+
+/** Forgets one. Throws a `Fault` where there is none. */
+export async function dropOwnTemplate(userId: string, id: string): Promise<void> {
+  await readOwnTemplate(userId, id)
+  await database().transaction(async tx => {
+    await tx.delete(ownTemplates).where(eq(ownTemplates.id, id))
+    await tx.delete(madeChunks).where(eq(madeChunks.id, id))
+  })
+}
+
+/** The files of a tree, and those of one's own templates: what `template` asks for where the tree doesn't keep it. */
+export async function withOwnTemplate(
+  treeId: string,
+  userId: string,
+  kept: readonly KeptTemplate[],
+  template: string | null,
+): Promise<{ own: readonly KeptTemplate[]; need: (files: unknown) => Promise<Files> }> {
+  const fromTree = (files: unknown): Promise<Files> => filesFor(treeId, files as string[])
+  if (template === null || kept.some(({ id }) => id === template)) return { own: [], need: fromTree }
+  const own = (await ownTemplatesOf(userId)).filter(({ id }) => id === template)
+  return {
+    own,
+    need: async files => {
+      const wanted = own.find(({ file }) => (files as string[]).includes(file))
+      return {
+        ...(await fromTree(files)),
+        ...(wanted ? { [wanted.file]: { type: TYPE, bytes: await bytesOf(wanted.id) } } : {}),
+      }
+    },
+  }
+}
