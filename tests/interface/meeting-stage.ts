@@ -1,0 +1,72 @@
+import type { Browser, Page } from '@playwright/test'
+import type { BriefPart, Change } from '../../core/tree'
+import { expect, two, type Visitor } from './porch'
+
+/* A meeting for tests to be held. */
+
+export const put = (at: string, member: BriefPart): Change => ({ op: 'put', topic: at, set: 'meeting', member })
+
+/**
+ * Two people and a tree with a meeting of two items that is ready to be begun. `minutes`: of each item; `slot`: set
+ * aside.
+ */
+export async function staged(
+  browser: Browser,
+  minutes = 20,
+  slot = 60,
+): Promise<{ ines: Visitor; rana: Visitor; id: string }> {
+  const { ines, rana, id } = await two(browser)
+  const { snapshot } = await ines.caller.open(id)
+  const item = (topicId: string, order: string, title: string, owner: string): Change => ({
+    op: 'add',
+    topic: topicId,
+    parent: 'm',
+    order,
+    with: {
+      title,
+      people: [owner],
+      item: [
+        { id: 'intent', kind: 'intent', intent: 'decide' },
+        { id: 'minutes', kind: 'minutes', minutes },
+      ],
+    },
+  })
+  const { status } = await ines.caller.edit(id, [
+    {
+      op: 'add',
+      topic: 'm',
+      parent: snapshot.centre,
+      order: 'a0',
+      with: {
+        title: 'Meeting 3',
+        meeting: [
+          { id: 'why', kind: 'why', text: 'Decide who moves us.' },
+          { id: 'slot', kind: 'slot', minutes: slot },
+          { id: 'm1', kind: 'must', order: 'a0', text: 'Which firm' },
+          { id: 'rule', kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', closed: [] },
+          { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'Europe/Copenhagen' },
+          { id: 'p1', kind: 'person', user: ines.caller.id, mail: null, name: '', needed: true, role: 'chair' },
+          { id: 'p2', kind: 'person', user: rana.caller.id, mail: null, name: '', needed: true, role: null },
+        ],
+      },
+    },
+    item('i1', 'a0', 'Two offers', rana.caller.id),
+    item('i2', 'a1', 'Neighbours', ines.caller.id),
+    {
+      op: 'add',
+      topic: 'r1',
+      parent: 'i1',
+      order: 'a0',
+      with: { title: 'Report', links: [{ id: 'l1', url: 'topic:i2', title: 'The neighbours' }] },
+    },
+  ])
+  expect(status).toBe(200)
+  return { ines, rana, id }
+}
+
+export const openMeeting = async (page: Page, id: string): Promise<void> => {
+  await page.goto(`/trees/${id}?topic=m&view=meeting`)
+  await expect(page.getByRole('tablist', { name: 'Parts of the meeting' })).toBeVisible()
+}
+
+export const said = (page: Page) => page.getByRole('status').filter({ hasText: /\w/ })
