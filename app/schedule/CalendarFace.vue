@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { addDays, daysBetween } from '#core/schedule/days'
+import { addDays } from '#core/schedule/days'
 import { startOfWeek } from '#core/schedule/day-words'
 import type { Plan } from '#core/schedule/plan'
 import {
@@ -7,19 +7,18 @@ import {
   calendarOf,
   type CalendarEntry,
   type CalendarPiece,
-  isMovable,
   listOfMonth,
   monthAfter,
   turnsOf,
   weekOf,
   weeksOfMonth,
 } from '#core/calendar/calendar'
-import { bornOn, entryMoved } from '#core/calendar/move'
+import { bornOn } from '#core/calendar/move'
 import { dayWithTimes, runSheetOf } from '#core/calendar/run-sheet'
 import { isZone } from '#core/meeting/zones'
 import { shorten, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { startAt } from './acting'
+import { useEntryCarry } from './useEntryCarry'
 
 /** What is when: tasks, milestones and meetings by month, by week, or one after the other. */
 const { plan } = defineProps<{ plan: Plan | null }>()
@@ -192,57 +191,7 @@ function focusBox(): void {
   box.value?.focus({ preventScroll: true })
 }
 
-// — Carried to another day
-
-const carried = shallowRef<{ readonly entry: CalendarEntry; readonly hold: string } | null>(null)
-const aim = ref<string | null>(null)
-let press: { entry: CalendarEntry; hold: string; x: number; y: number } | null = null
-const dayUnder = (event: PointerEvent): string | null =>
-  document
-    .elementsFromPoint(event.clientX, event.clientY)
-    .find((element): element is HTMLElement => element instanceof HTMLElement && Boolean(element.dataset.day))?.dataset
-    .day ?? null
-function down(event: PointerEvent, entry: CalendarEntry): void {
-  if (event.button !== 0 || (event.target as HTMLElement).closest('textarea, button')) return
-  const add = event.ctrlKey || event.metaKey
-  desk.select(entry.id, { range: event.shiftKey, add, quiet: true })
-  focusBox()
-  const hold = dayUnder(event)
-  if (event.pointerType === 'touch' || !desk.session.canEdit || !isMovable(desk.tree, entry) || hold === null) return
-  press = { entry, hold, x: event.clientX, y: event.clientY }
-}
-function moved(event: PointerEvent): void {
-  if (!press) return
-  // It was let go of outside.
-  if (event.buttons === 0) return void stop()
-  if (!carried.value && !beginsCarrying(event, box.value!, press)) return
-  carried.value = { entry: press.entry, hold: press.hold }
-  aim.value = dayUnder(event) ?? aim.value
-}
-function stop(): boolean {
-  const held = carried.value !== null
-  press = carried.value = aim.value = null
-  return held
-}
-function up(): void {
-  const [held, to] = [carried.value, aim.value]
-  stop()
-  if (held && to) put(held.entry, daysBetween(held.hold, to))
-}
-function put(entry: CalendarEntry, days: number): void {
-  if (days === 0 || !desk.guard()) return
-  const planned = plan?.tasks.get(entry.id)
-  const changes =
-    planned && entry.kind !== 'meeting'
-      ? startAt(desk, entry.id, plan!.calendar.onOrAfter(addDays(planned.start, days)))
-      : entryMoved(desk.tree, entry, days)
-  if (changes.length === 0) {
-    desk.say('What is done or under way has begun already.')
-    return
-  }
-  if (desk.run({ changes }))
-    desk.say(`“${shorten(title(entry.id), 40)}”: ${dayInWords(addDays(entry.from, days))}.`, true)
-}
+const { carried, aim, down, moved, up, stop } = useEntryCarry(desk, () => plan, { box, focus: focusBox, title })
 
 function contextMenu(event: MouseEvent, entry: CalendarEntry): void {
   event.preventDefault()

@@ -193,6 +193,10 @@ defineExpose({
   align-items: center;
   gap: 4px;
 }
+.together .plain {
+  min-width: 32px;
+  text-align: center;
+}
 .schedule {
   position: absolute;
   inset: 0;
