@@ -101,6 +101,8 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   board: ['U K'],
   figures: ['U I'],
   'wait-for': ['A'],
+  'wait-abroad': ['U X'],
+  'look-abroad': ['U D'],
   later: ['>'],
   sooner: ['<'],
   longer: ['Shift+E'],
