@@ -18,8 +18,8 @@ export function useEntryCarry(
   const dayUnder = (event: PointerEvent): string | null =>
     document
       .elementsFromPoint(event.clientX, event.clientY)
-      .find((element): element is HTMLElement => element instanceof HTMLElement && Boolean(element.dataset.day))?.dataset
-      .day ?? null
+      .find((element): element is HTMLElement => element instanceof HTMLElement && Boolean(element.dataset.day))
+      ?.dataset.day ?? null
   function down(event: PointerEvent, entry: CalendarEntry): void {
     if (event.button !== 0 || (event.target as HTMLElement).closest('textarea, button')) return
     const add = event.ctrlKey || event.metaKey
