@@ -1,12 +1,12 @@
-import { and, asc, desc, eq, inArray, lt, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, lt, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { MadeTold } from '#core/contract'
 import type { Kind } from '#core/handing/choice'
 import { Fault } from '../access/fault'
-import { database } from '../database/connect'
-import { madeChunks, madeFiles } from '../database/schema'
-import { CHUNK } from '../files/store'
+import { database, type Transaction } from '../database/connect'
+import { madeFiles } from '../database/schema'
 import type { Made } from './hand-out'
+import { dropMadeChunks, readMadeChunks, writeMadeChunks } from './made-chunks'
 
 /*
  * What was made of trees, kept for a day for whoever asked for it, and only for them: a long document isn't made twice because a
@@ -15,7 +15,7 @@ import type { Made } from './hand-out'
 
 const KEPT_MS = 86_400_000
 /** What one person has of one tree at most; the oldest makes room. */
-export const MOST_KEPT = 10
+const MOST_KEPT = 10
 /** Bytes of one file at most. */
 const MOST_BYTES = 64 * 1024 * 1024
 
@@ -42,27 +42,38 @@ async function remove(ids: readonly string[]): Promise<void> {
   if (ids.length === 0) return
   await database().transaction(async tx => {
     await tx.delete(madeFiles).where(inArray(madeFiles.id, [...ids]))
-    await tx.delete(madeChunks).where(inArray(madeChunks.id, [...ids]))
+    await dropMadeChunks(tx, ids)
   })
 }
 
-/** Begins one that is being made; the oldest of theirs makes room. Returns its id. */
-export async function beginMade(treeId: string, userId: string, kind: Kind): Promise<string> {
+/** Takes out all that was made of a tree. */
+export async function removeMadeOf(tx: Transaction, treeId: string): Promise<void> {
+  const rows = await tx.select({ id: madeFiles.id }).from(madeFiles).where(eq(madeFiles.treeId, treeId))
+  await tx.delete(madeFiles).where(eq(madeFiles.treeId, treeId))
+  await dropMadeChunks(
+    tx,
+    rows.map(({ id }) => id),
+  )
+}
+
+/** Begins one that is being made. Returns its id, and those of the oldest of theirs, which made room. */
+export async function beginMade(treeId: string, userId: string, kind: Kind): Promise<{ id: string; gone: string[] }> {
   const rows = await database()
     .select({ id: madeFiles.id })
     .from(madeFiles)
     .where(mine(treeId, userId))
     .orderBy(desc(madeFiles.at))
-  await remove(rows.slice(MOST_KEPT - 1).map(({ id }) => id))
+  const gone = rows.slice(MOST_KEPT - 1).map(one => one.id)
+  await remove(gone)
   const id = nanoid(16)
   await database()
     .insert(madeFiles)
     .values({ ...{ id, treeId, userId, kind, state: 'making', name: '', type: '', size: 0, said: '' }, at: new Date() })
-  return id
+  return { id, gone }
 }
 
-/** Keeps what was made, all or nothing. Throws a `Fault` for what is too large. Nothing is kept of what was taken away meanwhile. */
-export async function endMade(id: string, { name, type, bytes }: Made): Promise<void> {
+/** Keeps what was made, all or nothing. False, and nothing kept, where it was taken away meanwhile. Throws a `Fault` for what is too large. */
+export async function endMade(id: string, { name, type, bytes }: Made): Promise<boolean> {
   const size = bytes.byteLength
   if (size > MOST_BYTES)
     throw new Fault(
@@ -70,16 +81,15 @@ export async function endMade(id: string, { name, type, bytes }: Made): Promise<
       'too-large',
       `It has ${(size / 1_000_000).toFixed(0)} MB, more than is kept. Hand out less of it.`,
     )
-  const data = Buffer.from(bytes)
-  await database().transaction(async tx => {
+  return database().transaction(async tx => {
     const [row] = await tx.select({ id: madeFiles.id }).from(madeFiles).where(eq(madeFiles.id, id)).for('update')
-    if (!row) return
-    for (let number = 0; number * CHUNK < size; number++)
-      await tx.insert(madeChunks).values({ id, number, data: data.subarray(number * CHUNK, (number + 1) * CHUNK) })
+    if (!row) return false
+    await writeMadeChunks(tx, id, Buffer.from(bytes))
     await tx
       .update(madeFiles)
       .set({ state: 'made', name: name.slice(0, 300), type, size, at: new Date() })
       .where(eq(madeFiles.id, id))
+    return true
   })
 }
 
@@ -97,12 +107,7 @@ export async function readMade(treeId: string, userId: string, id: string): Prom
     .from(madeFiles)
     .where(and(mine(treeId, userId), eq(madeFiles.id, id), eq(madeFiles.state, 'made'), isFresh()))
   if (!row) throw new Fault(404, 'no-file', 'It isn’t kept any more, or isn’t made yet.')
-  const chunks = await database()
-    .select({ data: madeChunks.data })
-    .from(madeChunks)
-    .where(eq(madeChunks.id, id))
-    .orderBy(asc(madeChunks.number))
-  return { name: row.name, type: row.type, bytes: Buffer.concat(chunks.map(({ data }) => data)) }
+  return { name: row.name, type: row.type, bytes: await readMadeChunks(id) }
 }
 
 /** Takes one away. False where there is none of theirs. */

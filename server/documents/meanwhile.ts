@@ -17,7 +17,9 @@ const MOST_IN_LETTER = 8_000_000
 /** Begins to make a file and returns the id under which it will be found. */
 export async function makeMeanwhile(asked: MakeAsked, letter: boolean): Promise<string> {
   const { treeId, account, choice } = asked
-  const id = await beginMade(treeId, account.id, choice.as)
+  const { id, gone } = await beginMade(treeId, account.id, choice.as)
+  // What made room isn't made for nobody.
+  for (const one of gone) going.get(one)?.abort()
   const stop = new AbortController()
   going.set(id, stop)
   void work(id, asked, letter, stop.signal)
@@ -35,8 +37,8 @@ export async function makeMeanwhile(asked: MakeAsked, letter: boolean): Promise<
 async function work(id: string, asked: MakeAsked, letter: boolean, signal: AbortSignal): Promise<void> {
   const made = await makeFor(asked, signal)
   if (signal.aborted) return
-  await endMade(id, made)
-  if (!letter) return
+  const isKept = await endMade(id, made)
+  if (!isKept || !letter) return
   const { treeId, account } = asked
   const fits = made.bytes.byteLength <= MOST_IN_LETTER
   await sendLetter({

@@ -4,10 +4,10 @@ import { nanoid } from 'nanoid'
 import { type KeptTemplate, MOST_TEMPLATES } from '#core/handing/choice'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
-import { madeChunks, ownTemplates } from '../database/schema'
-import { CHUNK } from '../files/store'
+import { ownTemplates } from '../database/schema'
 import { filesFor } from './files-for'
 import type { Files } from './hand-out'
+import { dropMadeChunks, readMadeChunks, writeMadeChunks } from './made-chunks'
 
 /* Templates that a person keeps for themselves: they're at hand in every tree, and nobody else sees them. */
 
@@ -37,40 +37,35 @@ export async function keepOwnTemplate(userId: string, name: string, data: Buffer
       throw new Fault(409, 'too-many', `One keeps ${MOST_TEMPLATES} templates at most. Forget one of them first.`)
     if (same) {
       await tx.delete(ownTemplates).where(eq(ownTemplates.id, same.id))
-      await tx.delete(madeChunks).where(eq(madeChunks.id, same.id))
+      await dropMadeChunks(tx, [same.id])
     }
     await tx.insert(ownTemplates).values({ ...{ id, userId, name, file }, size: data.length, at: new Date() })
-    for (let number = 0; number * CHUNK < data.length; number++)
-      await tx.insert(madeChunks).values({ id, number, data: data.subarray(number * CHUNK, (number + 1) * CHUNK) })
+    await writeMadeChunks(tx, id, data)
   })
   return { id, name, file }
 }
 
-async function bytesOf(id: string): Promise<Buffer> {
-  const rows = await database()
-    .select({ data: madeChunks.data })
-    .from(madeChunks)
-    .where(eq(madeChunks.id, id))
-    .orderBy(asc(madeChunks.number))
-  return Buffer.concat(rows.map(({ data }) => data))
-}
-
-/** The bytes of one of a person's templates. Throws a `Fault` where there is none. */
-export async function readOwnTemplate(userId: string, id: string): Promise<Buffer> {
+/** Throws a `Fault` where somebody has no such template. */
+async function mustBeTheirs(userId: string, id: string): Promise<void> {
   const [row] = await database()
     .select({ id: ownTemplates.id })
     .from(ownTemplates)
     .where(and(eq(ownTemplates.userId, userId), eq(ownTemplates.id, id)))
   if (!row) throw new Fault(404, 'no-template', 'There is no such template of yours any more.')
-  return bytesOf(id)
+}
+
+/** The bytes of one of a person's templates. Throws a `Fault` where there is none. */
+export async function readOwnTemplate(userId: string, id: string): Promise<Buffer> {
+  await mustBeTheirs(userId, id)
+  return readMadeChunks(id)
 }
 
 /** Forgets one. Throws a `Fault` where there is none. */
 export async function dropOwnTemplate(userId: string, id: string): Promise<void> {
-  await readOwnTemplate(userId, id)
+  await mustBeTheirs(userId, id)
   await database().transaction(async tx => {
     await tx.delete(ownTemplates).where(eq(ownTemplates.id, id))
-    await tx.delete(madeChunks).where(eq(madeChunks.id, id))
+    await dropMadeChunks(tx, [id])
   })
 }
 
@@ -90,7 +85,7 @@ export async function withOwnTemplate(
       const wanted = own.find(({ file }) => (files as string[]).includes(file))
       return {
         ...(await fromTree(files)),
-        ...(wanted ? { [wanted.file]: { type: TYPE, bytes: await bytesOf(wanted.id) } } : {}),
+        ...(wanted ? { [wanted.file]: { type: TYPE, bytes: await readMadeChunks(wanted.id) } } : {}),
       }
     },
   }

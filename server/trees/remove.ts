@@ -10,7 +10,6 @@ import {
   invitations,
   keptMoments,
   linkGuests,
-  madeFiles,
   meetingGuests,
   members,
   openedFiles,
@@ -31,6 +30,7 @@ import {
   votes,
   watches,
 } from '../database/schema'
+import { removeMadeOf } from '../documents/made-store'
 import { letGo } from './held'
 
 /** Removes a tree for good, with its log and the files that no other tree has. What its access log says stays. */
@@ -64,15 +64,12 @@ export async function removeTree(treeId: string): Promise<void> {
       ballots,
       readItems,
       openedFiles,
-      madeFiles,
       treeEpochs,
     ])
       await tx.delete(table).where(eq(table.treeId, treeId))
+    await removeMadeOf(tx, treeId)
     await tx.delete(trees).where(eq(trees.id, treeId))
   })
-  await database().execute(
-    sql`delete from made_chunks where not exists (select 1 from made_files f where f.id = made_chunks.id) and not exists (select 1 from own_templates t where t.id = made_chunks.id)`,
-  )
   await database().execute(
     sql`delete from file_chunks where id not like 'arriving-%' and not exists (select 1 from files f where f.id = file_chunks.id)`,
   )

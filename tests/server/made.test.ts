@@ -63,10 +63,12 @@ it('what can’t be made says why; what is stopped is gone', async () => {
   expect(await settled(data.id)).toMatchObject({ state: 'failed', name: '' })
   expect((await list()).find(({ id }) => id === data.id)!.said).not.toBe('')
   expect((await read(data.id)).status).toBe(404)
-  const { data: long } = await begin(ines, { as: 'pdf' })
+  const { data: long } = await begin(ines, { as: 'pdf', letter: true })
   expect((await ines.call('DELETE', `/api/trees/${tree}/made/${long.id}`)).status).toBe(200)
   await new Promise(done => setTimeout(done, 1500))
   expect((await list()).some(({ id }) => id === long.id)).toBe(false)
+  const { data: letters } = await ines.call<{ subject: string }[]>('GET', '/api/letters')
+  expect(letters.filter(({ subject }) => /\.pdf|\(pdf\)/.test(subject))).toEqual([])
 })
 
 it('ten are kept of a tree, the newest; two hundred at once are refused in words or made, and nobody waits for them', async () => {
