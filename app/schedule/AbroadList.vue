@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { dayThatCounts, type WaitAbroad } from '#core/schedule/abroad'
 import { shorten } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { dayThatCounts, namedAbroad, type WaitAbroad } from './abroad'
+import { namedAbroad } from './abroad'
 
 /** What waits for topics of other trees: for which, until when, and how old that word is. */
 defineProps<{ waits: readonly WaitAbroad[] }>()

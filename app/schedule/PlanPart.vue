@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { dayThatCounts } from '#core/schedule/abroad'
 import { becauseInWords, brokenInWords, daysInWords, floatInWords, kindInWords } from '#core/schedule/plan-words'
 import { type Change, shorten, type Topic, type TopicId, type Wait, WAIT_KINDS } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { PAGE } from '~/page/page'
-import { dayThatCounts, lookAgain, namedAbroad } from './abroad'
+import { lookAgain, namedAbroad } from './abroad'
 import { waitFor } from './acting'
 import { planningOf } from './planning'
 

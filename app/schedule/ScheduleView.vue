@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { waitsAbroad } from '#core/schedule/abroad'
 import { slipsSince } from '#core/schedule/baseline'
 import type { NoPlan } from '#core/schedule/compiled'
 import { brokenInWords, daysInWords, noPlanInWords } from '#core/schedule/plan-words'
 import { shorten, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { beginPlan } from './acting'
-import { glanceAbroad, lookAgain, waitsAbroad } from './abroad'
+import { glanceAbroad, lookAgain } from './abroad'
 import { planningOf } from './planning'
 import { useBaseline } from './useBaseline'
 

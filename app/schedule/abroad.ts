@@ -1,34 +1,14 @@
+import { dayThatCounts, isAsKnown, type WaitAbroad, waitsAbroad } from '#core/schedule/abroad'
 import { waitedFor } from '#core/schedule/plan-words'
-import { type Change, type Elsewhere, isLive, topicOf, type TopicId, type Tree, type Wait } from '#core/tree'
+import { type Change, type Elsewhere, isLive, topicOf, type TopicId, type Wait } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
 
 /* Dependencies on topics of other trees: made, and looked at again. */
 
-/** A dependency on a topic of another tree, and who waits. */
-export interface WaitAbroad {
-  readonly by: TopicId
-  readonly wait: Wait
-  readonly elsewhere: Elsewhere
-}
-
-/** Every dependency on a topic of another tree. Cost: the topics. */
-export function waitsAbroad(tree: Tree): WaitAbroad[] {
-  const found: WaitAbroad[] = []
-  for (const { id, waits } of tree.topics.values())
-    for (const wait of waits)
-      if (wait.elsewhere && isLive(tree, id)) found.push({ by: id, wait, elsewhere: wait.elsewhere })
-  return found
-}
-
 /** What is waited for is named by itself: there is no title of this tree. */
 const speaker = { titleOf: () => '' }
 export const namedAbroad = (wait: Wait): string => waitedFor(wait, speaker)
-
-/** The day that counts: its end, or its start where that is what is waited for. */
-export function dayThatCounts({ kind }: Wait, { start, finish }: Elsewhere): string | null {
-  return kind[0] === 'F' ? (finish ?? start) : (start ?? finish)
-}
 
 /** When a topic begins and ends, asked of its tree now. Throws `ApiError`. */
 function ask(tree: string, topic: TopicId): Promise<Elsewhere> {
@@ -60,13 +40,6 @@ export async function waitAbroad(desk: Desk, ids: readonly TopicId[], tree: stri
     desk.say(`Waits for ${namedAbroad(wait)}${day ? `, ${dayInWords(day)}` : ', which has no date yet'}.`, true)
   }
 }
-
-const sameDays = (a: Elsewhere, b: Elsewhere): boolean =>
-  a.start === b.start &&
-  a.finish === b.finish &&
-  a.state === b.state &&
-  a.title === b.title &&
-  a.treeTitle === b.treeTitle
 
 /** What other trees say now of what is waited for here. */
 export interface LookedAgain {
@@ -101,7 +74,7 @@ export async function lookAbroad(waits: readonly WaitAbroad[]): Promise<LookedAg
   })
   return {
     seen,
-    moved: seen.filter(({ elsewhere, now }) => !sameDays(elsewhere, now)),
+    moved: seen.filter(({ elsewhere, now }) => !isAsKnown(elsewhere, now)),
     unseen: waits.filter(one => !answers.get(keyOf(one))),
   }
 }

@@ -1,7 +1,8 @@
 import { isTask, type Topic, type TopicId } from '../tree/topic'
 import { childrenOf, isLive, topicOf, type Tree } from '../tree/tree'
 import { isWithin, roots } from '../tree/walk'
-import type { Elsewhere, Wait } from '../tree/plan'
+import type { Wait } from '../tree/plan'
+import { dayThatCounts } from './abroad'
 import { addDays } from './days'
 import type { Activity, Dependency } from './activity'
 import { onCircles } from './waiting-order'
@@ -186,8 +187,7 @@ function compiled(tree: Tree, clock: PlanClock, status: string): Compiled {
   /** What lies in another tree stands there as a fixed point: its start or its end, whichever is waited for. */
   function outside({ id, kind, elsewhere }: Wait, by: TopicId): string {
     const knot = `${by} ${id} outside`
-    const { start, finish } = elsewhere!
-    const day = kind[0] === 'F' ? (finish ?? start)! : (start ?? finish)!
+    const day = dayThatCounts({ kind }, elsewhere!)!
     const at = kind[0] === 'F' ? clock.end(day) : clock.at(day)
     activities.push({
       id: knot,
@@ -239,17 +239,14 @@ function compiled(tree: Tree, clock: PlanClock, status: string): Compiled {
 /** The dependency that a line of the network comes from. */
 export const keyOf = ({ by, wait }: Pick<Edge, 'by' | 'wait'>): string => `${by} ${wait.id}`
 
-/** Whether nothing is known of when something in another tree begins or ends. */
-const isUndated = ({ start, finish }: Elsewhere): boolean => start === null && finish === null
-
 /** Why a dependency is none: what it waits for isn't there or has no task, or one lies in the other. */
 function unfit(
   tree: Tree,
   leaves: ReadonlyMap<TopicId, readonly [number, number]>,
   by: TopicId,
-  { on, elsewhere }: Wait,
+  { on, elsewhere, kind }: Wait,
 ): BrokenWait['why'] | null {
-  if (elsewhere) return isUndated(elsewhere) ? 'undated' : null
+  if (elsewhere) return dayThatCounts({ kind }, elsewhere) === null ? 'undated' : null
   if (!isLive(tree, on)) return 'gone'
   if (isWithin(tree, on, by) || isWithin(tree, by, on)) return 'within'
   return leaves.has(on) ? null : 'nothing'
