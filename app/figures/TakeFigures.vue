@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ReadTable } from '#core/figures/taking'
+import type { ReadTable } from '#core/figures/table'
 import { useDesk } from '~/desk/desk'
 
 /** Asks for a workbook or a table, and shows what of it would change figures. */

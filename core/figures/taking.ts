@@ -8,24 +8,12 @@ import { figureAt } from './entry'
 import type { Figures } from './figures'
 import { fixedOf, isWithinLimit, numeralOf } from './fixed'
 import { hasTooManyDigits, readFigure } from './numbers'
+import type { ReadCell, ReadTable } from './table'
 
 /*
  * Figures out of a table that another program made: which column is which measure, which row is which topic, and what would differ. Nothing
  * is taken before somebody has seen it.
  */
-
-/** A cell as it was read. `number`: as the table holds it, stored form; null where it's words. `formula`: it's worked out there. */
-export interface ReadCell {
-  readonly text: string
-  readonly number: string | null
-  readonly formula: boolean
-}
-export interface ReadTable {
-  readonly name: string
-  readonly rows: readonly (readonly (ReadCell | null)[])[]
-  /** What of it wasn't read, in words. */
-  readonly left: readonly string[]
-}
 
 /** What a column says: a measure's figures, by which a topic is known, or nothing that is taken. */
 export type Column =
@@ -238,14 +226,4 @@ function finder(tree: Tree, numberOf: (id: TopicId) => string) {
     if (found.length === 1) return topicOf(tree, found[0]!.id)
     return found.find(({ id }) => id === numbered?.id) ?? 'several'
   }
-}
-
-/** A double as a stored numeral, with the 15 digits that it holds for certain; null beyond what a figure may be. */
-export function numeralOfDouble(value: number): string | null {
-  if (!Number.isFinite(value) || Math.abs(value) >= 1e15) return null
-  const [mantissa, exponent = '0'] = value.toExponential(14).split('e')
-  const places = Math.max(0, Math.min(10, 14 - Number(exponent)))
-  const said = Number(`${mantissa}e${exponent}`).toFixed(places)
-  const trimmed = said.includes('.') ? said.replace(/\.?0+$/, '') : said
-  return /^-0?$/.test(trimmed) ? '0' : trimmed
 }

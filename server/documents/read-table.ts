@@ -2,7 +2,7 @@ import { Readable } from 'node:stream'
 import type ExcelJS from 'exceljs'
 import Papa from 'papaparse'
 import { Unreadable } from '#core/capture/nested'
-import { numeralOfDouble, type ReadCell, type ReadTable } from '#core/figures/taking'
+import { numeralOfDouble, type ReadCell, type ReadTable } from '#core/figures/table'
 import { decode } from '#core/formats/encoding'
 
 /*

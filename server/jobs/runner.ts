@@ -10,7 +10,7 @@ import type { Answer, Input, Kind, Result, Told } from './work'
 /*
  * One runner for work that takes long or may be made to: in a thread apart, with limits on time and memory, so that
  * nothing anybody sends holds up the others. Jobs of one person follow one another; a few persons' run side by side.
- * What parses a file that somebody sent has a thread that did nothing before and does nothing after.
+ * What parses a file that somebody sent has a thread that reads nobody else's.
  */
 
 /** What is made here of one's own tree may take longer than what a stranger's file makes a parser do. */
@@ -31,8 +31,9 @@ const OWN: ReadonlySet<Kind> = new Set<Kind>([
 ])
 /** Milliseconds that a thread may take until it stands: many times what a busy machine needs. */
 const START_MS = 60_000
-/** Milliseconds that a thread is kept with nothing to do. */
+/** Milliseconds that a thread is kept with nothing to do: for everybody's own trees, or for one person's files. */
 const IDLE_MS = 30_000
+const IDLE_FOR_ONE_MS = 5000
 /** Jobs that one thread does: what libraries keep for themselves doesn't grow for ever. */
 const MOST_JOBS = 40
 /** Milliseconds that a job may take once it runs. */
@@ -104,8 +105,12 @@ function workerFile(): string {
   return existsSync(built) ? built : resolve('.output/server/workers/jobs.mjs')
 }
 
-/** Threads with nothing to do, and what ends each. */
-const idle = new Map<Worker, NodeJS.Timeout>()
+/** A thread with nothing to do: whom it's kept for (null: everybody), and what ends it. */
+interface Kept {
+  readonly only: string | null
+  readonly late: NodeJS.Timeout
+}
+const idle = new Map<Worker, Kept>()
 const jobsDone = new WeakMap<Worker, number>()
 
 /** By name: without one, what the worker itself listens to goes too, and it answers no more. */
@@ -113,50 +118,57 @@ function stopListening(worker: Worker): void {
   for (const event of ['message', 'error', 'exit']) worker.removeAllListeners(event)
 }
 
-function threadFor(kind: Kind): { worker: Worker; standing: boolean } {
-  const kept = OWN.has(kind) ? idle.keys().next().value : undefined
+/** Whose files a thread for this kind reads, and nobody else's; null where it's trees that are here. */
+const onlyFor = (kind: Kind, person: string): string | null => (OWN.has(kind) ? null : person)
+
+function threadFor(kind: Kind, person: string): { worker: Worker; standing: boolean } {
+  const kept = [...idle].find(([, { only }]) => only === onlyFor(kind, person))?.[0]
   if (!kept) {
     const worker = new Worker(workerFile(), { resourceLimits: { maxOldGenerationSizeMb: MOST_MB }, stderr: true })
     return { worker, standing: false }
   }
-  clearTimeout(idle.get(kept))
+  clearTimeout(idle.get(kept)!.late)
   idle.delete(kept)
   stopListening(kept)
   kept.ref()
   return { worker: kept, standing: true }
 }
 
-/** A thread whose job ended well: kept for the next of its kind, or ended. */
-function putBack(worker: Worker, kind: Kind): void {
+/** A thread whose job ended well: kept for the next that it may do, or ended. */
+function putBack(worker: Worker, only: string | null): void {
   const jobs = (jobsDone.get(worker) ?? 0) + 1
   jobsDone.set(worker, jobs)
-  if (!OWN.has(kind) || jobs >= MOST_JOBS || idle.size >= SIDE_BY_SIDE) {
+  const likeIt = [...idle.values()].filter(kept => (kept.only === null) === (only === null))
+  if (jobs >= MOST_JOBS || likeIt.length >= SIDE_BY_SIDE) {
     void worker.terminate()
     return
   }
   stopListening(worker)
   const goes = (): void => {
-    clearTimeout(idle.get(worker))
+    clearTimeout(idle.get(worker)?.late)
     idle.delete(worker)
   }
-  const late = setTimeout(() => {
-    goes()
-    void worker.terminate()
-  }, IDLE_MS)
+  const late = setTimeout(
+    () => {
+      goes()
+      void worker.terminate()
+    },
+    only === null ? IDLE_MS : IDLE_FOR_ONE_MS,
+  )
   late.unref()
   worker.on('error', goes)
   worker.on('exit', goes)
   worker.unref()
-  idle.set(worker, late)
+  idle.set(worker, { only, late })
 }
 
-function inThread(kind: Kind, input: unknown, { signal, need }: Pick<Asking, 'signal' | 'need'>): Promise<Answer> {
+function inThread(kind: Kind, input: unknown, { person, signal, need }: Asking): Promise<Answer> {
   return new Promise((done, reject) => {
     if (signal?.aborted) {
       reject(stopped())
       return
     }
-    const { worker, standing } = threadFor(kind)
+    const { worker, standing } = threadFor(kind, person)
     const tell = (told: Told): void => worker.postMessage(told)
     let ended = false
     let timer: NodeJS.Timeout | undefined
@@ -165,7 +177,7 @@ function inThread(kind: Kind, input: unknown, { signal, need }: Pick<Asking, 'si
       ended = true
       clearTimeout(timer)
       signal?.removeEventListener('abort', cancel)
-      if (well) putBack(worker, kind)
+      if (well) putBack(worker, onlyFor(kind, person))
       else void worker.terminate()
       then()
     }

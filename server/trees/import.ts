@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import type { ReadTable } from '#core/figures/taking'
+import type { ReadTable } from '#core/figures/table'
 import { readNested, Unreadable } from '#core/capture/nested'
 import type { Parents } from '#core/formats/csv'
 import type { ReadDocument } from '#core/formats/html-document'

@@ -45,6 +45,12 @@ test('what comes again is typed, done turn by turn with a key, told in the sheet
   await sheet.getByLabel('Comes again until').fill(later(first, WEEK))
   await sheet.getByLabel('Comes again until').press('Enter')
   await expect(sheet.getByText('This is the last time.')).toBeVisible()
+  // The first one sees the end too, before it's done there.
+  await page.keyboard.press('Alt+Enter')
+  await expect(
+    page.getByRole('complementary', { name: 'About the selection' }).getByText('This is the last time.'),
+  ).toBeVisible()
+  await page.keyboard.press('Escape')
   await page.keyboard.press('d')
   await expect(page.getByText(/“Test the alarm”: that was its last turn/)).toBeVisible()
   await expect.poll(async () => (await alarm()).done).toBe(100)
