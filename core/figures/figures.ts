@@ -3,7 +3,7 @@ import type { Planning } from '../derive/planning'
 import type { TopicId } from '../tree/topic'
 import { childrenOf, type Tree } from '../tree/tree'
 import type { Fixed } from './fixed'
-import type { Property } from './formula'
+import type { Expression, Property } from './formula'
 import { Graph } from './graph'
 import { Hearing } from './hearing'
 import { Model } from './model'
@@ -92,17 +92,32 @@ export class Figures implements Derived, Worked {
   }
   /** What a formula would come to if the topic had it: for showing it before it's kept. */
   tried(topic: TopicId, measure: string, read: Read): { readonly value: Fixed | null; readonly fault: Fault | null } {
-    this.begin()
     const at: Cell = { topic, measure }
-    const trial: CellNode = { ...this.graph.newCell(at), formula: read, text: '=' }
-    trial.ins = this.graph.inputsOf(read.expression, topic, trial)
-    const own = this.graph.cell(topic, measure)
-    try {
-      for (const node of trial.ins) workOut(node, this)
+    return this.trying(at, read, trial => {
+      const own = this.graph.cell(topic, measure)
       if (trial.ins.some(node => this.leadsTo(node, own)))
         return { value: null, fault: { kind: 'loop', at, members: [at] } }
       this.work(trial)
       return { value: trial.value, fault: trial.fault }
+    })
+  }
+  /** Whether a part of a formula comes to nothing for a topic (null for a named value's). What is faulty isn't nothing. */
+  isNothing(part: Expression, topic: TopicId | null): boolean {
+    const read: Read = { expression: part, pieces: [], stored: '' }
+    return this.trying({ topic, measure: '' }, read, trial => this.working.isNothing(trial))
+  }
+  /** Whether a member of a list is passed over: it has nothing of what the list asks for. */
+  isPassedOver(part: Expression, member: TopicId): boolean {
+    this.begin()
+    return this.working.isEmptyFor(part, member, false) || this.isNothing(part, member)
+  }
+  private trying<T>(at: Cell, read: Read, then: (trial: CellNode) => T): T {
+    this.begin()
+    const trial: CellNode = { ...this.graph.newCell(at), formula: read, text: '=' }
+    trial.ins = this.graph.inputsOf(read.expression, at.topic, trial)
+    try {
+      for (const node of trial.ins) workOut(node, this)
+      return then(trial)
     } finally {
       this.graph.untie(trial)
     }

@@ -113,6 +113,36 @@ E | a =sum({m:a} of all below) + {m:a} of {t:A} × 2 | d =max({m:d} of children;
     expect(formulas).toBeGreaterThan(20)
   })
 
+  it('counts nothing where a formula passes over it: what comes to nothing stays empty, and says so', () => {
+    const tree = treeOf(
+      [euros('a', { unit: '' }), euros('b', { unit: '' })],
+      `
+A
+B | a ={m:a} of {t:A} | b =if(1 < 2; {m:a} of {t:A}; 3)
+C | a =min(if(1 < 2; {m:a} of {t:A}; 3); 5) | b ={m:a} of {t:A} + 2
+D | a =mean(({m:b} × 2) of children) | b =mean({m:a} of {t:A}; {m:a} of {t:B}) + 1
+  E | b 4
+  F
+G | a =if({m:a} of {t:B} = 0; 7; 8) | b =count({m:a} of {t:B}; max({m:a} of {t:A}); 1)
+H | a =if(due < 2027-03-01; 1; 2)`,
+    )
+    const figures = figuresOf(tree)
+    const sheet = spreadsheetOf(tree, tree, figures, tree.fields.measures, TODAY)
+    const said = (title: string): (string | number | null)[] => {
+      const row = sheet.rows.findIndex(({ id }) => tree.topics.get(id)!.title === title)
+      return sheet.cells[row]!.slice(0, 2).flatMap(({ value, formula, note }) => [value, formula ?? note])
+    }
+    const empty = 'The formula stands on nothing just now.'
+    expect(said('B')).toEqual([null, empty, null, empty])
+    expect(said('C')).toEqual([5, 'MIN(5)', 2, '(C3+2)'])
+    // Half of what the means are of isn't there: AVERAGE() of nothing would be an error there, and one here is no number.
+    expect(said('D').slice(0, 2)).toEqual([8, 'AVERAGE((D7*2))'])
+    expect(said('D').slice(2)).toEqual([1, `${empty} This is the value it had.`])
+    expect(said('G')).toEqual([7, 'IF((C4=0),7,8)', 1, 'COUNT(C4,1)'])
+    expect(said('H').slice(0, 2)).toEqual([2, `${empty} This is the value it had.`])
+    expectAlike(tree, sheet, figures)
+  })
+
   it('says what has no counterpart, and keeps its value', () => {
     const tree = treeOf(
       [euros('a', { unit: '' })],

@@ -9,6 +9,7 @@ import type { Figures } from './figures'
 import {
   type Expression,
   type FunctionName,
+  GATHERINGS,
   type List,
   partsOf,
   type Place,
@@ -66,6 +67,7 @@ export const serialOf = (day: string): number => daysBetween('1899-12-30', day)
 
 /** What has no counterpart, with words for it. */
 class NoCounterpart extends Error {}
+const ON_NOTHING = 'The formula stands on nothing just now.'
 
 /**
  * The sheet of a part of a tree. `shown`: the part; `tree`, `figures`: the whole, in which they're worked out: what a formula needs of
@@ -139,7 +141,7 @@ class Writer {
     const { value, fault, own, formula } = this.figures.of(id, measure.id)
     if (fault) return { value: FAULT_SIGNS[fault.kind], formula: null, note: 'It couldn’t be worked out.' }
     const number = value === null ? null : Number(numeralOf(value))
-    if (formula !== null) return this.formula(number, () => this.said(formula, id))
+    if (formula !== null) return this.formula(number, () => this.said(formula, id, number))
     if (own || number === null) return { value: number, formula: null, note: null }
     return this.formula(number, () => this.rollUp(id, measure))
   }
@@ -148,7 +150,7 @@ class Writer {
     if (fault) return { value: FAULT_SIGNS[fault.kind], formula: null, note: 'It couldn’t be worked out.' }
     const number = value === null ? null : Number(numeralOf(value))
     if (!text.startsWith('=')) return { value: number, formula: null, note: null }
-    return this.formula(number, () => this.said(text.slice(1), null))
+    return this.formula(number, () => this.said(text.slice(1), null, number))
   }
   private property(id: TopicId, property: Property): SheetCell {
     const value = this.figures.propertyOf(id, property)
@@ -172,10 +174,16 @@ class Writer {
       return { value, formula, note: null }
     } catch (error) {
       if (!(error instanceof NoCounterpart)) throw error
-      return { value, formula: null, note: `${error.message} This is the value it had.` }
+      return {
+        value,
+        formula: null,
+        note: value === null ? error.message : `${error.message} This is the value it had.`,
+      }
     }
   }
-  private said(stored: string, topic: TopicId | null): string {
+  private said(stored: string, topic: TopicId | null, value: number | null): string {
+    // A sheet’s own would be zero, and count where nothing is passed over.
+    if (value === null) throw new NoCounterpart(ON_NOTHING)
     try {
       return this.write(parseStored(stored).expression, topic)
     } catch (error) {
@@ -281,17 +289,25 @@ class Writer {
       case 'binary':
         return it.operator === 'and' || it.operator === 'or'
           ? `${it.operator.toUpperCase()}(${part(it.a)},${part(it.b)})`
-          : `(${part(it.a)}${it.operator}${part(it.b)})`
+          : `(${part(this.comparable(it, it.a, topic))}${it.operator}${part(this.comparable(it, it.b, topic))})`
       case 'call':
+        // What is reckoned with is zero here as there; within functions of many values it's left out before.
+        if (it.name !== 'if' && this.figures.isNothing(it, topic)) throw new NoCounterpart(ON_NOTHING)
         return this.call(it.name, it.args, topic)
       case 'list':
         throw new NoCounterpart('A list stands by itself.')
     }
   }
+  /** A part of a comparison. What has no day is neither before nor after one; an empty cell would be. */
+  private comparable({ operator }: { readonly operator: string }, part: Expression, topic: TopicId | null): Expression {
+    if (COMPARING.has(operator) && isOfDays(part) && this.figures.isNothing(part, topic))
+      throw new NoCounterpart(ON_NOTHING)
+    return part
+  }
   private call(name: FunctionName, args: readonly Expression[], topic: TopicId | null): string {
     const parts = (): string => {
       const found = args.flatMap(one => this.argument(one, topic, name) ?? [])
-      if (found.length === 0) throw new NoCounterpart('It stands on nothing just now.')
+      if (found.length === 0) throw new NoCounterpart(ON_NOTHING)
       return found.join(',')
     }
     if (
@@ -330,7 +346,9 @@ class Writer {
     list.of !== null && this.argument(list, topic, name) === null
   /** Null for a list of nothing. */
   private argument(it: Expression, topic: TopicId | null, name: FunctionName): string | null {
-    if (it.kind !== 'list') return this.write(it, topic)
+    if (it.kind !== 'list')
+      // An empty cell is passed over there too; what comes to nothing otherwise would count as zero.
+      return MANY.has(name) && !isCell(it) && this.figures.isNothing(it, topic) ? null : this.write(it, topic)
     const members = this.members(it, topic)
     const { of } = it
     if (of === null) throw new NoCounterpart(`“${name}” asks for a measure.`)
@@ -342,7 +360,8 @@ class Writer {
       return there.length === 0 ? null : this.cells(there, `m ${of.id}`)
     }
     if (it.scope === 'all below') throw new NoCounterpart('It reckons with each topic below by itself.')
-    return members.map(id => this.write(of, id)).join(',') || null
+    const there = members.filter(id => !this.figures.isPassedOver(of, id))
+    return there.map(id => this.write(of, id)).join(',') || null
   }
   /** Which topics meet a list's condition is what it was when the sheet was made. */
   private members(list: List, topic: TopicId | null): TopicId[] {
@@ -363,6 +382,14 @@ class Writer {
     return ids.filter(id => fits(topicOf(this.tree, id)))
   }
 }
+
+const COMPARING: ReadonlySet<string> = new Set(['=', '<>', '<', '<=', '>', '>='])
+/** The functions of many values, which pass over nothing. */
+const MANY: ReadonlySet<FunctionName> = new Set<FunctionName>(GATHERINGS)
+const isCell = (it: Expression): boolean => (it.kind === 'at' ? isCell(it.of) : it.kind === 'measure')
+const isOfDays = (it: Expression): boolean =>
+  it.kind === 'at' ? isOfDays(it.of) : it.kind === 'property' && DAYS_ASKED.has(it.name)
+const DAYS_ASKED: ReadonlySet<Property> = new Set<Property>(['start', 'finish', 'due'])
 
 /** What a formula asks of topics besides their measures; nothing of one that can't be read. */
 function propertiesIn(stored: string): Set<Property> {

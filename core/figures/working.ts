@@ -79,6 +79,15 @@ export class Working {
       node.fault = error.fault
     }
   }
+  /** Whether a formula comes to nothing; what is faulty doesn't. */
+  isNothing(node: CellNode): boolean {
+    try {
+      return evaluate(node.formula!.expression, node.cell.topic, this.around(node)) === null
+    } catch (error) {
+      if (error instanceof Faulty) return false
+      throw error
+    }
+  }
   /** A formula's value as the figure that it's to be. */
   kept(node: CellNode, value: Value): Fixed {
     const fail = (cause: Cause): never => {
