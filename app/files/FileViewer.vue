@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import type { PDFDocumentProxy } from 'pdfjs-dist'
 import { shorten, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
-import { addressOf, canView, download, tellOpened } from './opening'
-import { drawPage, openPdf } from './pdf'
+import { addressOf, canView, download, tellOpened, viewedAs } from './opening'
+import ContentsView from './shown/ContentsView.vue'
+import MediaPlayer from './shown/MediaPlayer.vue'
+import PdfPages from './shown/PdfPages.vue'
+import PlainText from './shown/PlainText.vue'
 
-/** A file over the tree: a picture, the pages of a PDF, or plain text. Esc leads back to where one was. */
+/** A file over the tree: a picture, pages, words, tables, slides, sound. Esc leads back to where one was. */
 const desk = useDesk()
 const at = computed(() => desk.viewing.value!)
 const files = computed(() => {
@@ -14,73 +16,21 @@ const files = computed(() => {
 })
 const pages = ref<HTMLElement>()
 const trouble = ref('')
-const text = ref('')
+const status = ref('')
 const opening = ref(true)
-const count = ref(0)
-const page = ref(1)
-const MOST_TEXT = 400_000
-let document: PDFDocumentProxy | null = null
-const drawn = new Set<number>()
-let watcher: IntersectionObserver | null = null
+const kind = computed(() => viewedAs(at.value.file))
+const address = computed(() => addressOf(desk, at.value.file.file))
 
-async function show(): Promise<void> {
+function show(): void {
   const { file } = at.value
   tellOpened(desk, file.file)
-  trouble.value = text.value = ''
-  opening.value = true
-  count.value = 0
-  page.value = 1
-  document = null
-  drawn.clear()
-  watcher?.disconnect()
-  try {
-    if (file.preview) return
-    if (file.type === 'application/pdf') {
-      const opened = await openPdf(addressOf(desk, file.file))
-      if (at.value?.file !== file) return
-      document = opened
-      count.value = opened.numPages
-      await nextTick()
-      watchPages()
-    } else {
-      const response = await fetch(addressOf(desk, file.file), { headers: { range: `bytes=0-${MOST_TEXT - 1}` } })
-      text.value = (await response.text()) + (file.size > MOST_TEXT ? '\n\n… the rest is in the file itself.' : '')
-    }
-  } catch {
-    trouble.value = 'This file can’t be shown here. It can be saved and opened with another program.'
-  } finally {
-    opening.value = false
-  }
+  trouble.value = status.value = ''
+  opening.value = kind.value !== 'picture'
+  if (pages.value) pages.value.scrollTop = 0
 }
-
-/** Pages are drawn when they come near the view, so that a long document opens as fast as a short one. */
-function watchPages(): void {
-  watcher = new IntersectionObserver(
-    entries => {
-      for (const entry of entries) {
-        const number = Number((entry.target as HTMLElement).dataset.page)
-        if (!entry.isIntersecting || drawn.has(number) || !document) continue
-        drawn.add(number)
-        const canvas = entry.target.querySelector('canvas')!
-        void drawPage(document, number, canvas, Math.min(900, pages.value!.clientWidth - 40)).catch(() => {
-          trouble.value = 'A page of this file is broken.'
-        })
-      }
-    },
-    { root: pages.value ?? null, rootMargin: '400px' },
-  )
-  for (const element of pages.value?.querySelectorAll('[data-page]') ?? []) watcher.observe(element)
-}
-
-/** The page that lies across a third of the view from above. */
-function scrolled(): void {
-  const view = pages.value
-  if (!view || count.value === 0) return
-  const line = view.getBoundingClientRect().top + view.clientHeight / 3
-  const at = [...view.querySelectorAll<HTMLElement>('[data-page]')].findLast(
-    element => element.getBoundingClientRect().top <= line,
-  )
-  page.value = Number(at?.dataset.page ?? 1)
+function failed(words: string): void {
+  trouble.value = words
+  opening.value = false
 }
 
 /** After the last comes the first: files stand in the order in which they arrived, which says nothing to a reader. */
@@ -94,17 +44,19 @@ function close(): void {
   desk.viewing.value = null
 }
 function key(event: KeyboardEvent): void {
+  // What plays takes the arrows itself.
+  if (event.target instanceof HTMLMediaElement) return
   if (event.key === 'ArrowRight' && !event.altKey) step(1)
   else if (event.key === 'ArrowLeft' && !event.altKey) step(-1)
 }
+// Before what shows it is there: it may be ready at once.
 watch(
   () => at.value?.file.id,
   () => {
-    if (at.value) void show()
+    if (at.value) show()
   },
+  { immediate: true },
 )
-onMounted(() => void show())
-onBeforeUnmount(() => watcher?.disconnect())
 </script>
 
 <template>
@@ -120,7 +72,7 @@ onBeforeUnmount(() => watcher?.disconnect())
       <Icon name="lucide:paperclip" size="16" />
       <b>{{ at.file.name }}</b>
       <span class="quiet">on “{{ shorten(topicOf(desk.tree, at.topic).title, 40) }}”</span>
-      <span v-if="count" class="quiet" role="status">page {{ page }} of {{ count }}</span>
+      <span v-if="status" class="quiet" role="status">{{ status }}</span>
       <span class="grow" />
       <template v-if="files.length > 1">
         <button class="icon-button" aria-label="Previous file" @click="step(-1)">
@@ -136,21 +88,42 @@ onBeforeUnmount(() => watcher?.disconnect())
       <Button size="small" label="Back to the tree" @click="close" />
     </header>
     <p v-if="trouble" class="words" role="alert">{{ trouble }}</p>
-    <p v-else-if="opening && !at.file.preview" class="words quiet" role="status">Opening …</p>
-    <div
-      ref="pages"
-      class="pages"
-      tabindex="0"
-      data-first
-      @scroll="scrolled"
-      :aria-label="`Contents of ${at.file.name}`">
+    <p v-else-if="opening" class="words quiet" role="status">Opening …</p>
+    <div ref="pages" class="pages" tabindex="0" data-first :aria-label="`Contents of ${at.file.name}`">
       <img v-if="at.file.preview" :src="addressOf(desk, at.file.preview.file)" :alt="at.file.name" />
-      <template v-else-if="count">
-        <div v-for="n in count" :key="`${at.file.id}-${n}`" :data-page="n" class="page">
-          <canvas :aria-label="`Page ${n}`" />
-        </div>
+      <template v-else-if="pages">
+        <PdfPages
+          v-if="kind === 'pdf'"
+          :key="at.file.id"
+          :address="address"
+          :view="pages"
+          @ready="opening = false"
+          @trouble="failed"
+          @status="status = $event" />
+        <MediaPlayer
+          v-else-if="kind === 'sound' || kind === 'film'"
+          :key="at.file.id"
+          :address="address"
+          :name="at.file.name"
+          :moving="kind === 'film'"
+          @ready="opening = false"
+          @trouble="failed" />
+        <ContentsView
+          v-else-if="kind === 'contents'"
+          :key="at.file.id"
+          :address="address"
+          :name="at.file.name"
+          @ready="opening = false"
+          @trouble="failed"
+          @status="status = $event" />
+        <PlainText
+          v-else
+          :key="at.file.id"
+          :address="address"
+          :size="at.file.size"
+          @ready="opening = false"
+          @trouble="failed" />
       </template>
-      <pre v-else-if="text">{{ text }}</pre>
     </div>
   </div>
 </template>
@@ -196,12 +169,6 @@ header .quiet {
   align-items: center;
   gap: 14px;
 }
-.page {
-  flex: none;
-  min-height: 500px;
-  background: #fff;
-  box-shadow: var(--shadow);
-}
 .pages img {
   max-width: 100%;
   max-height: 100%;
@@ -211,18 +178,6 @@ header .quiet {
 }
 .words {
   margin: 20px auto 0;
-}
-pre {
-  white-space: pre-wrap;
-  overflow-wrap: anywhere;
-  width: min(900px, 100%);
-  background: var(--surface);
-  border: 1px solid var(--line);
-  padding: 18px 22px;
-  margin: 0;
-  font:
-    13px/1.55 ui-monospace,
-    monospace;
 }
 @media (max-width: 700px) {
   header .quiet {

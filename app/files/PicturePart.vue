@@ -47,7 +47,7 @@ function change(part: Partial<NonNullable<Topic['picture']>>): void {
       ref="field"
       type="file"
       class="visually-hidden"
-      accept="image/png,image/jpeg,image/gif,image/webp,image/avif"
+      accept="image/png,image/jpeg,image/gif,image/webp,image/avif,image/tiff"
       aria-label="Picture from a file"
       tabindex="-1"
       @change="chosen" />

@@ -1,11 +1,20 @@
+import { contentsKindOf } from '#core/formats/contents'
 import { type Attachment, type Link, linkInWords, targetOf, topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import type { SignKind } from '#core/scene/face'
 
-/** Whether a file can be looked at in the app: pictures as they were drawn here, PDF, and plain text. */
-export function canView({ type, preview }: Pick<Attachment, 'type' | 'preview'>): boolean {
-  return preview !== null || type === 'application/pdf' || type === 'text/plain'
+/** As what a file is looked at in the app: a picture as it was drawn here, pages, sound, an office program's document, words; null: it isn't. */
+export function viewedAs(
+  file: Pick<Attachment, 'type' | 'preview' | 'name'>,
+): 'picture' | 'pdf' | 'sound' | 'film' | 'contents' | 'text' | null {
+  if (file.preview !== null) return 'picture'
+  if (file.type === 'application/pdf') return 'pdf'
+  if (file.type.startsWith('audio/')) return 'sound'
+  if (file.type.startsWith('video/')) return 'film'
+  if (contentsKindOf(file) !== null) return 'contents'
+  return file.type === 'text/plain' ? 'text' : null
 }
+export const canView = (file: Pick<Attachment, 'type' | 'preview' | 'name'>): boolean => viewedAs(file) !== null
 
 export function addressOf(desk: Desk, file: string, name?: string): string {
   return `/api/trees/${desk.session.treeId}/files/${file}${name ? `?name=${encodeURIComponent(name)}` : ''}`

@@ -56,6 +56,6 @@ export async function takeFiles(desk: Desk, files: readonly File[], topic: Topic
   }
   // One picture that is dropped shows in its topic; everything else hangs on it as a file.
   const at = topic ?? desk.focus.value
-  if (only && /^image\/(?:png|jpeg|gif|webp|avif)$/.test(only.type)) await givePicture(desk, only, at)
+  if (only && /^image\/(?:png|jpeg|gif|webp|avif|tiff)$/.test(only.type)) await givePicture(desk, only, at)
   else if (files.length > 0) desk.uploads.add([...files], at)
 }

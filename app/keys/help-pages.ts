@@ -99,7 +99,7 @@ export const HELP: readonly HelpPage[] = [
     title: 'Pictures in topics',
     body: [
       '{picture} puts a picture in a topic. Or drop one on it, or paste it. It stands before, above or below the text; its corner makes it larger or smaller.',
-      'PNG, JPEG, WebP, GIF and AVIF, up to 25 MB. Pictures are drawn anew on the server, so nothing hidden comes along.',
+      'PNG, JPEG, WebP, GIF, AVIF and TIFF, up to 25 MB. Pictures are drawn anew on the server, so nothing hidden comes along.',
     ],
   },
   {

@@ -213,7 +213,7 @@ defineExpose({ focus })
       ref="pictureField"
       type="file"
       class="visually-hidden"
-      accept="image/png,image/jpeg,image/gif,image/webp,image/avif"
+      accept="image/png,image/jpeg,image/gif,image/webp,image/avif,image/tiff"
       aria-label="Picture for what is said"
       tabindex="-1"
       @change="choosePicture" />

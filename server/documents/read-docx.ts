@@ -1,22 +1,20 @@
-import { unzipSync, zipSync } from 'fflate'
+import { zipSync } from 'fflate'
 import mammoth from 'mammoth'
 import { Unreadable } from '#core/capture/nested'
 import { readHtmlDocument, type ReadDocument } from '#core/formats/html-document'
+import { isCompound, unpack } from './unpack'
 
 /*
  * A word processor's document (ISO/IEC 29500, WordprocessingML), read by mammoth, which follows styles: headings, lists, tables, emphasis
- * and links. Runs in a thread. What is packed may be far larger than the file, so that its parts of text alone are unpacked, to what they
- * say they have and no further, before anything reads them.
+ * and links. Runs in a thread.
  */
 
-const MOST_PART = 24 * 1024 * 1024
-const MOST_WHOLE = 48 * 1024 * 1024
 /** Parts that hold text and what it looks like; pictures, macros and what is embedded stay packed. */
 const TEXT_PART = /^(?:\[Content_Types\]\.xml|_rels\/\.rels|word\/[\w-]+\.xml|word\/_rels\/[\w-]+\.xml\.rels)$/
 
 /** Throws `Unreadable` with words for whoever sent it. */
 export async function readDocx(bytes: Uint8Array): Promise<ReadDocument> {
-  if (bytes[0] === 0xd0 && bytes[1] === 0xcf)
+  if (isCompound(bytes))
     throw new Unreadable('This is a document of the old kind (.doc), or one with a password. Save it as .docx.')
   const { parts, macros } = textParts(bytes)
   let html: string
@@ -41,24 +39,7 @@ const broken = (): Unreadable =>
   new Unreadable('This document can’t be read. Save it anew as .docx, or as HTML. Nothing was changed.')
 
 function textParts(bytes: Uint8Array): { parts: Record<string, Uint8Array>; macros: boolean } {
-  let size = 0
-  let macros = false
-  let tooMuch = false
-  let parts: Record<string, Uint8Array>
-  try {
-    parts = unzipSync(bytes, {
-      filter: ({ name, originalSize }) => {
-        if (/vbaProject\.bin$/i.test(name)) macros = true
-        if (!TEXT_PART.test(name)) return false
-        size += originalSize
-        tooMuch ||= originalSize > MOST_PART || size > MOST_WHOLE
-        return !tooMuch
-      },
-    })
-  } catch {
-    throw broken()
-  }
-  if (tooMuch) throw new Unreadable('What is packed in this document is too long. Nothing was changed.')
+  const { parts, names } = unpack(bytes, name => TEXT_PART.test(name))
   if (!parts['word/document.xml']) throw broken()
-  return { parts, macros }
+  return { parts, macros: names.some(name => /vbaProject\.bin$/i.test(name)) }
 }

@@ -4,6 +4,7 @@ import Papa from 'papaparse'
 import { Unreadable } from '#core/capture/nested'
 import { numeralOfDouble, type ReadCell, type ReadTable } from '#core/figures/table'
 import { decode } from '#core/formats/encoding'
+import { isCompound, isZip } from './unpack'
 
 /*
  * Tables that people send to take figures from: a workbook (ISO/IEC 29500, SpreadsheetML), read row by row as it streams in, or text with
@@ -15,13 +16,10 @@ const MOST_COLUMNS = 80
 const MOST_SHEETS = 20
 const MOST_CHARACTERS = 1000
 
-const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b
-const isOldWorkbook = (bytes: Uint8Array): boolean => bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11
-
 /** The tables of a file, the sheets of a workbook each for itself. Throws `Unreadable` with words for whoever sent it. */
 export async function readTables(bytes: Uint8Array, name: string): Promise<ReadTable[]> {
   if (bytes.length === 0) throw new Unreadable('This file is empty.')
-  if (isOldWorkbook(bytes))
+  if (isCompound(bytes))
     throw new Unreadable(
       'This is a workbook of the old kind (.xls), or one with a password. Save it as .xlsx, or as CSV.',
     )

@@ -22,11 +22,11 @@ export async function redraw(data: Buffer): Promise<{ data: Buffer; type: string
     return refuse(
       /pixel limit/i.test(String(error))
         ? 'This picture would unpack to more than 50 million pixels.'
-        : 'This isn’t a picture that can be read: PNG, JPEG, WebP, GIF and AVIF are.',
+        : 'This isn’t a picture that can be read: PNG, JPEG, WebP, GIF, AVIF and TIFF are.',
     )
   }
   if (meta.format === 'svg')
-    refuse('SVG files can hold programs, so they aren’t taken as pictures. PNG, JPEG, WebP, GIF and AVIF are.')
+    refuse('SVG files can hold programs, so they aren’t taken as pictures. PNG, JPEG, WebP, GIF, AVIF and TIFF are.')
   try {
     const isPhoto = meta.format === 'jpeg'
     const pipe = sharp(data, { limitInputPixels: MOST_PIXELS, failOn: 'error' })

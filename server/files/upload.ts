@@ -20,8 +20,8 @@ import { CHUNK, readChunks } from './store'
 
 const ARRIVING = 'arriving-'
 const A_DAY_MS = 86_400_000
-const PICTURES = ['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/avif']
-const PICTURE_NAMES = /\.(?:png|jpe?g|gif|webp|avif)$/i
+const PICTURES = ['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/avif', 'image/tiff']
+const PICTURE_NAMES = /\.(?:png|jpe?g|gif|webp|avif|tiff?)$/i
 const ENOUGH_TO_TELL = 4200
 
 /** What arrived: an attachment but for its own id. */

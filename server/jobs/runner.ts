@@ -52,6 +52,7 @@ const DOING: Readonly<Record<Kind, string>> = {
   replies: 'Reading this',
   closedDays: 'Reading this',
   tables: 'Reading this',
+  contents: 'Reading this',
   template: 'Reading this',
   minutes: 'Making this',
   compare: 'Comparing these',

@@ -8,6 +8,7 @@ import type { Baseline } from '#core/schedule/baseline'
 import type { ChancesAsked } from '#core/schedule/chances'
 import type { FiguresQuestion } from '#core/figures/asked'
 import type { ReadTable } from '#core/figures/table'
+import type { FileContents } from '#core/formats/contents'
 import type { PlanQuestion } from '#core/schedule/told'
 import { CannotMake } from '#core/scene/cannot-make'
 import type { IMPORT_FORMATS } from '#core/contract'
@@ -56,6 +57,11 @@ export interface ImportInput {
   readonly text: string
   readonly parents?: Readonly<Record<string, number>> | undefined
 }
+export interface ContentsInput {
+  readonly bytes: Uint8Array
+  readonly type: string
+  readonly name: string
+}
 export interface ImportResult {
   readonly snapshot: Snapshot
   readonly left: readonly Left[]
@@ -72,6 +78,8 @@ export const WORK = {
     (await import('#core/formats/closed-days')).readClosedDays(text, from, until),
   tables: async ({ bytes, name }: { readonly bytes: Uint8Array; readonly name: string }): Promise<ReadTable[]> =>
     (await import('../documents/read-table')).readTables(bytes, name),
+  contents: async ({ bytes, type, name }: ContentsInput): Promise<FileContents> =>
+    (await import('../documents/contents')).readContents(bytes, type, name),
   template: async ({ bytes }: { readonly bytes: Uint8Array }): Promise<TemplateSaid> =>
     (await import('../documents/template')).readTemplate(bytes).said,
   minutes: async ({ minutes, author, templates, template }: MinutesInput, need: Need): Promise<Uint8Array> => {

@@ -296,7 +296,7 @@ function choosePicture(event: Event): void {
           ref="pictureFile"
           type="file"
           class="visually-hidden"
-          accept="image/png,image/jpeg,image/gif,image/webp,image/avif"
+          accept="image/png,image/jpeg,image/gif,image/webp,image/avif,image/tiff"
           aria-label="Picture for the topic"
           tabindex="-1"
           @change="choosePicture" />

@@ -117,6 +117,16 @@ export const TREES = {
       query: z.object({ name: z.string().max(200).optional() }),
     },
   ),
+  readContents: operation(
+    'GET',
+    '/api/trees/{id}/files/{file}/contents',
+    'viewer',
+    'What a document of the tree holds, as it’s shown in place: words, tables and pictures of .docx and HTML, rows of .xlsx, CSV and TSV, slides of .pptx, with what of it isn’t shown in words.',
+    {
+      params: z.object({ id: idSchema, file: z.string().regex(/^[0-9a-f]{64}$/) }),
+      query: z.object({ name: z.string().max(300).default('') }),
+    },
+  ),
   openedFile: operation(
     'POST',
     '/api/trees/{id}/files/{file}/opened',

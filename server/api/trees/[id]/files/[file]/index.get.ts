@@ -7,10 +7,12 @@ import { rangeOf } from '../../../../../files/range'
 import { findFile, readChunks } from '../../../../../files/store'
 
 /**
- * Only pictures that were drawn anew here are shown in the page; anything else comes as a download. All from a
+ * Only pictures that were drawn anew here are shown in the page by themselves; anything else comes as a download. All from a
  * sandbox.
  */
 const SHOWN = ['image/jpeg', 'image/webp']
+/** Sound and moving pictures say what they are, so that the page can play them; nothing else could come of it. */
+const PLAYED = /^(?:audio|video)\/[\w.+-]+$/
 
 export default answer(OPERATIONS.openFile, async ({ event, params, query }) => {
   const file = await findFile(params.id, params.file)
@@ -18,7 +20,7 @@ export default answer(OPERATIONS.openFile, async ({ event, params, query }) => {
   const drawnHere = file.width !== null && SHOWN.includes(file.type)
   const range = rangeOf(getHeader(event, 'range'), file.size)
   setResponseHeaders(event, {
-    'content-type': drawnHere ? file.type : 'application/octet-stream',
+    'content-type': drawnHere || PLAYED.test(file.type) ? file.type : 'application/octet-stream',
     'content-disposition': drawnHere ? 'inline' : query.name ? saveAs(query.name) : 'attachment',
     'content-security-policy': "default-src 'none'; sandbox",
     'x-content-type-options': 'nosniff',
