@@ -77,6 +77,10 @@ export abstract class InHand {
     return this.showing.viewing
   }
 
+  get reading(): Showing['reading'] {
+    return this.showing.reading
+  }
+
   get previewed(): Showing['previewed'] {
     return this.showing.previewed
   }

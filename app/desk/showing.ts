@@ -49,6 +49,12 @@ export class Showing {
   readonly board: Ref<BoardShape>
   /** The file that is open over the tree. */
   readonly viewing = shallowRef<{ readonly topic: TopicId; readonly file: Attachment } | null>(null)
+  /** The document that is read beside the tree, and the passage that a link led to; null where none did. */
+  readonly reading = shallowRef<{
+    readonly topic: TopicId
+    readonly file: Attachment
+    readonly passage: number | null
+  } | null>(null)
   /** The topic whose substance is previewed; pinned, it stays until Esc. */
   readonly previewed = shallowRef<{ readonly topic: TopicId; readonly pinned: boolean } | null>(null)
   /** The branch that is presented just now: the rest stands back. */

@@ -2,6 +2,7 @@
 import { shorten, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { addressOf, canView, download, tellOpened, viewedAs } from './opening'
+import { canRead } from './reading/readable'
 import ContentsView from './shown/ContentsView.vue'
 import MediaPlayer from './shown/MediaPlayer.vue'
 import PdfPages from './shown/PdfPages.vue'
@@ -39,6 +40,11 @@ function step(by: number): void {
   const here = list.findIndex(file => file.id === at.value.file.id)
   const next = list[(here + by + list.length) % list.length]
   if (next) desk.viewing.value = { topic: at.value.topic, file: next }
+}
+/** Its words stay in sight while one goes on in the tree. */
+function beside(): void {
+  desk.reading.value = { ...at.value, passage: null }
+  close()
 }
 function close(): void {
   desk.viewing.value = null
@@ -82,6 +88,7 @@ watch(
           <Icon name="lucide:chevron-right" size="18" />
         </button>
       </template>
+      <Button v-if="canRead(at.file)" size="small" severity="secondary" label="Beside the tree" @click="beside" />
       <button class="icon-button" aria-label="Save the file" @click="download(desk, at.file)">
         <Icon name="lucide:download" size="17" />
       </button>

@@ -54,7 +54,8 @@ export function openLink(desk: Desk, link: Link): void {
       for (const topic of desk.tree.topics.values()) {
         const file = topic.files.find(one => one.file === target.file)
         if (!file) continue
-        openFile(desk, topic.id, file)
+        if (target.passage === null) openFile(desk, topic.id, file)
+        else desk.reading.value = { topic: topic.id, file, passage: target.passage }
         return
       }
       desk.say(`“${linkInWords(link)}” isn’t on any topic of this tree any more.`)

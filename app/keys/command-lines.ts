@@ -84,6 +84,7 @@ const LINES: Readonly<Record<string, string>> = {
   board: 'Tasks as cards in columns: by state, person, priority or marker, and a row for each branch.',
   'wait-for': 'A few letters of what has to end first.',
   'wait-abroad': 'A topic of another tree has to end first; its date is kept here as it was last known.',
+  reading: 'Its words beside the tree: what is chosen becomes topics that lead back to it, and is ticked off.',
   'look-abroad': 'When what is waited for in other trees ends now.',
   later: 'The plan lets it begin no sooner than that.',
   sooner: 'Back a working day, as far as what it waits for lets it.',

@@ -2,7 +2,7 @@ import type { MeetingAct } from '~/meeting/useMeeting'
 import type { Desk } from '~/desk/desk'
 
 export type Panel =
-  'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes' | 'since' | 'bench' | 'comments' | 'steps'
+  'markers' | 'dress' | 'arrange' | 'key' | 'filter' | 'annexes' | 'since' | 'bench' | 'comments' | 'steps' | 'reading'
 /** What of the side sheet a command goes to. */
 export type SheetPart = 'note' | 'task' | 'link' | 'file' | 'check' | 'place' | 'sketch' | 'tie' | 'comment'
 export type Box =

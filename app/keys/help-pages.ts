@@ -125,7 +125,8 @@ export const HELP: readonly HelpPage[] = [
     title: 'Files',
     body: [
       'Drop files on a topic, paste them, or press {file}. Up to 25 MB each. A strip shows how far they are; each can be stopped, and tried again.',
-      'Pictures, PDF and plain text open over the tree with one click, arrows lead to the next file, Esc back to the tree. Other files are saved when opened. Nothing in a file is ever run here.',
+      'Pictures, PDF, text, Word documents, workbooks, slides, pages, sound and film open over the tree with one click; arrows lead to the next file, Esc back to the tree. Other files are saved when opened. Nothing in a file is ever run here.',
+      '{reading} opens a document beside the tree, passage by passage. Arrows choose, with Shift several; Enter makes topics of them under the one that has the focus, with Ctrl all that stands under a heading, with Shift in the tray. What was used is ticked off and counted, and each topic’s link leads back to its passage.',
       'One picture dropped on a topic is shown in it; several files hang on it.',
     ],
   },

@@ -103,6 +103,7 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   'wait-for': ['A'],
   'wait-abroad': ['U X'],
   'look-abroad': ['U D'],
+  reading: ['U R'],
   later: ['>'],
   sooner: ['<'],
   longer: ['Shift+E'],

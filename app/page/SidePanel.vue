@@ -20,6 +20,7 @@ const NAMES: Record<Panel, string> = {
   bench: 'Talk of the tree',
   comments: 'Comments',
   steps: 'Steps of presenting',
+  reading: 'Beside the tree',
 }
 const close = (): void => {
   page.side.value = null
@@ -48,6 +49,7 @@ const close = (): void => {
     <LazyCommentsPanel v-else-if="what === 'comments'" />
     <LazyAnnexPanel v-else-if="what === 'annexes'" />
     <LazyStepsPanel v-else-if="what === 'steps'" />
+    <LazyReadingPanel v-else-if="what === 'reading'" />
     <LazyKeyPanel v-else />
   </aside>
 </template>

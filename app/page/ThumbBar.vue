@@ -52,7 +52,8 @@ const TYPING = [
       </button>
     </template>
     <template v-else>
-      <div class="row">
+      <!-- It's longer than a narrow screen, and can be pushed along by keys too. -->
+      <div class="row" role="group" aria-label="What is done to it" tabindex="0">
         <button
           v-for="item in ITEMS"
           :key="item.command.id"

@@ -144,6 +144,10 @@ export class Page implements House {
     watch(this.boxes, () => {
       for (const what of BOXES) if (this.boxes[what]) this.met[what] = true
     })
+    // A link leads into a document: it opens beside the tree, and the focus goes along.
+    watch(desk.reading, reading => {
+      if (reading && this.side.value !== 'reading') this.panel('reading')
+    })
     /** Who presents, by the line they have, and when one was last asked along: nobody is pestered by whoever begins and ends. */
     const presenting = new Set<string>()
     const asked = new Map<string, number>()

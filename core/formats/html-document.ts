@@ -65,6 +65,8 @@ const escaped = (text: string): string => text.replace(/([\\`*_[\]<>#&])/g, '\\$
 /** What would make a list, a rule or a table of a paragraph by how it begins (CommonMark 0.31, chapter 4) doesn't. */
 const asParagraph = (marked: string): string =>
   marked.replace(/^(\d{1,9})(?=[.)])/, '$1\\').replace(/^(?=[-+=|~])/, '\\')
+/** Words as they are, in Markdown. */
+export const asPlainParagraph = (text: string): string => asParagraph(escaped(text))
 const isOpen = (url: string): boolean => /^(?:https?:\/\/|mailto:)[^\s<>]+$/i.test(url) && url.length <= 2000
 
 class Reader {

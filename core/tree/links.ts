@@ -9,7 +9,8 @@ import type { Link } from './substance'
 export type Target =
   | { readonly kind: 'web'; readonly url: string }
   | { readonly kind: 'mail'; readonly to: string; readonly subject: string }
-  | { readonly kind: 'file'; readonly file: string }
+  /** `passage`: which one of it, from 0; null for all of it. */
+  | { readonly kind: 'file'; readonly file: string; readonly passage: number | null }
   | { readonly kind: 'topic'; readonly topic: string }
   | { readonly kind: 'tree'; readonly tree: string; readonly topic: string | null }
   | { readonly kind: 'place'; readonly geo: string }
@@ -26,7 +27,7 @@ export function targetOf(url: string): Target | null {
       return { kind: 'mail', to: decoded(at.pathname), subject: at.searchParams.get('subject') ?? '' }
     }
     case 'attachment':
-      return /^[0-9a-f]{64}$/.test(rest!) ? { kind: 'file', file: rest! } : null
+      return fileTarget(rest!)
     case 'topic':
       return ID.test(rest!) ? { kind: 'topic', topic: rest! } : null
     case 'tree': {
@@ -39,6 +40,19 @@ export function targetOf(url: string): Target | null {
     default:
       return { kind: 'web', url }
   }
+}
+
+function fileTarget(rest: string): Target | null {
+  const [, file, passage] = /^([0-9a-f]{64})(?:#p(\d{1,6}))?$/.exec(rest) ?? []
+  return file === undefined ? null : { kind: 'file', file, passage: passage === undefined ? null : Number(passage) }
+}
+/** The address of a passage of a file of the tree. */
+export const passageAddress = (file: string, at: number): string => `attachment:${file}#p${at}`
+/** Which passage of a file an address leads to; null for anything else. */
+export function linkPassage(url: string, file: string): number | null {
+  if (!url.startsWith(`attachment:${file}#`)) return null
+  const target = targetOf(url)
+  return target?.kind === 'file' ? target.passage : null
 }
 
 function decoded(text: string): string {

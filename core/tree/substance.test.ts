@@ -226,8 +226,17 @@ describe('links', () => {
     })
     expect(targetOf('topic:abc')).toEqual({ kind: 'topic', topic: 'abc' })
     expect(targetOf('tree:T1/x2')).toEqual({ kind: 'tree', tree: 'T1', topic: 'x2' })
-    expect(targetOf(`attachment:${HASH}`)).toEqual({ kind: 'file', file: HASH })
-    for (const bad of ['topic:../x', 'tree:a/b/c', 'attachment:../../x', ' java\nscript:alert(1)', 'javascript:1'])
+    expect(targetOf(`attachment:${HASH}`)).toEqual({ kind: 'file', file: HASH, passage: null })
+    expect(targetOf(`attachment:${HASH}#p12`)).toEqual({ kind: 'file', file: HASH, passage: 12 })
+    for (const bad of [
+      'topic:../x',
+      'tree:a/b/c',
+      'attachment:../../x',
+      `attachment:${HASH}#p`,
+      `attachment:${HASH}#p1234567`,
+      ' java\nscript:alert(1)',
+      'javascript:1',
+    ])
       expect(targetOf(bad)).toBeNull()
     expect(isSafeAddress('\u0001javascript:alert(1)')).toBe(false)
   })

@@ -37,6 +37,7 @@ const FIELD: ReadonlyMap<string, number> = new Map(
     Note: 1,
     'Comment …': 1,
     'All comments': 2,
+    'Document beside the tree': 2,
     'Talk of the tree': 2,
     'Link …': 1,
     Checklist: 1,

@@ -40,6 +40,7 @@ export const SUBSTANCE: readonly Command[] = [
     'more',
   ),
   command('Substance', 'file', 'Files …', (_, house) => house.into('file'), 'more'),
+  looking('Substance', 'reading', 'Document beside the tree', (_, house) => house.panel('reading'), 'more'),
   command('Substance', 'check', 'Checklist', (_, house) => house.into('check'), 'more'),
   command('Substance', 'place', 'Place …', (_, house) => house.into('place'), 'more'),
   command('Substance', 'sketch', 'Sketch …', (_, house) => house.into('sketch'), 'more'),
