@@ -1,5 +1,6 @@
 import { Document, HeadingLevel, ImageRun, Packer, Paragraph, Table, TableCell, TableRow, TextRun } from 'docx'
 import ExcelJS from 'exceljs'
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import PptxGenJS from 'pptxgenjs'
 import sharp, { type Sharp } from 'sharp'
 
@@ -72,4 +73,21 @@ export async function slideDeck(): Promise<Uint8Array> {
     altText: 'The hall from the gallery',
   })
   return (await deck.write({ outputType: 'uint8array' })) as Uint8Array
+}
+
+/** A firm's slides: its own six accents, two dark and two light colours, and fonts. */
+export async function firmSlides(change: (theme: string) => string = theme => theme): Promise<Uint8Array> {
+  const deck = new PptxGenJS()
+  deck.theme = { headFontFace: 'Georgia', bodyFontFace: 'Verdana' }
+  deck.addSlide().addText('Alder & Sons', { x: 1, y: 1, w: 5, h: 1 })
+  const parts = unzipSync((await deck.write({ outputType: 'uint8array' })) as Uint8Array)
+  const [name] = Object.keys(parts).filter(one => /^ppt\/theme\/theme1\.xml$/.test(one))
+  let xml = strFromU8(parts[name!]!)
+  const colours = { dk1: '221100', lt1: 'FFFDF6', dk2: '6B2B1A', accent1: '1F5F5B', accent2: 'F3E9A0' }
+  for (const [scheme, colour] of Object.entries(colours))
+    xml = xml.replace(
+      new RegExp(`<a:${scheme}>.*?</a:${scheme}>`, 's'),
+      `<a:${scheme}><a:srgbClr val="${colour}"/></a:${scheme}>`,
+    )
+  return zipSync({ ...parts, [name!]: strToU8(change(xml)) })
 }

@@ -233,7 +233,13 @@ onBeforeUnmount(() => {
         >
       </template>
     </div>
-    <LazyTemplatePart v-if="choice.as === 'docx'" v-model="choice.template" what="tree" :headings="choice.headings" />
+    <LazyTemplatePart
+      v-if="choice.as === 'docx' || choice.as === 'pptx'"
+      :key="choice.as"
+      v-model="choice.template"
+      :as="choice.as"
+      what="tree"
+      :headings="choice.headings" />
     <figure v-if="isPicture" class="look" :class="{ clear: choice.clear }">
       <img v-if="seen" :src="seen" alt="The picture as it will be" />
       <figcaption v-else class="quiet">{{ trouble || 'Drawing …' }}</figcaption>

@@ -1,27 +1,32 @@
 <script setup lang="ts">
+import { isTemplateFor } from '#core/handing/choice'
 import { lacksInWords, TEMPLATE_FIELDS, type TemplateSaid, type TemplateUse } from '#core/handing/template'
 import { useDesk } from '~/desk/desk'
 import { bringTemplate, saidOf, useOwnTemplates } from './templates'
 
-/** In whose look a Word document is written: as it looks by itself, or into a template that the tree keeps, or oneself. */
+/** In whose look a Word document is written, or whose theme slides wear: as it looks by itself, or by a template that the tree keeps, or oneself. */
 const chosen = defineModel<string | null>({ required: true })
-const use = defineProps<TemplateUse>()
+const { as = 'docx', ...use } = defineProps<TemplateUse & { as?: 'docx' | 'pptx' }>()
 const desk = useDesk()
 const { busy, wrong, attempt } = useAttempt()
 const templates = computed(() => {
   void desk.lateTick.value
-  return desk.tree.fields.templates
+  return desk.tree.fields.templates.filter(one => isTemplateFor(as, one))
 })
 const mine = useOwnTemplates()
-const { own } = mine
+const own = computed(() => mine.own.value.filter(one => isTemplateFor(as, one)))
 void mine.look()
 const isOwn = computed(() => own.value.some(({ id }) => id === chosen.value))
 const template = computed(() => [...templates.value, ...own.value].find(({ id }) => id === chosen.value) ?? null)
+const isSlides = computed(() => as === 'pptx')
 const mayKeep = computed(() => desk.status.ready && desk.session.canEdit)
 // Forgotten by somebody else meanwhile, or in another window.
 watch([templates, own], () => {
   if (chosen.value !== null && !template.value) chosen.value = null
 })
+// A template for documents is none for slides, nor the other way round.
+if ([...desk.tree.fields.templates, ...mine.own.value].some(one => one.id === chosen.value && !isTemplateFor(as, one)))
+  chosen.value = null
 
 const said = shallowRef<TemplateSaid | null>(null)
 const lacks = computed(() => (said.value ? lacksInWords(said.value, use) : []))
@@ -88,7 +93,7 @@ async function forget(): Promise<void> {
     >
     <template v-if="desk.status.ready">
       <button v-if="mayKeep" type="button" class="plain" :disabled="busy" @click="choose(false)">
-        {{ busy ? 'Reading it …' : 'Bring a Word document …' }}
+        {{ busy ? 'Reading it …' : `Bring ${isSlides ? 'slides' : 'a Word document'} …` }}
       </button>
       <button type="button" class="plain" :disabled="busy" @click="choose(true)">
         {{ busy && !mayKeep ? 'Reading it …' : 'one for me alone …' }}
@@ -106,15 +111,27 @@ async function forget(): Promise<void> {
         ref="field"
         type="file"
         hidden
-        accept=".docx,.dotx,application/vnd.openxmlformats-officedocument.wordprocessingml.document"
-        aria-label="Word document to use as a template"
+        :accept="
+          isSlides
+            ? '.pptx,.potx'
+            : '.docx,.dotx,application/vnd.openxmlformats-officedocument.wordprocessingml.document'
+        "
+        :aria-label="isSlides ? 'Slides to use the theme of' : 'Word document to use as a template'"
         @change="bring" />
     </template>
     <ul v-if="lacks.length" aria-label="What the template lacks">
       <li v-for="one in lacks" :key="one">{{ one }}</li>
     </ul>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <details>
+    <p v-if="said?.theme" class="theme">
+      <span
+        v-for="(hue, i) in [said.theme.ground, said.theme.ink, said.theme.cover, ...said.theme.hues]"
+        :key="i"
+        class="swatch"
+        :style="{ background: hue }" />
+      {{ [...new Set([said.theme.heading, said.theme.body])].filter(Boolean).join(', ') }}
+    </p>
+    <details v-if="!isSlides">
       <summary>What can stand in a template</summary>
       <p>
         Its paper, styles, header, footer and pictures stay. Where these stand comes what they name; what is more than a
@@ -158,6 +175,17 @@ ul {
 summary {
   cursor: pointer;
   width: fit-content;
+}
+.theme {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px;
+}
+.swatch {
+  width: 18px;
+  height: 18px;
+  border: 1px solid var(--line);
 }
 .wrong {
   color: var(--clay);

@@ -4,10 +4,10 @@ import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
 import { plainName } from '~/files/uploads'
 
-/** Brings a Word document in as a template of the tree, in place of one of its name. Throws with words to be shown; then nothing was changed. */
+/** Brings a Word document, or slides, in as a template of the tree, in place of one of its name. Throws with words to be shown; then nothing was changed. */
 export async function bringTemplate(desk: Desk, file: File): Promise<KeptTemplate> {
   const name = plainName(file.name)
-  const stem = name.replace(/\.(?:docx|dotx)$/i, '').slice(0, 120) || 'Template'
+  const stem = name.replace(/\.(?:docx|dotx|pptx|potx)$/i, '').slice(0, 120) || 'Template'
   const named = () => desk.tree.fields.templates.find(one => one.name === stem)
   // Said before it travels.
   if (!named() && desk.tree.fields.templates.length >= MOST_TEMPLATES)
@@ -17,8 +17,8 @@ export async function bringTemplate(desk: Desk, file: File): Promise<KeptTemplat
     { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } },
   )
   // Read before it's kept: what can't be filled in isn't offered to anybody.
-  await saidOf(desk, hash)
-  const member = { id: named()?.id ?? newId(), name: stem, file: hash }
+  const { theme } = await saidOf(desk, hash)
+  const member = { id: named()?.id ?? newId(), name: stem, file: hash, ...(theme ? { kind: 'pptx' as const } : {}) }
   if (!desk.run({ changes: [{ op: 'tree-put', set: 'templates', member }] })) throw new Error('It couldn’t be kept.')
   return member
 }
@@ -32,11 +32,11 @@ export function useOwnTemplates() {
   return {
     own: computed(() => own.value ?? []),
     look,
-    /** Keeps a Word document as one's own, in place of one of its name. Throws with words to be shown; then nothing was changed. */
+    /** Keeps a Word document, or slides, as one's own, in place of one of its name. Throws with words to be shown; then nothing was changed. */
     async bring(file: File): Promise<KeptTemplate> {
       const name =
         plainName(file.name)
-          .replace(/\.(?:docx|dotx)$/i, '')
+          .replace(/\.(?:docx|dotx|pptx|potx)$/i, '')
           .slice(0, 120) || 'Template'
       const { said, ...kept } = await callApi<KeptTemplate & { said: TemplateSaid }>(
         `/api/templates?name=${encodeURIComponent(name)}`,

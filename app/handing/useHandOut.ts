@@ -168,7 +168,7 @@ export function useHandOut(desk: Desk) {
     // What is kept is done again by everybody of the tree, and they don't have a template of one's own.
     if (wanted.template !== null && !desk.tree.fields.templates.some(({ id }) => id === wanted.template)) {
       wrong.value =
-        'A template for you alone isn’t there for the others of this tree. Bring the Word document into the tree, then keep this.'
+        'A template for you alone isn’t there for the others of this tree. Bring it into the tree, then keep this.'
       return
     }
     const same = kept.value.find(one => one.name === said)

@@ -7,6 +7,7 @@ export {
   type HandOutKind as Kind,
   KIND_NAMES,
   type KeptHandOut,
+  isTemplateFor,
   type KeptTemplate,
   type Language,
   LANGUAGES,

@@ -1,3 +1,5 @@
+import type { SlideTheme } from './slide-theme'
+
 /*
  * Fields of a document template: words in double braces, where what they name is written. The same for a tree and for minutes.
  */
@@ -44,6 +46,8 @@ export interface TemplateSaid {
   readonly headings: readonly number[]
   /** Other styles, by name, that it lacks. */
   readonly styles: readonly string[]
+  /** Of slides: what they wear. They have no fields. */
+  readonly theme?: SlideTheme
 }
 
 /** What is written into a template, and down to which level it has headings. */

@@ -135,7 +135,7 @@ export const choiceSchema = z.strictObject({
   shapes: z.boolean().default(false),
   /** Pages of this size, over which a picture is tiled; null for one page of its own size. */
   paper: z.enum(['a4', 'a3', 'letter']).nullable().default(null),
-  /** A Word document is written into this template of the tree; null: as it looks by itself. */
+  /** A Word document is written into this template of the tree, slides wear its theme; null: as it looks by itself. */
   template: id.nullable().default(null),
 })
 export type Choice = z.infer<typeof choiceSchema>
@@ -143,13 +143,17 @@ export type Choice = z.infer<typeof choiceSchema>
 /** Templates that a tree keeps. */
 export const MOST_TEMPLATES = 20
 
-/** A document of a firm's own, into which Word documents of the tree are written: a file of the tree. */
+/** A document of a firm's own, into which Word documents of the tree are written, or slides whose theme they wear: a file of the tree. */
 export const keptTemplate = z.strictObject({
   id,
   name: z.string().trim().min(1).max(120).refine(whole, 'must be well-formed text'),
   file: fileId,
+  /** Slides; a Word document where it isn't said. */
+  kind: z.literal('pptx').optional(),
 })
 export type KeptTemplate = Readonly<z.infer<typeof keptTemplate>>
+/** Whether a template is for this kind of document. */
+export const isTemplateFor = (as: string, { kind }: KeptTemplate): boolean => (kind ?? 'docx') === as
 
 /** A choice under a name, to be done again by anybody who has the tree. */
 export const keptHandOut = z.strictObject({

@@ -284,7 +284,8 @@ export const TREE_SETS = {
     schema: keptTemplate,
     most: MOST_TEMPLATES,
     name: 'document templates',
-    about: 'Word documents of one’s own, into whose look the tree and its minutes are written.',
+    about:
+      'Word documents of one’s own, into whose look the tree and its minutes are written, and slides whose theme its slides wear.',
     examples: [{ id: 'town', name: 'The town’s letter', file: '0'.repeat(64) }],
   }),
 } as const

@@ -39,6 +39,8 @@ export const ownTemplates = mysqlTable(
     name: varchar('name', { length: 120 }).notNull(),
     /** SHA-256 of what is stored. */
     file: key('file', { length: 64 }).notNull(),
+    /** `pptx`; null for a Word document. */
+    kind: varchar('kind', { length: 4 }),
     size: int('size').notNull(),
     at: instant('at').notNull(),
   },

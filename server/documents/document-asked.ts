@@ -1,5 +1,6 @@
 import type { Choice } from '#core/handing/choice'
 import type { Handed } from '#core/handing/handed'
+import type { SlideTheme } from '#core/handing/slide-theme'
 import type { HandedPictures, PagePicture } from './handed-pictures'
 import type { Template } from './template'
 
@@ -14,6 +15,10 @@ export interface DocumentAsked {
   readonly author: string
   /** The present day, ISO 8601. */
   readonly today: string
+}
+export interface SlidesAsked extends DocumentAsked {
+  /** What they wear; null: the tree's look. */
+  readonly theme: SlideTheme | null
 }
 export interface WordDocumentAsked extends DocumentAsked {
   /** A document of one's own that it's written into; null: as it looks by itself. */

@@ -249,13 +249,15 @@ export async function makeHandOut(
     drawn = await picturePage(cut, choice, { ...asked, file: hash => inDots[hash] ?? null })
   }
   const document = { handed, choice, pictures, drawn, description, author, today }
+  const templates = [...whole.fields.templates, ...(input.ownTemplates ?? [])]
   if (kind === 'docx') {
-    const templates = [...whole.fields.templates, ...(input.ownTemplates ?? [])]
     const template = await (await import('./template')).templateOf(templates, choice.template, need)
     return made(await (await import('./tree-docx')).treeAsDocx({ ...document, template }))
   }
   if (kind === 'pdf') return made(await (await import('./tree-pdf')).treeAsPdf(document))
-  return made(await (await import('./tree-slides')).treeAsSlides(document, cut))
+  const theme =
+    choice.template === null ? null : await (await import('./template')).themeOf(templates, choice.template, need)
+  return made(await (await import('./tree-slides')).treeAsSlides({ ...document, theme }, cut))
 }
 
 /** What reads drawings and draws on paper knows fewer kinds of pictures than a browser. */

@@ -49,7 +49,7 @@ export async function makeFor(
     treeId,
     account.id,
     item.tree.fields.templates,
-    choice.as === 'docx' ? choice.template : null,
+    choice.as === 'docx' || choice.as === 'pptx' ? choice.template : null,
   )
   const made = await runJob(
     'handOut',

@@ -11,19 +11,25 @@ import { dropMadeChunks, readMadeChunks, writeMadeChunks } from './made-chunks'
 
 /* Templates that a person keeps for themselves: they're at hand in every tree, and nobody else sees them. */
 
-const TYPE = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document'
+const TYPE = 'application/octet-stream'
 
 /** A person's templates, by name. */
 export async function ownTemplatesOf(userId: string): Promise<KeptTemplate[]> {
-  return database()
-    .select({ id: ownTemplates.id, name: ownTemplates.name, file: ownTemplates.file })
+  const rows = await database()
+    .select({ id: ownTemplates.id, name: ownTemplates.name, file: ownTemplates.file, kind: ownTemplates.kind })
     .from(ownTemplates)
     .where(eq(ownTemplates.userId, userId))
     .orderBy(asc(ownTemplates.name))
+  return rows.map(({ kind, ...kept }) => (kind === 'pptx' ? { ...kept, kind } : kept))
 }
 
 /** Keeps one, in place of one of its name. Throws a `Fault` when somebody has as many as one may. */
-export async function keepOwnTemplate(userId: string, name: string, data: Buffer): Promise<KeptTemplate> {
+export async function keepOwnTemplate(
+  userId: string,
+  name: string,
+  data: Buffer,
+  kind: KeptTemplate['kind'],
+): Promise<KeptTemplate> {
   const file = createHash('sha256').update(data).digest('hex')
   const id = nanoid(16)
   await database().transaction(async tx => {
@@ -39,10 +45,10 @@ export async function keepOwnTemplate(userId: string, name: string, data: Buffer
       await tx.delete(ownTemplates).where(eq(ownTemplates.id, same.id))
       await dropMadeChunks(tx, [same.id])
     }
-    await tx.insert(ownTemplates).values({ ...{ id, userId, name, file }, size: data.length, at: new Date() })
+    await tx.insert(ownTemplates).values({ ...{ id, userId, name, file, kind }, size: data.length, at: new Date() })
     await writeMadeChunks(tx, id, data)
   })
-  return { id, name, file }
+  return { id, name, file, ...(kind ? { kind } : {}) }
 }
 
 /** Throws a `Fault` where somebody has no such template. */

@@ -3,9 +3,12 @@ import { SaxesParser } from 'saxes'
 import { Unreadable } from '#core/capture/nested'
 import type { KeptTemplate } from '#core/handing/choice'
 import { NothingThere } from '#core/handing/cut'
+import type { SlideTheme } from '#core/handing/slide-theme'
 import { fieldOf, isBlock, type TemplateField, type TemplateSaid } from '#core/handing/template'
 import { TEXT_WIDTH } from './docx-parts'
 import type { Files } from './hand-out'
+import { isPresentation, readTheme } from './read-theme'
+import { isZip, unpack } from './unpack'
 
 /*
  * A document of a firm's own (ISO/IEC 29500, WordprocessingML) as a template: its paper, styles, headers, footers and pictures stay; where
@@ -34,6 +37,12 @@ export interface Template {
   readonly width: number
   /** Whether its headings count themselves. */
   readonly numbers: boolean
+}
+
+/** What a document, or slides, hold and lack as a template. Throws `Unreadable`, in words for whoever brought it. */
+export function readSaid(bytes: Uint8Array): TemplateSaid {
+  if (!isZip(bytes) || !isPresentation(unpack(bytes, () => false).names)) return readTemplate(bytes).said
+  return { fields: [], unknown: [], tree: true, headings: [], styles: [], theme: readTheme(bytes) }
 }
 
 /** Throws `Unreadable`, in words for whoever brought it. */
@@ -206,9 +215,19 @@ export async function templateOf(
   id: string | null,
   need: (files: readonly string[]) => Promise<Files>,
 ): Promise<Template | null> {
+  const bytes = await bytesOf(kept, id, need)
+  return bytes && readTemplate(bytes)
+}
+
+/** The theme that slides wear; null for the look's own. Throws as `templateOf` does. */
+export async function themeOf(...asked: Parameters<typeof templateOf>): Promise<SlideTheme | null> {
+  const bytes = await bytesOf(...asked)
+  return bytes && readTheme(bytes)
+}
+async function bytesOf(...[kept, id, need]: Parameters<typeof templateOf>): Promise<Uint8Array | null> {
   if (id === null) return null
   const file = kept.find(one => one.id === id)?.file
   const bytes = file === undefined ? undefined : (await need([file]))[file]?.bytes
   if (!bytes) throw new NothingThere('The template isn’t there any more. Choose another one.')
-  return readTemplate(bytes)
+  return bytes
 }

@@ -5,10 +5,10 @@ import type { Cut } from '#core/handing/cut'
 import type { HandedTopic } from '#core/handing/handed'
 import { Telling } from '#core/handing/telling'
 import type { PagePicture } from './handed-pictures'
-import type { DocumentAsked } from './document-asked'
+import type { SlidesAsked } from './document-asked'
 
 /*
- * A part of a tree as slides (ISO/IEC 29500, PresentationML): one for each section with what stands below it, in the look's colours;
+ * A part of a tree as slides (ISO/IEC 29500, PresentationML): one for each section with what stands below it, in the colours of the tree's look or of a theme of one's own;
  * what is too long goes on to the next; notes are for whoever speaks.
  */
 
@@ -34,7 +34,7 @@ const clean = (text: string): string =>
   text.toWellFormed().replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
 const bare = (colour: string): string => colour.replace('#', '').toUpperCase()
 
-export async function treeAsSlides(asked: DocumentAsked, cut: Cut): Promise<Buffer> {
+export async function treeAsSlides(asked: SlidesAsked, cut: Cut): Promise<Buffer> {
   const telling = new Telling(asked.choice)
   const { words } = telling
   const { root, deeper } = asked.handed
@@ -44,16 +44,20 @@ export async function treeAsSlides(asked: DocumentAsked, cut: Cut): Promise<Buff
   )
   dressing.refresh()
   const { wear } = dressing
+  const theme = asked.theme ?? {
+    ...{ ground: wear.page, ink: wear.ink, cover: wear.centre, onCover: wear.onCentre },
+    ...{ hues: null, heading: 'Calibri', body: 'Calibri' },
+  }
   const deck = new PptxGenJS()
   deck.layout = 'LAYOUT_WIDE'
   deck.title = clean(root.title)
   deck.author = clean(asked.author || 'Sun Porch')
   deck.company = ''
-  deck.theme = { headFontFace: 'Calibri', bodyFontFace: 'Calibri' }
+  deck.theme = { headFontFace: theme.heading ?? 'Calibri', bodyFontFace: theme.body ?? 'Calibri' }
 
   const sheet = (title: string, hue: string) => {
     const slide = deck.addSlide()
-    slide.background = { color: bare(wear.page) }
+    slide.background = { color: bare(theme.ground) }
     slide.addShape('rect', { x: 0, y: 0, w: 0.22, h: TALL, fill: { color: bare(hue) } })
     slide.addText(clean(title), {
       x: MARGIN,
@@ -62,7 +66,7 @@ export async function treeAsSlides(asked: DocumentAsked, cut: Cut): Promise<Buff
       h: 0.9,
       fontSize: title.length > 70 ? 22 : 30,
       bold: true,
-      color: bare(wear.ink),
+      color: bare(theme.ink),
       valign: 'middle',
       fit: 'shrink',
     })
@@ -86,7 +90,7 @@ export async function treeAsSlides(asked: DocumentAsked, cut: Cut): Promise<Buff
   }
 
   const cover = deck.addSlide()
-  cover.background = { color: bare(wear.centre) }
+  cover.background = { color: bare(theme.cover) }
   cover.addText(clean(telling.titled(root)), {
     x: 1,
     y: 2.2,
@@ -94,7 +98,7 @@ export async function treeAsSlides(asked: DocumentAsked, cut: Cut): Promise<Buff
     h: 1.8,
     fontSize: 44,
     bold: true,
-    color: bare(wear.onCentre),
+    color: bare(theme.onCover),
     valign: 'bottom',
     fit: 'shrink',
   })
@@ -108,11 +112,11 @@ export async function treeAsSlides(asked: DocumentAsked, cut: Cut): Promise<Buff
         .filter(Boolean)
         .join('\n'),
     ),
-    { x: 1, y: 4.1, w: WIDE - 2, h: 1.6, fontSize: 18, color: bare(wear.onCentre), valign: 'top', fit: 'shrink' },
+    { x: 1, y: 4.1, w: WIDE - 2, h: 1.6, fontSize: 18, color: bare(theme.onCover), valign: 'top', fit: 'shrink' },
   )
   if (root.note) cover.addNotes(clean(noteWords(root.note)))
   if (asked.drawn) {
-    const slide = sheet(telling.titled(root), wear.centre)
+    const slide = sheet(telling.titled(root), theme.cover)
     picture(slide, asked.drawn, { x: MARGIN, y: 1.4, w: WIDE - MARGIN * 2, h: TALL - 1.8 }, root.title)
   }
 
@@ -140,9 +144,9 @@ export async function treeAsSlides(asked: DocumentAsked, cut: Cut): Promise<Buff
     ]
   }
 
-  function section(topic: HandedTopic): void {
+  function section(topic: HandedTopic, branch: number): void {
     const sections: HandedTopic[] = []
-    const hue = dressing.hueOf(topic.id)
+    const hue = theme.hues?.[branch % theme.hues.length] ?? dressing.hueOf(topic.id)
     const lines: Line[] = [
       ...(telling.about(topic) ? [{ text: telling.about(topic), level: 0, small: true }] : []),
       ...linesOf(topic, 0, sections),
@@ -173,7 +177,7 @@ export async function treeAsSlides(asked: DocumentAsked, cut: Cut): Promise<Buff
               ...(small ? {} : { bullet: { indent: 16 } }),
               indentLevel: Math.min(level, 6),
               fontSize: small ? 14 : level === 0 ? 22 : level === 1 ? 19 : 17,
-              color: bare(small ? hue : wear.ink),
+              color: bare(small ? hue : theme.ink),
               breakLine: at < page.length - 1,
               paraSpaceAfter: small ? 4 : 6,
             },
@@ -183,8 +187,8 @@ export async function treeAsSlides(asked: DocumentAsked, cut: Cut): Promise<Buff
       if (beside > 0) picture(slide, shown!, { x: WIDE - MARGIN - 4.3, y: 1.6, w: 4.3, h: TALL - 2.4 }, topic.title)
       if (i === 0 && said) slide.addNotes(clean(said).slice(0, 20_000))
     })
-    for (const child of sections) section(child)
+    for (const child of sections) section(child, branch)
   }
-  for (const topic of root.children) section(topic)
+  root.children.forEach(section)
   return (await deck.write({ outputType: 'nodebuffer' })) as Buffer
 }

@@ -81,7 +81,7 @@ export const WORK = {
   contents: async ({ bytes, type, name }: ContentsInput): Promise<FileContents> =>
     (await import('../documents/contents')).readContents(bytes, type, name),
   template: async ({ bytes }: { readonly bytes: Uint8Array }): Promise<TemplateSaid> =>
-    (await import('../documents/template')).readTemplate(bytes).said,
+    (await import('../documents/template')).readSaid(bytes),
   minutes: async ({ minutes, author, templates, template }: MinutesInput, need: Need): Promise<Uint8Array> => {
     const { templateOf } = await import('../documents/template')
     const { minutesAsDocx } = await import('../documents/minutes-docx')

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import type { Locator } from '@playwright/test'
 import { Document, Header, Packer, Paragraph } from 'docx'
 import { strFromU8, unzipSync, zipSync } from 'fflate'
+import { firmSlides } from '../office-files'
 import { seriousViolations } from './accessibility'
 import { expect, openTree, pasteText, test, topic, two, visitor } from './porch'
 
@@ -159,4 +160,34 @@ test('a template for oneself alone is at hand in every tree, for whoever may onl
   await expect(again.getByRole('alert')).toContainText('for you alone')
   await again.getByRole('button', { name: 'Forget the template Rana’s letter' }).click()
   await expect(again.getByRole('combobox', { name: 'Template' }).locator('option')).toHaveText(['Sun Porch'])
+})
+
+test('slides go out in the colours and fonts of others that were brought, and a template for documents is none for them', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Opening day')
+  await openTree(page, id)
+  await pasteText(page, { 'text/plain': 'Doors\n\tAt ten\nCake' })
+  await expect(topic(page, /^Cake/)).toBeVisible()
+  await page.keyboard.press('u')
+  await page.keyboard.press('o')
+  const dialog = page.getByRole('dialog', { name: 'Hand out' })
+  await dialog.getByLabel('As what').selectOption('docx')
+  await bringInto(dialog, 'Letter.docx', await townsLetter())
+  await expect(dialog.getByRole('combobox', { name: 'Template' }).locator('option:checked')).toHaveText('Letter')
+  await dialog.getByLabel('As what').selectOption('pptx')
+  await expect(dialog.getByRole('combobox', { name: 'Template' }).locator('option')).toHaveText(['Sun Porch'])
+  await dialog
+    .getByLabel('Slides to use the theme of')
+    .setInputFiles({ name: 'Alder.pptx', mimeType: '', buffer: Buffer.from(await firmSlides()) })
+  await expect(dialog.getByRole('combobox', { name: 'Template' }).locator('option:checked')).toHaveText('Alder')
+  await expect(dialog.locator('.swatch').nth(2)).toHaveCSS('background-color', 'rgb(107, 43, 26)')
+  await expect(dialog).toContainText('Georgia, Verdana')
+  expect(await seriousViolations(page)).toEqual([])
+  const coming = page.waitForEvent('download')
+  await dialog.getByRole('button', { name: 'To my machine' }).click()
+  const bytes = readFileSync(await (await coming).path())
+  expect(partOf(bytes, /^ppt\/slides\/slide1\.xml$/)).toContain('6B2B1A')
+  expect(partOf(bytes, /^ppt\/theme\/theme1\.xml$/)).toContain('Georgia')
 })

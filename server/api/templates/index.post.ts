@@ -12,7 +12,7 @@ export default answer(
     const data = await rawBody(event, MOST)
     // Read before it's kept: what can't be filled in isn't offered.
     const said = await runJob('template', { bytes: data }, { person: account.id })
-    return { ...(await keepOwnTemplate(account.id, query.name, data)), said }
+    return { ...(await keepOwnTemplate(account.id, query.name, data, said.theme && 'pptx')), said }
   },
   0,
 )

@@ -1,0 +1,1 @@
+ALTER TABLE `own_templates` ADD `kind` varchar(4);
