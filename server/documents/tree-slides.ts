@@ -27,7 +27,30 @@ interface Line {
   readonly level: number
   readonly small: boolean
 }
-const linesTaken = ({ text, level }: Line): number => Math.max(1, Math.ceil(text.length / (LINE_LETTERS - level * 5)))
+/** What small print takes of a line. */
+const SMALL = 0.7
+const linesTaken = ({ text, level, small }: Line): number =>
+  Math.max(1, Math.ceil((text.length * (small ? SMALL : 1)) / (LINE_LETTERS - level * 5))) * (small ? SMALL : 1)
+
+/** Lines parted into slides: what is said of a topic in small print stays under it. */
+function pagesOf(lines: readonly Line[]): Line[][] {
+  const pages: Line[][] = [[]]
+  let taken = 0
+  for (let i = 0; i < lines.length;) {
+    let to = i + 1
+    while (to < lines.length && lines[to]!.small) to++
+    const together = lines.slice(i, to)
+    const takes = together.reduce((sum, line) => sum + linesTaken(line), 0)
+    if (taken + takes > MOST_LINES && pages.at(-1)!.length > 0) {
+      pages.push([])
+      taken = 0
+    }
+    pages.at(-1)!.push(...together)
+    taken += takes
+    i = to
+  }
+  return pages
+}
 
 const clean = (text: string): string =>
   // eslint-disable-next-line no-control-regex -- these are what XML refuses (XML 1.0, section 2.2)
@@ -154,17 +177,7 @@ export async function treeAsSlides(asked: SlidesAsked, cut: Cut): Promise<Buffer
     const shown =
       (topic.picture && asked.pictures.of(topic.picture.file)) ??
       (topic.sketch ? asked.pictures.of(topic.sketch) : null)
-    const pages: Line[][] = [[]]
-    let taken = 0
-    for (const line of lines) {
-      const takes = linesTaken(line)
-      if (taken + takes > MOST_LINES && pages.at(-1)!.length > 0) {
-        pages.push([])
-        taken = 0
-      }
-      pages.at(-1)!.push(line)
-      taken += takes
-    }
+    const pages = pagesOf(lines)
     const said = saidTo(topic, sections).join('\n\n')
     pages.forEach((page, i) => {
       const slide = sheet(`${telling.titled(topic)}${i > 0 ? ` (${words.goesOn})` : ''}`, hue)

@@ -256,7 +256,7 @@ describe('documents', () => {
       topic: `many${i}`,
       parent: 'japan',
       order: `c${String(i).padStart(4, '0')}V`,
-      with: { title: `Shelf ${i}` },
+      with: { title: `Shelf ${i}`, due: '2027-04-01' },
     }))
     await ines.edit(tree, many)
     const parts = unzipSync((await out({ as: 'pptx', with: [...TAKEN] })).bytes)
@@ -264,6 +264,14 @@ describe('documents', () => {
     const texts = slides.map(name => xmlText(strFromU8(parts[name]!)))
     expect(texts.filter(text => text.includes('(goes on)')).length).toBeGreaterThanOrEqual(2)
     for (let i = 0; i < 30; i++) expect(texts.some(text => new RegExp(`Shelf ${i}\\b`).test(text))).toBe(true)
+    // What is said of a topic in small print never goes on to the next slide without it.
+    for (const text of texts.filter(one => one.includes('(goes on)')))
+      expect(
+        text
+          .split('\n')
+          .map(line => line.trim())
+          .filter(Boolean)[1],
+      ).not.toMatch(/^Due /)
     const notes = Object.entries(parts).filter(([name]) => name.startsWith('ppt/notesSlides/notesSlide'))
     expect(notes.map(([, part]) => xmlText(strFromU8(part))).join()).toContain('Zementestrich')
     await ines.edit(
