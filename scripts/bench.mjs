@@ -23,6 +23,7 @@ const ALL = [
   'hand-out',
   'plan',
   'figures',
+  'sheet',
 ]
 const chosen = process.argv.slice(2).length > 0 ? process.argv.slice(2) : ALL
 await needPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' })
