@@ -1,9 +1,9 @@
-import { expect, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import PDFDocument from 'pdfkit'
 import { fromSnapshot, isLive } from '../../core/tree'
 import { wordDocument } from '../office-files'
 import { seriousViolations } from './accessibility'
-import { openTree, test, topic, two, visitor } from './porch'
+import { expect, openTree, test, two, visitor } from './porch'
 import type { Caller } from '../caller'
 
 /* A document beside the tree: its passages become topics that lead back to them. */

@@ -1,7 +1,7 @@
-import { expect, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { picture, slideDeck, wordDocument, workbook } from '../office-files'
 import { seriousViolations } from './accessibility'
-import { openTree, test, topic, visitor } from './porch'
+import { expect, openTree, test, topic, visitor } from './porch'
 
 /* Documents that hang on a topic are shown in place. */
 

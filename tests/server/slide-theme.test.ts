@@ -2,7 +2,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
 import type { KeptTemplate } from '../../core/handing/choice'
 import type { TemplateSaid } from '../../core/handing/template'
-import { Caller, newId, signUp } from '../caller'
+import { type Caller, newId, signUp } from '../caller'
 import { firmSlides, wordDocument } from '../office-files'
 
 /* Slides wear the theme of others (ISO/IEC 29500, DrawingML), which a library made and not we. */

@@ -68,8 +68,7 @@ export function useReading(desk: Desk) {
       if (found.length === 0) trouble.value = 'There are no words in this document.'
     } catch (error) {
       if (signal.aborted) return
-      trouble.value =
-        error instanceof ApiError ? error.message : 'This document can’t be read here.'
+      trouble.value = error instanceof ApiError ? error.message : 'This document can’t be read here.'
     } finally {
       if (!signal.aborted) said.value = ''
     }
