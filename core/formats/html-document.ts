@@ -19,17 +19,31 @@ export interface ReadDocument {
   readonly left: Left[]
 }
 
+/** A picture that was drawn anew, as the file that it becomes: SHA-256 of its bytes, media type, bytes, pixels. */
+export interface DrawnPicture {
+  readonly file: string
+  readonly type: string
+  readonly size: number
+  readonly width: number
+  readonly height: number
+}
+type PictureOf = (src: string) => DrawnPicture | null
+
 interface Node {
   title: string
   /** Paragraphs, as Markdown. */
   readonly note: string[]
   readonly children: Node[]
   readonly links: { url: string; title: string }[]
+  readonly pictures: DrawnPicture[]
 }
+const emptyNode = (title = ''): Node => ({ title, note: [], children: [], links: [], pictures: [] })
 /** Ranks of what is open: headings 1 to 6; lists and their items stand below any heading. */
 const LIST = 100
 const MOST_CHARACTERS = 12_000_000
 const MOST_LINKS = 50
+/** Pictures of one topic. */
+const MOST_PICTURES = 20
 
 const PARAGRAPHS = new Set([
   'p',
@@ -70,7 +84,7 @@ export const asPlainParagraph = (text: string): string => asParagraph(escaped(te
 const isOpen = (url: string): boolean => /^(?:https?:\/\/|mailto:)[^\s<>]+$/i.test(url) && url.length <= 2000
 
 class Reader {
-  readonly root: Node = { title: '', note: [], children: [], links: [] }
+  readonly root: Node = emptyNode()
   readonly left = new Map<Left['what'], number>()
   title = ''
   /** Whether anything but paragraphs was met. */
@@ -85,6 +99,8 @@ class Reader {
   private row: { cells: string[]; head: boolean } | null = null
   private heads: string[] = []
 
+  constructor(private readonly pictureOf: PictureOf) {}
+
   private get at(): Node {
     return this.open.at(-1)!.node
   }
@@ -93,7 +109,7 @@ class Reader {
   }
   private push(rank: number): void {
     while (this.open.length > 1 && this.open.at(-1)!.rank >= rank) this.open.pop()
-    const node: Node = { title: '', note: [], children: [], links: [] }
+    const node = emptyNode()
     this.at.children.push(node)
     this.open.push({ rank, node })
     if (this.open.length > LIMITS.depth / 2)
@@ -106,6 +122,11 @@ class Reader {
     }
     this.plain = this.marked = ''
     return said
+  }
+  private picture(src: string): void {
+    const drawn = this.pictureOf(src)
+    if (drawn && this.at.pictures.length < MOST_PICTURES) this.at.pictures.push(drawn)
+    else this.leave('image')
   }
   /** What was read so far goes where it belongs: the title of an item that has none, else a paragraph of the note. */
   private flush(): void {
@@ -151,7 +172,7 @@ class Reader {
       } else if (name === 'td' || name === 'th') {
         this.take()
         if (this.row && name === 'td') this.row.head = false
-      } else if (name === 'img') this.leave('image')
+      } else if (name === 'img') this.picture(attributes.src ?? '')
       else if (name === 'br') {
         this.plain += ' '
         this.marked += ' '
@@ -216,9 +237,9 @@ class Reader {
     const [title = '', ...rest] = row.cells
     const children = rest.flatMap((cell, i) => {
       const head = this.heads[i + 1]
-      return cell === '' ? [] : [{ title: head ? `${head}: ${cell}` : cell, note: [], children: [], links: [] }]
+      return cell === '' ? [] : [emptyNode(head ? `${head}: ${cell}` : cell)]
     })
-    this.at.children.push({ title: title || 'untitled', note: [], children, links: [] })
+    this.at.children.push({ ...emptyNode(title || 'untitled'), children })
   }
 
   end(): void {
@@ -226,26 +247,27 @@ class Reader {
   }
 }
 
-/** Reads a document. Throws `Unreadable` for one that is too large or nests too deeply. */
-export function readHtmlDocument(html: string): ReadDocument {
+/**
+ * Reads a document. `pictureOf` gives what was made of a picture, by its address; null leaves it behind. Throws `Unreadable` for one that is
+ * too large or nests too deeply.
+ */
+export function readHtmlDocument(html: string, pictureOf: PictureOf = () => null): ReadDocument {
   if (html.length > MOST_CHARACTERS) throw new Unreadable('This document is too long. Nothing was changed.')
-  const reader = new Reader()
+  const reader = new Reader(pictureOf)
   const parser = new Parser(reader.handler, { decodeEntities: true })
   parser.write(html)
   parser.end()
   reader.end()
   const { root, structured, left } = reader
-  const top = structured
-    ? root.children
-    : root.note.map((said): Node => ({ title: unescaped(said), note: [], children: [], links: [] }))
+  const top = structured ? root.children : root.note.map(said => emptyNode(unescaped(said)))
   const items = top.flatMap(itemOf)
-  const intro = structured ? noteFromMarkdown(root.note.join('\n\n')) : null
+  // What stands before the first heading belongs to the whole.
+  const intro = detailsOf({ ...root, note: structured ? root.note : [] })
   checkSize(items)
   return {
     title: reader.title,
     structured,
-    // What stands before the first heading belongs to the whole.
-    items: intro === null ? items : [{ title: reader.title, details: { note: intro }, children: items }],
+    items: Object.keys(intro).length === 0 ? items : [{ title: reader.title, details: intro, children: items }],
     left: Array.from(left, ([what, count]) => ({ what, count })),
   }
 }
@@ -253,18 +275,36 @@ export function readHtmlDocument(html: string): ReadDocument {
 const unescaped = (said: string): string => said.replace(/\\([\\`*_[\]<>#&\-+=|~.)])/g, '$1')
 
 /** Headings and items without words give what is below to whoever holds them. */
-function itemOf({ title, note, children, links }: Node): OutlineItem[] {
+function itemOf(node: Node): OutlineItem[] {
+  const { title, note, children, pictures } = node
   const below = children.flatMap(itemOf)
-  if (title === '' && note.length === 0) return below
-  const said = noteFromMarkdown(note.join('\n\n'))
-  return [
-    {
-      title,
-      details: {
-        ...(said === null ? {} : { note: said }),
-        ...(links.length > 0 ? { links: links.map((link, i) => ({ id: `l${i + 1}`, ...link })) } : {}),
-      },
-      children: below,
-    },
-  ]
+  if (title === '' && note.length === 0 && pictures.length === 0) return below
+  return [{ title, details: detailsOf(node), children: below }]
 }
+/** The first picture shows in its topic, the others hang on it. */
+function detailsOf({ note, links, pictures }: Node): NonNullable<OutlineItem['details']> {
+  const said = noteFromMarkdown(note.join('\n\n'))
+  const [first, ...more] = pictures
+  return {
+    ...(said === null ? {} : { note: said }),
+    ...(links.length > 0 ? { links: links.map((link, i) => ({ id: `l${i + 1}`, ...link })) } : {}),
+    ...(first
+      ? {
+          picture: {
+            ...{ file: first.file, ratio: ratioOf(first), place: 'above' as const },
+            width: Math.max(48, Math.min(220, first.width)),
+          },
+        }
+      : {}),
+    ...(more.length > 0
+      ? {
+          files: more.map((one, i) => ({
+            ...{ id: `p${i + 2}`, file: one.file, type: one.type, size: one.size },
+            name: `Picture ${i + 2}.${one.type === 'image/jpeg' ? 'jpg' : 'webp'}`,
+            preview: { file: one.file, ratio: ratioOf(one) },
+          })),
+        }
+      : {}),
+  }
+}
+const ratioOf = ({ width, height }: DrawnPicture): number => Math.max(0.01, Math.min(100, height / width))

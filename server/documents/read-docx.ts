@@ -1,7 +1,9 @@
+import { createHash } from 'node:crypto'
 import { zipSync } from 'fflate'
 import mammoth from 'mammoth'
 import { Unreadable } from '#core/capture/nested'
-import { readHtmlDocument, type ReadDocument } from '#core/formats/html-document'
+import { type DrawnPicture, readHtmlDocument, type ReadDocument } from '#core/formats/html-document'
+import { redraw } from '../files/picture'
 import { isCompound, unpack } from './unpack'
 
 /*
@@ -9,37 +11,66 @@ import { isCompound, unpack } from './unpack'
  * and links. Runs in a thread.
  */
 
-/** Parts that hold text and what it looks like; pictures, macros and what is embedded stay packed. */
-const TEXT_PART = /^(?:\[Content_Types\]\.xml|_rels\/\.rels|word\/[\w-]+\.xml|word\/_rels\/[\w-]+\.xml\.rels)$/
+/** Parts that hold text and what it looks like, and pictures; macros and what is embedded stay packed. */
+const WANTED =
+  /^(?:\[Content_Types\]\.xml|_rels\/\.rels|word\/[\w-]+\.xml|word\/_rels\/[\w-]+\.xml\.rels|word\/media\/[\w.-]+)$/
+/** Pictures that come along, and what they weigh together once they're drawn anew, bytes. */
+const MOST_PICTURES = 200
+const MOST_BYTES = 40 * 1024 * 1024
+
+/** A picture of a document as it was drawn anew, to be kept with the tree. */
+export interface DrawnFile extends DrawnPicture {
+  readonly bytes: Uint8Array
+}
 
 /** Throws `Unreadable` with words for whoever sent it. */
-export async function readDocx(bytes: Uint8Array): Promise<ReadDocument> {
+export async function readDocx(bytes: Uint8Array): Promise<ReadDocument & { readonly pictures: readonly DrawnFile[] }> {
   if (isCompound(bytes))
     throw new Unreadable('This is a document of the old kind (.doc), or one with a password. Save it as .docx.')
   const { parts, macros } = textParts(bytes)
+  const drawn = new Map<string, DrawnFile>()
+  let weight = 0
+  const draw = async (image: { readAsBuffer(): Promise<Buffer> }): Promise<{ src: string }> => {
+    if (drawn.size >= MOST_PICTURES || weight >= MOST_BYTES) return { src: '' }
+    try {
+      const { data, ...of } = await redraw(await image.readAsBuffer())
+      const src = `picture-${drawn.size}`
+      weight += data.length
+      const file = createHash('sha256').update(data).digest('hex')
+      drawn.set(src, { ...of, file, size: data.length, bytes: new Uint8Array(data) })
+      return { src }
+    } catch {
+      // A kind that can't be drawn stays behind, and is counted.
+      return { src: '' }
+    }
+  }
   let html: string
   try {
     const read = await mammoth.convertToHtml(
       { buffer: Buffer.from(zipSync(parts, { level: 0 })) },
       {
         styleMap: ["p[style-name='Title'] => h1.title:fresh"],
-        // Named where it stands, and never read.
-        convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })),
+        // Drawn anew here: nothing but pixels comes through.
+        convertImage: mammoth.images.imgElement(draw),
       },
     )
     html = read.value
   } catch {
     throw broken()
   }
-  const document = readHtmlDocument(html)
-  return macros ? { ...document, left: [...document.left, { what: 'macro', count: 1 }] } : document
+  const document = readHtmlDocument(html, src => drawn.get(src) ?? null)
+  return {
+    ...document,
+    left: macros ? [...document.left, { what: 'macro', count: 1 }] : document.left,
+    pictures: [...drawn.values()],
+  }
 }
 
 const broken = (): Unreadable =>
   new Unreadable('This document can’t be read. Save it anew as .docx, or as HTML. Nothing was changed.')
 
 function textParts(bytes: Uint8Array): { parts: Record<string, Uint8Array>; macros: boolean } {
-  const { parts, names } = unpack(bytes, name => TEXT_PART.test(name))
+  const { parts, names } = unpack(bytes, name => WANTED.test(name))
   if (!parts['word/document.xml']) throw broken()
   return { parts, macros: names.some(name => /vbaProject\.bin$/i.test(name)) }
 }

@@ -14,6 +14,7 @@ import { CannotMake } from '#core/scene/cannot-make'
 import type { IMPORT_FORMATS } from '#core/contract'
 import type { SidesSent } from '#core/compare/sent'
 import type { Files, HandOutInput, Made } from '../documents/hand-out'
+import type { DrawnFile } from '../documents/read-docx'
 import type { TextFormat } from '../trees/export'
 import type { Minutes } from '#core/meeting/minutes'
 import type { KeptTemplate } from '#core/handing/choice'
@@ -69,6 +70,8 @@ export interface ImportResult {
   readonly people: Readonly<Record<string, string>>
   /** Which state of which tree a file of ours holds. */
   readonly of: Stamp | null
+  /** Pictures that its topics show. */
+  readonly pictures: readonly DrawnFile[]
 }
 
 export const WORK = {

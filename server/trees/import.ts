@@ -9,6 +9,7 @@ import type { KeptThread } from '#core/talk/kept-talk'
 import { applyChanges, type OutlineItem, plantAt, type Tree } from '#core/tree'
 import type { IMPORT_FORMATS } from '#core/contract'
 import { wellFormed } from '#core/tree/atoms'
+import type { DrawnFile } from '../documents/read-docx'
 import { newTree } from './new-tree'
 
 /** What a file has: a tree, what of it couldn't be taken, and what was said in it, with the names of those who said it. */
@@ -18,6 +19,8 @@ export interface FromFile {
   readonly talk?: readonly KeptThread[]
   readonly people?: Readonly<Record<string, string>>
   readonly of?: Stamp | null
+  /** Pictures that its topics show, to be kept with the tree. */
+  readonly pictures?: readonly DrawnFile[]
 }
 
 /**
@@ -46,7 +49,8 @@ export async function treeFromFile(
   }
   if (format === 'docx') {
     const { readDocx } = await import('../documents/read-docx')
-    return fromDocument(await readDocx(bytesOf(text)), fileTitle)
+    const document = await readDocx(bytesOf(text))
+    return { ...fromDocument(document, fileTitle), pictures: document.pictures }
   }
   if (format === 'html') {
     const page = (await import('#core/formats/html-document')).readHtmlDocument(text)

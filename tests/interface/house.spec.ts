@@ -55,7 +55,7 @@ test('a file comes in as a tree; one that can’t be read says so and changes no
 test('a Word document is seen as a tree before it’s taken in, with what stays behind; left, it makes nothing', async ({
   browser,
 }) => {
-  const { page } = await visitor(browser)
+  const { page, caller } = await visitor(browser)
   await page.goto('/trees')
   const buffer = await Packer.toBuffer(
     new Document({
@@ -76,6 +76,7 @@ test('a Word document is seen as a tree before it’s taken in, with what stays 
                   ),
                   transformation: { width: 10, height: 10 },
                 }),
+                new ImageRun({ type: 'png', data: Buffer.from('torn'), transformation: { width: 10, height: 10 } }),
               ],
             }),
             new Paragraph({ text: 'Books', heading: HeadingLevel.HEADING_1 }),
@@ -106,6 +107,10 @@ test('a Word document is seen as a tree before it’s taken in, with what stays 
   await page.keyboard.press('Enter')
   await expect(topic(page, /^Doors/)).toBeVisible()
   await expect(topic(page, /^Fit-out/)).toHaveAttribute('aria-label', /note/)
+  // What could be drawn shows in its topic.
+  const { data: trees } = await caller.call<{ id: string }[]>('GET', '/api/trees')
+  const { topics } = (await caller.open(trees[0]!.id)).snapshot
+  expect(topics.filter(({ picture }) => picture).map(({ title }) => title)).toEqual(['Lift'])
 })
 
 test('the everything box finds topics, runs commands and selects what is somebody’s', async ({ browser }) => {

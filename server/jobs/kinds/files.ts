@@ -4,6 +4,7 @@ import type { ImportInput, ImportResult } from '../work'
 
 /** A file that somebody sent, as a tree. */
 export async function importFile({ format, name, text, parents }: ImportInput): Promise<ImportResult> {
-  const { tree, left, talk = [], people = {}, of = null } = await treeFromFile(format, name, text, parents)
-  return { snapshot: toSnapshot(tree), left, talk, people, of }
+  const read = await treeFromFile(format, name, text, parents)
+  const { tree, left, talk = [], people = {}, of = null, pictures = [] } = read
+  return { snapshot: toSnapshot(tree), left, talk, people, of, pictures }
 }
