@@ -163,7 +163,8 @@ function putBack(worker: Worker, only: string | null): void {
   idle.set(worker, { only, late })
 }
 
-function inThread(kind: Kind, input: unknown, { person, signal, need }: Asking): Promise<Answer> {
+function inThread(kind: Kind, input: unknown, asking: Asking): Promise<Answer> {
+  const { person, signal, need } = asking
   return new Promise((done, reject) => {
     if (signal?.aborted) {
       reject(stopped())
@@ -183,6 +184,9 @@ function inThread(kind: Kind, input: unknown, { person, signal, need }: Asking):
       then()
     }
     const cancel = (): void => end(() => reject(stopped()))
+    // What the job before left behind in a kept thread may end it: that says nothing of this one, which begins anew.
+    const broke = (error: Error): void =>
+      end(() => (standing ? inThread(kind, input, asking).then(done, reject) : reject(error)))
     // What the work may take counts from when it begins: how long a thread takes to start says nothing of the file.
     const begin = (): void => {
       clearTimeout(timer)
@@ -207,15 +211,11 @@ function inThread(kind: Kind, input: unknown, { person, signal, need }: Asking):
       else end(() => reject(new Error(`a job of the kind ${kind} needs more than it was given`)))
     })
     worker.on('error', (error: Error & { code?: string }) =>
-      end(() =>
-        reject(
-          error.code === 'ERR_WORKER_OUT_OF_MEMORY'
-            ? tooHeavy(`${DOING[kind]} needs more memory than one file may have.`)
-            : error,
-        ),
-      ),
+      error.code === 'ERR_WORKER_OUT_OF_MEMORY'
+        ? end(() => reject(tooHeavy(`${DOING[kind]} needs more memory than one file may have.`)))
+        : broke(error),
     )
-    worker.on('exit', code => end(() => reject(new Error(`a worker ended by itself with code ${code}`))))
+    worker.on('exit', code => broke(new Error(`a worker ended by itself with code ${code}`)))
     if (standing) begin()
     else timer = setTimeout(() => end(() => reject(new Error('a thread for a job didn’t start'))), START_MS)
   })

@@ -78,12 +78,20 @@ test('passages become topics by keys alone, are ticked off on both screens, lead
   const panel = panelOf(page)
   await expect(panel.getByLabel('Find in the document')).toHaveValue('lift')
   await expect(panel.getByRole('listbox').getByRole('option')).toHaveCount(1)
+  // A key acts on what is seen: what was narrowed away isn't stood on.
+  await page.keyboard.press('ArrowDown')
+  await expect(panel.getByRole('listbox')).toHaveAttribute(
+    'aria-activedescendant',
+    (await panel.getByRole('listbox').getByRole('option').getAttribute('id'))!,
+  )
   await panel.getByLabel('Find in the document').fill('')
+  await panel.getByLabel('Find in the document').focus()
   await expect(panel.getByRole('listbox').getByRole('option')).toHaveCount(9)
   await expect(panel.getByText('0 of 9 used')).toBeVisible()
   await page.keyboard.press('ArrowDown')
   await expect(panel.getByRole('listbox')).toBeFocused()
   // The second heading with all under it.
+  await page.keyboard.press('Home')
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Control+Enter')

@@ -78,6 +78,14 @@ watch(
   { immediate: true },
 )
 
+// What is narrowed away is neither stood on nor chosen: a key acts on what is seen.
+watch(shown, now => {
+  const there = new Set(now.map(one => one.at))
+  if ([...chosen.value].some(at => !there.has(at)))
+    chosen.value = new Set([...chosen.value].filter(at => there.has(at)))
+  if (!there.has(active.value) && now[0]) active.value = anchor = now[0].at
+})
+
 const where = (at: number): number => shown.value.findIndex(one => one.at === at)
 function range(from: number, to: number): ReadonlySet<number> {
   const [a, b] = [where(from), where(to)].sort((x, y) => x - y) as [number, number]
@@ -119,7 +127,9 @@ function make(which: readonly number[], tray = false): void {
     stand(next.at)
   }
 }
-const meant = (): number[] => (chosen.value.size > 0 ? [...chosen.value].sort((a, b) => a - b) : [active.value])
+const meant = (): number[] =>
+  chosen.value.size > 0 ? [...chosen.value].sort((a, b) => a - b) : where(active.value) < 0 ? [] : [active.value]
+const whole = (): number[] => (where(active.value) < 0 ? [] : together(passages.value, active.value))
 function key(event: KeyboardEvent): void {
   const command = event.ctrlKey || event.metaKey
   const acts: Record<string, () => void> = {
@@ -130,7 +140,7 @@ function key(event: KeyboardEvent): void {
     Home: () => go(-Infinity, event.shiftKey),
     End: () => go(Infinity, event.shiftKey),
     ' ': () => toggle(active.value),
-    Enter: () => (command ? make(together(passages.value, active.value)) : make(meant(), event.shiftKey)),
+    Enter: () => (command ? make(whole()) : make(meant(), event.shiftKey)),
   }
   if (command && event.key.toLowerCase() === 'a')
     acts[event.key] = () => (chosen.value = new Set(shown.value.map(one => one.at)))
@@ -216,7 +226,7 @@ function down(event: KeyboardEvent): void {
             severity="secondary"
             data-tip="Ctrl Enter"
             label="With all under it"
-            @click="make(together(passages, active))" />
+            @click="make(whole())" />
           <Button
             size="small"
             severity="secondary"
