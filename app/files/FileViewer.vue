@@ -88,7 +88,14 @@ watch(
           <Icon name="lucide:chevron-right" size="18" />
         </button>
       </template>
-      <Button v-if="canRead(at.file)" size="small" severity="secondary" label="Beside the tree" @click="beside" />
+      <button
+        v-if="canRead(at.file)"
+        class="icon-button"
+        aria-label="Beside the tree"
+        data-tip="Beside the tree"
+        @click="beside">
+        <Icon name="lucide:panel-right" size="17" />
+      </button>
       <button class="icon-button" aria-label="Save the file" @click="download(desk, at.file)">
         <Icon name="lucide:download" size="17" />
       </button>
