@@ -145,15 +145,19 @@ export async function closeVote(tree: string, id: string, principal: Principal, 
   } catch (error) {
     // It runs on, as if nobody had closed it.
     await database().update(votes).set({ closedAt: null, closedBy: null }).where(isVote(tree, id))
-    throw error
-  } finally {
     tell(tree)
+    throw error
   }
   // All that is to be known stands with the topic now.
-  await inTransaction(async tx => {
-    await tx.delete(ballots).where(eq(ballots.voteId, id))
-    await tx.delete(votes).where(isVote(tree, id))
-  })
+  try {
+    await inTransaction(async tx => {
+      await tx.delete(ballots).where(eq(ballots.voteId, id))
+      await tx.delete(votes).where(isVote(tree, id))
+    })
+  } finally {
+    // Whoever hears of it asks at once: it has to be gone by then.
+    tell(tree)
+  }
 }
 
 function voteOf(row: Row, own: readonly (typeof ballots.$inferSelect)[]): Vote {

@@ -154,3 +154,19 @@ describe('what isn’t a vote', () => {
     expect(topic.votes).toMatchObject([{ id: vote, counts: [0, 0, 1] }])
   })
 })
+
+it('whoever hears that a vote is closed and asks at once finds it gone', async () => {
+  for (let i = 0; i < 8; i++) {
+    const vote = newId()
+    await ask(vote)
+    await cast(rana, vote, 1, 0, 0)
+    const line = carl.line(id)
+    await line.hello(0)
+    const before = line.of('votes').length
+    const closing = close(vote)
+    await line.until(() => line.of('votes').length > before, 'word that it’s closed')
+    expect((await running(carl)).map(one => one.id)).not.toContain(vote)
+    expect((await closing).status).toBe(200)
+    line.socket.close()
+  }
+})
