@@ -18,6 +18,7 @@ import {
 } from './formula'
 import { FormulaError, parseStored } from './parse'
 import { numeralOf } from './fixed'
+import { columnName } from './table'
 import { FAULT_SIGNS } from './words'
 
 /*
@@ -57,11 +58,6 @@ const MOST_ARGUMENTS = 200
 /** Characters of a formula at most (Office Open XML). */
 const MOST_CHARACTERS = 8000
 
-export function columnName(index: number): string {
-  let name = ''
-  for (let n = index; n >= 0; n = Math.floor(n / 26) - 1) name = String.fromCharCode(65 + (n % 26)) + name
-  return name
-}
 /** Days since 30 December 1899, as spreadsheets count them. */
 export const serialOf = (day: string): number => daysBetween('1899-12-30', day)
 

@@ -22,3 +22,10 @@ export function numeralOfDouble(value: number): string | null {
   const trimmed = said.includes('.') ? said.replace(/\.?0+$/, '') : said
   return /^-0?$/.test(trimmed) ? '0' : trimmed
 }
+
+/** Columns are named as in any sheet, from 0: A to Z, AA … */
+export function columnName(index: number): string {
+  let name = ''
+  for (let n = index; n >= 0; n = Math.floor(n / 26) - 1) name = String.fromCharCode(65 + (n % 26)) + name
+  return name
+}

@@ -1,13 +1,7 @@
 import ExcelJS from 'exceljs'
 import { digitsOf } from '#core/figures/currencies'
-import {
-  columnName,
-  FIRST_COLUMN,
-  FIRST_ROW,
-  type SheetCell,
-  type SheetOf,
-  VALUES_SHEET,
-} from '#core/figures/spreadsheet'
+import { FIRST_COLUMN, FIRST_ROW, type SheetCell, type SheetOf, VALUES_SHEET } from '#core/figures/spreadsheet'
+import { columnName } from '#core/figures/table'
 import type { Measure, Topic, TopicId } from '#core/tree'
 
 /*

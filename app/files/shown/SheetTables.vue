@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ReadTable } from '#core/figures/table'
+import { columnName, type ReadTable } from '#core/figures/table'
 
 /** The sheets of a workbook, or a file of rows, as tables with a tab each. */
 const { sheets } = defineProps<{ sheets: readonly ReadTable[] }>()
@@ -14,12 +14,6 @@ const headings = computed(() => Array.from({ length: columns.value }, (_, i) => 
 const tabs = useTemplateRef<HTMLElement[]>('tabs')
 const id = useId()
 
-/** Columns are named as in any sheet: A to Z, AA … */
-function columnName(index: number): string {
-  let name = ''
-  for (let n = index; n >= 0; n = Math.floor(n / 26) - 1) name = String.fromCharCode(65 + (n % 26)) + name
-  return name
-}
 function choose(index: number): void {
   at.value = (index + sheets.length) % sheets.length
   shown.value = STEP
