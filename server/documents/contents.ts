@@ -1,11 +1,10 @@
-import { zipSync } from 'fflate'
 import { Unreadable } from '#core/capture/nested'
 import type { FileContents, ShownPicture } from '#core/formats/contents'
 import { contentsKindOf } from '#core/formats/contents'
 import { decode } from '#core/formats/encoding'
 import { blocksOfHtml } from '#core/formats/html-blocks'
 import { ShownPictures } from './shown-picture'
-import { isZip, unpack } from './unpack'
+import { isZip } from './unpack'
 
 /* What a file holds, as it can be shown in place. Runs in a thread; what reads a kind of file is loaded when the first of it comes. */
 
@@ -30,35 +29,21 @@ function page(bytes: Uint8Array): FileContents {
   return { kind: 'document', blocks, left: cut ? [TOO_LONG] : [] }
 }
 
-const PART =
-  /^(?:\[Content_Types\]\.xml|_rels\/\.rels|word\/[\w-]+\.xml|word\/_rels\/[\w-]+\.xml\.rels|word\/media\/[\w.-]+)$/
-
 async function wordDocument(bytes: Uint8Array): Promise<FileContents> {
-  const { default: mammoth } = await import('mammoth')
-  const { parts, names } = unpack(bytes, name => PART.test(name))
-  const broken = new Unreadable('This document can’t be read. Save it anew as .docx.')
-  if (!parts['word/document.xml']) throw broken
+  const { docxAsHtml } = await import('./read-docx')
   const drawing = new ShownPictures()
-  // Addresses of our own for what was drawn: the page that mammoth makes names them.
+  // Addresses of our own for what was drawn: the page names them.
   const drawn = new Map<string, ShownPicture>()
-  let html: string
-  try {
-    const read = await mammoth.convertToHtml(
-      { buffer: Buffer.from(zipSync(parts, { level: 0 })) },
-      {
-        styleMap: ["p[style-name='Title'] => h1.title:fresh"],
-        convertImage: mammoth.images.imgElement(async image => {
-          const picture = await drawing.draw(await image.readAsBuffer(), '')
-          const src = `picture-${drawn.size}`
-          if (picture) drawn.set(src, picture)
-          return { src: picture ? src : '' }
-        }),
-      },
-    )
-    html = read.value
-  } catch {
-    throw broken
-  }
+  const { html, macros } = await docxAsHtml(
+    bytes,
+    async image => {
+      const picture = await drawing.draw(await image.readAsBuffer(), '')
+      const src = `picture-${drawn.size}`
+      if (picture) drawn.set(src, picture)
+      return { src: picture ? src : '' }
+    },
+    () => new Unreadable('This document can’t be read. Save it anew as .docx.'),
+  )
   const { blocks, cut } = blocksOfHtml(html, (src, words) => {
     const picture = drawn.get(src)
     return picture ? { ...picture, words } : null
@@ -66,10 +51,6 @@ async function wordDocument(bytes: Uint8Array): Promise<FileContents> {
   return {
     kind: 'document',
     blocks,
-    left: [
-      ...(names.some(name => /vbaProject\.bin$/i.test(name)) ? ['Its macros were left out.'] : []),
-      ...drawing.said(),
-      ...(cut ? [TOO_LONG] : []),
-    ],
+    left: [...(macros ? ['Its macros were left out.'] : []), ...drawing.said(), ...(cut ? [TOO_LONG] : [])],
   }
 }

@@ -27,10 +27,9 @@ export interface DrawnFile extends DrawnPicture {
 export async function readDocx(bytes: Uint8Array): Promise<ReadDocument & { readonly pictures: readonly DrawnFile[] }> {
   if (isCompound(bytes))
     throw new Unreadable('This is a document of the old kind (.doc), or one with a password. Save it as .docx.')
-  const { parts, macros } = textParts(bytes)
   const drawn = new Map<string, DrawnFile>()
   let weight = 0
-  const draw = async (image: { readAsBuffer(): Promise<Buffer> }): Promise<{ src: string }> => {
+  const draw = async (image: InDocument): Promise<{ src: string }> => {
     if (drawn.size >= MOST_PICTURES || weight >= MOST_BYTES) return { src: '' }
     try {
       const { data, ...of } = await redraw(await image.readAsBuffer())
@@ -44,20 +43,7 @@ export async function readDocx(bytes: Uint8Array): Promise<ReadDocument & { read
       return { src: '' }
     }
   }
-  let html: string
-  try {
-    const read = await mammoth.convertToHtml(
-      { buffer: Buffer.from(zipSync(parts, { level: 0 })) },
-      {
-        styleMap: ["p[style-name='Title'] => h1.title:fresh"],
-        // Drawn anew here: nothing but pixels comes through.
-        convertImage: mammoth.images.imgElement(draw),
-      },
-    )
-    html = read.value
-  } catch {
-    throw broken()
-  }
+  const { html, macros } = await docxAsHtml(bytes, draw, broken)
   const document = readHtmlDocument(html, src => drawn.get(src) ?? null)
   return {
     ...document,
@@ -69,8 +55,32 @@ export async function readDocx(bytes: Uint8Array): Promise<ReadDocument & { read
 const broken = (): Unreadable =>
   new Unreadable('This document can’t be read. Save it anew as .docx, or as HTML. Nothing was changed.')
 
-function textParts(bytes: Uint8Array): { parts: Record<string, Uint8Array>; macros: boolean } {
+/** What mammoth hands over of a picture in a document. */
+interface InDocument {
+  readAsBuffer(): Promise<Buffer>
+}
+/**
+ * A document as the page that mammoth makes of it, following styles, and whether it has macros, which stay packed. `draw` gives the address
+ * that the page names for a picture, '' for none. Throws what `broken` makes.
+ */
+export async function docxAsHtml(
+  bytes: Uint8Array,
+  draw: (image: InDocument) => Promise<{ src: string }>,
+  broken: () => Error,
+): Promise<{ readonly html: string; readonly macros: boolean }> {
   const { parts, names } = unpack(bytes, name => WANTED.test(name))
   if (!parts['word/document.xml']) throw broken()
-  return { parts, macros: names.some(name => /vbaProject\.bin$/i.test(name)) }
+  try {
+    const { value } = await mammoth.convertToHtml(
+      { buffer: Buffer.from(zipSync(parts, { level: 0 })) },
+      {
+        styleMap: ["p[style-name='Title'] => h1.title:fresh"],
+        // Drawn anew here: nothing but pixels comes through.
+        convertImage: mammoth.images.imgElement(draw),
+      },
+    )
+    return { html: value, macros: names.some(name => /vbaProject\.bin$/i.test(name)) }
+  } catch {
+    throw broken()
+  }
 }

@@ -1,6 +1,6 @@
-import { SaxesParser } from 'saxes'
 import { Unreadable } from '#core/capture/nested'
 import type { FileContents, ShownPicture, Slide } from '#core/formats/contents'
+import { type Hearing, hearXml, type Parts, relationsOf, xmlOf } from './office-xml'
 import { ShownPictures } from './shown-picture'
 import { unpack } from './unpack'
 
@@ -19,14 +19,13 @@ export async function readPptx(bytes: Uint8Array): Promise<Extract<FileContents,
   const { parts, names } = unpack(bytes, name => WANTED.test(name))
   const left: string[] = []
   if (names.some(name => /vbaProject\.bin$/i.test(name))) left.push('Its macros were left out.')
-  const targets = relationsOf(parts, 'ppt/presentation.xml')
+  const targets = relationsOf(parts, 'ppt/presentation.xml', broken)
   const order: string[] = []
-  parse(xmlOf(parts, 'ppt/presentation.xml'), {
-    open: (name, attributes) => {
-      const target = name === 'p:sldId' ? targets.get(attributes['r:id'] ?? '') : undefined
-      if (target && parts[target]) order.push(target)
-    },
-  })
+  const open = (name: string, attributes: Readonly<Record<string, string>>): void => {
+    const target = name === 'p:sldId' ? targets.get(attributes['r:id'] ?? '')?.target : undefined
+    if (target && parts[target]) order.push(target)
+  }
+  hearXml(xmlOf(parts, 'ppt/presentation.xml', broken), { open }, broken)
   if (order.length > MOST_SLIDES) left.push(`Only the first ${MOST_SLIDES} slides are shown.`)
   const pictures = new ShownPictures()
   const slides: Slide[] = []
@@ -34,23 +33,19 @@ export async function readPptx(bytes: Uint8Array): Promise<Extract<FileContents,
   return { kind: 'slides', slides, left: [...left, ...pictures.said()] }
 }
 
-async function slideOf(
-  parts: Readonly<Record<string, Uint8Array>>,
-  part: string,
-  pictures: ShownPictures,
-): Promise<Slide> {
-  const { paragraphs, shown } = wordsOf(xmlOf(parts, part))
-  const targets = relationsOf(parts, part)
+async function slideOf(parts: Parts, part: string, pictures: ShownPictures): Promise<Slide> {
+  const { paragraphs, shown } = wordsOf(xmlOf(parts, part, broken))
+  const targets = relationsOf(parts, part, broken)
   const drawn: ShownPicture[] = []
   for (const { relation, words } of shown) {
-    const data = parts[targets.get(relation) ?? '']
+    const data = parts[targets.get(relation)?.target ?? '']
     const picture = data ? await pictures.draw(data, words) : null
     if (picture) drawn.push(picture)
   }
-  const notesPart = [...targets.values()].find(target => target.startsWith('ppt/notesSlides/'))
+  const notesPart = [...targets.values()].find(({ target }) => target.startsWith('ppt/notesSlides/'))?.target
   const notes =
     notesPart && parts[notesPart]
-      ? wordsOf(xmlOf(parts, notesPart))
+      ? wordsOf(xmlOf(parts, notesPart, broken))
           .paragraphs.filter(({ holder }) => holder === 'body')
           .map(({ text }) => text)
           .join('\n')
@@ -84,7 +79,7 @@ function wordsOf(xml: string): {
   const paragraphs: Paragraph[] = []
   const shown: { relation: string; words: string }[] = []
   let [holder, text, level, inText, inPicture, alt] = ['', '', 0, false, false, '']
-  parse(xml, {
+  const hearing: Hearing = {
     open: (name, attributes) => {
       if (name === 'p:sp') holder = ''
       else if (name === 'p:ph') holder = attributes.type ?? 'body'
@@ -105,54 +100,7 @@ function wordsOf(xml: string): {
       else if (name === 'p:sp') holder = ''
       else if (name === 'a:p' && text.trim() !== '') paragraphs.push({ text: text.trim(), level, holder })
     },
-  })
+  }
+  hearXml(xml, hearing, broken)
   return { paragraphs, shown }
-}
-
-/** Where a part's relations lead, by their ids: names of parts. What leads out of the file isn't followed. */
-function relationsOf(parts: Readonly<Record<string, Uint8Array>>, part: string): Map<string, string> {
-  const at = part.lastIndexOf('/')
-  const [folder, file] = [part.slice(0, at), part.slice(at + 1)]
-  const found = new Map<string, string>()
-  const rels = `${folder}/_rels/${file}.rels`
-  if (!parts[rels]) return found
-  parse(xmlOf(parts, rels), {
-    open: (name, { Id, Target, TargetMode }) => {
-      if (name !== 'Relationship' || !Id || !Target || TargetMode === 'External') return
-      const steps = Target.startsWith('/') ? [] : folder.split('/')
-      for (const step of Target.split('/'))
-        if (step === '..') steps.pop()
-        else if (step !== '.' && step !== '') steps.push(step)
-      found.set(Id, steps.join('/'))
-    },
-  })
-  return found
-}
-
-/** A part as text. XML that declares entities is none that an office program writes, and may unfold without end. */
-function xmlOf(parts: Readonly<Record<string, Uint8Array>>, name: string): string {
-  const part = parts[name]
-  if (!part) throw broken()
-  const text = new TextDecoder('utf-8').decode(part)
-  if (/<!DOCTYPE/i.test(text)) throw broken()
-  return text
-}
-function parse(
-  xml: string,
-  on: {
-    open: (name: string, attributes: Readonly<Record<string, string>>) => void
-    text?: (said: string) => void
-    close?: (name: string) => void
-  },
-): void {
-  const parser = new SaxesParser()
-  let wrong = false
-  parser.on('error', () => {
-    wrong = true
-  })
-  parser.on('opentag', ({ name, attributes }) => on.open(name, attributes as Record<string, string>))
-  parser.on('text', said => on.text?.(said))
-  parser.on('closetag', ({ name }) => on.close?.(name))
-  parser.write(xml).close()
-  if (wrong) throw broken()
 }

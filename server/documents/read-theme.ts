@@ -1,6 +1,6 @@
-import { SaxesParser } from 'saxes'
 import { Unreadable } from '#core/capture/nested'
 import { SCHEME, type SchemeColour, type SlideTheme, slideThemeOf } from '#core/handing/slide-theme'
+import { hearXml, relationsOf, xmlOf } from './office-xml'
 import { unpack } from './unpack'
 
 /* The theme of a presentation (ISO/IEC 29500, DrawingML): its colours and fonts. Runs in a thread. */
@@ -21,17 +21,14 @@ export function readTheme(bytes: Uint8Array): SlideTheme {
   const { parts, names } = unpack(bytes, name => THEME.test(name) || name === RELATIONS)
   if (!isPresentation(names)) throw broken()
   if (names.some(name => /vbaProject\.bin$/i.test(name))) throw new Unreadable(MACROS)
-  let theme = ''
-  if (parts[RELATIONS])
-    parse(parts[RELATIONS], (name, { Type, Target }) => {
-      if (name === 'Relationship' && Type?.endsWith('/theme') && Target) theme = `ppt/${Target.replace(/^\/ppt\//, '')}`
-    })
-  const part = parts[theme] ?? parts['ppt/theme/theme1.xml']
-  if (!part) throw broken()
+  const theme = [...relationsOf(parts, PRESENTATION, broken).values()].find(({ type }) =>
+    type.endsWith('/theme'),
+  )?.target
+  const part = theme && parts[theme] ? theme : 'ppt/theme/theme1.xml'
   const colours: Partial<Record<SchemeColour, string>> = {}
   const fonts: Record<'major' | 'minor', string | null> = { major: null, minor: null }
   let [colour, font]: [SchemeColour | null, 'major' | 'minor' | null] = [null, null]
-  parse(part, (name, attributes) => {
+  const open = (name: string, attributes: Readonly<Record<string, string>>): void => {
     const bare = name.replace(/^a:/, '')
     const scheme = SCHEME.find(one => one === bare)
     if (scheme) colour = scheme
@@ -44,21 +41,8 @@ export function readTheme(bytes: Uint8Array): SlideTheme {
       // With a plus it would name the theme itself.
       if (face !== '' && !face.startsWith('+')) fonts[font] ??= face.slice(0, 100).toWellFormed()
     } else if (bare === 'fmtScheme') [colour, font] = [null, null]
-  })
+  }
+  hearXml(xmlOf(parts, part, broken), { open }, broken)
   if (Object.keys(colours).length === 0) throw broken()
   return slideThemeOf(colours, fonts)
-}
-
-function parse(part: Uint8Array, on: (name: string, attributes: Readonly<Record<string, string>>) => void): void {
-  const xml = new TextDecoder('utf-8').decode(part)
-  // XML that declares entities is none that an office program writes, and may unfold without end.
-  if (/<!DOCTYPE/i.test(xml)) throw broken()
-  const parser = new SaxesParser()
-  let wrong = false
-  parser.on('error', () => {
-    wrong = true
-  })
-  parser.on('opentag', ({ name, attributes }) => on(name, attributes as Record<string, string>))
-  parser.write(xml).close()
-  if (wrong) throw broken()
 }

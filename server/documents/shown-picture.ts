@@ -1,11 +1,8 @@
-import sharp from 'sharp'
 import type { ShownPicture } from '#core/formats/contents'
+import { redraw } from '../files/picture'
 
 /* Pictures out of somebody's document, drawn anew so that nothing but pixels comes through. Runs in a thread. */
 
-/** Pixels of the longer side, and of a picture before it's unpacked at most. */
-const LONGEST = 1400
-const MOST_PIXELS = 50_000_000
 /** Pictures of one document, and bytes of all of them once drawn. */
 const MOST_PICTURES = 150
 const MOST_BYTES = 12 * 1024 * 1024
@@ -22,17 +19,9 @@ export class ShownPictures {
     if (this.drawn >= MOST_PICTURES || this.bytes >= MOST_BYTES) return this.without()
     this.drawn++
     try {
-      const image = sharp(data, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
-      const { format } = await image.metadata()
-      // A drawing in SVG may name files beside it.
-      if (format === 'svg' || format === 'pdf') return this.without()
-      const out = await image
-        .rotate()
-        .resize({ width: LONGEST, height: LONGEST, fit: 'inside', withoutEnlargement: true })
-        .webp({ quality: 82 })
-        .toBuffer()
+      const { data: out, type } = await redraw(Buffer.from(data))
       this.bytes += out.length
-      return { src: `data:image/webp;base64,${out.toString('base64')}`, words }
+      return { src: `data:${type};base64,${out.toString('base64')}`, words }
     } catch {
       return this.without()
     }
