@@ -233,6 +233,25 @@ test.describe('the meeting', () => {
     await expect(page.getByRole('textbox', { name: 'Title of the tree' })).toBeInViewport()
   })
 
+  test('what stands far down in a pane belongs to the pane: the page has nothing to scroll', async ({ browser }) => {
+    const { page } = await withTree(browser, ['Lift'])
+    await topic(page, 'Lift').click()
+    await page.setViewportSize({ width: 1280, height: 560 })
+    const field = page.locator('.side input[type=file]').last()
+    await expect(field).toBeAttached()
+    const box = (await field.boundingBox())!
+    expect(box.y + box.height, 'the field is under the fold').toBeGreaterThan(560)
+    const room = await page.evaluate(() => [document.documentElement.scrollHeight, innerHeight])
+    expect(room[0]).toBe(room[1])
+    // What would scroll a page that has more than one sees, at once and not only until a listener has put it back.
+    expect(
+      await page.evaluate(() => {
+        scrollTo(0, 10_000)
+        return scrollY
+      }),
+    ).toBe(0)
+  })
+
   test('“Next” at the last item offers to end; the letters are seen before they go', async ({ browser }) => {
     const ines = await withTree(browser, [])
     const { page, caller, id } = ines
