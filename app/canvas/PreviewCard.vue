@@ -173,6 +173,7 @@ defineExpose({ enter, leave })
       class="sketch"
       :src="`data:image/svg+xml;utf8,${encodeURIComponent(at.sketch)}`"
       :alt="`Sketch for ${at.title}`" />
+    <LazyHungCharts v-if="at.charts.length" :key="`c${at.id}`" :topic="at" @opened="close()" />
     <div v-if="ties.length" class="list">
       <button
         v-for="{ from, tie } in ties"
@@ -197,6 +198,7 @@ defineExpose({ enter, leave })
         !at.files.length &&
         !at.place &&
         !at.sketch &&
+        !at.charts.length &&
         !ties.length &&
         !guise.reference
       "

@@ -1,5 +1,5 @@
-import type { Rect, Tick } from '#core/arrange/place'
-import { type Axis, tickInWords } from '#core/scene/axis'
+import type { Rect } from '#core/arrange/place'
+import { type Axis, tickInWords, UNDER, underMarks } from '#core/scene/axis'
 import type { Wear } from '#core/dress/wear'
 import type { Viewport } from './viewport'
 
@@ -32,8 +32,8 @@ export class Paper {
     else this.bars.set(colour, [rect])
   }
 
-  axis(y: number, from: number, to: number, ticks: readonly Tick[]): void {
-    this.axes.push({ y, from, to, ticks })
+  axis(axis: Axis): void {
+    this.axes.push(axis)
   }
 
   /** Draws what was gathered. `alpha` fades the brackets while planks are on their way. */
@@ -64,7 +64,7 @@ export class Paper {
     context.globalAlpha = 1
   }
 
-  private drawAxis({ y, from, to, ticks }: Axis, wear: Wear, quiet: string, sun: string): void {
+  private drawAxis({ y, from, to, ticks, under }: Axis, wear: Wear, quiet: string, sun: string): void {
     const { context, view } = this
     const unit = 1 / view.zoom
     context.strokeStyle = context.fillStyle = quiet
@@ -93,5 +93,9 @@ export class Paper {
         free = tick.x + width + 14
       }
     }
+    if (!under) return
+    context.fillStyle = wear.ink
+    for (const { x, text } of underMarks(ticks, under, words => context.measureText(words).width))
+      context.fillText(text, x - 2, y + UNDER)
   }
 }

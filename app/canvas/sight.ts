@@ -133,7 +133,8 @@ export class Sight {
         sheet.bar(dressing.hueOf(id), rect)
         if (meets(rect, inView)) want(id, rect, 'down', dressing.hueOf(id))
       },
-      axis: (y, from, to, ticks) => sheet.axis(y, from, to, ticks),
+      axis: (y, from, to, ticks, of) =>
+        sheet.axis({ y, from, to, ticks, under: desk.planks.figures?.onAxis(of, ticks) }),
     })
     sheet.draw(dressing.wear, colours.quiet, colours.sun, part)
     this.posts = putUp(wanted, taken, browserRuler)

@@ -1,5 +1,7 @@
+import type { Tick } from '#core/arrange/place'
 import type { Known } from '#core/capture/quick-details'
 import { type Plank, plankOf } from '#core/arrange/plank'
+import type { BetweenMarks } from '#core/figures/on-axis'
 import type { Derived, Stale } from '#core/derive/derived'
 import type { Circumstances } from '#core/find/evaluate'
 import type { Guise } from '#core/derive/guises'
@@ -31,6 +33,8 @@ export class Planks {
   figures: {
     of(id: TopicId): readonly SmallPrint[]
     readonly from: Derived
+    /** What comes again under the marks of a time axis. */
+    onAxis(of: TopicId, ticks: readonly Tick[]): BetweenMarks | null
     /** What words after `//` mean in the tree's measures, for the title that is being typed. */
     readonly read: Known['figureIn']
     readonly meets: NonNullable<Circumstances['figureMeets']>

@@ -147,6 +147,7 @@ function setTarget(measure: Measure, said: string): void {
         /></span>
       </div>
     </div>
+    <LazyHungCharts v-if="topic.charts.length" :topic="topic" lasting />
   </section>
 </template>
 

@@ -4,6 +4,7 @@ import { againstTarget } from '#core/figures/target'
 import { topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import type { Aside } from './asides'
+import { chartingOf, FACES } from './charting'
 import TakeFigures from './TakeFigures.vue'
 import { beginWith, figuresOf, measuresOf, shownResult } from './figuring'
 import { useFiguresThen } from './useFiguresThen'
@@ -11,13 +12,7 @@ import { useFiguresThen } from './useFiguresThen'
 /** What things cost, take and count, with its faces. */
 defineEmits<{ menu: [event: MouseEvent] }>()
 const desk = useDesk()
-const FACES = [
-  { id: 'sheet', name: 'Sheet' },
-  { id: 'charts', name: 'Charts' },
-  { id: 'what-if', name: 'What if' },
-  { id: 'choosing', name: 'Choosing' },
-] as const
-const face = ref<(typeof FACES)[number]['id']>('sheet')
+const { face } = chartingOf(desk)
 const ChartsFace = defineAsyncComponent(() => import('./ChartsFace.vue'))
 const WhatIfFace = defineAsyncComponent(() => import('./WhatIfFace.vue'))
 const ChoosingFace = defineAsyncComponent(() => import('./ChoosingFace.vue'))

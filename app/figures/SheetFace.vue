@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize, useResizeObserver } from '@vueuse/core'
-import { type SheetRow, sheetRows } from '#core/figures/sheet'
+import { sayFigure } from '#core/figures/numbers'
+import { type Grouping, GROUPINGS } from '#core/tree/view'
 import { childrenOf, type Measure, numberOf, shorten, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { expectField } from '~/focus/typeahead'
@@ -12,6 +13,8 @@ import type { Aside } from './asides'
 import { cellOf } from './sheet-cell'
 import type { FiguresThen } from './useFiguresThen'
 import { useSheetBlocks } from './useSheetBlocks'
+import { GROUP_NAMES } from '~/outline/group-names'
+import { useSheetRows } from './useSheetRows'
 import { type At, useSheetKeys } from './useSheetKeys'
 
 /** The tree as rows, measures as columns: what each topic has, and what it comes to further up. Only what is in sight is drawn. */
@@ -34,19 +37,10 @@ const box = ref<HTMLDivElement>()
 const narrow = useNarrow()
 const tall = computed(() => (narrow.value ? 44 : 32))
 
-const sort = shallowRef<{ readonly measure: string; readonly down: boolean } | null>(null)
-const rows = computed<readonly SheetRow[]>(() => {
-  void desk.tick.value
-  const { finding } = desk
-  const by = sort.value
-  return sheetRows(desk.tree, {
-    only: desk.only.value,
-    folded: id => desk.isFolded(id),
-    hidden: id => finding.isHidden(id),
-    sort: by && { down: by.down, value: id => figuresOf(desk, whatIf).of(id, by.measure).value },
-  })
+const { sort, group, rows, topicAt, indexOf, order } = useSheetRows(desk, {
+  measures: () => measures,
+  figures: () => figuresOf(desk, whatIf),
 })
-const indexOf = computed(() => new Map(rows.value.map(({ id }, i) => [id, i])))
 
 const virtual = useVirtualizer(
   computed(() => ({
@@ -56,7 +50,7 @@ const virtual = useVirtualizer(
     overscan: 12,
     // The rows lie below the head, which stays: what is last in sight ends that much further down.
     scrollPaddingEnd: 38,
-    getItemKey: (index: number) => rows.value[index]?.id ?? index,
+    getItemKey: (index: number) => topicAt(index)?.id ?? index,
   })),
 )
 const shown = computed(() => {
@@ -64,7 +58,7 @@ const shown = computed(() => {
   void desk.talking.tick.value
   const figures = figuresOf(desk, whatIf)
   return virtual.value.getVirtualItems().flatMap(item => {
-    const row = rows.value[item.index]
+    const row = topicAt(item.index)
     if (!row) return []
     return [
       {
@@ -80,12 +74,31 @@ const shown = computed(() => {
   })
 })
 
+/** The heads of groups in sight, with what each comes to. */
+const groups = computed(() =>
+  virtual.value.getVirtualItems().flatMap(item => {
+    const line = rows.value[item.index]
+    if (!line || line.id !== null) return []
+    return [
+      {
+        ...line,
+        index: item.index,
+        top: item.start,
+        cells: line.sums.map(({ value, fault }, i) => {
+          const measure = measures[i]
+          return fault || !measure ? '⚠' : value === null ? '' : sayFigure(value, measure, ownLocale(), true)
+        }),
+      },
+    ]
+  }),
+)
+
 // — The cell that is typed in
 
 const opened = shallowRef<(At & { readonly id: TopicId; readonly first: string | null }) | null>(null)
 const keys = useSheetKeys(desk, {
   rowOf: id => indexOf.value.get(id) ?? -1,
-  idAt: row => rows.value[row]?.id ?? null,
+  idAt: row => topicAt(row)?.id ?? null,
   rows: () => rows.value.length,
   columns: () => measures.length,
   open,
@@ -95,7 +108,7 @@ const keys = useSheetKeys(desk, {
 const { column, here, block, isIn } = keys
 
 function open(at: At, first: string | null): void {
-  const row = rows.value[at.row]
+  const row = topicAt(at.row)
   if (!row || at.column < 0 || !desk.guard()) return
   if (topicOf(desk.tree, row.id).reference) {
     desk.say('This topic shows another one, whose figures would count twice. Change them at the original.')
@@ -148,7 +161,7 @@ function key(event: KeyboardEvent): void {
 }
 function pressed(event: PointerEvent, index: number, at: number): void {
   if (event.button !== 0) return
-  if (opened.value && opened.value.id === rows.value[index]?.id && opened.value.column === at) return
+  if (opened.value && opened.value.id === topicAt(index)?.id && opened.value.column === at) return
   // A finger has no double click: what is chosen already opens.
   const again = event.pointerType === 'touch' && here.value.row === index && here.value.column === at && at >= 0
   keys.go({ row: index, column: at }, event.shiftKey && at >= 0)
@@ -169,8 +182,8 @@ function reveal(id: TopicId): void {
 watch(column, () => reveal(desk.focus.value))
 function neighbour(id: TopicId, direction: 'up' | 'down' | 'left' | 'right'): TopicId | null {
   const index = indexOf.value.get(id)
-  if (index === undefined) return rows.value[0]?.id ?? null
-  if (direction === 'up' || direction === 'down') return rows.value[index + (direction === 'up' ? -1 : 1)]?.id ?? null
+  if (direction === 'up' || direction === 'down' || index === undefined)
+    return keys.topicFrom(index ?? -1, direction === 'up' ? -1 : 1)
   if (direction === 'left') {
     if (childrenOf(desk.tree, id).length > 0 && !desk.isFolded(id) && id !== desk.tree.centre) {
       desk.toggleFold([id])
@@ -184,15 +197,6 @@ function contextMenu(event: MouseEvent, id: TopicId): void {
   event.preventDefault()
   if (!desk.selection.value.has(id)) desk.select(id, { quiet: true })
   emit('menu', event)
-}
-function order(measure: Measure): void {
-  const now = sort.value
-  sort.value =
-    now?.measure !== measure.id
-      ? { measure: measure.id, down: true }
-      : now.down
-        ? { measure: measure.id, down: false }
-        : null
 }
 let hide = (): void => {}
 useResizeObserver(box, () => reveal(desk.focus.value))
@@ -244,7 +248,17 @@ defineExpose({
     @cut="blocks.copy"
     @paste="blocks.paste">
     <div class="head" role="row">
-      <span class="corner" role="columnheader">Topic</span>
+      <span class="corner" role="columnheader"
+        >Topic
+        <select
+          class="group-by"
+          :value="group ?? ''"
+          aria-label="Group the rows"
+          @change="group = (($event.target as HTMLSelectElement).value || null) as Grouping | null">
+          <option value="">as the tree</option>
+          <option v-for="one in GROUPINGS" :key="one" :value="one">{{ GROUP_NAMES[one] }}</option>
+        </select></span
+      >
       <span
         v-for="(measure, i) in measures"
         :key="measure.id"
@@ -265,6 +279,22 @@ defineExpose({
       </span>
     </div>
     <div class="rows" :style="{ height: `${virtual.getTotalSize()}px` }" role="rowgroup">
+      <div
+        v-for="head in groups"
+        :key="`group ${head.key}`"
+        class="row group"
+        role="row"
+        :aria-level="1"
+        :aria-rowindex="head.index + 2"
+        :style="{ transform: `translateY(${head.top}px)` }">
+        <span class="corner" role="rowheader"
+          >{{ head.name }} <span class="quiet">{{ head.count }}</span></span
+        >
+        <span v-for="(sum, i) in head.cells" :key="measures[i]?.id ?? i" class="column" role="gridcell"
+          ><span class="value">{{ sum }}</span
+          ><span v-for="aside in asides" :key="aside" class="aside"
+        /></span>
+      </div>
       <div
         v-for="row in shown"
         :id="`sheet-${row.id}`"

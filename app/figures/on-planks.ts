@@ -1,6 +1,9 @@
 import { figureMeets } from '#core/figures/meets'
+import type { Tick } from '#core/arrange/place'
+import { type BetweenMarks, seriesOnAxis } from '#core/figures/on-axis'
 import { figurePrint, measuresOnPlanks } from '#core/figures/on-planks'
 import { readQuickFigure } from '#core/figures/quick'
+import type { TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { figuresOf } from './figuring'
 
@@ -10,6 +13,7 @@ export function putFiguresOnPlanks(desk: Desk): void {
   desk.planks.figures = {
     of: id => figurePrint(desk.tree, figures, measuresOnPlanks(desk.tree.fields.measures), id, ownLocale()),
     from: figures,
+    onAxis: onceAChange(desk, (of, ticks) => seriesOnAxis(desk.tree, figures, of, ticks, ownLocale())),
     meets: (id, condition) => figureMeets(desk.tree, figures, id, condition),
     read: words => {
       const { fields, topics } = desk.tree
@@ -20,4 +24,19 @@ export function putFiguresOnPlanks(desk: Desk): void {
   desk.finding.changed()
   desk.redress()
   desk.tell('all')
+}
+
+type OnAxis = (of: TopicId, ticks: readonly Tick[]) => BetweenMarks | null
+
+/** The axis is drawn anew with each frame; what stands under it is worked out when something has changed. */
+function onceAChange(desk: Desk, work: OnAxis): OnAxis {
+  const known = new Map<TopicId, { readonly at: string; readonly words: BetweenMarks | null }>()
+  return (of, ticks) => {
+    const at = `${desk.tick.value} ${ticks.length} ${ticks[0]?.date}`
+    const before = known.get(of)
+    if (before?.at === at) return before.words
+    const words = work(of, ticks)
+    known.set(of, { at, words })
+    return words
+  }
 }

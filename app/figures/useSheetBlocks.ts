@@ -2,6 +2,7 @@ import { figureAt, type Given } from '#core/figures/entry'
 import type { Figures } from '#core/figures/figures'
 import { typedFigure } from '#core/figures/numbers'
 import { blockOf, blockText, type SheetRow } from '#core/figures/sheet'
+import { isTopicRow, type SheetLine } from '#core/figures/sheet-groups'
 import { type Measure, topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { entryOf, giveFigures } from './figuring'
@@ -17,7 +18,7 @@ const isOrAre = (count: number): string => (count === 1 ? 'is' : 'are')
 export function useSheetBlocks(
   desk: Desk,
   sheet: {
-    rows(): readonly SheetRow[]
+    rows(): readonly SheetLine[]
     measures(): readonly Measure[]
     /** What is chosen; null in the column of topics. */
     block(): Block | null
@@ -26,7 +27,12 @@ export function useSheetBlocks(
   },
 ) {
   const measuresIn = ({ left, right }: Block): readonly Measure[] => sheet.measures().slice(left, right + 1)
-  const rowsIn = ({ top, bottom }: Block): readonly SheetRow[] => sheet.rows().slice(top, bottom + 1)
+  /** Heads of groups are no part of a block. */
+  const rowsIn = ({ top, bottom }: Block): readonly SheetRow[] =>
+    sheet
+      .rows()
+      .slice(top, bottom + 1)
+      .filter(isTopicRow)
 
   /** A topic that shows another has no figures. */
   function give(given: readonly Given[]): boolean {
@@ -52,7 +58,7 @@ export function useSheetBlocks(
   function fill(block: Block): void {
     const from = block.top === block.bottom ? block.top - 1 : block.top
     const source = sheet.rows()[from]
-    if (!source) return
+    if (!source || !isTopicRow(source)) return
     const given = rowsIn({ ...block, top: from + 1 }).flatMap(({ id }) =>
       measuresIn(block).map(measure => ({ topic: id, measure: measure.id, ...stored(source.id, measure) })),
     )
@@ -94,10 +100,11 @@ export function useSheetBlocks(
     }
     const given: Given[] = []
     let [beyond, unread] = [0, 0]
+    const topics = sheet.rows().slice(block.top).filter(isTopicRow)
     let wrong = ''
     blockOf(text).forEach((line, y) =>
       line.forEach((said, x) => {
-        const [row, measure] = [sheet.rows()[block.top + y], sheet.measures()[block.left + x]]
+        const [row, measure] = [topics[y], sheet.measures()[block.left + x]]
         if (!row || !measure || given.length >= MOST_PASTED) {
           if (said.trim() !== '') beyond++
           return

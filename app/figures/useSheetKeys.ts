@@ -48,10 +48,19 @@ export function useSheetKeys(
     return at >= left && at <= right && row >= top && row <= bottom
   }
 
+  /** The next row of a topic behind a row, or before it: heads of groups are passed over. */
+  function topicFrom(row: number, way: 1 | -1): TopicId | null {
+    for (let at = row + way; at >= 0 && at < sheet.rows(); at += way) {
+      const id = sheet.idAt(at)
+      if (id !== null) return id
+    }
+    return null
+  }
+
   function go(to: At, extend = false): void {
-    const row = Math.max(0, Math.min(sheet.rows() - 1, to.row))
+    const down = to.row >= here.value.row ? 1 : -1
     const at = Math.max(extend ? 0 : -1, Math.min(sheet.columns() - 1, to.column))
-    const id = sheet.idAt(row)
+    const id = topicFrom(Math.max(0, Math.min(sheet.rows() - 1, to.row)) - down, down)
     if (id === null) return
     anchor.value = extend ? (anchor.value ?? here.value) : null
     column.value = at
@@ -118,5 +127,5 @@ export function useSheetKeys(
       if (anchor.value && sheet.rowOf(desk.focus.value) < 0) anchor.value = null
     },
   )
-  return { column, anchor, here, block, isIn, go, key }
+  return { column, anchor, here, block, isIn, go, topicFrom, key }
 }

@@ -1,5 +1,6 @@
 import type { SavedView } from '#core/tree/view'
 import type { Desk } from '~/desk/desk'
+import { chartingOf, showChart, shownChartNow } from '~/figures/charting'
 
 /** Takes over how a saved view looks at the tree. */
 export function takeView(desk: Desk, view: SavedView): void {
@@ -10,6 +11,8 @@ export function takeView(desk: Desk, view: SavedView): void {
   if (view.outline) desk.outline.value = view.outline
   if (view.board) desk.board.value = view.board
   if (view.depth !== null) desk.openTo(view.depth)
+  if (view.chart) showChart(desk, view.chart)
+  else if (view.view === 'figures') chartingOf(desk).face.value = 'sheet'
 }
 
 /** How the tree is looked at just now, to be kept under a name. */
@@ -26,5 +29,6 @@ export function viewNow(desk: Desk, id: string, name: string): SavedView {
     depth: depth !== null && depth > 0 ? depth : null,
     outline: desk.outline.value,
     board: desk.board.value,
+    chart: shownChartNow(desk),
   }
 }

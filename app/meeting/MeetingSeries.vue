@@ -12,7 +12,7 @@ import { useMeeting } from '~/meeting/useMeeting'
 const meeting = useMeeting()
 const emit = defineEmits<{ choose: [id: TopicId] }>()
 const { desk } = meeting
-const log = shallowRef<SeriesLog>({ closedOn: {} })
+const log = shallowRef<SeriesLog>({ closedOn: {}, endedAt: {} })
 async function load(): Promise<void> {
   try {
     log.value = await callApi<SeriesLog>(`/api/trees/${desk.session.treeId}/meetings/${meeting.id.value}/series`)
@@ -46,6 +46,17 @@ function show(id: TopicId): void {
   nextTick(() => desk.visit(id))
 }
 const Charts = defineAsyncComponent(() => import('./SeriesCharts.vue'))
+/** Meetings of which the log knows when they ended. */
+const ends = computed(() =>
+  (figures.value?.rows ?? []).flatMap(({ id, title, day }) => {
+    const number = log.value.endedAt[id]
+    return number === undefined ? [] : [{ id, title, day, number }]
+  }),
+)
+const measured = computed(() => {
+  void desk.lateTick.value
+  return desk.tree.fields.measures.length > 0
+})
 </script>
 
 <template>
@@ -110,6 +121,7 @@ const Charts = defineAsyncComponent(() => import('./SeriesCharts.vue'))
           </table>
         </div>
       </section>
+      <LazySeriesFigures v-if="measured && ends.length" :ends="ends" @choose="emit('choose', $event)" />
       <section v-if="figures.overruns.length">
         <h2>Overrun by item</h2>
         <div class="scroll">

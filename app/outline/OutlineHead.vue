@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { GROUP_NAMES } from './group-names'
 import {
   type AnyColumn,
   type Column,
@@ -26,12 +27,6 @@ const measures = computed(() => {
 
 const SORTED: readonly Column[] = ['start', 'due', 'length', 'done', 'priority', ...PLANNED]
 const isSorted = (column: AnyColumn): boolean => isFigureColumn(column) || SORTED.includes(column)
-const GROUP_NAMES: Record<Grouping, string> = {
-  person: 'by person',
-  marker: 'by marker',
-  state: 'by state',
-  due: 'by due date',
-}
 const chooser = ref()
 const at = (column: AnyColumn): boolean => shape.value.columns.includes(column)
 const sortSign = (by: string): string => (shape.value.sort?.by === by ? (shape.value.sort.down ? '↓' : '↑') : '')

@@ -1,13 +1,14 @@
 import type { GroveOnlooker } from './grove'
-import type { Onlooker, Placed } from './place'
+import type { TopicId } from '../tree/topic'
+import type { Onlooker, Placed, Tick } from './place'
 
 /** Passes on what counts from the middle of a plank. */
 export function fromMiddleOf(root: Placed, onlooker: Onlooker, frame: (placed: Placed) => void): GroveOnlooker {
   const [x, y] = [root.x + root.width / 2, root.y + root.height / 2]
   const axis =
     onlooker.axis &&
-    ((at: number, from: number, to: number, ticks: Parameters<NonNullable<Onlooker['axis']>>[3]): void =>
-      onlooker.axis?.(at + y, from + x, to + x, x === 0 ? ticks : ticks.map(tick => ({ ...tick, x: tick.x + x }))))
+    ((at: number, from: number, to: number, ticks: readonly Tick[], of: TopicId): void =>
+      onlooker.axis?.(at + y, from + x, to + x, x === 0 ? ticks : ticks.map(tick => ({ ...tick, x: tick.x + x })), of))
   if (x === 0 && y === 0) {
     return {
       frame,

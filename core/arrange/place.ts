@@ -43,8 +43,8 @@ export interface Onlooker {
   /** A line through points (x, y, x, y, …) in the colour of a topic. */
   line(owner: TopicId, points: readonly number[]): void
   block(rect: Rect, id: TopicId): void
-  /** A time axis at height `y`, with its marks. */
-  axis?(y: number, from: number, to: number, ticks: readonly Tick[]): void
+  /** A time axis at height `y`, with its marks; `of`: what hangs from it is this topic's. */
+  axis?(y: number, from: number, to: number, ticks: readonly Tick[], of: TopicId): void
 }
 
 /** Clear space in canvas units: between parent and child, and between siblings; wider around a centre. */

@@ -184,7 +184,7 @@ export class TimeGrove implements Grove {
       this.lines ??= new Patchwork(all.map(line => [line, boxOf(line.points)] as const))
       this.lines.visit(view, ({ owner, points }) => onlooker.line(owner, points))
     }
-    if (axis) onlooker.axis?.(axis.y, axis.from, axis.to, axis.ticks)
+    if (axis) onlooker.axis?.(axis.y, axis.from, axis.to, axis.ticks, ground.root)
     const show = (placed: Placed): void =>
       ground.isNested(placed.id) ? onlooker.frame(placed) : onlooker.plank(placed)
     planks.visit(view, show, stride)

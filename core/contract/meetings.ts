@@ -68,4 +68,6 @@ export interface GuestMeeting {
 export interface SeriesLog {
   /** ISO 8601 day on which it was last set done. */
   readonly closedOn: Readonly<Record<string, string>>
+  /** The number of the edit by which a meeting was ended; meetings that weren't have none. */
+  readonly endedAt: Readonly<Record<string, number>>
 }

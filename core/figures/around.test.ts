@@ -126,7 +126,7 @@ describe('charts', () => {
       ['D', '9'],
       ['E', '-2'],
     ])
-    const steps = waterfall(parts, fixedOf('15')!, 'all')
+    const steps = waterfall(parts, fixedOf('15')!, { all: 'all', byItself: 'by itself' })
     expect(steps.map(({ title, from, to }) => [title, nearly(from), nearly(to)])).toEqual([
       ['A', 0, 6],
       ['D', 6, 15],

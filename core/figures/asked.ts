@@ -3,7 +3,7 @@ import { tellFigures, type ToldFigures, type ToldValue, tryFormula } from './tol
 
 /** What is asked of a tree's figures from outside. */
 export type FiguresQuestion =
-  | { readonly kind: 'all'; readonly whatIf: string | null }
+  | { readonly kind: 'all'; readonly whatIf: string | null; readonly topic: string | null }
   | {
       readonly kind: 'try'
       readonly topic: string
@@ -15,4 +15,4 @@ export type FiguresQuestion =
 
 /** The answer, as it's known on a day (ISO 8601). */
 export const answerFigures = (tree: Tree, today: string, question: FiguresQuestion): ToldFigures | ToldValue =>
-  question.kind === 'all' ? tellFigures(tree, today, question.whatIf) : tryFormula(tree, today, question)
+  question.kind === 'all' ? tellFigures(tree, today, question) : tryFormula(tree, today, question)

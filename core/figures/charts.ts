@@ -29,15 +29,20 @@ export interface Step extends Part {
 }
 
 /** From the parts to the whole, one after the other; what the parts don't come to is a step of its own. */
-export function waterfall(parts: readonly Part[], whole: Fixed, title: string): Step[] {
+export function waterfall(
+  parts: readonly Part[],
+  whole: Fixed,
+  words: { readonly all: string; readonly byItself: string },
+): Step[] {
   const steps: Step[] = []
   let at = 0n
   for (const part of parts) {
     steps.push({ ...part, from: at, to: at + part.value, kind: 'part' })
     at += part.value
   }
-  if (at !== whole) steps.push({ id: null, title: 'by itself', value: whole - at, from: at, to: whole, kind: 'rest' })
-  steps.push({ id: null, title, value: whole, from: 0n, to: whole, kind: 'whole' })
+  if (at !== whole)
+    steps.push({ id: null, title: words.byItself, value: whole - at, from: at, to: whole, kind: 'rest' })
+  steps.push({ id: null, title: words.all, value: whole, from: 0n, to: whole, kind: 'whole' })
   return steps
 }
 

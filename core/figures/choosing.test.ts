@@ -38,6 +38,31 @@ describe('choosing', () => {
     ).toBeGreaterThan(0.1)
     expect(weightsOf([], []).weights).toEqual([])
   })
+  it('comes to the scores of a published example of the weighted sum', () => {
+    // E. Triantaphyllou, “Multi-Criteria Decision Making Methods: A Comparative Study” (2000), the example of the weighted sum model, its
+    // first two alternatives, from memory: weights .20, .15, .40, .25; scores 21.50 and 22.00.
+    const weights = [20, 15, 40, 25]
+    const ids = ['c1', 'c2', 'c3', 'c4']
+    const measures = ids.map(id => euros(id, { unit: '' }))
+    const tree = treeOf(
+      measures,
+      'Plants\n  First | c1 25 | c2 20 | c3 15 | c4 30\n  Second | c1 10 | c2 30 | c3 20 | c4 30',
+    )
+    applyChanges(
+      tree,
+      ids.map((id, i) => ({
+        op: 'put' as const,
+        topic: 'Plants',
+        set: 'choice' as const,
+        member: { id, kind: 'criterion' as const, order: `a${i}`, weight: weights[i]!, better: 'more' as const },
+      })),
+    )
+    const { options } = choiceOf(tree, 'Plants', figuresOf(tree), measures)
+    expect(options.map(({ score, rank }) => [score.toFixed(2), rank])).toEqual([
+      ['21.50', 2],
+      ['22.00', 1],
+    ])
+  })
   it('ranks options by the weighted sum, and says how far a weight may go', () => {
     const measures = [euros('cost'), euros('mark', { unit: '' })]
     const tree = treeOf(measures, 'Firms\n  Ash | cost 100 | mark 4\n  Birch | cost 200 | mark 8\n  Note')

@@ -6,6 +6,8 @@ import { figureChanges } from './entry'
 import { Figures } from './figures'
 import { euros, treeOf } from './fixtures/growing'
 import { fixedOf, nearly, numeralOf } from './fixed'
+import { seriesOnAxis } from './on-axis'
+import { underMarks } from '../scene/axis'
 import { overYears } from './over-years'
 import { periodAt, periodsOf, seriesSum } from './series'
 
@@ -74,7 +76,7 @@ describe('a series', () => {
   })
 
   it('is a figure like any other: it rolls up, exactly, and is gathered by periods', () => {
-    const tree = treeOf([euros('cost')], 'House\n  Rent\n  Heat\n  Sign | cost 320')
+    const tree = treeOf([euros('cost', { onPlank: true })], 'House\n  Rent\n  Heat\n  Sign | cost 320')
     applyChanges(tree, [
       ...figureChanges(tree, [
         { topic: 'Rent', measure: 'cost', text: '', series: series({ count: 24 }) },
@@ -103,6 +105,27 @@ describe('a series', () => {
     ])
     // All periods and what comes once are the whole.
     expect(periods.reduce((all, { value }) => all + value, once)).toBe(figures.of('c', 'cost').value)
+    // On a time axis a period counts by its first month, up to the next mark; at the last from then on.
+    const marks = ['2027-06-15', '2027-07-01', '2028-01-01'].map(date => ({ date, unit: 'month' as const }))
+    const between = seriesOnAxis(tree, figures, 'c', marks, 'en-GB')!
+    expect(between.sums.map((sum, i) => between.say(sum, i === 2))).toEqual([
+      '900.00 EUR',
+      '5,400.10 EUR',
+      '14,400.30 EUR from then on',
+    ])
+    expect(numeralOf(between.before)).toBe('900')
+    expect(seriesOnAxis(tree, figures, 'Sign', marks, 'en-GB')).toBeNull()
+    expect(seriesOnAxis(tree, figures, 'c', [{ date: '2027-06-15T07:00', unit: 'hour' }], 'en-GB')).toBeNull()
+    // Where there is no room for every mark's, marks stand together, and nothing is left out.
+    const said = (letter: number): string[] =>
+      underMarks(
+        marks.map((mark, i) => ({ ...mark, x: i * 100 })),
+        between,
+        text => text.length * letter,
+      ).map(({ x, text }) => `${x} ${text}`)
+    expect(said(2)).toEqual(['0 900.00 EUR before, 900.00 EUR', '100 5,400.10 EUR', '200 14,400.30 EUR from then on'])
+    expect(said(5)).toEqual(['0 900.00 EUR before, 6,300.10 EUR', '200 14,400.30 EUR from then on'])
+    expect(said(9)).toEqual(['0 900.00 EUR before, 20,700.40 EUR from then on'])
     // What is typed takes its place.
     applyChanges(tree, figureChanges(tree, [{ topic: 'Rent', measure: 'cost', text: '5' }]))
     expect(tree.topics.get('Rent')!.figures[0]!.series).toBeUndefined()

@@ -38,7 +38,8 @@ export function sheetRows(
   return rows
 }
 
-function sorted(
+/** Topics by a value, those without one last; equal ones stay as they are. */
+export function sorted(
   ids: readonly TopicId[],
   { down, value }: { readonly down: boolean; value(id: TopicId): Fixed | null },
 ): readonly TopicId[] {

@@ -60,13 +60,19 @@ const toldValue = (value: Fixed | null, fault: Fault | null, of: Cell, names: Fa
   fault: fault && faultInWords(fault, of, names),
 })
 
-export function tellFigures(tree: Tree, today: string, whatIf: string | null = null): ToldFigures {
+/** `topic`: of that one alone; one that isn't there has none. */
+export function tellFigures(
+  tree: Tree,
+  today: string,
+  { whatIf = null, topic = null }: { readonly whatIf?: string | null; readonly topic?: TopicId | null } = {},
+): ToldFigures {
   const figures = figuresAt(tree, today, whatIf)
   const faults = faultNamesOf(tree)
   const names = namesOf(tree, LOCALE)
   const measures = inOrder(tree.fields.measures)
   const told: ToldFigure[] = []
-  for (const { id } of allTopics(tree))
+  const asked = topic === null ? allTopics(tree) : [tree.topics.get(topic)].flatMap(one => one ?? [])
+  for (const { id } of asked)
     for (const { id: measure } of measures) {
       const { value, fault, own, formula } = figures.of(id, measure)
       const target = figureAt(tree, id, measure, null)?.target ?? null

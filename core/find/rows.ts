@@ -123,7 +123,11 @@ const STATES = {
 } as const
 
 /** The groups that a topic belongs to; none when it has nothing to do with the grouping. */
-function placesOf(topic: Topic, group: Grouping, { today, locale, personName, markerName }: RowsAsked): Place[] {
+export function placesOf(
+  topic: Topic,
+  group: Grouping,
+  { today, locale, personName, markerName }: Pick<RowsAsked, 'today' | 'locale' | 'personName' | 'markerName'>,
+): Place[] {
   switch (group) {
     case 'person': {
       if (!isTask(topic)) return []

@@ -62,7 +62,7 @@ const FIELDS: Readonly<Partial<Record<Taken, readonly (keyof Content)[]>>> = {
   pictures: ['picture', 'sketch'],
   'cross-links': ['ties'],
   numbers: ['numbering'],
-  figures: ['figures', 'choice'],
+  figures: ['figures', 'charts', 'choice'],
 }
 
 /** What of the tree itself is for those who have it. */

@@ -25,6 +25,12 @@ export interface HandedTask {
   readonly done: number | null
   readonly priority: number | null
 }
+/** A chart of a branch, drawn. */
+export interface HandedChart {
+  /** What it's of, for those who hear it. */
+  readonly words: string
+  readonly svg: string
+}
 export interface HandedTopic {
   readonly id: TopicId
   /** Levels below what is handed out: 1 for its sections, 0 for itself. */
@@ -47,6 +53,7 @@ export interface HandedTopic {
   readonly picture: { readonly file: string; readonly width: number; readonly ratio: number } | null
   /** SVG. */
   readonly sketch: string | null
+  readonly charts: readonly HandedChart[]
   readonly checks: readonly { readonly text: string; readonly done: boolean; readonly due: string | null }[]
   readonly ties: readonly {
     readonly label: string
@@ -77,6 +84,7 @@ export function handedOf(
   nameOf: (person: string) => string,
   talk: readonly KeptThread[] = [],
   figuresIn: (topic: TopicId) => string = () => '',
+  chartsIn: (topic: TopicId) => readonly HandedChart[] = () => [],
 ): Handed {
   const along = taken(choice)
   const said = new Map<TopicId, KeptThread[]>()
@@ -122,6 +130,7 @@ export function handedOf(
       files: topic.files.map(({ name, size, file }) => ({ name, size, file })),
       picture: topic.picture && { file: topic.picture.file, width: topic.picture.width, ratio: topic.picture.ratio },
       sketch: topic.sketch,
+      charts: topic.charts.length > 0 ? chartsIn(topic.id) : [],
       checks: inOrder(topic.checks).map(({ text, done, due }) => ({ text, done, due })),
       ties: tiesOf.get(topic.id) ?? [],
       comments: (said.get(topic.id) ?? []).flatMap(({ comments }) =>

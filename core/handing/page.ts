@@ -87,6 +87,10 @@ export function treeAsPage({
       shown && `<p><img src="${e(shown)}" alt="${e(topic.title)}" width="${Math.round(topic.picture!.width)}"></p>`,
       topic.sketch &&
         `<p><img src="data:image/svg+xml,${encodeURIComponent(topic.sketch)}" alt="${e(topic.title)}" width="320"></p>`,
+      ...topic.charts.map(
+        ({ words: said, svg }) =>
+          `<p><img src="data:image/svg+xml,${encodeURIComponent(svg)}" alt="${e(said)}" width="640"></p>`,
+      ),
       noteToHtml(topic.note, picture),
       list(
         topic.checks.map(

@@ -37,6 +37,9 @@ interface Words {
   readonly place: string
   readonly untitled: string
   readonly goesOn: string
+  /** In a chart: the whole, and what a branch has of its own beyond its parts. */
+  readonly all: string
+  readonly byItself: string
   readonly asOf: (day: string) => string
   readonly days: (days: number) => string
   readonly bytes: (size: string) => string
@@ -63,6 +66,8 @@ export const WORDS: Readonly<Record<Language, Words>> = {
     place: 'Place',
     untitled: 'untitled',
     goesOn: 'goes on',
+    all: 'all',
+    byItself: 'by itself',
     asOf: day => `As of ${day}`,
     days: days => `${days} working ${days === 1 ? 'day' : 'days'}`,
     bytes: size => `${size} bytes`,
@@ -86,6 +91,8 @@ export const WORDS: Readonly<Record<Language, Words>> = {
     place: 'Ort',
     untitled: 'ohne Titel',
     goesOn: 'Fortsetzung',
+    all: 'insgesamt',
+    byItself: 'für sich',
     asOf: day => `Stand ${day}`,
     days: days => `${days} ${days === 1 ? 'Arbeitstag' : 'Arbeitstage'}`,
     bytes: size => `${size} Bytes`,
@@ -109,6 +116,8 @@ export const WORDS: Readonly<Record<Language, Words>> = {
     place: 'Lieu',
     untitled: 'sans titre',
     goesOn: 'suite',
+    all: 'au total',
+    byItself: 'en propre',
     asOf: day => `État au ${day}`,
     days: days => `${days} ${days === 1 ? 'jour ouvré' : 'jours ouvrés'}`,
     bytes: size => `${size} octets`,
@@ -133,6 +142,8 @@ export const WORDS: Readonly<Record<Language, Words>> = {
     place: 'Lugar',
     untitled: 'sin título',
     goesOn: 'continúa',
+    all: 'en total',
+    byItself: 'por sí mismo',
     asOf: day => `A fecha de ${day}`,
     days: days => `${days} ${days === 1 ? 'día laborable' : 'días laborables'}`,
     bytes: size => `${size} bytes`,
@@ -156,6 +167,8 @@ export const WORDS: Readonly<Record<Language, Words>> = {
     place: 'Sted',
     untitled: 'uden titel',
     goesOn: 'fortsat',
+    all: 'i alt',
+    byItself: 'for sig selv',
     asOf: day => `Pr. ${day}`,
     days: days => `${days} ${days === 1 ? 'arbejdsdag' : 'arbejdsdage'}`,
     bytes: size => `${size} byte`,

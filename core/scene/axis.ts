@@ -1,6 +1,7 @@
 import type { Tick } from '../arrange/place'
 import type { Face, Ruler } from '../arrange/plank'
 import type { Signals } from '../dress/signals'
+import type { BetweenMarks } from '../figures/on-axis'
 import type { Wear } from '../dress/wear'
 import { linePath, type Shape } from './shapes'
 
@@ -9,6 +10,8 @@ export interface Axis {
   readonly from: number
   readonly to: number
   readonly ticks: readonly Tick[]
+  /** What comes between its marks. */
+  readonly under?: BetweenMarks | null
 }
 
 const monthName = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' })
@@ -32,10 +35,43 @@ export function tickInWords({ unit, date }: Tick): string {
   }
 }
 
+/** How far under the axis the foot of those letters stands. */
+export const UNDER = 17
+
+const GAP = 14
+
 const LETTERS: Face = { family: 'text', size: 11.5, weight: 600, slanted: false }
 
+/**
+ * What stands under the marks of an axis: a sum from each until the next, and where there is no room for that, one of several marks
+ * together. `width`: that of a text.
+ */
+export function underMarks(
+  ticks: readonly Tick[],
+  { sums, before, say }: BetweenMarks,
+  width: (text: string) => number,
+): { readonly x: number; readonly text: string }[] {
+  const marks = ticks.flatMap(({ x, unit }, i) => (unit === 'today' || unit === 'none' ? [] : [{ x, sum: sums[i]! }]))
+  const made: { x: number; text: string }[] = []
+  for (let at = 0; at < marks.length;) {
+    let [sum, next] = [marks[at]!.sum, at + 1]
+    const words = (): string =>
+      [
+        at === 0 && before !== 0n ? `${say(before, false)} before` : '',
+        sum === 0n ? '' : say(sum, next === marks.length),
+      ]
+        .filter(Boolean)
+        .join(', ')
+    while (next < marks.length && words() !== '' && marks[at]!.x + width(words()) + GAP > marks[next]!.x)
+      sum += marks[next++]!.sum
+    if (words() !== '') made.push({ x: marks[at]!.x, text: words() })
+    at = next
+  }
+  return made
+}
+
 /** A time axis by its shapes, as the canvas draws it at full size. */
-export function axisShapes({ y, from, to, ticks }: Axis, wear: Wear, signals: Signals, ruler: Ruler): Shape[] {
+export function axisShapes({ y, from, to, ticks, under }: Axis, wear: Wear, signals: Signals, ruler: Ruler): Shape[] {
   const made: Shape[] = [{ kind: 'path', d: linePath([from, y, to, y]), stroke: signals.quiet, width: 2 }]
   let free = -Infinity
   for (const tick of ticks) {
@@ -63,5 +99,9 @@ export function axisShapes({ y, from, to, ticks }: Axis, wear: Wear, signals: Si
       free = tick.x + width + 14
     }
   }
+  const wide = (text: string): number => ruler(text, LETTERS)
+  if (under)
+    for (const { x, text } of underMarks(ticks, under, wide))
+      made.push({ kind: 'text', x: x - 2, y: y + UNDER, width: wide(text), text, face: LETTERS, ink: wear.ink })
   return made
 }

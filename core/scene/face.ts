@@ -65,7 +65,7 @@ function itemPrint(topic: Topic): SmallPrint[] {
   ]
 }
 
-export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'reference' | 'again' | 'vote' | 'talk'
+export type SignKind = 'note' | 'link' | 'file' | 'place' | 'sketch' | 'chart' | 'reference' | 'again' | 'vote' | 'talk'
 
 export interface Sign {
   readonly kind: SignKind
@@ -87,6 +87,7 @@ export function signsOf(topic: Topic, talk: TopicSign | null = null): Sign[] {
   if (topic.files.length > 0) signs.push({ kind: 'file', ...filesSign(topic.files) })
   if (topic.place) signs.push({ kind: 'place', icon: 'lucide:map-pin', name: 'has a place' })
   if (topic.sketch) signs.push({ kind: 'sketch', icon: 'lucide:pencil-line', name: 'has a sketch' })
+  if (topic.charts.length > 0) signs.push({ kind: 'chart', icon: 'lucide:chart-column', name: 'has a chart' })
   if (topic.votes.length > 0) signs.push({ kind: 'vote', icon: 'lucide:vote', name: 'was voted on' })
   if (talk)
     signs.push({

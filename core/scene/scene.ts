@@ -1,5 +1,5 @@
 import { Layout } from '../arrange/layout'
-import type { Rect } from '../arrange/place'
+import type { Rect, Tick } from '../arrange/place'
 import { plankOf, type Plank, type Ruler } from '../arrange/plank'
 import { CrossLinks } from '../derive/cross-links'
 import { Dressing } from '../dress/dressing'
@@ -13,6 +13,7 @@ import { CannotMake } from './cannot-make'
 import { contentOf, rankOf, signsOf, smallPrintOf, type SmallPrint } from './face'
 import { plankShapes } from './plank-shapes'
 import { linePath, type Scene, type Shape } from './shapes'
+import type { BetweenMarks } from '../figures/on-axis'
 import { axisShapes } from './axis'
 import { tieShapes } from './tie-shapes'
 
@@ -36,6 +37,8 @@ export interface SceneAsked {
   readonly printOf?: (id: TopicId) => readonly SmallPrint[]
   /** The day on which the plan lets a topic begin. */
   readonly dayOf?: (id: TopicId) => string | null
+  /** What stands under the marks of a time axis. */
+  readonly onAxis?: (of: TopicId, ticks: readonly Tick[]) => BetweenMarks | null
   /** Whether folds stay shut. */
   readonly folds: boolean
   /** Measures letters in the fonts that the picture is drawn with. */
@@ -127,7 +130,8 @@ export function sceneOf(tree: Tree, asked: SceneAsked): Scene {
     block() {
       // With no grain everything is drawn as itself.
     },
-    axis: (y, from, to, ticks) => axes.push(...axisShapes({ y, from, to, ticks }, wear, signals, ruler)),
+    axis: (y, from, to, ticks, of) =>
+      axes.push(...axisShapes({ y, from, to, ticks, under: asked.onAxis?.(of, ticks) }, wear, signals, ruler)),
   })
   const shapes: Shape[] = [
     ...Array.from(brackets, ([stroke, paths]): Shape => ({

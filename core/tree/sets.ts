@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { MOST_TURNS, turnSchema } from './again'
 import { id } from './atoms'
+import { chartSchema, MOST_CHARTS } from './chart'
 import { choiceSchema, figureSchema } from './figure'
 import { entriesOf, set, type SetSpec } from './field-spec'
 import { LIMITS } from './limits'
@@ -167,6 +168,17 @@ export const SETS = {
         series: { from: '2027-05', each: 'month', count: 12, start: '900', goesOn: 'rate', by: '0.02', typed: [] },
       },
       { id: 'cost-b', measure: 'cost', whatIf: 'b', text: '', target: null, range: { low: '900', high: '1800' } },
+    ],
+  }),
+  charts: set({
+    schema: chartSchema,
+    most: MOST_CHARTS,
+    name: 'charts',
+    about: 'Charts that hang on it, of the branch below it: what kind, of which measure.',
+    examples: [
+      { id: 'c1', order: 'a0', kind: 'bars', measure: 'cost', each: 'year' },
+      { id: 'c1', order: 'a0', kind: 'rings', measure: 'cost', each: 'year' },
+      { id: 'c2', order: 'a1', kind: 'years', measure: 'rent', each: 'quarter' },
     ],
   }),
   choice: set({

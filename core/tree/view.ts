@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { whole, words } from './atoms'
 import { boardShape } from './board'
+import { shownChart } from './chart'
 import { querySchema } from './query'
 
 /** Columns that the outline can show beside the title. */
@@ -51,5 +52,7 @@ export const savedView = z.strictObject({
   depth: z.int().min(1).max(6).nullable(),
   outline: outlineShape.nullable(),
   board: boardShape.nullable().optional(),
+  /** The chart that the figures show; without one their sheet. */
+  chart: shownChart.nullable().optional(),
 })
 export type SavedView = Readonly<z.infer<typeof savedView>>

@@ -63,6 +63,9 @@ function whereIs(file: string): string {
   return built ?? resolve('node_modules', file)
 }
 
+/** Where a font lies, for what reads it by itself. */
+export const fontPath = (name: FontName): string => whereIs(FONT_FILES[name])
+
 const read = new Map<string, Buffer>()
 
 function bytesOf(file: string): Buffer {

@@ -121,6 +121,9 @@ function circumstancesOf({ me, today, zone, talk, changes, opened, agreed }: Han
   }
 }
 
+/** Documents that show charts. */
+const CHARTED: ReadonlySet<Kind> = new Set<Kind>(['docx', 'pdf', 'html', 'pptx'])
+
 /**
  * Makes the file. `need`: fetches files of the tree that it shows. Throws `NothingThere` for a part that isn't there, and `TooManyToDraw`
  * for a picture that nothing could open.
@@ -207,8 +210,16 @@ export async function makeHandOut(
       return made(await pictureAsPdf(await scene(), asked, choice))
     }
   }
-  const handed = handedOf(cut, choice, nameOf(people), talk, id =>
-    figures ? figuresInWords(whole, figures, id, LOCALES[choice.language]) : '',
+  const hasCharts =
+    figures !== null && CHARTED.has(kind) && [...cut.tree.topics.values()].some(({ charts }) => charts.length > 0)
+  const drawing = hasCharts ? await import('./chart-picture') : null
+  const handed = handedOf(
+    cut,
+    choice,
+    nameOf(people),
+    talk,
+    id => (figures ? figuresInWords(whole, figures, id, LOCALES[choice.language]) : ''),
+    drawing?.chartsIn({ part: cut.tree, figures: figures!, language: choice.language, finishOf: under.finishOf }),
   )
   const attached =
     kind === 'markdown' ? [...everyTopic(handed.root)].flatMap(topic => topic.files.map(one => one.file)) : []
@@ -242,7 +253,10 @@ export async function makeHandOut(
   }
   const pictures = new HandedPictures(file)
   await pictures.prepare(picturesIn(handed))
-  for (const { sketch } of everyTopic(handed.root)) if (sketch) await pictures.prepareSketch(sketch)
+  for (const { sketch, charts } of everyTopic(handed.root)) {
+    if (sketch) await pictures.prepareSketch(sketch)
+    for (const { svg } of charts) await pictures.prepareMade(svg, () => drawing!.chartPng(svg))
+  }
   let drawn = null
   if (choice.drawn) {
     const inDots = await asPng(files)

@@ -27,10 +27,15 @@ export class HandedPictures {
   }
 
   async prepareSketch(svg: string): Promise<void> {
-    if (!this.ready.has(svg)) this.ready.set(svg, await picture(Buffer.from(svg)))
+    await this.prepareMade(svg, () => Buffer.from(svg))
   }
 
-  /** By the hash of a file, or the SVG of a sketch. */
+  /** A picture that is made here, once, under a key of its own. */
+  async prepareMade(key: string, make: () => Buffer | Promise<Buffer>): Promise<void> {
+    if (!this.ready.has(key)) this.ready.set(key, await picture(await make()))
+  }
+
+  /** By the hash of a file, or the SVG of a sketch or a chart. */
   of(key: string): PagePicture | null {
     return this.ready.get(key) ?? null
   }

@@ -69,6 +69,12 @@ export class TreeDocument {
       ...(about ? [new Paragraph({ ...at, spacing: { after: 80 }, children: quiet(about), ...reading(about) })] : []),
       ...(picture ? [topicPicture(picture)] : []),
       ...(sketch ? [topicPicture(sketch)] : []),
+      ...topic.charts.flatMap(({ words, svg }) => {
+        const drawn = this.asked.pictures.of(svg)
+        return drawn
+          ? [new Paragraph({ ...at, spacing: { after: 120 }, children: [pictureRun(drawn, words, this.page.widest)] })]
+          : []
+      }),
       ...noteAsDocx(noteBlocks(topic.note), this.page, indent),
       ...topic.checks.map(({ text, done, due }) =>
         bullet([

@@ -18,6 +18,8 @@ const sizeOf = (level: number): number => SIZES[Math.min(level, SIZES.length - 1
 /** Points of a line of the contents. */
 const CONTENTS_LINE = 17
 const CONTENTS_LEVELS = 2
+/** Points of a chart from side to side. */
+const CHART_WIDTH = 440
 const BULLET: Run = ['•  ', { color: PORCH }]
 
 function phrases(nodes: readonly PhrasingContent[], style: Style = {}): Run[] {
@@ -118,6 +120,10 @@ class TreePages {
     for (const key of [topic.picture?.file, topic.sketch]) {
       const picture = key ? this.asked.pictures.of(key) : null
       if (picture) this.picture(picture, topic.title, indent, topic.picture?.width ?? 300)
+    }
+    for (const { words, svg } of topic.charts) {
+      const drawn = this.asked.pictures.of(svg)
+      if (drawn) this.picture(drawn, words, indent, CHART_WIDTH)
     }
     this.note(noteBlocks(topic.note), indent)
     const line = (runs: readonly Run[]): void => this.p([BULLET, ...runs], { indent: indent + 8, after: 3 })

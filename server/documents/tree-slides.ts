@@ -167,6 +167,21 @@ export async function treeAsSlides(asked: SlidesAsked, cut: Cut): Promise<Buffer
     ]
   }
 
+  /** A chart is read from the back of the room: it has a slide of its own. */
+  function charts(topic: HandedTopic, hue: string): void {
+    for (const { words: of, svg } of topic.charts) {
+      const drawn = asked.pictures.of(svg)
+      if (!drawn) continue
+      picture(sheet(telling.titled(topic), hue), drawn, { x: MARGIN, y: 1.5, w: WIDE - MARGIN * 2, h: TALL - 2.1 }, of)
+    }
+  }
+
+  /** Of a section, and of what stands in its lines. */
+  function chartsBelow(topic: HandedTopic, sections: readonly HandedTopic[], hue: string): void {
+    charts(topic, hue)
+    for (const child of topic.children) if (!sections.includes(child)) chartsBelow(child, sections, hue)
+  }
+
   function section(topic: HandedTopic, branch: number): void {
     const sections: HandedTopic[] = []
     const hue = theme.hues?.[branch % theme.hues.length] ?? dressing.hueOf(topic.id)
@@ -200,8 +215,10 @@ export async function treeAsSlides(asked: SlidesAsked, cut: Cut): Promise<Buffer
       if (beside > 0) picture(slide, shown!, { x: WIDE - MARGIN - 4.3, y: 1.6, w: 4.3, h: TALL - 2.4 }, topic.title)
       if (i === 0 && said) slide.addNotes(clean(said).slice(0, 20_000))
     })
+    chartsBelow(topic, sections, hue)
     for (const child of sections) section(child, branch)
   }
+  charts(root, theme.cover)
   root.children.forEach(section)
   return (await deck.write({ outputType: 'nodebuffer' })) as Buffer
 }

@@ -1,4 +1,6 @@
+import type { Tick } from '#core/arrange/place'
 import type { Figures } from '#core/figures/figures'
+import { type BetweenMarks, seriesOnAxis } from '#core/figures/on-axis'
 import { figurePrint, measuresOnPlanks } from '#core/figures/on-planks'
 import { planPrint } from '#core/schedule/on-planks'
 import { type Plan, planOf } from '#core/schedule/plan'
@@ -11,6 +13,10 @@ export interface UnderTitles {
   readonly printOf: (topic: string) => readonly SmallPrint[]
   /** The day on which the plan lets a topic begin, for a time axis. */
   readonly dayOf: (topic: string) => string | null
+  /** What comes again under the marks of a time axis. */
+  readonly onAxis: (of: string, ticks: readonly Tick[]) => BetweenMarks | null
+  /** The day on which the plan ends it, for what comes over time. */
+  readonly finishOf: (topic: string) => string | null
 }
 
 /**
@@ -41,5 +47,7 @@ export function underTitles(
       ]
     },
     dayOf: topic => planned(topic)?.start ?? null,
+    onAxis: (of, ticks) => (figures ? seriesOnAxis(whole, figures, of, ticks, locale) : null),
+    finishOf: topic => planned(topic)?.finish ?? null,
   }
 }

@@ -1,6 +1,9 @@
+import type { Page } from '@playwright/test'
 import ExcelJS from 'exceljs'
 import { expect, openTree, test, topic, two, visitor } from './porch'
 import { sheet, row, cell, give, laid, COST, HOURS, figuresOf } from './figures-stage'
+
+const kindsOf = (page: Page) => page.getByRole('group', { name: 'Kind of chart' })
 
 test('a figure comes again over the years, has a range, and is found by what it comes to', async ({ browser }) => {
   const ines = await visitor(browser)
@@ -287,4 +290,67 @@ test('a figure has its own story: what it was, and what it was made', async ({ b
   await expect(page.getByRole('combobox', { name: 'Kind of change' })).toHaveValue('figures')
   await page.getByRole('slider', { name: 'Moment' }).press('PageUp')
   await expect(page.getByText('changed the Cost of “Lift” from 48,200.50 EUR to 39,000.00 EUR')).toBeVisible()
+})
+
+test('a chart hangs on its topic for everybody: a sign, in the card, the side sheet and a kept view; taken off by another', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  await laid(
+    ines,
+    id,
+    COST,
+    HOURS,
+    give('lift', 'cost', '900'),
+    give('lamps', 'cost', '100'),
+    give('lift', 'hours', '4'),
+  )
+  const { page } = ines
+  await openTree(page, id)
+  await openTree(rana.page, id)
+  await topic(page, 'Rooms').click()
+  await page.getByRole('tab', { name: 'Figures' }).click()
+  await page.getByRole('tab', { name: 'Charts' }).click()
+  const kinds = kindsOf(page)
+  await kinds.getByRole('button', { name: 'Rings' }).click()
+  await expect(page.getByRole('heading', { name: /Rooms: 1,000/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Hang it on its topic' }).click()
+  await expect(page.getByRole('button', { name: 'Hangs on its topic' })).toHaveAttribute('aria-pressed', 'true')
+  // The chart that is looked at is part of a view that is kept.
+  await page.keyboard.press('Shift+Q')
+  const filter = page.getByRole('complementary', { name: 'Filter and views' })
+  await filter.getByRole('textbox', { name: 'Name of the view' }).fill('What the rooms cost')
+  await filter.getByRole('textbox', { name: 'Name of the view' }).press('Enter')
+  await expect(filter.getByRole('button', { name: /^What the rooms cost/ })).toBeVisible()
+  // The other sees its sign, and the chart small beside the topic.
+  const sign = topic(rana.page, /^Rooms/).getByRole('button', { name: 'has a chart: open' })
+  await sign.click()
+  const card = rana.page.getByRole('dialog', { name: 'What hangs on Rooms' })
+  await expect(card.locator('svg').first()).toBeVisible()
+  await card.getByRole('button', { name: 'Open the chart Rings: Cost' }).click()
+  await expect(rana.page.getByRole('heading', { name: /Rooms: 1,000/ })).toBeVisible()
+  await expect(kindsOf(rana.page).getByRole('button', { name: 'Rings' })).toHaveAttribute('aria-pressed', 'true')
+  // From elsewhere the view leads back to it.
+  await page.getByRole('tab', { name: 'Sheet' }).click()
+  await page.getByRole('tab', { name: 'Canvas' }).click()
+  await topic(page, 'Books').click()
+  await filter.getByRole('button', { name: /^What the rooms cost/ }).click()
+  await expect(page.getByRole('heading', { name: /Rooms: 1,000/ })).toBeVisible()
+  await expect(kinds.getByRole('button', { name: 'Rings' })).toHaveAttribute('aria-pressed', 'true')
+  // Every chart of the tree can be chosen from anywhere.
+  await kinds.getByRole('button', { name: 'Parts' }).click()
+  await page
+    .getByRole('combobox', { name: 'Charts that hang in the tree' })
+    .selectOption({ label: 'Rooms: Rings, Cost' })
+  await expect(kinds.getByRole('button', { name: 'Rings' })).toHaveAttribute('aria-pressed', 'true')
+  // The side sheet takes it off; one step back and it hangs again.
+  const part = rana.page.locator('[data-part="figures"]')
+  await expect(part.locator('svg').first()).toBeVisible()
+  await part.getByRole('button', { name: 'Take the chart Rings: Cost off' }).click()
+  await expect(page.getByRole('button', { name: 'Hang it on its topic' })).toBeVisible()
+  await rana.page.getByRole('tab', { name: 'Canvas' }).click()
+  await expect(topic(rana.page, /^Rooms/)).toBeVisible()
+  await expect(sign).toHaveCount(0)
+  await rana.page.keyboard.press('Control+z')
+  await expect(sign).toBeVisible()
 })

@@ -230,3 +230,47 @@ test('whoever may only look sees figures and changes none', async ({ browser }) 
   await expect(cell(rana.page, 'Move')).toHaveText('900.00')
   expect(await figuresOf(ines, id, 'lift')).toEqual({ cost: '900' })
 })
+
+test('the sheet in groups: each says what its rows come to, keys pass over their heads, and the tree’s order comes back', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  await laid(ines, id, COST, give('lift', 'cost', '100'), give('lamps', 'cost', '20.50'), give('crates', 'cost', '3'), {
+    op: 'put',
+    topic: 'lamps',
+    set: 'people',
+    member: rana.caller.id,
+  })
+  const { page } = ines
+  await openTree(page, id)
+  await page.getByRole('tab', { name: 'Figures' }).click()
+  const by = page.getByRole('combobox', { name: 'Group the rows' })
+  await by.selectOption('person')
+  const heads = sheet(page).locator('.row.group')
+  await expect(heads).toHaveText([/^Rana.*1.*20\.50/, /^Nobody.*2.*103\.00/])
+  // Down from the last row of a group leads to the first of the next; a number is typed there at once.
+  await cell(page, 'Lamps').click()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.type('200')
+  await page.keyboard.press('Enter')
+  await expect(cell(page, 'Lift')).toHaveText('200.00')
+  await expect(heads).toHaveText([/20\.50/, /203\.00/])
+  // What the other gives somebody moves its row, and both sums.
+  await rana.caller.edit(id, [{ op: 'put', topic: 'lift', set: 'people', member: rana.caller.id }])
+  await expect(heads).toHaveText([/^Rana.*2.*220\.50/, /^Nobody.*1.*3\.00/])
+  // A block over a head takes the rows alone.
+  await cell(page, 'Lift').click()
+  await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('Shift+ArrowDown')
+  await pasteText(page, { 'text/plain': '1\n2\n3' })
+  await expect(heads).toHaveText([/^Rana.*2.*3\.00/, /^Nobody.*1.*3\.00/])
+  // A title is typed where it's seen.
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Ramp')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(row(page, 'Ramp')).toBeVisible()
+  await expect(by).toHaveValue('')
+})

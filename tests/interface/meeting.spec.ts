@@ -3,6 +3,7 @@ import mammoth from 'mammoth'
 import { bodyOf } from '../../core/talk/body'
 import { bringIn, newId } from '../caller'
 import { expect, openTree, test, topic, tree, visitor } from './porch'
+import { COST, give } from './figures-stage'
 import { put, staged, openMeeting, said } from './meeting-stage'
 
 test('what is filled in is read beforehand: it counts when somebody has it open, everybody sees who, one press asks the rest', async ({
@@ -335,6 +336,12 @@ test('what was to be settled is in sight with its tally, said by hand or by a de
   await expect(box.getByRole('listitem')).toHaveText([/Who pays/, /The old clock/])
   await page.keyboard.press('Escape')
   await expect(box).toHaveCount(0)
+  const figured = await ines.caller.edit(id, [
+    COST,
+    give('i1', 'cost', '640'),
+    give((await ines.caller.open(id)).snapshot.centre, 'cost', '', { target: '500' }),
+  ] as never)
+  expect(figured.status).toBe(200)
   await page.getByRole('button', { name: 'End the meeting' }).click()
   await expect(box).toBeVisible()
   await page.keyboard.type('31')
@@ -354,4 +361,8 @@ test('what was to be settled is in sight with its tally, said by hand or by a de
   )
   await page.getByRole('tab', { name: 'Series' }).click()
   await expect(page.getByRole('cell', { name: '2 of 4 reached, 1 partly, 1 not' })).toBeVisible()
+  // What the tree came to when the meeting ended stays what it was, whatever comes later.
+  await ines.caller.edit(id, [give('i1', 'cost', '12')] as never)
+  const came = page.getByRole('table', { name: 'Figures at the end of each meeting' })
+  await expect(came.getByRole('row', { name: /Meeting 3/ })).toContainText('640.00 EUR; 140.00 EUR over 500.00 EUR')
 })

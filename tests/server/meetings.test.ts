@@ -513,7 +513,12 @@ describe('the minutes', () => {
       'changed m',
     ])
     const today = new Date()
-    expect((await ines.call('GET', `${at}/series`)).data).toEqual({
+    const told = await ines.call<{ closedOn: object; endedAt: Record<string, number> }>('GET', `${at}/series`)
+    // What figures came to when it ended can be asked for by the number of that edit.
+    expect(Object.keys(told.data.endedAt)).toEqual(['m'])
+    const then = await ines.call('GET', `/api/trees/${tree}/figures?moment=${told.data.endedAt.m}&topic=i1`)
+    expect(then).toMatchObject({ status: 200, data: { figures: [] } })
+    expect(told.data).toMatchObject({
       closedOn: {
         a1: [
           today.getFullYear(),

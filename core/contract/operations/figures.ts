@@ -10,8 +10,11 @@ export const FIGURES = {
     'GET',
     '/api/trees/{id}/figures',
     'viewer',
-    'Measures, named values, and what topics come to in each measure, in reading order: numbers as they’re stored (per cent as the share), formulas as they’re typed in English, faults in words. `whatIf`: under an assumption of the tree. `moment`: as the tree was after that edit.',
-    { params: tree, query: z.object({ whatIf, moment: z.coerce.number().int().min(0).optional() }) },
+    'Measures, named values, and what topics come to in each measure, in reading order: numbers as they’re stored (per cent as the share), formulas as they’re typed in English, faults in words. `whatIf`: under an assumption of the tree. `moment`: as the tree was after that edit. `topic`: of that topic alone.',
+    {
+      params: tree,
+      query: z.object({ whatIf, moment: z.coerce.number().int().min(0).optional(), topic: idSchema.optional() }),
+    },
   ),
   readTables: operation(
     'POST',
