@@ -50,7 +50,7 @@ export class ConditionReader extends Scanner {
       return it
     }
     const it = this.phrase()
-    this.pieces.push({ from, to: this.at, kind: 'word' })
+    this.piece('word', from)
     this.space()
     return it
   }

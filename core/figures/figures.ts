@@ -93,7 +93,7 @@ export class Figures implements Derived, Worked {
   /** What a formula would come to if the topic had it: for showing it before it's kept. */
   tried(topic: TopicId, measure: string, read: Read): { readonly value: Fixed | null; readonly fault: Fault | null } {
     const at: Cell = { topic, measure }
-    return this.trying(at, read, trial => {
+    return this.trying(at, read.expression, trial => {
       const own = this.graph.cell(topic, measure)
       if (trial.ins.some(node => this.leadsTo(node, own)))
         return { value: null, fault: { kind: 'loop', at, members: [at] } }
@@ -103,18 +103,17 @@ export class Figures implements Derived, Worked {
   }
   /** Whether a part of a formula comes to nothing for a topic (null for a named value's). What is faulty isn't nothing. */
   isNothing(part: Expression, topic: TopicId | null): boolean {
-    const read: Read = { expression: part, pieces: [], stored: '' }
-    return this.trying({ topic, measure: '' }, read, trial => this.working.isNothing(trial))
+    return this.trying({ topic, measure: '' }, part, trial => this.working.isNothing(trial))
   }
   /** Whether a member of a list is passed over: it has nothing of what the list asks for. */
   isPassedOver(part: Expression, member: TopicId): boolean {
     this.begin()
     return this.working.isEmptyFor(part, member, false) || this.isNothing(part, member)
   }
-  private trying<T>(at: Cell, read: Read, then: (trial: CellNode) => T): T {
+  private trying<T>(at: Cell, formula: Expression, then: (trial: CellNode) => T): T {
     this.begin()
-    const trial: CellNode = { ...this.graph.newCell(at), formula: read, text: '=' }
-    trial.ins = this.graph.inputsOf(read.expression, at.topic, trial)
+    const trial: CellNode = { ...this.graph.newCell(at), formula, text: '=' }
+    trial.ins = this.graph.inputsOf(formula, at.topic, trial)
     try {
       for (const node of trial.ins) workOut(node, this)
       return then(trial)

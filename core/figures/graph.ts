@@ -6,11 +6,16 @@ import { branch } from '../tree/walk'
 import { type Expression, type List, partsOf } from './formula'
 import type { Model } from './model'
 import type { CellNode, ListNode, Node, SumNode } from './nodes'
-import { FormulaError, parseStored, type Read } from './parse'
+import { eachOut, type Outs, withOut, withoutOut } from './outs'
+import { expressionStored, FormulaError } from './parse'
 import type { Cell } from './values'
 
 /** Formulas that were read, by their text; many topics have the same one. */
 const MOST_READ = 5000
+
+/** Most cells have none. */
+const NO_NODES: readonly Node[] = []
+const NO_TOPICS: readonly TopicId[] = []
 
 /** What stands on what: nodes, made when somebody asks for them, and what they have to wait for. */
 export class Graph {
@@ -21,7 +26,7 @@ export class Graph {
   private readonly listOf = new Map<List, Map<TopicId, ListNode>>()
   /** Formulas that ask for a topic's place, for a named topic, for what the plan says. */
   readonly byParent = new Set<Node>()
-  readonly byTopic = new Map<TopicId, Set<Node>>()
+  readonly byTopic = new Map<TopicId, NonNullable<Outs>>()
   readonly byPlan = new Set<Node>()
   /** The topics that all was worked out from; null while nothing was. */
   known: Map<TopicId, Topic> | null = null
@@ -31,7 +36,7 @@ export class Graph {
   plan: unknown = null
   /** Topics whose figures may be others, since somebody last took it. */
   told = new Set<TopicId | null>()
-  private readonly read = new Map<string, Read | FormulaError>()
+  private readonly read = new Map<string, Expression | FormulaError>()
 
   constructor(
     private readonly model: Model,
@@ -64,9 +69,10 @@ export class Graph {
       text: undefined,
       formula: null,
       unread: null,
-      ins: [],
-      watches: [],
+      ins: NO_NODES,
+      watches: NO_TOPICS,
       value: null,
+      exact: null,
     }
   }
   cell(topic: TopicId | null, measure: string): CellNode {
@@ -141,7 +147,7 @@ export class Graph {
     let read = this.read.get(text)
     if (!read) {
       try {
-        read = parseStored(text.slice(1))
+        read = expressionStored(text.slice(1))
       } catch (error) {
         if (!(error instanceof FormulaError)) throw error
         read = error
@@ -154,26 +160,27 @@ export class Graph {
       return
     }
     node.formula = read
-    node.ins = this.inputsOf(read.expression, node.cell.topic, node)
+    node.ins = this.inputsOf(read, node.cell.topic, node)
   }
   untie(node: CellNode): void {
     for (const input of node.ins) {
-      input.outs?.delete(node)
-      if (input.kind === 'list' && input.outs?.size === 0) this.drop(input)
+      input.outs = withoutOut(input.outs, node)
+      if (input.kind === 'list' && input.outs === null) this.drop(input)
     }
-    node.ins = []
+    node.ins = NO_NODES
     this.byParent.delete(node)
     this.byPlan.delete(node)
-    for (const topic of node.watches.splice(0)) this.byTopic.get(topic)?.delete(node)
+    for (const topic of node.watches) this.unwatch(topic, node)
+    node.watches = NO_TOPICS
   }
   /** A list that no formula asks for any more. */
   private drop(node: ListNode): void {
     this.listOf.get(node.list)?.delete(node.topic)
     this.lists.get(node.topic)?.delete(node)
-    for (const [input] of node.via) input.outs?.delete(node)
+    for (const [input] of node.via) input.outs = withoutOut(input.outs, node)
     this.byParent.delete(node)
     this.byPlan.delete(node)
-    for (const nodes of this.byTopic.values()) nodes.delete(node)
+    for (const topic of [...this.byTopic.keys()]) this.unwatch(topic, node)
   }
   /** All that an expression may stand on, whichever way its conditions go; ties the node to them. */
   inputsOf(
@@ -186,8 +193,7 @@ export class Graph {
     const found: Node[] = []
     const tie = (input: Node): void => {
       found.push(input)
-      if (input.outs) input.outs.add(node)
-      else input.outs = new Set([node])
+      input.outs = withOut(input.outs, node)
       if (node.kind === 'list' && member !== null) {
         const via = node.via.get(input)
         if (via) via.add(member)
@@ -234,10 +240,13 @@ export class Graph {
     this.byPlan.add(node)
   }
   watch(topic: TopicId, node: Node): void {
-    if (node.kind === 'cell') node.watches.push(topic)
-    const nodes = this.byTopic.get(topic)
-    if (nodes) nodes.add(node)
-    else this.byTopic.set(topic, new Set([node]))
+    if (node.kind === 'cell') node.watches = [...node.watches, topic]
+    this.byTopic.set(topic, withOut(this.byTopic.get(topic) ?? null, node))
+  }
+  private unwatch(topic: TopicId, node: Node): void {
+    const left = withoutOut(this.byTopic.get(topic) ?? null, node)
+    if (left === null) this.byTopic.delete(topic)
+    else this.byTopic.set(topic, left)
   }
   /** All figures of a measure below: kept level by level, so that one that changes is one sum a level. */
   isPlain = (list: List): boolean =>
@@ -294,7 +303,7 @@ export class Graph {
         })
       : () => true
     node.fits = fits
-    for (const [input] of node.via) input.outs?.delete(node)
+    for (const [input] of node.via) input.outs = withoutOut(input.outs, node)
     node.via.clear()
     node.members = new Map()
     node.stale.clear()
@@ -310,7 +319,7 @@ export class Graph {
       via?.delete(id)
       if (via?.size === 0) {
         node.via.delete(input)
-        input.outs?.delete(node)
+        input.outs = withoutOut(input.outs, node)
       }
     }
     const isThere = list.scope === 'all below' ? this.model.hangsBelow(id, topic) : this.model.isChild(id, topic)
@@ -331,7 +340,7 @@ export class Graph {
       if (node.dirty) continue
       node.dirty = true
       if (node.outs)
-        for (const next of node.outs) {
+        for (const next of eachOut(node.outs)) {
           if (next.kind === 'list') for (const member of next.via.get(node) ?? []) next.stale.add(member)
           stack.push(next)
         }

@@ -1,3 +1,4 @@
+import { eachOut } from './outs'
 import type { Figure } from '../tree/figure'
 import type { TopicId } from '../tree/topic'
 import { branch } from '../tree/walk'
@@ -40,7 +41,7 @@ export class Hearing {
       if (node.members) node.stale.add(id)
       this.graph.spoil(node)
     })
-    for (const node of this.graph.byTopic.get(id) ?? []) this.graph.spoil(node)
+    for (const node of eachOut(this.graph.byTopic.get(id) ?? null)) this.graph.spoil(node)
   }
   /** A child came, went or changed places. */
   isOtherBelow(parent: TopicId, child: TopicId): void {
@@ -89,7 +90,7 @@ export class Hearing {
     for (const node of this.graph.byParent) again(node)
     if (this.graph.byTopic.size === 0 || !this.model.tree().topics.has(id)) return
     for (const { id: below } of branch(this.model.tree(), id))
-      for (const node of this.graph.byTopic.get(below) ?? []) again(node)
+      for (const node of eachOut(this.graph.byTopic.get(below) ?? null)) again(node)
   }
   figuresChanged(id: TopicId, before: readonly Figure[], after: readonly Figure[]): void {
     const measures = new Set<string>()

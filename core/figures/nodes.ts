@@ -1,8 +1,8 @@
 import type { Topic, TopicId } from '../tree/topic'
 import type { Fixed } from './fixed'
-import type { List } from './formula'
-import type { Read } from './parse'
-import type { Cell, Fault, Value } from './values'
+import type { Expression, List } from './formula'
+import type { Outs } from './outs'
+import type { Cell, Exact, Fault, Value } from './values'
 
 /*
  * What is worked out, piece by piece. A figure stands on its formula's inputs, or on what its children come to; who depends on what is
@@ -72,7 +72,7 @@ interface Base {
   low: number
   waits: boolean
   /** Formulas and lists that stand on it; figures above it in the tree are found by the tree. */
-  outs: Set<Node> | null
+  outs: Outs
   fault: Fault | null
 }
 
@@ -82,13 +82,15 @@ export interface CellNode extends Base {
   readonly cell: Cell
   /** The text that it was made ready for; undefined before that. */
   text: string | null | undefined
-  formula: Read | null
+  formula: Expression | null
   /** Why the formula can't be read. */
   unread: Fault | null
   ins: readonly Node[]
   /** Topics whose fields or place it asks for. */
-  readonly watches: TopicId[]
+  watches: readonly TopicId[]
   value: Fixed | null
+  /** The same for formulas that stand on it; null until one asks. */
+  exact: Exact | null
 }
 
 /** What a topic's children come to by the measure's rule; or, `below`, what all below it have of their own. */

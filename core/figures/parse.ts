@@ -37,6 +37,9 @@ const COMPARED: readonly Operator[] = ['=', '<>', '<', '<=', '>', '>=']
 /** Reads a formula as it's stored (what stands after the `=`). Throws FormulaError. */
 export const parseStored = (text: string): Read => new Reader(text, null).read()
 
+/** The same for working it out, without its pieces. Throws FormulaError. */
+export const expressionStored = (text: string): Expression => new Reader(text, null, false).read().expression
+
 /** Reads a formula as it's typed (what stands after the `=`). Throws FormulaError. */
 export const parseTyped = (text: string, names: FormulaNames): Read => new Reader(text, names).read()
 
@@ -289,7 +292,7 @@ class Reader extends ConditionReader {
     const open = this.at
     this.space()
     if (this.text[this.at] !== '(') this.fail(`After “${name}” comes what it’s of, in brackets.`, { from, to: open })
-    this.pieces.push({ from, to: open, kind: 'function' })
+    this.pieceTo(open, 'function', from)
     const bracket = this.at++
     const args: Expression[] = []
     this.space()
@@ -321,7 +324,7 @@ class Reader extends ConditionReader {
     const from = this.at
     for (const scope of ['children', 'all below'] as const)
       if (this.word(scope)) {
-        this.pieces.push({ from, to: from + scope.length, kind: 'word' })
+        this.pieceTo(from + scope.length, 'word', from)
         return scope
       }
     return null
@@ -334,7 +337,7 @@ class Reader extends ConditionReader {
     const from = this.at
     for (const kind of ['parent', 'centre'] as const)
       if (this.word(kind)) {
-        this.pieces.push({ from, to: from + kind.length, kind: 'word' })
+        this.pieceTo(from + kind.length, 'word', from)
         return { kind }
       }
     if (this.names === null) {

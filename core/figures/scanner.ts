@@ -31,6 +31,9 @@ const SIGN_STARTS: ReadonlySet<string> = new Set(Object.keys(SIGNS).map(sign => 
 export class Scanner {
   protected at = 0
   protected deep = 0
+  private signedAt = -1
+  private operator: Operator | null = null
+  private signLength = 1
   protected readonly pieces: Piece[] = []
   protected readonly swaps: { readonly from: number; readonly to: number; readonly by: string }[] = []
   protected readonly lower: string
@@ -39,6 +42,8 @@ export class Scanner {
   constructor(
     protected readonly text: string,
     protected readonly names: FormulaNames | null,
+    /** Whether pieces are kept, for colour and names; to work a formula out nobody needs them. */
+    private readonly keeps = true,
   ) {
     // Letters whose lower case is longer would move what stands after them.
     const lower = text.toLowerCase()
@@ -64,17 +69,23 @@ export class Scanner {
     this.space()
     return true
   }
+  /** Each level of binding asks for its own signs at the same place: what stands there is looked up once. */
   protected sign(wanted: readonly Operator[]): Operator | null {
-    if (!SIGN_STARTS.has(this.text[this.at]!)) return null
-    for (const length of [2, 1]) {
-      const operator = SIGNS[this.text.slice(this.at, this.at + length)]
-      if (!operator) continue
-      if (!wanted.includes(operator)) return null
-      this.at += length
-      this.space()
-      return operator
+    if (this.signedAt !== this.at) {
+      this.signedAt = this.at
+      const first = this.text[this.at]!
+      this.operator = null
+      if (SIGN_STARTS.has(first)) {
+        const two = SIGNS[first + (this.text[this.at + 1] ?? '')]
+        this.operator = two ?? SIGNS[first] ?? null
+        this.signLength = two && this.at + 1 < this.text.length ? 2 : 1
+      }
     }
-    return null
+    const { operator } = this
+    if (operator === null || !wanted.includes(operator)) return null
+    this.at += this.signLength
+    this.space()
+    return operator
   }
   protected semicolon(): boolean {
     if (this.text[this.at] !== ';') return false
@@ -139,7 +150,10 @@ export class Scanner {
     return { from: this.at, to: this.at + (found?.[0].length ?? 0) }
   }
   protected piece(kind: Piece['kind'], from: number, id?: string): void {
-    this.pieces.push({ from, to: this.at, kind, ...(id === undefined ? {} : { id }) })
+    this.pieceTo(this.at, kind, from, id)
+  }
+  protected pieceTo(to: number, kind: Piece['kind'], from: number, id?: string): void {
+    if (this.keeps) this.pieces.push({ from, to, kind, ...(id === undefined ? {} : { id }) })
   }
   protected swap(from: number, by: string): void {
     this.swaps.push({ from, to: this.at, by })

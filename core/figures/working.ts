@@ -44,7 +44,7 @@ export class Working {
     for (const node of nodes) {
       node.fault = { kind: 'loop', at: node.kind === 'cell' ? node.cell : members[0]!, members }
       node.dirty = false
-      if (node.kind === 'cell') node.value = null
+      if (node.kind === 'cell') node.value = node.exact = null
       else if (node.kind === 'list') node.members = null
       else {
         node.value = null
@@ -56,7 +56,7 @@ export class Working {
   }
   workCell(node: CellNode): void {
     node.fault = node.unread
-    node.value = null
+    node.value = node.exact = null
     const { topic, measure } = node.cell
     if (node.unread) return
     if (node.text === null) {
@@ -72,7 +72,7 @@ export class Working {
       return
     }
     try {
-      const value = evaluate(node.formula.expression, topic, this.around(node))
+      const value = evaluate(node.formula, topic, this.around(node))
       if (value !== null) node.value = this.kept(node, value)
     } catch (error) {
       if (!(error instanceof Faulty)) throw error
@@ -82,7 +82,7 @@ export class Working {
   /** Whether a formula comes to nothing; what is faulty doesn't. */
   isNothing(node: CellNode): boolean {
     try {
-      return evaluate(node.formula!.expression, node.cell.topic, this.around(node)) === null
+      return evaluate(node.formula!, node.cell.topic, this.around(node)) === null
     } catch (error) {
       if (error instanceof Faulty) return false
       throw error
@@ -233,7 +233,10 @@ export class Working {
   }
   got(cell: CellNode): Value | null {
     if (cell.fault) throw new Faulty(cell.fault)
-    return cell.value === null ? null : amount(exactOf(cell.value), this.model.unitOf(cell.cell))
+    if (cell.value === null) return null
+    // A number that was given is the same text as it's stored.
+    cell.exact ??= cell.text !== null && !cell.formula ? new Exact(cell.text!) : exactOf(cell.value)
+    return amount(cell.exact, this.model.unitOf(cell.cell))
   }
   placeAt(from: TopicId, place: Place, at: Cell): TopicId {
     const there = this.model.place(from, place)

@@ -113,37 +113,45 @@ const COUNT = 10_000
   }
   build()
   theirs()
-  const [ours, engine] = [build(), theirs()]
+  // In turns, and the median of each: one collection of garbage more or less isn't what is asked.
+  const turns = Array.from({ length: 5 }, () => [build(), theirs()] as const)
+  const [figures, sheetEngine] = [turns.at(-1)![0].figures, turns.at(-1)![1].engine]
+  const [ours, reference] = [0, 1].map(at =>
+    quantile(
+      turns.map(turn => turn[at]!.took),
+      0.5,
+    ),
+  ) as [number, number]
   print({
     what: '10,000 formulas built',
-    ours: ms(ours.took),
-    reference: ms(engine.took),
-    ratio: ours.took / engine.took,
+    ours: ms(ours),
+    reference: ms(reference),
+    ratio: ours / reference,
     goal: '≤ 0.50 × a spreadsheet engine',
-    met: ours.took <= engine.took / 2,
+    met: ours <= reference / 2,
   })
   const one = changes(
     tree,
-    ours.figures,
+    figures,
     300,
     run => give(`t${(run * 37) % COUNT}`, 'price', String(run)),
-    () => ours.figures.of('c', 'cost'),
+    () => figures.of('c', 'cost'),
   )
   const taken: number[] = []
   for (let run = 0; run < 300; run++) {
     const began = performance.now()
-    engine.engine.setCellContents({ sheet: 0, col: 1, row: (run * 37) % COUNT }, run)
-    engine.engine.getCellValue({ sheet: 0, col: 2, row: COUNT })
+    sheetEngine.setCellContents({ sheet: 0, col: 1, row: (run * 37) % COUNT }, run)
+    sheetEngine.getCellValue({ sheet: 0, col: 2, row: COUNT })
     taken.push(performance.now() - began)
   }
-  const reference = quantile(taken, 0.5)
+  const theirOne = quantile(taken, 0.5)
   print({
     what: 'one change under a sum over all of them',
     ours: ms(one),
-    reference: ms(reference),
-    ratio: one / reference,
+    reference: ms(theirOne),
+    ratio: one / theirOne,
     goal: '≤ 0.50 × a spreadsheet engine',
-    met: one <= reference / 2,
+    met: one <= theirOne / 2,
   })
 }
 {
