@@ -165,6 +165,8 @@ export default defineNuxtConfig({
   vite: {
     plugins: [leanFields()],
     worker: { format: 'es' },
+    // A font that's small enough to be written into a style sheet would be refused there: fonts come from here, as files.
+    build: { assetsInlineLimit: file => (/\.(?:woff2?|ttf|otf)$/.test(file) ? false : undefined) },
     optimizeDeps: {
       include: [
         'yjs',

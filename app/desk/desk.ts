@@ -48,6 +48,8 @@ export class Desk extends InHand {
   readonly rollUps = this.derivation.add(new RollUps(() => this.tree))
   /** What a filter asked that the tree doesn't say. */
   private beside: Beside | null = null
+  /** Told what others did, for those who hear the screen. */
+  heard: SessionEvents['news'] | null = null
   readonly uploads: Uploads
   readonly journey: Journey
   protected readonly selecting = new Selection(this)
@@ -109,6 +111,7 @@ export class Desk extends InHand {
       news: edits => {
         // What was changed just now counts at once.
         if (this.beside?.hear(edits)) this.find()
+        this.heard?.(edits)
       },
       elsewhere: () => this.elsewhere.ask(),
       look: (by, topic) => this.following.asked(by.name, topic),

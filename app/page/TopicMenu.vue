@@ -7,7 +7,12 @@ import { usePage } from './page'
 
 /** The context menu of a topic: what is used most at once, the rest under its groups. */
 const page = usePage()
-const menu = ref<{ show(event: Event): void; hide(): void }>()
+const menu = ref<{
+  show(event: Event): void
+  hide(): void
+  /** The groups that are open. */
+  readonly activeItemPath: readonly { readonly item: { readonly label?: string } }[]
+}>()
 const isOpen = ref(false)
 // The menu itself hears what is beside it only once it has come in, and a quick finger is beside it before.
 useEventListener(
@@ -18,9 +23,12 @@ useEventListener(
   },
   { capture: true },
 )
-/** What the pointer has opened on its way, the click that meant to open it doesn't close. */
-function stayOpen(event: Event, isGroup: boolean): void {
-  if (isGroup && (event.target as Element).closest('li')?.dataset.pActive === 'true') event.stopPropagation()
+/**
+ * What the pointer has opened on its way, the click that meant to open it doesn't close: asked of the menu itself, since a quick click
+ * comes before the page says so, and a tap brings both at once.
+ */
+function stayOpen(event: Event, group: string): void {
+  if (menu.value?.activeItemPath.some(({ item: open }) => open.label === group)) event.stopPropagation()
 }
 function closed(): void {
   isOpen.value = false
@@ -46,7 +54,7 @@ const items = [
 <template>
   <ContextMenu ref="menu" :model="items" @before-show="isOpen = true" @hide="closed">
     <template #item="{ item: one, props: at }">
-      <a v-bind="at.action" class="menu-item" @click="stayOpen($event, Boolean(one.items))"
+      <a v-bind="at.action" class="menu-item" @click="one.items && stayOpen($event, String(one.label))"
         ><span>{{ one.label }}</span
         ><kbd v-if="one.chord">{{ chordInWords(String(one.chord)) }}</kbd
         ><Icon v-if="one.items" name="lucide:chevron-right" size="15" class="quiet"

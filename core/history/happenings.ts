@@ -135,7 +135,7 @@ function changedWords(before: string | null, after: string | null): Run[] {
   })
 }
 
-function tell(tree: Tree, change: Change): Happening | null {
+export function tell(tree: Tree, change: Change): Happening | null {
   if (isTreeChange(change)) return ofTree(change)
   const { topic: id } = change
   const topic = tree.topics.get(id)

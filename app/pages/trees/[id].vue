@@ -322,6 +322,7 @@ function choosePicture(event: Event): void {
         @tray="page.trayOpen.value ? (page.trayOpen.value = false) : page.tray()" />
       <LazyTopicMenu v-if="page.settled.value" ref="menu" />
       <StepCard v-if="page.settled.value" />
+      <LazyHeardNews v-if="page.settled.value" />
       <PageBoxes v-if="page.settled.value" v-model:markers="changedSet" />
     </template>
   </div>
