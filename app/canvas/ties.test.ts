@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { Layout } from '#core/arrange/layout'
 import { addAt, applyChanges, BLANK, type Change, emptyTree, type Initial, touchedBy, type Tree } from '#core/tree'
 import { CrossLinks } from '#core/derive/cross-links'
-import { TieDrawer } from './ties'
+import { labelScale, TieDrawer } from './ties'
 
 function grow(...topics: [id: string, parent: string | null, given?: Initial][]): Tree {
   const tree = emptyTree({ ...BLANK, id: 'c', parent: null, order: 'a0', title: 'Move' })
@@ -113,5 +113,9 @@ describe('cross-links of an open tree', () => {
     drawer.budget = Infinity
     expect(draw().map(({ thread }) => thread.clear)).toEqual([true, true])
     expect(drawer.behind).toBe(false)
+  })
+
+  it('have labels of eleven pixels at least, at any zoom', () => {
+    for (let zoom = 0.05; zoom <= 3; zoom *= 1.07) expect(12 * labelScale(zoom) * zoom).toBeGreaterThanOrEqual(11)
   })
 })
