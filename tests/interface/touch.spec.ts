@@ -1,6 +1,7 @@
 import { newId } from '../caller'
 import { expect, expectTitles, test, visitor, type Visitor } from './porch'
 import type { Page } from '@playwright/test'
+import sharp from 'sharp'
 
 /* By touch alone, on a phone and a tablet: all that a tree is kept up with. */
 
@@ -53,6 +54,7 @@ for (const width of [360, 390, 820])
     const press = (name: string) => bar.getByRole('button', { name, exact: true }).tap()
     const details = async (title: string) =>
       (await caller.open(id)).snapshot.topics.find(one => (one as { title?: string }).title === title)
+    const wornBefore = ((await caller.open(id)).snapshot as unknown as { fields: { look: string } }).fields.look
     if (width === 820) await page.getByRole('tab', { name: 'Outline' }).tap()
     expect(await cut(page)).toEqual([])
     for (const button of await bar.getByRole('button').all()) {
@@ -136,6 +138,29 @@ for (const width of [360, 390, 820])
       .first()
       .tap()
     await expect.poll(() => details('Books')).toMatchObject({ markers: ['question'] })
+    expect(await cut(page)).toEqual([])
+
+    // A picture, from what the phone has.
+    await topic(page, 'Books').tap()
+    const chosen = page.waitForEvent('filechooser')
+    await press('Picture …')
+    const drawn = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#2a7' } })
+      .png()
+      .toBuffer()
+    await (await chosen).setFiles({ name: 'shelf.png', mimeType: 'image/png', buffer: drawn })
+    await expect.poll(async () => Boolean((await details('Books'))?.picture)).toBe(true)
+
+    // Another look for the tree.
+    await topic(page, 'Books').tap()
+    await bar.getByRole('button', { name: 'More for this topic' }).tap()
+    await page.getByRole('menuitem', { name: 'Colour and style' }).tap()
+    const style = page.getByRole('complementary', { name: 'Colour and style' })
+    await style.getByRole('group', { name: 'What is dressed' }).getByRole('button', { name: /tree/i }).tap()
+    const other = style.getByRole('group', { name: 'Looks' }).getByRole('button', { pressed: false }).first()
+    await other.tap()
+    await expect
+      .poll(async () => ((await caller.open(id)).snapshot as unknown as { fields: { look: string } }).fields.look)
+      .not.toBe(wornBefore)
     expect(await cut(page)).toEqual([])
     await context.close()
   })
