@@ -291,7 +291,8 @@ class Reckoning {
       }
       return name === 'sum' ? total : amount(total!.n.div(count), total!.unit, total!.bare)
     }
-    const all = [...single.map(({ value }) => value), ...lists.flatMap(({ many }) => many.all())]
+    const all = single.map(({ value }) => value)
+    for (const { many } of lists) for (const value of many.all()) all.push(value)
     if (all.every(value => value.kind === 'day')) return ranked(name, all.map(({ day }) => day).sort())
     let like: Amount | null = null
     for (const value of all) {
@@ -300,17 +301,7 @@ class Reckoning {
       if (like) this.shared(it, like, value, 'compare')
       if (like === null || like.bare) like = value
     }
-    const numbers = (all as Amount[]).map(({ n }) => n).sort((a, b) => a.comparedTo(b))
-    const middle = numbers.length >> 1
-    const n =
-      name === 'min'
-        ? numbers[0]!
-        : name === 'max'
-          ? numbers.at(-1)!
-          : numbers.length % 2 === 1
-            ? numbers[middle]!
-            : numbers[middle - 1]!.plus(numbers[middle]!).div(2)
-    return amount(n, like!.unit, like!.bare)
+    return amount(rankedNumber(name, all as Amount[]), like!.unit, like!.bare)
   }
 }
 
@@ -334,6 +325,17 @@ function isSo(operator: Operator, order: number): boolean {
     default:
       return order >= 0
   }
+}
+
+/** The least, the most or the middle one of numbers; of an even count the mean of the two in the middle. */
+function rankedNumber(name: Gathering, amounts: readonly Amount[]): Exact {
+  if (name !== 'median') {
+    const sign = name === 'min' ? -1 : 1
+    return amounts.reduce((best, { n }) => (n.comparedTo(best) === sign ? n : best), amounts[0]!.n)
+  }
+  const numbers = amounts.map(({ n }) => n).sort((a, b) => a.comparedTo(b))
+  const middle = numbers.length >> 1
+  return numbers.length % 2 === 1 ? numbers[middle]! : numbers[middle - 1]!.plus(numbers[middle]!).div(2)
 }
 
 /** The first, the last or the middle one of sorted days; of two in the middle the earlier one. */

@@ -7,11 +7,9 @@ import { type Expression, type List, partsOf } from './formula'
 import type { Model } from './model'
 import type { CellNode, ListNode, Node, SumNode } from './nodes'
 import { eachOut, type Outs, withOut, withoutOut } from './outs'
-import { expressionStored, FormulaError } from './parse'
+import { FormulaError } from './reading'
+import { Shapes } from './shapes'
 import type { Cell } from './values'
-
-/** Formulas that were read, by their text; many topics have the same one. */
-const MOST_READ = 5000
 
 /** Most cells have none. */
 const NO_NODES: readonly Node[] = []
@@ -36,7 +34,7 @@ export class Graph {
   plan: unknown = null
   /** Topics whose figures may be others, since somebody last took it. */
   told = new Set<TopicId | null>()
-  private readonly read = new Map<string, Expression | FormulaError>()
+  private readonly shapes = new Shapes()
 
   constructor(
     private readonly model: Model,
@@ -144,23 +142,14 @@ export class Graph {
     node.formula = null
     node.unread = null
     if (text === null || !text.startsWith('=')) return
-    let read = this.read.get(text)
-    if (!read) {
-      try {
-        read = expressionStored(text.slice(1))
-      } catch (error) {
-        if (!(error instanceof FormulaError)) throw error
-        read = error
-      }
-      if (this.read.size >= MOST_READ) this.read.clear()
-      this.read.set(text, read)
-    }
-    if (read instanceof FormulaError) {
-      node.unread = { kind: 'sense', message: read.message, at: node.cell, span: read.span }
+    try {
+      node.formula = this.shapes.read(text.slice(1))
+    } catch (error) {
+      if (!(error instanceof FormulaError)) throw error
+      node.unread = { kind: 'sense', message: error.message, at: node.cell, span: error.span }
       return
     }
-    node.formula = read
-    node.ins = this.inputsOf(read, node.cell.topic, node)
+    node.ins = this.inputsOf(node.formula, node.cell.topic, node)
   }
   untie(node: CellNode): void {
     for (const input of node.ins) {
@@ -233,7 +222,8 @@ export class Graph {
       }
     }
     walk(expression, topic)
-    return found
+    // A list that was put together has room for many more; it's kept as long as it is.
+    return found.slice()
   }
   asksPlan(node: Node): void {
     if (this.byPlan.size === 0) this.plan = this.planned()

@@ -1,16 +1,21 @@
 import type { Node } from './nodes'
 
 /*
- * What stands on a node: most have one or none, and a set for each of them would weigh more than all the rest. One is itself; from two on
- * it's a set.
+ * What stands on a node: most have one or none, and a set for each of them would weigh more than all the rest. One is itself, a few are
+ * a list, many a set.
  */
 
-export type Outs = Node | Set<Node> | null
+export type Outs = Node | readonly Node[] | Set<Node> | null
+
+/** From so many on they're found more quickly in a set. */
+const MANY = 9
 
 export function withOut(outs: Outs, node: Node): NonNullable<Outs> {
   if (outs === null || outs === node) return node
   if (outs instanceof Set) return outs.add(node)
-  return new Set([outs, node])
+  if (!isList(outs)) return [outs, node]
+  if (outs.includes(node)) return outs
+  return outs.length + 1 < MANY ? [...outs, node] : new Set(outs).add(node)
 }
 
 export function withoutOut(outs: Outs, node: Node): Outs {
@@ -18,10 +23,15 @@ export function withoutOut(outs: Outs, node: Node): Outs {
     outs.delete(node)
     return outs.size > 0 ? outs : null
   }
-  return outs === node ? null : outs
+  if (outs === null || !isList(outs)) return outs === node ? null : outs
+  const left = outs.filter(one => one !== node)
+  return left.length > 0 ? left : null
 }
 
 export function* eachOut(outs: Outs): Generator<Node> {
-  if (outs instanceof Set) yield* outs
-  else if (outs !== null) yield outs
+  if (outs === null) return
+  if (outs instanceof Set || isList(outs)) yield* outs
+  else yield outs
 }
+
+const isList = (outs: Node | readonly Node[]): outs is readonly Node[] => Array.isArray(outs)

@@ -67,10 +67,14 @@ export class Faulty extends Error {
 /** What a figure came to, as exact as decimals reckon on with it. */
 export const exactOf = (value: Fixed): Exact => new Exact(numeralOf(value))
 
+/** A number as it's stored. Small whole ones, which most are, need no reading digit by digit. */
+export const exactNumeral = (numeral: string): Exact =>
+  new Exact(numeral.length <= 7 && Number.isInteger(Number(numeral)) ? Number(numeral) : numeral)
+
 /** To ten places after the point, half even; null where it has more than 15 digits before it. */
 export function fixedOfExact(n: Exact): Fixed | null {
   if (!n.isFinite()) return null
-  const rounded = n.toDecimalPlaces(PLACES, Decimal.ROUND_HALF_EVEN)
+  const rounded = n.decimalPlaces() > PLACES ? n.toDecimalPlaces(PLACES, Decimal.ROUND_HALF_EVEN) : n
   if (rounded.e > 15) return null
   const value = BigInt(rounded.toFixed(PLACES).replace('.', ''))
   return isWithinLimit(value) ? value : null

@@ -11,8 +11,9 @@ import { gatheredList, gatheredSum } from './gathered'
 import type { Graph } from './graph'
 import type { Model } from './model'
 import { type CellNode, type ListNode, NO_PART as PART, type Node, type Part, Sum, type SumNode } from './nodes'
+import { placeIn } from './shapes'
 import { DAYS, HOURS, PLAIN, type Unit } from './units'
-import { amount, type Cell, Exact, exactOf, type Fault, Faulty, fixedOfExact, type Value } from './values'
+import { amount, type Cell, Exact, exactNumeral, exactOf, type Fault, Faulty, fixedOfExact, type Value } from './values'
 
 type Cause<F = Fault> = F extends Fault ? Omit<F, 'at'> : never
 
@@ -76,8 +77,14 @@ export class Working {
       if (value !== null) node.value = this.kept(node, value)
     } catch (error) {
       if (!(error instanceof Faulty)) throw error
-      node.fault = error.fault
+      node.fault = this.inItsPlace(node, error.fault)
     }
+  }
+  /** Formulas of one shape are read with the places of the first; only what went wrong needs its own. */
+  private inItsPlace(node: CellNode, fault: Fault): Fault {
+    // A formula that is only tried has no text.
+    if (fault.at !== node.cell || !fault.span || node.text === '=') return fault
+    return { ...fault, span: placeIn(node.formula!, fault.span, node.text!.slice(1)) }
   }
   /** Whether a formula comes to nothing; what is faulty doesn't. */
   isNothing(node: CellNode): boolean {
@@ -235,7 +242,7 @@ export class Working {
     if (cell.fault) throw new Faulty(cell.fault)
     if (cell.value === null) return null
     // A number that was given is the same text as it's stored.
-    cell.exact ??= cell.text !== null && !cell.formula ? new Exact(cell.text!) : exactOf(cell.value)
+    cell.exact ??= cell.text !== null && !cell.formula ? exactNumeral(cell.text!) : exactOf(cell.value)
     return amount(cell.exact, this.model.unitOf(cell.cell))
   }
   placeAt(from: TopicId, place: Place, at: Cell): TopicId {
