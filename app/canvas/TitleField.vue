@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { readDetails } from '#core/capture/quick-details'
+import { languageOf } from '#core/tree'
 import { paste as pasteBranches } from '~/capture/copying'
 import { addChild, addSibling } from '~/capture/building'
 import { arrive } from '~/focus/typeahead'
@@ -43,6 +44,11 @@ function mean(said: string, choice: string): void {
   typed()
 }
 
+/** For the browser's spelling. */
+const language = computed(() => {
+  const topic = own === undefined ? undefined : desk.tree.topics.get(own)
+  return (topic && languageOf(desk.tree, topic)) ?? undefined
+})
 const chips = computed(() => readDetails(desk.draft.value, desk.known()).chips)
 
 function typed(): void {
@@ -112,6 +118,7 @@ function left(): void {
       rows="1"
       dir="auto"
       spellcheck="true"
+      :lang="language"
       aria-label="Title"
       @input="typed"
       @keydown="key"

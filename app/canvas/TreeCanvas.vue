@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Planning } from '#core/derive/planning'
 import { Layout } from '#core/arrange/layout'
 import { neighbourOf } from '#core/arrange/neighbour'
 import { meets } from '#core/arrange/place'
@@ -10,6 +9,7 @@ import { useDropIn } from '~/capture/useDropIn'
 import { useDesk } from '~/desk/desk'
 import { onLateFonts } from '~/desk/ruler'
 import { Passage } from '~/files/passage'
+import { plannedDays } from './planned-days'
 import { FAR_OUT, type ShownPlank, Sight } from './sight'
 import { type StandingPost, standing } from './standing'
 import { type DrawnTie, labelScale, TieDrawer } from './ties'
@@ -62,29 +62,13 @@ const layout = new Layout(
     get hidden() {
       return desk.hiding ? (id: TopicId) => desk.finding.isHidden(id) : undefined
     },
-    dayOf: plannedDay,
+    dayOf: plannedDays(desk, () => {
+      layout.daysChanged()
+      request()
+    }),
   },
   { only: desk.only.value, today: today() },
 )
-
-/** The day on which the plan lets a topic begin. Only a time axis asks for it, and what reckons it comes when it does. */
-let planning: Planning | 'coming' | null = null
-function plannedDay(id: TopicId): string | null {
-  if (desk.tree.fields.planFrom === null) return null
-  if (planning !== null) return planning === 'coming' ? null : (planning.of(id)?.start ?? null)
-  planning = 'coming'
-  void import('~/schedule/planning').then(
-    ({ planningOf }) => {
-      planning = planningOf(desk)
-      layout.daysChanged()
-      request()
-    },
-    () => {
-      planning = null
-    },
-  )
-  return null
-}
 
 const sight = new Sight(desk, layout, view, passage)
 function wearLook(): void {

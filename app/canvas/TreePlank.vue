@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { markerOf } from '#core/tree'
+import { languageOf, markerOf } from '#core/tree'
 import { groundAndInk, colourIn } from '#core/dress/wear'
 import { useDesk } from '~/desk/desk'
 import { pictureOf, signsOf } from '#core/scene/face'
@@ -159,6 +159,7 @@ function pull(event: PointerEvent): void {
     :aria-expanded="shown.children > 0 ? !shown.folded : undefined"
     :aria-label="label"
     :data-topic="shown.id"
+    :lang="languageOf(desk.tree, topic) ?? undefined"
     @pointerdown="press"
     @pointerleave="pressed = false"
     :style="{

@@ -305,6 +305,12 @@ export class Desk extends InHand {
     this.dressing.refresh()
   }
 
+  /** What planks are measured by came later. */
+  measureAgain(): void {
+    this.redress()
+    this.tell('all')
+  }
+
   /** What figures on planks, and in quick details, take is loaded once there is a measure; what the plan says, once it's to. */
   private redressWithFigures(): void {
     const { planFrom, planPrint } = this.tree.fields

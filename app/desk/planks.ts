@@ -6,7 +6,8 @@ import type { Derived, Stale } from '#core/derive/derived'
 import type { Circumstances } from '#core/find/evaluate'
 import type { Guise } from '#core/derive/guises'
 import type { TopicSign } from '#core/talk/thread'
-import { branch, depthOf, type Style, type Topic, topicOf, type TopicId, type Touched } from '#core/tree'
+import { branch, depthOf, languageOf, type Style, type Topic, topicOf, type TopicId, type Touched } from '#core/tree'
+import { loadSyllables } from '#core/arrange/syllables'
 import type { Desk } from './desk'
 import { contentOf, type SmallPrint, smallPrintOf } from '#core/scene/face'
 import { browserRuler } from './ruler'
@@ -26,6 +27,7 @@ export interface Drawn {
 /** Topics as they're drawn, each measured once until it changes. */
 export class Planks {
   private readonly drawn = new Map<TopicId, Drawn>()
+  private readonly wanted = new Set<string>()
   /** The one that is being typed in, with what is typed. */
   private draft: { readonly id: TopicId; readonly drawn: Drawn } | null = null
 
@@ -100,6 +102,16 @@ export class Planks {
     return deeper
   }
 
+  /** Long words are parted once the patterns of their language are here; without a line they come another time. */
+  private wantSyllables(language: string): void {
+    if (this.wanted.has(language)) return
+    this.wanted.add(language)
+    loadSyllables([language]).then(
+      isOther => isOther && this.desk.measureAgain(),
+      () => this.wanted.delete(language),
+    )
+  }
+
   private measure(topic: Topic, title: string, widest?: number): Drawn {
     const { tree, dressing, guises, nameOf, today, talking } = this.desk
     const guise = guises.of(topic)
@@ -112,6 +124,8 @@ export class Planks {
     const words = guise.reference === null ? title : guise.topic.title
     const talk = talking.signAt(topic.id)
     const named = guise.number ? `${guise.number} ${words}` : words
+    const language = languageOf(tree, guise.topic)
+    if (language !== null) this.wantSyllables(language)
     const content = contentOf(tree, guise.topic, style, named, smallPrint, talk)
     return { topic, guise, level, style, smallPrint, talk, plank: plankOf(content, browserRuler) }
   }

@@ -2,6 +2,7 @@
 import { BORDERS, depthOf, drawnStyle, type Look, lookOf, SHAPES, type Style, styleOf, topicOf } from '#core/tree'
 import { wearOf } from '#core/dress/wear'
 import { useDesk } from '~/desk/desk'
+import LanguageRow from './LanguageRow.vue'
 import {
   changeLook,
   copyStyle,
@@ -243,6 +244,7 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
           :aria-pressed="topic.hue === null"
           @click="setHue(null)" />
       </div>
+      <LanguageRow v-if="reach !== 'level'" :reach="reach" />
       <div v-if="reach !== 'level'" class="row ends">
         <button class="word" @click="copyStyle(desk)">Copy style</button>
         <button class="word" :disabled="!may" @click="pasteStyle(desk)">Paste style</button>
@@ -251,6 +253,7 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
       <p v-else class="quiet hint">For every topic on level {{ level }} that has no style of its own.</p>
     </template>
     <template v-else>
+      <LanguageRow reach="tree" />
       <div class="looks" role="group" aria-label="Looks">
         <button
           v-for="one in looks"

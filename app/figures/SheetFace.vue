@@ -3,17 +3,16 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize, useResizeObserver } from '@vueuse/core'
 import { sayFigure } from '#core/figures/numbers'
 import { type Grouping, GROUPINGS } from '#core/tree/view'
-import { childrenOf, type Measure, numberOf, shorten, topicOf, type TopicId } from '#core/tree'
+import { childrenOf, type Measure, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { expectField } from '~/focus/typeahead'
-import { commentsInWords } from '~/talk/count'
-import FormulaField from './FormulaField.vue'
 import { figuresOf } from './figuring'
 import type { Aside } from './asides'
-import { cellOf } from './sheet-cell'
+import SheetLine from './SheetLine.vue'
 import type { FiguresThen } from './useFiguresThen'
 import { useSheetBlocks } from './useSheetBlocks'
 import { GROUP_NAMES } from '~/outline/group-names'
+import { useSheetLines } from './useSheetLines'
 import { useSheetRows } from './useSheetRows'
 import { type At, useSheetKeys } from './useSheetKeys'
 
@@ -53,26 +52,18 @@ const virtual = useVirtualizer(
     getItemKey: (index: number) => topicAt(index)?.id ?? index,
   })),
 )
-const shown = computed(() => {
-  void desk.tick.value
-  void desk.talking.tick.value
-  const figures = figuresOf(desk, whatIf)
-  return virtual.value.getVirtualItems().flatMap(item => {
-    const row = topicAt(item.index)
-    if (!row) return []
-    return [
-      {
-        ...row,
-        index: item.index,
-        top: item.start,
-        title: desk.drawnOf(row.id).guise.topic.title,
-        number: desk.numbers.any ? desk.numbers.of(row.id) : numberOf(desk.tree, row.id),
-        parent: childrenOf(desk.tree, row.id).length > 0,
-        cells: measures.map(measure => cellOf(desk, figures, { topic: row.id, measure, asides, then })),
-      },
-    ]
-  })
+const lineOf = useSheetLines(desk, {
+  measures: () => measures,
+  asides: () => asides,
+  then: () => then,
+  figures: () => figuresOf(desk, whatIf),
 })
+const shown = computed(() =>
+  virtual.value.getVirtualItems().flatMap(item => {
+    const row = topicAt(item.index)
+    return row ? [{ line: lineOf(row), index: item.index, top: item.start }] : []
+  }),
+)
 
 /** The heads of groups in sight, with what each comes to. */
 const groups = computed(() =>
@@ -84,10 +75,10 @@ const groups = computed(() =>
         ...line,
         index: item.index,
         top: item.start,
-        cells: line.sums.map(({ value, fault }, i) => {
-          const measure = measures[i]
-          return fault || !measure ? '⚠' : value === null ? '' : sayFigure(value, measure, ownLocale(), true)
-        }),
+        cells: line.sums.map(({ value, faults }, i) => ({
+          text: value === null ? '' : sayFigure(value, measures[i]!, ownLocale(), true),
+          fault: faults === 0 ? null : `${faults} of these can’t be worked out: see the rows below`,
+        })),
       },
     ]
   }),
@@ -193,6 +184,9 @@ function neighbour(id: TopicId, direction: 'up' | 'down' | 'left' | 'right'): To
   }
   return null
 }
+const openAt = (row: number, at: number): void => open({ row, column: at }, null)
+const rename = (id: TopicId): void => desk.edit(id)
+const fold = (id: TopicId): void => desk.toggleFold([id])
 function contextMenu(event: MouseEvent, id: TopicId): void {
   event.preventDefault()
   if (!desk.selection.value.has(id)) desk.select(id, { quiet: true })
@@ -291,107 +285,39 @@ defineExpose({
           >{{ head.name }} <span class="quiet">{{ head.count }}</span></span
         >
         <span v-for="(sum, i) in head.cells" :key="measures[i]?.id ?? i" class="column" role="gridcell"
-          ><span class="value">{{ sum }}</span
+          ><span class="value"
+            ><span v-if="sum.fault" class="wrong" :data-tip="sum.fault" role="img" :aria-label="sum.fault"
+              ><Icon name="lucide:triangle-alert" size="13"
+            /></span>
+            <template v-else>{{ sum.text }}</template></span
           ><span v-for="aside in asides" :key="aside" class="aside"
         /></span>
       </div>
-      <div
-        v-for="row in shown"
-        :id="`sheet-${row.id}`"
-        :key="row.id"
-        class="row"
-        role="row"
-        :class="{
-          parent: row.parent,
-          here: desk.focus.value === row.id,
-          opened: opened?.id === row.id,
-          selected: desk.selection.value.has(row.id),
-          dim: desk.finding.isDim(row.id),
-        }"
-        :aria-level="row.level"
-        :aria-rowindex="row.index + 2"
-        :aria-selected="desk.selection.value.has(row.id)"
-        :aria-expanded="row.parent ? !desk.isFolded(row.id) : undefined"
-        :style="{ transform: `translateY(${row.top}px)`, '--hue': desk.dressing.hueOf(row.id) }"
-        @contextmenu="contextMenu($event, row.id)">
-        <span
-          class="corner"
-          role="rowheader"
-          :class="{ on: desk.focus.value === row.id && column < 0 }"
-          :style="{ paddingLeft: `${(row.level - 1) * 16 + 8}px` }"
-          @pointerdown="pressed($event, row.index, -1)"
-          @dblclick="desk.edit(row.id)">
-          <button
-            v-if="row.parent && row.level > 1"
-            class="twist"
-            tabindex="-1"
-            :aria-label="desk.isFolded(row.id) ? 'Unfold' : 'Fold'"
-            @pointerdown.stop
-            @click.stop="desk.toggleFold([row.id])">
-            <Icon :name="desk.isFolded(row.id) ? 'lucide:chevron-right' : 'lucide:chevron-down'" size="15" />
-          </button>
-          <span v-else class="twist" />
-          <span v-if="row.number" class="number">{{ row.number }}</span>
-          <TitleField v-if="desk.editing.value?.id === row.id" class="words" @closed="focusBox" />
-          <span v-else class="words" dir="auto">{{ row.title || '\u00A0' }}</span>
-        </span>
-        <span
-          v-for="(cell, i) in row.cells"
-          :id="`cell-${row.id}-${i}`"
-          :key="measures[i]!.id"
-          class="column"
-          role="gridcell"
-          :class="{
-            on: desk.focus.value === row.id && column === i,
-            ranged: here.column >= 0 && isIn(row.index, i),
-            rolled: !cell.own,
-            open: opened?.id === row.id && opened.column === i,
-          }"
-          :aria-selected="here.column >= 0 && isIn(row.index, i)"
-          @pointerdown="pressed($event, row.index, i)"
-          @dblclick="open({ row: row.index, column: i }, null)">
-          <FormulaField
-            v-if="opened?.id === row.id && opened.column === i"
-            :key="`${row.id} ${i}`"
-            open
-            :topic="row.id"
-            :measure="measures[i]!"
-            :what-if="whatIf"
-            :first="opened.first"
-            :label="`${measures[i]!.name} of ${shorten(row.title, 60)}`"
-            @kept="kept"
-            @dropped="dropped" />
-          <template v-else>
-            <span class="value">
-              <span
-                v-if="cell.talked"
-                class="talked"
-                :class="{ unsettled: cell.talked.open }"
-                role="img"
-                :aria-label="`${commentsInWords(cell.talked.comments)}. `"
-                :data-tip="commentsInWords(cell.talked.comments)"
-                ><Icon name="lucide:message-square" size="12" />{{ cell.talked.comments }}</span
-              >
-              <span v-if="cell.beside && cell.own" class="beside quiet" data-tip="What is below comes to this"
-                >Σ {{ cell.beside }}</span
-              >
-              <span v-if="cell.fault" class="wrong" :data-tip="cell.fault" :aria-label="cell.fault"
-                ><Icon name="lucide:triangle-alert" size="13" /> {{ cell.text }}</span
-              >
-              <span v-else-if="cell.over" class="wrong" :data-tip="cell.over" :aria-label="`${cell.text}, ${cell.over}`"
-                >{{ measures[i]!.limit === 'most' ? '↑' : '↓' }} {{ cell.text }}</span
-              >
-              <template v-else
-                ><span v-if="cell.formula" class="quiet formula-sign" aria-label="formula">ƒ</span
-                >{{ cell.text }}</template
-              >
-            </span>
-            <span v-for="(aside, n) in cell.asides" :key="n" class="aside" :class="{ bad: aside.bad }">{{
-              aside.text
-            }}</span>
-          </template>
-        </span>
-      </div>
+      <SheetLine
+        v-for="{ line, index, top } in shown"
+        :key="line.id"
+        :line="line"
+        :index="index"
+        :measures="measures"
+        :what-if="whatIf"
+        :selected="desk.selection.value.has(line.id)"
+        :dim="desk.finding.isDim(line.id)"
+        :folded="desk.isFolded(line.id)"
+        :on="desk.focus.value === line.id ? column : null"
+        :from="here.column >= 0 && isIn(index, block.left) ? block.left : -1"
+        :to="here.column >= 0 && isIn(index, block.left) ? block.right : -2"
+        :opened="opened?.id === line.id ? opened.column : null"
+        :first="opened?.id === line.id ? opened.first : null"
+        :titled="desk.editing.value?.id === line.id"
+        :style="{ transform: `translateY(${top}px)` }"
+        @press="pressed"
+        @open="openAt"
+        @rename="rename"
+        @fold="fold"
+        @kept="kept"
+        @dropped="dropped"
+        @closed="focusBox"
+        @menu="contextMenu" />
     </div>
   </div>
 </template>

@@ -1,5 +1,5 @@
 import type { ChartAsked, ChartKind, HungChart, Series, ShownChart, TopicId } from '#core/tree'
-import { allTopics, inOrder, keysAt, topicOf } from '#core/tree'
+import { allTopics, inOrder, isLive, keysAt, topicOf } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
 
@@ -59,13 +59,16 @@ export function shownChartNow(desk: Desk): ShownChart | null {
 
 /** Shows a chart of a branch, that of a kept view or one that hangs on a topic. */
 export function showChart(desk: Desk, { at, ...asked }: ShownChart): void {
-  if (!desk.tree.topics.has(at)) return
   const charting = chartingOf(desk)
   charting.face.value = 'charts'
   charting.kind.value = asked.kind
   charting.measure.value = asked.measure
   charting.each.value = asked.each
-  desk.select(at)
+  if (isLive(desk.tree, at)) desk.select(at)
+  else {
+    desk.select(desk.tree.centre)
+    desk.say('The branch that this chart is of isn’t there any more: the whole tree is charted.')
+  }
   desk.view.value = 'figures'
 }
 

@@ -1,4 +1,4 @@
-import { inkOn } from '#core/dress/colour'
+import { inkOn, mix } from '#core/dress/colour'
 import type { ChartLook } from '#core/figures/chart-option'
 import { useEventListener } from '@vueuse/core'
 import type { Desk } from '~/desk/desk'
@@ -23,6 +23,7 @@ export function useChartLook(desk: Desk): Readonly<Ref<ChartLook>> {
       porch: of('porch'),
       clay: of('clay'),
       font: 'Figtree Variable, Figtree, sans-serif',
+      paler: (hue, part) => mix(hue, '#ffffff', part),
       inkOn: hue => inkOn(hue),
       hueOf: id => desk.dressing.hueOf(id),
     }

@@ -3,7 +3,18 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useResizeObserver } from '@vueuse/core'
 import { outlineRows, type Row } from '#core/find/rows'
 import { type AnyColumn, COLUMNS, figureColumnOf, isFigureColumn } from '#core/tree/view'
-import { childrenOf, inOrder, markersOf, numberOf, pathTo, placeOf, shorten, topicOf, type TopicId } from '#core/tree'
+import {
+  childrenOf,
+  inOrder,
+  languageOf,
+  markersOf,
+  numberOf,
+  pathTo,
+  placeOf,
+  shorten,
+  topicOf,
+  type TopicId,
+} from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { pressMarker } from '~/dress/marker-pick'
 import { signsOf } from '#core/scene/face'
@@ -312,7 +323,7 @@ defineExpose({ focus: focusBox, escape, cells: enterCells })
             :key="marker"
             @click.stop="pressMarker(desk, row.id, marker, $event)" />
           <TitleField v-if="desk.editing.value?.id === row.id && isHere(row)" class="words" @closed="focusBox" />
-          <span v-else class="words" dir="auto"
+          <span v-else class="words" dir="auto" :lang="languageOf(desk.tree, seen(row.id)) ?? undefined"
             >{{ seen(row.id).title || '\u00A0'
             }}<span v-if="shape.group && pathOf(row.id)" class="path quiet"> {{ pathOf(row.id) }}</span></span
           >

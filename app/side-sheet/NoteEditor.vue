@@ -9,6 +9,7 @@ import * as Y from 'yjs'
 import {
   fromBase64,
   isSafeAddress,
+  languageOf,
   NOTE_FRAGMENT,
   openNote,
   readAddress,
@@ -24,6 +25,7 @@ const props = defineProps<{ topic: TopicId }>()
 const desk = useDesk()
 const doc = openNote(topicOf(desk.tree, props.topic).note)
 let taken = topicOf(desk.tree, props.topic).note
+const language = languageOf(desk.tree, topicOf(desk.tree, props.topic))
 let pending: Uint8Array[] = []
 let timer = 0
 
@@ -135,6 +137,7 @@ const editor = useEditor({
       'aria-label': 'Note',
       class: 'note-text',
       spellcheck: 'true',
+      ...(language === null ? {} : { lang: language }),
     },
     handlePaste: (_, event) => takeOver(event.clipboardData),
     handleDrop: (_, event) => takeOver(event.dataTransfer),

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { markersOf, type Topic, topicOf } from '#core/tree'
+import { languageOf, markersOf, type Topic, topicOf } from '#core/tree'
 import type { SheetPart } from '~/keys/commands'
 import { itemAbove } from '~/meeting/doing'
 import { enter } from '~/focus/opened'
 import { expectNothing } from '~/focus/typeahead'
 import { useDesk } from '~/desk/desk'
 import { useMeant } from './useMeant'
+import { useSettled } from './useSettled'
 
 /** Everything about what is selected, in one scroll. With many selected it edits them all and says what differs. */
 const desk = useDesk()
@@ -16,10 +17,11 @@ const sketch = ref<{ draw(): void }>()
 const ties = ref<{ begin(): void }>()
 const scroll = ref<HTMLElement>()
 
+const { settled, now: catchUp } = useSettled(() => desk.selection.value)
 const topics = computed<readonly Topic[]>(() => {
   void desk.lateTick.value
   // A reference says what its original says; what hangs on it here is its own.
-  return [...desk.selection.value]
+  return [...settled.value]
     .filter(id => desk.tree.topics.has(id))
     .map(id => desk.guises.of(topicOf(desk.tree, id)).topic)
 })
@@ -70,6 +72,7 @@ const files = ref<{ choose(): void }>()
 const whenThere = (selector: string, then: (element: HTMLElement) => void): void =>
   whenBelow(scroll.value!, selector, then)
 async function into(part: SheetPart): Promise<void> {
+  catchUp()
   await nextTick()
   if (part !== 'task' && !one.value) {
     desk.say(`One topic at a time can get ${PART_NAMES[part]}. Select just one.`)
@@ -91,6 +94,7 @@ function toTop(element: HTMLElement): void {
   scroll.value!.scrollTop += element.getBoundingClientRect().top - scroll.value!.getBoundingClientRect().top - 36
 }
 async function show(part: SheetPart): Promise<void> {
+  catchUp()
   await nextTick()
   whenThere(`[data-part="${part}"]`, toTop)
 }
@@ -143,6 +147,7 @@ function escape(event: KeyboardEvent): void {
         class="title"
         rows="1"
         dir="auto"
+        :lang="languageOf(desk.tree, one) ?? undefined"
         aria-label="Title of the selected topic"
         :readonly="!may"
         @focus="titleOpen = true"

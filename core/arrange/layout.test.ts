@@ -18,6 +18,7 @@ import {
 } from '../tree'
 import { Layout, type Placed } from './layout'
 import { meets, type Onlooker } from './place'
+import { hyphenatorFor } from './hyphenation'
 import { plankOf, wrap } from './plank'
 
 const everywhere = { x: -1e7, y: -1e7, width: 2e7, height: 2e7 }
@@ -333,6 +334,25 @@ describe('an arranged tree', () => {
 
 describe('planks', () => {
   const ruler = (text: string): number => text.length * 7
+  it('part long words between syllables where their language is known, within the width, and lose nothing', async () => {
+    const width = (text: string): number => [...text].length * 7
+    // D. Knuth, “The TeXbook”, appendix H: Liang's patterns part it as hy-phen-ation (from memory).
+    const english = (await hyphenatorFor('en-US'))!
+    expect(english('hyphenation').join('-')).toBe('hy-phen-ation')
+    expect(wrap('A hyphenation', 49, width, english)).toEqual(['A', 'hyphen-', 'ation'])
+    const german = (await hyphenatorFor('de-CH'))!
+    // Duden, rules for parting words: between the parts of a compound, st is parted since 1996 (common knowledge).
+    expect(wrap('Lastenaufzugswartungsvertrag', 112, width, german)).toEqual(['Lastenaufzugs-', 'wartungsvertrag'])
+    expect(wrap('Umzugs-Koordinationssitzung', 63, width, german)[0]).toBe('Umzugs-')
+    expect(await hyphenatorFor('ja')).toBeNull()
+    fc.assert(
+      fc.property(fc.array(fc.stringMatching(/^[a-zäöüß]{1,60}$/), { minLength: 1, maxLength: 4 }), words => {
+        const lines = wrap(words.join(' '), 70, width, german)
+        for (const line of lines) expect(width(line)).toBeLessThanOrEqual(70)
+        expect(lines.map(line => line.replace(/-$/, '').replaceAll(' ', '')).join('')).toBe(words.join(''))
+      }),
+    )
+  })
   it('wrap between words, inside long words, and never lose a character', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'grapheme', maxLength: 200 }), title => {

@@ -11,6 +11,9 @@ export interface Face {
 /** The width of a piece of text without line breaks. Passed in, since only the place that draws knows its fonts. */
 export type Ruler = (text: string, face: Face) => number
 
+/** A word in the pieces between which it may be parted; put together they are the word again. */
+export type Syllables = (word: string) => readonly string[]
+
 export interface PlankContent {
   readonly title: string
   readonly rank: 'centre' | 'main' | 'plain'
@@ -30,6 +33,8 @@ export interface PlankContent {
   readonly signs: number
   /** The row under the title, already in words; empty when there is none. */
   readonly smallPrint: readonly string[]
+  /** How words of its language are parted. */
+  readonly syllables?: Syllables | null
 }
 
 export interface Plank {
@@ -85,10 +90,15 @@ export function faceOf(content: Pick<PlankContent, 'rank' | 'textSize' | 'bold' 
 
 /**
  * Breaks a title into lines no wider than `widest`: at its own line breaks, then between words, then inside a word
- * that is too long.
+ * that is too long: with a hyphen between syllables where the language is known, else at the end of the line.
  */
-export function wrap(title: string, widest: number, width: (text: string) => number): string[] {
-  return wrapMeasured(title, widest, width).lines
+export function wrap(
+  title: string,
+  widest: number,
+  width: (text: string) => number,
+  syllables: Syllables | null = null,
+): string[] {
+  return wrapMeasured(title, widest, width, syllables).lines
 }
 
 /** The lines, and how wide the widest of them is; each is measured once. */
@@ -96,6 +106,7 @@ function wrapMeasured(
   title: string,
   widest: number,
   width: (text: string) => number,
+  syllables: Syllables | null,
 ): { lines: string[]; width: number } {
   const lines: string[] = []
   let most = 0
@@ -119,6 +130,12 @@ function wrapMeasured(
       if (line) add(line.trimEnd())
       line = word
       while (width(line.trimEnd()) > widest) {
+        const parted = syllables && partedAt(line, widest, width, syllables)
+        if (parted) {
+          add(parted.line)
+          line = line.slice(parted.length)
+          continue
+        }
         const fits = fitting(line, widest, width)
         add(line.slice(0, fits))
         line = line.slice(fits)
@@ -127,6 +144,25 @@ function wrapMeasured(
     add(line.trimEnd())
   }
   return { lines, width: most }
+}
+
+/** As many syllables of a word as fit on a line with their hyphen, and how long they are without it; null when not even one does. */
+function partedAt(
+  word: string,
+  widest: number,
+  width: (text: string) => number,
+  syllables: Syllables,
+): { readonly line: string; readonly length: number } | null {
+  let parted: { line: string; length: number } | null = null
+  let begun = ''
+  for (const syllable of syllables(word).slice(0, -1)) {
+    begun += syllable
+    // A hyphen that stands there already is enough.
+    const line = /[-‐–—]$/.test(begun) ? begun : `${begun}-`
+    if (width(line) > widest) break
+    parted = { line, length: begun.length }
+  }
+  return parted
 }
 
 /** How many UTF-16 units of a word fit, at least one whole character. */
@@ -150,7 +186,7 @@ export function plankOf(content: PlankContent, ruler: Ruler): Plank {
   const before = content.markers * PLANK.marker
   const after = content.signs * PLANK.sign
   const widest = content.widest ?? (centre ? PLANK.centreWidest : PLANK.widest)
-  const wrapped = wrapMeasured(content.title, widest, measure)
+  const wrapped = wrapMeasured(content.title, widest, measure, content.syllables ?? null)
   let { lines } = wrapped
   const cut = lines.length > PLANK.mostLines
   if (cut) lines = [...lines.slice(0, PLANK.mostLines - 1), `${lines[PLANK.mostLines - 1]}…`]

@@ -17,6 +17,8 @@ export interface ChartLook {
   readonly font: string
   /** The colour of a branch. */
   readonly hueOf: (topic: TopicId) => string
+  /** A colour, so far on its way to white. */
+  readonly paler: (hue: string, part: number) => string
   /** What can be read on a colour. */
   readonly inkOn: (hue: string) => string
 }
@@ -56,14 +58,26 @@ export function chartOption(
     yAxis: values,
     series,
   })
-  const leaf = (one: Nested): object => ({
-    name: shorten(one.title, 30),
-    value: nearly(one.value),
-    itemStyle: { color: hueOfPart(one.id), borderColor: surface },
-    label: { color: inkOn(hueOfPart(one.id)) },
-    upperLabel: { color: inkOn(hueOfPart(one.id)) },
-    ...(one.children.length > 0 ? { children: one.children.map(leaf) } : {}),
-  })
+  const leaf =
+    (paler: number) =>
+    (one: Nested): object => {
+      const hue = hueOfPart(one.id)
+      const color = paler > 0 ? look.paler(hue, paler) : hue
+      return {
+        name: shorten(one.title, 30),
+        value: nearly(one.value),
+        itemStyle: { color, borderColor: surface },
+        label: { color: inkOn(color) },
+        // The name of a part with parts of its own stands on the ground round them.
+        upperLabel: { color: look.ink },
+        ...(one.children.length > 0 ? { children: one.children.map(leaf(paler)) } : {}),
+      }
+    }
+  /** Parts of one branch all have its colour: each is paler than the one before then, so that they can be told apart. */
+  const leaves = (parts: readonly Nested[]): object[] => {
+    const isOne = parts.length > 1 && new Set(parts.map(({ id }) => hueOfPart(id))).size === 1
+    return parts.map((part, i) => leaf(isOne ? (i / (parts.length - 1)) * PALEST : 0)(part))
+  }
   const titles = (parts: readonly Part[]): string[] => parts.map(({ title }) => title)
   switch (data.kind) {
     case 'bars':
@@ -101,11 +115,11 @@ export function chartOption(
             label: { fontFamily: font, fontSize: 13 },
             upperLabel: { show: true, height: 22 },
             levels: [
-              { itemStyle: { gapWidth: 3, borderWidth: 0 }, upperLabel: { show: false } },
+              { itemStyle: { gapWidth: 3, borderWidth: 0, borderColor: surface }, upperLabel: { show: false } },
               { itemStyle: { gapWidth: 1, borderWidth: 2 } },
               {},
             ],
-            data: data.nested?.children.map(leaf) ?? [],
+            data: leaves(data.nested?.children ?? []),
           },
         ],
       }
@@ -125,7 +139,7 @@ export function chartOption(
             },
             // What lies further out is too fine to be named where there is little room.
             levels: small ? [{}, {}, { label: { show: false } }, { label: { show: false } }] : [],
-            data: data.nested?.children.map(leaf) ?? [],
+            data: leaves(data.nested?.children ?? []),
           },
         ],
       }
@@ -282,4 +296,6 @@ const MOST_NAMED = 14
 const SLANT = 28
 
 /** What is beyond its target is told apart by its hatching too. */
+/** The last of many parts of one colour is so far on its way to white. */
+const PALEST = 0.6
 const OVER = { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [3, 3], rotation: 0.8, color: 'rgba(255,255,255,.4)' }

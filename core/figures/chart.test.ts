@@ -82,6 +82,7 @@ describe('a chart', () => {
       clay: '#a93f27',
       font: 'sans-serif',
       hueOf: () => '#aa0000',
+      paler: (hue: string, part: number) => `${hue} ${part}`,
       inkOn: () => '#ffffff',
     }
     const drawn = (kind: ChartKind, at = 'c'): string => {
@@ -102,5 +103,13 @@ describe('a chart', () => {
     // E leads from 1,014.50 down to −985.50: its bar stands on the lower end and is as tall as it is.
     expect([series[0]!.data[2], (series[1]!.data[2] as { value: number }).value]).toEqual([-985.5, 2000])
     expect(series.map(({ stackStrategy }) => stackStrategy)).toEqual(['all', 'all'])
+    // Parts that have one colour are told apart by how pale they are; each with all that is in it.
+    const rings = chartOption(chart('rings', { at: 'A' })!, look, { locale: 'de-DE', day }) as {
+      series: { data: { itemStyle: { color: string } }[] }[]
+    }
+    const colours = rings.series[0]!.data.map(({ itemStyle }) => itemStyle.color)
+    expect(colours.length).toBeGreaterThan(1)
+    expect(colours[0]).toBe('#aa0000')
+    expect(new Set(colours).size).toBe(colours.length)
   })
 })

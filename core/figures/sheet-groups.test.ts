@@ -74,6 +74,17 @@ describe('the sheet in groups', () => {
   })
 
   // Sums of groups add up to what the whole comes to, whatever is given where: to the last place.
+  it('says of a group how many of its figures can’t be worked out', () => {
+    const faulty = treeOf([cost], 'A | cost 1\nB | cost =1/0\nC | cost ={m:cost} of {t:B}')
+    const [group] = groupedRows(faulty, figuresAt(faulty, TODAY), [cost], {
+      only: null,
+      hidden: () => false,
+      sort: null,
+      groupOf: () => ({ key: '', name: 'All', rank: 0 }),
+      compare: () => 0,
+    })
+    expect(group).toMatchObject({ count: 3, sums: [{ value: null, faults: 2 }] })
+  })
   it('adds up to the whole', () => {
     fc.assert(
       fc.property(

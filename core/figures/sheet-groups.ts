@@ -18,7 +18,10 @@ export interface SheetGroup {
   readonly name: string
   readonly count: number
   /** One for each measure asked for: null where nothing comes of it. */
-  readonly sums: readonly { readonly value: Fixed | null; readonly fault: boolean }[]
+  readonly sums: readonly {
+    readonly value: Fixed | null
+    /** How many of its figures can't be worked out. */ readonly faults: number
+  }[]
 }
 export type SheetLine = SheetRow | SheetGroup
 export const isTopicRow = (line: SheetLine): line is SheetRow => line.id !== null
@@ -85,7 +88,7 @@ export function groupedRows(
         key: place.key,
         name: place.name,
         count: ids.length,
-        sums: measures.map(({ rollUp }, i) => ({ value: counted[i]!.comesTo(rollUp), fault: counted[i]!.fault })),
+        sums: measures.map(({ rollUp }, i) => ({ value: counted[i]!.comesTo(rollUp), faults: counted[i]!.faults })),
       },
       ...(asked.sort ? sorted(ids, asked.sort) : ids).map(id => ({ id, level: 2 })),
     ])
@@ -97,10 +100,10 @@ class Counted {
   private sum = 0n
   private least: Fixed | null = null
   private most: Fixed | null = null
-  fault = false
+  faults = 0
 
   add({ value, fault }: Pick<Result, 'value' | 'fault'>): void {
-    if (fault) this.fault = true
+    if (fault) this.faults++
     if (value === null) return
     this.count++
     this.sum += value
@@ -110,7 +113,7 @@ class Counted {
 
   /** Null where one of them can't be worked out, or there is none. */
   comesTo(rule: Measure['rollUp']): Fixed | null {
-    if (this.fault || this.count === 0) return null
+    if (this.faults > 0 || this.count === 0) return null
     switch (rule) {
       case 'sum':
         return this.sum

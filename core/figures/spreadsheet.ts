@@ -6,16 +6,8 @@ import type { TopicId } from '../tree/topic'
 import { childrenOf, isLive, topicOf, type Tree } from '../tree/tree'
 import { branch } from '../tree/walk'
 import type { Figures } from './figures'
-import {
-  type Expression,
-  type FunctionName,
-  GATHERINGS,
-  type List,
-  partsOf,
-  type Place,
-  type Property,
-  PROPERTIES,
-} from './formula'
+import { COMPARING, isCell, isOfDays, MANY, propertiesIn } from './asked-of'
+import { type Expression, type FunctionName, type List, type Place, type Property, PROPERTIES } from './formula'
 import { FormulaError, parseStored } from './parse'
 import { numeralOf } from './fixed'
 import { columnName } from './table'
@@ -377,27 +369,4 @@ class Writer {
     })
     return ids.filter(id => fits(topicOf(this.tree, id)))
   }
-}
-
-const COMPARING: ReadonlySet<string> = new Set(['=', '<>', '<', '<=', '>', '>='])
-/** The functions of many values, which pass over nothing. */
-const MANY: ReadonlySet<FunctionName> = new Set<FunctionName>(GATHERINGS)
-const isCell = (it: Expression): boolean => (it.kind === 'at' ? isCell(it.of) : it.kind === 'measure')
-const isOfDays = (it: Expression): boolean =>
-  it.kind === 'at' ? isOfDays(it.of) : it.kind === 'property' && DAYS_ASKED.has(it.name)
-const DAYS_ASKED: ReadonlySet<Property> = new Set<Property>(['start', 'finish', 'due'])
-
-/** What a formula asks of topics besides their measures; nothing of one that can't be read. */
-function propertiesIn(stored: string): Set<Property> {
-  const found = new Set<Property>()
-  const walk = (it: Expression): void => {
-    if (it.kind === 'property') found.add(it.name)
-    for (const part of partsOf(it)) walk(part)
-  }
-  try {
-    walk(parseStored(stored).expression)
-  } catch (error) {
-    if (!(error instanceof FormulaError)) throw error
-  }
-  return found
 }

@@ -1,9 +1,11 @@
 import type { PlankContent } from '../arrange/plank'
+import { syllablesIn } from '../arrange/syllables'
 import type { Guise } from '../derive/guises'
 import { itemOf } from '../meeting/agenda'
 import { dueInWords } from '../schedule/days'
 import { hoursOn } from '../schedule/times'
 import type { TopicSign } from '../talk/thread'
+import { languageOf } from '../tree/language'
 import { initialsOf } from '../tree/title'
 import type { Style } from '../tree/style'
 import { isTask, type Topic } from '../tree/topic'
@@ -132,5 +134,6 @@ export function contentOf(
     markers: topic.markers.length,
     signs: signsOf(topic, talk).length,
     smallPrint: smallPrint.map(piece => piece.text),
+    syllables: syllablesIn(languageOf(tree, topic)),
   }
 }

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { againSchema } from './again'
 import { calendarDay, clockTime, colour, fileId, percent, urgency, words } from './atoms'
 import { entriesOf, field, type FieldSpec, type ValuesOf } from './field-spec'
+import { languageTag } from './language'
 import { LIMITS } from './limits'
 import { entrySchema } from './meeting'
 import { orderKey } from './order-key'
@@ -308,6 +309,14 @@ export const FIELDS = {
     name: 'picture',
     about: 'A picture on the plank: a file of the tree, its width, its height over its width, its place.',
     examples: [{ file: 'a'.repeat(64), width: 120, ratio: 0.5, place: 'above' }],
+  }),
+  language: field({
+    schema: languageTag.nullable(),
+    blank: null,
+    name: 'language',
+    about: 'The language of its words (BCP 47), where it is another than the tree’s.',
+    opml: 'text',
+    examples: ['fr'],
   }),
   ...STYLE_FIELDS,
   place: field({

@@ -4,6 +4,7 @@ import { columnLimitSchema } from './board'
 import { field, mapTable, set, type ValuesOf } from './field-spec'
 import { measureSchema, namedValueSchema, whatIfSchema } from './figure'
 import { ARRANGEMENTS } from './fields'
+import { languageTag } from './language'
 import { LIMITS } from './limits'
 import { keptHandOut, keptTemplate, MOST_TEMPLATES } from './hand-out'
 import { lookSchema } from './looks'
@@ -102,6 +103,14 @@ export const TREE_FIELDS = {
     name: 'time zone',
     about: 'The IANA zone on whose walls the times of day are; null is that of whoever reads them.',
     examples: ['Europe/Lisbon'],
+  }),
+  /** What its words are written in, BCP 47; null: not said. */
+  language: field({
+    schema: languageTag.nullable(),
+    blank: null,
+    name: 'language',
+    about: 'The language of its words (BCP 47), for hyphens, spelling and the voice that reads; null is not said.',
+    examples: ['de'],
   }),
   weekdays: field({
     schema: weekdaysSchema,

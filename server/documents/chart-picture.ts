@@ -4,7 +4,7 @@ import { AriaComponent, GridComponent } from 'echarts/components'
 import { init, setPlatformAPI, use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import sharp from 'sharp'
-import { inkOn } from '#core/dress/colour'
+import { inkOn, mix } from '#core/dress/colour'
 import { Dressing } from '#core/dress/dressing'
 import { type Chart, chartOf, emptinessOf } from '#core/figures/chart'
 import { chartOption } from '#core/figures/chart-option'
@@ -46,6 +46,7 @@ const LOOK = {
   porch: '#17616b',
   clay: '#a93f27',
   font: FONT,
+  paler: (hue: string, part: number) => mix(hue, '#ffffff', part),
   inkOn: (hue: string) => inkOn(hue),
 } as const
 

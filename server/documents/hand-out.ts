@@ -244,7 +244,7 @@ export async function makeHandOut(
     return made(zipSync({ [`${stem}.md`]: strToU8(text), ...along }, { level: 6 }), 'zip', 'application/zip')
   }
   if (kind === 'html') {
-    const drawn = choice.drawn ? treeSvg(treeScene(cut, choice, asked), 'text', asked) : ''
+    const drawn = choice.drawn ? treeSvg(await treeScene(cut, choice, asked), 'text', asked) : ''
     const picture = (hash: string): string => {
       const found = file(hash)
       return found ? `data:${found.type};base64,${Buffer.from(found.bytes).toString('base64')}` : ''
@@ -288,7 +288,7 @@ async function asPng(files: Files): Promise<Files> {
 
 /** The picture of the whole as a page of a document shows it: as fine as paper needs, as small as that allows. */
 async function picturePage(cut: Cut, choice: Choice, asked: Parameters<typeof treeScene>[2]) {
-  const scene = treeScene(cut, choice, asked)
+  const scene = await treeScene(cut, choice, asked)
   const longest = Math.max(scene.bounds.width, scene.bounds.height)
   const scale = Math.max(1, Math.min(2, Math.floor(3600 / longest)))
   const bytes = await treePng(scene, asked, { ...choice, clear: false, scale })

@@ -1,6 +1,7 @@
 import lucide from '@iconify-json/lucide/icons.json'
 import { Resvg } from '@resvg/resvg-js'
 import sharp from 'sharp'
+import { loadSyllables } from '#core/arrange/syllables'
 import type { Choice } from '#core/handing/choice'
 import type { Cut } from '#core/handing/cut'
 import { LOCALES } from '#core/handing/words'
@@ -10,7 +11,7 @@ import { CannotMake } from '#core/scene/cannot-make'
 import type { Baseline } from '#core/schedule/baseline'
 import { planOf } from '#core/schedule/plan'
 import { noPlanInWords } from '#core/schedule/plan-words'
-import type { Tree } from '#core/tree'
+import { languageOf, type Tree } from '#core/tree'
 import type { UnderTitles } from './under-titles'
 import type { Scene } from '#core/scene/shapes'
 import type { TopicSign } from '#core/talk/thread'
@@ -35,7 +36,13 @@ export interface PictureAsked {
 
 const typesetter = new Typesetter()
 
-export function treeScene(cut: Cut, choice: Choice, { today, nameOf, talkOf, under }: PictureAsked): Scene {
+export async function treeScene(
+  cut: Cut,
+  choice: Choice,
+  { today, nameOf, talkOf, under }: PictureAsked,
+): Promise<Scene> {
+  const { topics } = cut.tree
+  await loadSyllables(new Set([...topics.values()].flatMap(topic => languageOf(cut.tree, topic) ?? [])))
   return sceneOf(cut.tree, {
     dusk: choice.dusk,
     today,

@@ -285,3 +285,39 @@ test('the width of a plank is pulled at its grip while its title is open, and no
   await page.keyboard.press('Control+z')
   await expect.poll(async () => (await shelving()).width ?? null).toBe(null)
 })
+
+test('long words are parted by the language of the tree, or by a topic’s own; the other person sees it too', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  const { page } = ines
+  await openTree(page, id)
+  await openTree(rana.page, id)
+  const word = 'Lastenaufzugswartungsvertragsverhandlungen'
+  await pasteText(page, { 'text/plain': word })
+  const plank = topic(page, word)
+  const linesOf = (of: typeof plank) => of.locator('.words .line').allInnerTexts()
+  // Nothing is known of its language: it's cut where the line ends.
+  await expect.poll(async () => (await linesOf(plank)).join('')).toBe(word)
+  await plank.click()
+  await page.keyboard.press('c')
+  const dress = page.getByRole('complementary', { name: 'Style' })
+  await dress.getByRole('button', { name: 'Whole tree' }).click()
+  await dress.getByRole('combobox', { name: 'Language of the tree' }).selectOption({ label: 'German' })
+  for (const on of [page, rana.page])
+    await expect.poll(() => linesOf(topic(on, word))).toEqual(['Lastenaufzugswartungsvertragsverhand-', 'lungen'])
+  await expect(plank).toHaveAttribute('lang', 'de')
+  // One topic speaks another: the browser's spelling goes by it, too.
+  await dress.getByRole('button', { name: 'Topic', exact: true }).click()
+  await dress.getByRole('combobox', { name: 'Language of what is selected' }).selectOption({ label: 'Japanese' })
+  await expect(topic(rana.page, word)).toHaveAttribute('lang', 'ja')
+  await expect.poll(async () => (await linesOf(topic(rana.page, word))).join('')).toBe(word)
+  await plank.dblclick()
+  await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toHaveAttribute('lang', 'ja')
+  await page.keyboard.press('Escape')
+  // Two steps back: it's not said any more.
+  await page.keyboard.press('Control+z')
+  await expect(topic(rana.page, word)).toHaveAttribute('lang', 'de')
+  await page.keyboard.press('Control+z')
+  await expect(topic(rana.page, word)).not.toHaveAttribute('lang')
+})

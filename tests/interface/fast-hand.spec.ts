@@ -1,4 +1,4 @@
-import { expect, openTree, test, visitor } from './porch'
+import { expect, openTree, pour, test, topic, visitor } from './porch'
 import type { Topic } from '#core/tree'
 
 /**
@@ -84,3 +84,44 @@ for (const { view, locale, timezoneId } of PLACES) {
     await context.close()
   })
 }
+
+test('the side sheet goes along with a fast hand: by key or by a click, what is typed is for where one has arrived', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser, 'Ines Brandt')
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  await pour(
+    page,
+    Array.from({ length: 12 }, (_, i) => `Topic ${i + 1}`),
+  )
+  const title = page.getByRole('textbox', { name: 'Title of the selected topic' })
+  const noteOf = async (said: string): Promise<string> => {
+    const { topics } = (await caller.open(id)).snapshot
+    return topics.find(one => one.title === said)?.note ?? ''
+  }
+  await topic(page, 'Topic 1').click()
+  await expect(title).toHaveValue('Topic 1')
+  // As when an arrow is held, and a letter that opens a field behind it without a pause.
+  for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('n')
+  await page.keyboard.type('By key.')
+  await expect(title).toHaveValue('Topic 7')
+  await page.keyboard.press('Escape')
+  // With the pointer instead, also without a pause.
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowDown')
+  await page.getByRole('textbox', { name: 'Note', exact: true }).click()
+  await page.keyboard.type('By pointer.')
+  await expect(title).toHaveValue('Topic 11')
+  await page.keyboard.press('Escape')
+  // And by key alone, to the end: the sheet arrives as well.
+  await page.keyboard.press('Home')
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowDown')
+  const arrived = await topic(page, /^Topic/)
+    .and(page.locator('[aria-selected="true"]'))
+    .getAttribute('aria-label')
+  await expect(title).toHaveValue(arrived!)
+  await expect.poll(() => noteOf('Topic 7')).not.toBe('')
+  await expect.poll(() => noteOf('Topic 11')).not.toBe('')
+  for (const said of ['Topic 1', 'Topic 6', 'Topic 8', 'Topic 10']) expect(await noteOf(said)).toBe('')
+})
