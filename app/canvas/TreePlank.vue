@@ -221,7 +221,7 @@ function pull(event: PointerEvent): void {
         <Icon v-else :name="sign.icon" size="13" />
       </button>
     </div>
-    <LazyWidthGrip v-if="shown.editing && !desk.editing.value?.fresh" :shown="shown" />
+    <LazyWidthGrip v-if="shown.editing && (!desk.editing.value?.fresh || desk.draft.value.trim())" :shown="shown" />
     <div v-if="shown.drawn.smallPrint.length" class="small" @pointermove="rest" @pointerleave="unrest">
       <span
         v-for="piece in shown.drawn.smallPrint"

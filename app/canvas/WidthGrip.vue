@@ -40,7 +40,12 @@ function up(): void {
   if (!start) return
   const width = pulled.value
   stop()
-  if (width !== null && desk.editing.value?.id === shown.id) desk.set('width', width, [shown.id])
+  const open = desk.editing.value
+  if (width !== null && open?.id === shown.id) {
+    // A new topic is made with its width, once its title is kept.
+    if (open.fresh) desk.session.holdMore([{ op: 'set', topic: shown.id, field: 'width', value: width }])
+    else desk.set('width', width, [shown.id])
+  }
   desk.redraft()
 }
 function stop(): void {

@@ -286,6 +286,45 @@ test('the width of a plank is pulled at its grip while its title is open, and no
   await expect.poll(async () => (await shelving()).width ?? null).toBe(null)
 })
 
+test('a finger pulls the width too, of a title that is new as well, and the field stays open', async ({ browser }) => {
+  const { page, caller, context } = await visitor(browser, 'Ines Brandt', {
+    viewport: { width: 820, height: 1000 },
+    hasTouch: true,
+    isMobile: true,
+  })
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  await topic(page, 'Move').tap()
+  await page.keyboard.press('Tab')
+  const field = page.getByRole('textbox', { name: 'Title', exact: true })
+  await expect(field).toBeFocused()
+  const grip = page.locator('.width-grip')
+  // Nothing is there to be made wider yet.
+  await expect(grip).toHaveCount(0)
+  await page.keyboard.type('Shelving for the reading room, along the river wall and under the windows')
+  await expect(grip).toBeVisible()
+  const finger = await context.newCDPSession(page)
+  const tall = (await field.boundingBox())!.height
+  const at = (await grip.boundingBox())!
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', by = 0) =>
+    finger.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: type === 'touchEnd' ? [] : [{ x: at.x + at.width / 2 + by, y: at.y + at.height / 2 }],
+    })
+  await touch('touchStart')
+  for (const by of [-20, -60, -100]) await touch('touchMove', by)
+  await touch('touchEnd')
+  await expect.poll(async () => (await field.boundingBox())!.height).toBeGreaterThan(tall)
+  await expect(field).toBeFocused()
+  await page.keyboard.type(' too')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  const shelving = async () => [...(await topicsOf(caller, id)).values()].find(({ title }) => title?.startsWith('Shel'))
+  await expect.poll(async () => (await shelving())?.title).toMatch(/windows too$/)
+  expect((await shelving())!.width).toBeLessThan(250)
+  await context.close()
+})
+
 test('long words are parted by the language of the tree, or by a topic’s own; the other person sees it too', async ({
   browser,
 }) => {
