@@ -77,6 +77,48 @@ Move
 `
 
 describe('figures', () => {
+  it('hear of a number that becomes a formula, goes or comes back, wherever they asked for it', () => {
+    const tree = treeOf(
+      [euros('cost'), euros('rate', { rollUp: 'none' }), euros('hours'), euros('mark')],
+      `
+Rooms | rate 4
+  Lift | cost 5
+  Lamps | cost ={m:cost} of {t:Lift}
+  Paint | cost 3 | hours ={m:rate} of parent × 2 | mark ={m:cost} × 2
+`,
+    )
+    const figures = figuresOf(tree)
+    const all = (): string[] => [
+      says(tree, figures, 'Lamps'),
+      says(tree, figures, 'Paint', 'hours'),
+      says(tree, figures, 'Paint', 'mark'),
+    ]
+    const anew = (): string[] => {
+      const fresh = figuresOf(tree)
+      return [says(tree, fresh, 'Lamps'), says(tree, fresh, 'Paint', 'hours'), says(tree, fresh, 'Paint', 'mark')]
+    }
+    expect(all()[0]).toBe('5')
+    const steps: Change[][] = [
+      [give('Lift', 'cost', '=2 + 2')],
+      [give('Lift', 'cost', '={m:cost} of {t:Lamps}')],
+      [give('Lift', 'cost', '7')],
+      [give('Lift', 'cost', '=1/0'), give('Rooms', 'rate', '=6 - 1'), give('Paint', 'cost', '=8')],
+      [give('Lift', 'cost', '9'), give('Rooms', 'rate', '2'), give('Paint', 'cost', '1')],
+      [
+        { op: 'take', topic: 'Rooms', set: 'figures', member: 'rate' },
+        { op: 'take', topic: 'Paint', set: 'figures', member: 'cost' },
+      ],
+      [give('Rooms', 'rate', '11'), give('Paint', 'cost', '12')],
+      [...removeAll(tree, ['Lift']).changes],
+    ]
+    const seen = new Set<string>()
+    for (const step of steps) {
+      edit(tree, figures, ...step)
+      expect(all()).toEqual(anew())
+      seen.add(all().join())
+    }
+    expect(seen.size).toBe(steps.length)
+  })
   it('add up to the centre, exactly, in any order', () => {
     const tree = treeOf(MEASURES, FITOUT)
     const figures = figuresOf(tree)

@@ -4,7 +4,7 @@ import type { TopicId } from '../tree/topic'
 import { childrenOf, type Tree } from '../tree/tree'
 import type { Fixed } from './fixed'
 import type { Expression, Property } from './formula'
-import { Graph } from './graph'
+import { Graph, TRIED } from './graph'
 import { Hearing } from './hearing'
 import { Model } from './model'
 import type { CellNode, Node } from './nodes'
@@ -112,7 +112,7 @@ export class Figures implements Derived, Worked {
   }
   private trying<T>(at: Cell, formula: Expression, then: (trial: CellNode) => T): T {
     this.begin()
-    const trial: CellNode = { ...this.graph.newCell(at), formula, text: '=' }
+    const trial: CellNode = { ...this.graph.newCell(at), formula, text: TRIED }
     trial.ins = this.graph.inputsOf(formula, at.topic, trial)
     try {
       for (const node of trial.ins) workOut(node, this)

@@ -16,6 +16,9 @@ const LIMIT = 10n ** BigInt(MOST_DIGITS + PLACES)
 
 const NUMERAL = /^(-?)(\d{1,15})(?:\.(\d{1,10}))?$/
 
+/** Whether it's a number as it's stored. */
+export const isNumeral = (text: string): boolean => NUMERAL.test(text)
+
 /** Reads a number as it's stored; null for anything else, one with too many digits too. */
 export function fixedOf(numeral: string): Fixed | null {
   const found = NUMERAL.exec(numeral)

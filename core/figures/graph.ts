@@ -4,6 +4,7 @@ import type { Topic, TopicId } from '../tree/topic'
 import type { Tree } from '../tree/tree'
 import { branch } from '../tree/walk'
 import { type Expression, type List, partsOf } from './formula'
+import { isNumeral } from './fixed'
 import type { Model } from './model'
 import type { CellNode, ListNode, Node, SumNode } from './nodes'
 import { eachOut, type Outs, withOut, withoutOut } from './outs'
@@ -11,6 +12,8 @@ import { FormulaError } from './reading'
 import { Shapes } from './shapes'
 import type { Cell } from './values'
 
+/** Instead of its text, what a formula has that is only tried. */
+export const TRIED = '='
 /** Most cells have none. */
 const NO_NODES: readonly Node[] = []
 const NO_TOPICS: readonly TopicId[] = []
@@ -26,6 +29,12 @@ export class Graph {
   readonly byParent = new Set<Node>()
   readonly byTopic = new Map<TopicId, NonNullable<Outs>>()
   readonly byPlan = new Set<Node>()
+  /**
+   * Formulas that ask for a number which somebody gave to the topic above or the centre, by measure. Most of what formulas stand on
+   * are numbers: they're read where they're asked for, and need no node. Whoever doesn't stand on one any more is only worked out once
+   * too often.
+   */
+  readonly byGiven = new Map<string, Map<TopicId, NonNullable<Outs>>>()
   /** The topics that all was worked out from; null while nothing was. */
   known: Map<TopicId, Topic> | null = null
   /** The present day, ISO 8601. */
@@ -43,7 +52,8 @@ export class Graph {
 
   forget(): void {
     this.known = null
-    for (const nodes of [this.cells, this.rolls, this.belows, this.lists, this.listOf, this.byTopic]) nodes.clear()
+    for (const nodes of [this.cells, this.rolls, this.belows, this.lists, this.listOf, this.byTopic, this.byGiven])
+      nodes.clear()
     this.byParent.clear()
     this.byPlan.clear()
   }
@@ -193,6 +203,7 @@ export class Graph {
       switch (it.kind) {
         case 'measure':
           if (at === null || !this.model.measures.has(it.id)) return
+          if (node.kind === 'cell' && this.isGiven(node, at, it.id)) return
           if (ownOnly && at === member && this.model.textOf({ topic: at, measure: it.id }) === null) return
           return tie(this.cell(at, it.id))
         case 'value':
@@ -224,6 +235,19 @@ export class Graph {
     walk(expression, topic)
     // A list that was put together has room for many more; it's kept as long as it is.
     return found.slice()
+  }
+  /** Whether what a formula asks for is a plain number; hears of it when it's another. */
+  private isGiven(node: CellNode, topic: TopicId, measure: string): boolean {
+    const own = node.cell.topic === topic
+    if (own && node.cell.measure === measure) return false
+    const text = this.model.textAt(topic, measure)
+    if (text === null || !isNumeral(text)) return false
+    // Its own topic's figures and those of a named one are heard of anyway; what is only tried is forgotten at once.
+    if (own || node.text === TRIED || node.watches.includes(topic)) return true
+    let nodes = this.byGiven.get(measure)
+    if (!nodes) this.byGiven.set(measure, (nodes = new Map()))
+    nodes.set(topic, withOut(nodes.get(topic) ?? null, node))
+    return true
   }
   asksPlan(node: Node): void {
     if (this.byPlan.size === 0) this.plan = this.planned()

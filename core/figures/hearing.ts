@@ -1,4 +1,4 @@
-import { eachOut } from './outs'
+import { eachOut, type Outs } from './outs'
 import type { Figure } from '../tree/figure'
 import type { TopicId } from '../tree/topic'
 import { branch } from '../tree/walk'
@@ -34,6 +34,7 @@ export class Hearing {
         const node = nodes.get(id)
         if (node) this.graph.spoil(node)
       }
+      this.numbersChanged(id, this.graph.byGiven.keys())
     }
     if (before?.figures !== after?.figures) this.figuresChanged(id, before?.figures ?? [], after?.figures ?? [])
     // What conditions and properties ask for: anything but the figures.
@@ -81,21 +82,33 @@ export class Hearing {
   }
   /** A branch hangs elsewhere, or went to the trash or came from there. */
   isElsewhere(id: TopicId): void {
-    // What they stand on is another, not only what that says.
-    const again = (node: Node): void => {
-      if (node.kind === 'cell') node.text = undefined
-      else if (node.kind === 'list') node.members = null
-      this.graph.spoil(node)
-    }
-    for (const node of this.graph.byParent) again(node)
+    for (const node of this.graph.byParent) this.again(node)
     if (this.graph.byTopic.size === 0 || !this.model.tree().topics.has(id)) return
-    for (const { id: below } of branch(this.model.tree(), id))
-      for (const node of eachOut(this.graph.byTopic.get(below) ?? null)) again(node)
+    for (const { id: below } of branch(this.model.tree(), id)) this.againAll(this.graph.byTopic.get(below))
+  }
+  /** What it stands on is another, not only what that says. */
+  private again(node: Node): void {
+    if (node.kind === 'cell') node.text = undefined
+    else if (node.kind === 'list') node.members = null
+    this.graph.spoil(node)
+  }
+  private againAll(outs: Outs | undefined): void {
+    for (const node of eachOut(outs ?? null)) this.again(node)
+  }
+  /** A number that formulas read where they ask for it may be a formula now, or gone. */
+  private numbersChanged(id: TopicId, measures: Iterable<string>): void {
+    for (const measure of measures) this.againAll(this.graph.byGiven.get(measure)?.get(id))
+    for (const node of eachOut(this.graph.byTopic.get(id) ?? null)) if (node.kind === 'cell') this.again(node)
+    for (const nodes of this.graph.cells.values()) {
+      const node = nodes.get(id)
+      if (node?.formula) this.again(node)
+    }
   }
   figuresChanged(id: TopicId, before: readonly Figure[], after: readonly Figure[]): void {
     const measures = new Set<string>()
     for (const one of before) if (!after.includes(one)) measures.add(one.measure)
     for (const one of after) if (!before.includes(one)) measures.add(one.measure)
+    if (measures.size > 0) this.numbersChanged(id, measures)
     const parent = this.model.tree().topics.get(id)?.parent ?? null
     for (const measure of measures) {
       const node = this.graph.cells.get(measure)?.get(id)

@@ -44,7 +44,9 @@ export class Model {
   }
   /** What somebody gave; null for nothing. A topic that shows another has no figures: they'd count twice. */
   textOf({ topic, measure }: Cell): string | null {
-    if (topic === null) return this.values.get(measure)?.text || null
+    return topic === null ? this.values.get(measure)?.text || null : this.textAt(topic, measure)
+  }
+  textAt(topic: TopicId, measure: string): string | null {
     const it = this.tree().topics.get(topic)
     if (!it || it.reference) return null
     const found = this.figureOf(it, measure)

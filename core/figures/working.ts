@@ -5,10 +5,10 @@ import type { TopicId } from '../tree/topic'
 import { topicOf } from '../tree/tree'
 import { inReadingOrder } from '../tree/walk'
 import { evaluate, type Gathered, type Surroundings } from './evaluate'
-import { divided, type Fixed, fixedFrom, fixedOf, isWithinLimit } from './fixed'
+import { divided, type Fixed, fixedFrom, fixedOf, isNumeral, isWithinLimit } from './fixed'
 import { type Expression, type List, partsOf, type Place, type Property } from './formula'
 import { gatheredList, gatheredSum } from './gathered'
-import type { Graph } from './graph'
+import { type Graph, TRIED } from './graph'
 import type { Model } from './model'
 import { type CellNode, type ListNode, NO_PART as PART, type Node, type Part, Sum, type SumNode } from './nodes'
 import { placeIn } from './shapes'
@@ -83,7 +83,7 @@ export class Working {
   /** Formulas of one shape are read with the places of the first; only what went wrong needs its own. */
   private inItsPlace(node: CellNode, fault: Fault): Fault {
     // A formula that is only tried has no text.
-    if (fault.at !== node.cell || !fault.span || node.text === '=') return fault
+    if (fault.at !== node.cell || !fault.span || node.text === TRIED) return fault
     return { ...fault, span: placeIn(node.formula!, fault.span, node.text!.slice(1)) }
   }
   /** Whether a formula comes to nothing; what is faulty doesn't. */
@@ -232,6 +232,8 @@ export class Working {
   measureAt(topic: TopicId, id: string, at: Cell, ownOnly: boolean): Value | null {
     if (!this.model.measures.has(id)) throw new Faulty({ kind: 'missing', what: 'measure', id, at })
     if (ownOnly && this.model.textOf({ topic, measure: id }) === null) return null
+    const given = this.model.textAt(topic, id)
+    if (given !== null && isNumeral(given)) return amount(exactNumeral(given), this.model.measures.get(id)!.canonical)
     return this.got(this.graph.cell(topic, id))
   }
   valueAt(id: string, at: Cell): Value | null {
