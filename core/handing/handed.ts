@@ -2,6 +2,7 @@ import { writeGeo } from '../formats/geo'
 import type { KeptThread } from '../talk/kept-talk'
 import { textOf } from '../talk/body'
 import { topicOfPlace } from '../talk/saying'
+import { languageOf } from '../tree/language'
 import { linkInWords, targetOf } from '../tree/links'
 import { markersOf } from '../tree/markers'
 import { inOrder } from '../tree/substance'
@@ -38,6 +39,8 @@ export interface HandedTopic {
   /** As the whole tree counts: "2.4"; '' for none. */
   readonly number: string
   readonly title: string
+  /** What its words are written in, BCP 47; null where nobody said. */
+  readonly language: string | null
   /** A Yjs update in base64. */
   readonly note: string | null
   readonly task: HandedTask | null
@@ -121,6 +124,7 @@ export function handedOf(
       level,
       number: numbers.get(topic.id) ?? '',
       title: titleOf(topic),
+      language: languageOf(tree, topic),
       note: topic.note,
       task: isTask(topic) ? taskOf(topic, nameOf) : null,
       figures: figuresIn(topic.id),

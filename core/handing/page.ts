@@ -58,6 +58,7 @@ export interface PageAsked {
 
 const anchor = (id: string): string => `t-${id}`
 const dir = (text: string): string => (text === '' ? '' : ' dir="auto"')
+const spoken = ({ language }: HandedTopic): string => (language === null ? '' : ` lang="${escapeHtml(language)}"`)
 
 /** The page as text. Everything in it was escaped; notes come as their own few elements. */
 export function treeAsPage({
@@ -91,7 +92,9 @@ export function treeAsPage({
         ({ words: said, svg }) =>
           `<p><img src="data:image/svg+xml,${encodeURIComponent(svg)}" alt="${e(said)}" width="640"></p>`,
       ),
-      noteToHtml(topic.note, picture),
+      topic.note && topic.language
+        ? `<div${spoken(topic)}>${noteToHtml(topic.note, picture)}</div>`
+        : noteToHtml(topic.note, picture),
       list(
         topic.checks.map(
           ({ text, done, due }) =>
@@ -118,7 +121,7 @@ export function treeAsPage({
   }
   const tell = (topic: HandedTopic): string => {
     const level = Math.min(6, topic.level + 1)
-    const head = `<h${level}${dir(topic.title)}>${e(telling.titled(topic))}</h${level}>`
+    const head = `<h${level}${dir(topic.title)}${spoken(topic)}>${e(telling.titled(topic))}</h${level}>`
     const inner = substance(topic) + topic.children.map(tell).join('')
     return inner === ''
       ? `<div class="topic leaf" id="${anchor(topic.id)}">${head}${deed(topic)}</div>`
@@ -131,7 +134,7 @@ export function treeAsPage({
     `<tr>${row.map(text => `<${cell}${dir(text)}>${e(text)}</${cell}>`).join('')}</tr>`
   return `<!doctype html>
 <html lang="${telling.locale}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta http-equiv="Content-Security-Policy" content="default-src 'none'; img-src data:; style-src 'unsafe-inline'"><title>${e(root.title || words.untitled)}</title><style>${STYLE}</style></head><body><main>
-<h1 id="${anchor(root.id)}"${dir(root.title)}>${e(telling.titled(root))}</h1>${deed(root)}
+<h1 id="${anchor(root.id)}"${dir(root.title)}${spoken(root)}>${e(telling.titled(root))}</h1>${deed(root)}
 ${description ? `<p dir="auto">${e(description).replaceAll('\n', '<br>')}</p>` : ''}
 <p class="quiet">${e([author, words.asOf(telling.day(today))].filter(Boolean).join(' · '))}</p>
 ${handed.deeper > 0 ? `<p class="quiet">${e(words.deeper(handed.deeper))}</p>` : ''}

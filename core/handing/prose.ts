@@ -1,7 +1,7 @@
 import type { List, ListItem, PhrasingContent, Root, RootContent } from 'mdast'
 import { noteBlocks, printMarkdown } from '../formats/note-text'
 import type { Choice } from './choice'
-import { type Handed, type HandedTopic, peopleIn, tasksIn } from './handed'
+import { type Handed, type HandedChart, type HandedTopic, peopleIn, tasksIn } from './handed'
 import { Telling } from './telling'
 
 /*
@@ -26,11 +26,19 @@ const list = (items: readonly ListItem[]): List => ({
 /** Markdown has six levels of headings. */
 const MOST_HEADINGS = 6
 
-/** `file`: where a picture or a file of the tree stands beside the text; null where it doesn't go along. */
+/** `file`: where a picture or a file of the tree stands beside the text; null where it doesn't go along. `chart`: the same for a chart. */
 export function treeAsProse(
   handed: Handed,
   choice: Choice,
-  { description, file }: { readonly description: string; readonly file: (hash: string, name: string) => string | null },
+  {
+    description,
+    file,
+    chart = () => null,
+  }: {
+    readonly description: string
+    readonly file: (hash: string, name: string) => string | null
+    readonly chart?: (chart: HandedChart) => string | null
+  },
 ): string {
   const telling = new Telling(choice)
   const { words } = telling
@@ -51,6 +59,11 @@ export function treeAsProse(
         return at === null ? [] : [paragraph({ ...image, url: at })]
       }
       return [block]
+    })
+  const charts = (topic: HandedTopic): RootContent[] =>
+    topic.charts.flatMap(one => {
+      const at = chart(one)
+      return at === null ? [] : [paragraph({ type: 'image', url: at, alt: one.words })]
     })
   const lines = (topic: HandedTopic): ListItem[] => [
     ...topic.checks.map(({ text: words_, done, due }): ListItem => ({
@@ -83,6 +96,7 @@ export function treeAsProse(
     return [
       ...(about ? [paragraph({ type: 'emphasis', children: [text(about)] })] : []),
       ...(shown ? [paragraph({ type: 'image', url: shown, alt: topic.title })] : []),
+      ...charts(topic),
       ...note(topic, false),
       ...(hung.length > 0 ? [list(hung)] : []),
     ]
@@ -95,6 +109,7 @@ export function treeAsProse(
         text(telling.titled(topic)),
         ...(about ? [text(' – '), { type: 'emphasis' as const, children: [text(about)] }] : []),
       ),
+      ...charts(topic),
       ...note(topic, true),
     ]
     const below = [...lines(topic), ...topic.children.map(listed)]

@@ -12,7 +12,7 @@ import { planTest } from '#core/find/plan-test'
 import type { Baseline } from '#core/schedule/baseline'
 import { type Choice, type KeptTemplate, type Kind, KINDS, taken } from '#core/handing/choice'
 import { type Cut, cutOut } from '#core/handing/cut'
-import { handedOf, everyTopic } from '#core/handing/handed'
+import { everyTopic, type HandedChart, handedOf } from '#core/handing/handed'
 import { treeAsPage } from '#core/handing/page'
 import { picturesIn } from '#core/handing/pictures'
 import { treeAsProse } from '#core/handing/prose'
@@ -122,7 +122,7 @@ function circumstancesOf({ me, today, zone, talk, changes, opened, agreed }: Han
 }
 
 /** Documents that show charts. */
-const CHARTED: ReadonlySet<Kind> = new Set<Kind>(['docx', 'pdf', 'html', 'pptx'])
+const CHARTED: ReadonlySet<Kind> = new Set<Kind>(['docx', 'pdf', 'html', 'pptx', 'markdown'])
 
 /**
  * Makes the file. `need`: fetches files of the tree that it shows. Throws `NothingThere` for a part that isn't there, and `TooManyToDraw`
@@ -236,9 +236,19 @@ export async function makeHandOut(
         names.set(hash, at)
         along[at] = found.bytes
       }
-      return at.split('/').map(encodeURIComponent).join('/')
+      return address(at)
     }
-    const text = treeAsProse(handed, choice, { description, file: place })
+    const charts = new Map<string, string>()
+    const chart = ({ words, svg }: HandedChart): string => {
+      let at = charts.get(svg)
+      if (at === undefined) {
+        charts.set(svg, (at = `files/${freeName(along, `${words}.png`, 'image/png', 'chart')}`))
+        along[at] = new Uint8Array()
+      }
+      return address(at)
+    }
+    const text = treeAsProse(handed, choice, { description, file: place, chart })
+    for (const [svg, at] of charts) along[at] = await drawing!.chartPng(svg)
     // By itself where nothing lies beside it.
     if (Object.keys(along).length === 0) return made(text)
     return made(zipSync({ [`${stem}.md`]: strToU8(text), ...along }, { level: 6 }), 'zip', 'application/zip')
@@ -296,6 +306,9 @@ async function picturePage(cut: Cut, choice: Choice, asked: Parameters<typeof tr
   await pictures.prepare(['drawn'])
   return pictures.of('drawn')
 }
+
+/** Where a file beside the text is, as an address. */
+const address = (at: string): string => at.split('/').map(encodeURIComponent).join('/')
 
 /** A file's name among others: as it's called, told apart where two are called the same. */
 function freeName(taken: Readonly<Record<string, unknown>>, name: string, type: string, hash: string): string {

@@ -90,6 +90,20 @@ describe('charts that hang on topics', () => {
     expect(slides.length - bare.length).toBe(2)
   })
 
+  it('beside a Markdown text as files', async () => {
+    const parts = unzipSync(await out({ as: 'markdown' }))
+    const text = strFromU8(parts[Object.keys(parts).find(name => name.endsWith('.md'))!]!)
+    const named = [...text.matchAll(/^!\[[^\]]*: Kosten\]\(<?([^)>]+)>?\)$/gm)].map(([, at]) => decodeURIComponent(at!))
+    expect(named).toHaveLength(2)
+    expect(new Set(named).size).toBe(2)
+    for (const at of named) {
+      expect((await sharp(parts[at]!).metadata()).width).toBe(1280)
+      expect(await strongDots(parts[at]!)).toBeGreaterThan(2_000)
+    }
+    // Without figures there is nothing to lie beside it.
+    expect((await out({ as: 'markdown', with: [] })).subarray(0, 2).toString()).not.toBe('PK')
+  })
+
   it('as a drawing with words in a page for the browser; not at all where figures don’t go along', async () => {
     const page = (await out({ as: 'html', language: 'de' })).toString()
     const drawings = [...page.matchAll(/src="data:image\/svg\+xml,([^"]+)" alt="[^"]*: Kosten"/g)]
@@ -98,6 +112,12 @@ describe('charts that hang on topics', () => {
     expect(svg).toContain('Fit-out')
     expect(svg).toContain('10.000')
     expect((await out({ as: 'html', with: [] })).toString()).not.toContain('image/svg+xml')
+    // What is in another language says so, for the voice that reads it.
+    const { status } = await ines.edit(tree, [{ op: 'set', topic: 'fitout', field: 'language', value: 'fr' }] as never)
+    expect(status).toBe(200)
+    const spoken = (await out({ as: 'html', with: [] })).toString()
+    expect(spoken).toMatch(/<h2 dir="auto" lang="fr">[^<]*Fit-out/)
+    expect(spoken.match(/ lang="fr"/g)).toHaveLength(1)
     // A part has no bar of what isn't in it.
     const part = (await out({ as: 'html', part: { kind: 'branch', topic: 'fitout' } })).toString()
     expect(part).not.toContain('Books')
