@@ -56,8 +56,15 @@ for (const { view, locale, timezoneId } of PLACES) {
       await press('Home')
       for (let down = 0; down < i; down++) await press('ArrowDown')
     }
+    // Keys that wait for a panel to be there are done after the last press: the last thing that was typed tells when all are.
+    const open = async () => (await caller.open(id)).snapshot.topics as readonly Partial<Topic>[]
+    await expect
+      .poll(async () =>
+        (await open()).find(({ title }) => title === `Topic ${DRESSED}`)?.ties?.map(({ label }) => label),
+      )
+      .toEqual([`label ${DRESSED}`])
     await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
-    const topics = (await caller.open(id)).snapshot.topics as readonly Partial<Topic>[]
+    const topics = await open()
     expect(
       topics
         .filter(one => one.parent != null)
