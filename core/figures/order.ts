@@ -19,16 +19,19 @@ let count = 0
  */
 export function workOut(first: Node, by: Worked): void {
   if (!first.dirty || by.isPlainNumber(first)) return
+  const standsOn = by.standsOn(first)
+  // Most wait for nothing.
+  if (standsOn.every(node => !node.dirty)) return by.work(first)
   const waiting: Node[] = []
   const calls: { readonly node: Node; readonly on: readonly Node[]; next: number }[] = []
   const from = count
-  const enter = (node: Node): void => {
+  const enter = (node: Node, on = by.standsOn(node)): void => {
     node.index = node.low = ++count
     node.waits = true
     waiting.push(node)
-    calls.push({ node, on: by.standsOn(node), next: 0 })
+    calls.push({ node, on, next: 0 })
   }
-  enter(first)
+  enter(first, standsOn)
   while (calls.length > 0) {
     const call = calls[calls.length - 1]!
     const { node, on } = call

@@ -17,6 +17,8 @@ interface Hole {
 }
 interface Shape {
   readonly key: string
+  /** What stands before each hole, and behind the last. */
+  readonly parts: readonly string[]
   readonly holes: readonly Hole[]
 }
 type Filling<T = Expression> = (holes: readonly Hole[]) => T
@@ -39,6 +41,7 @@ const QUOTES: ReadonlySet<number> = new Set([...`"“‘'`].map(sign => sign.cha
 export function shapeOf(text: string): Shape | null {
   if (text.length > MOST_FORMULA) return null
   const holes: Hole[] = []
+  const parts: string[] = []
   let key = ''
   let done = 0
   for (let at = 0; at < text.length;) {
@@ -55,13 +58,8 @@ export function shapeOf(text: string): Shape | null {
       end = at + found[0].length
     } else if (isDigit(code)) {
       if (at > 0 && !BEFORE.has(text.charCodeAt(at - 1))) return null
-      while (isDigit(text.charCodeAt(end))) end++
-      if (text.charCodeAt(end) === POINT && isDigit(text.charCodeAt(end + 1))) {
-        end++
-        while (isDigit(text.charCodeAt(end))) end++
-      }
-      // A day begins like this.
-      if (text.charCodeAt(end) === MINUS || end - at > MOST_DIGITS) return null
+      end = endOfNumber(text, at)
+      if (end < 0) return null
       said = text.slice(at, end)
     } else if (QUOTES.has(code)) return null
     else {
@@ -69,22 +67,71 @@ export function shapeOf(text: string): Shape | null {
       continue
     }
     holes.push({ text: said, as })
-    key += `${text.slice(done, at)}{${as ?? ''}}`
+    const part = text.slice(done, at)
+    parts.push(part)
+    key += `${part}{${as ?? ''}}`
     at = done = end
   }
-  return { key: key + text.slice(done), holes }
+  const rest = text.slice(done)
+  parts.push(rest)
+  return { key: key + rest, parts, holes }
+}
+
+/** Where a number ends that begins at a digit; -1 where it may be something else, or is too long. */
+function endOfNumber(text: string, at: number): number {
+  let end = at
+  while (isDigit(text.charCodeAt(end))) end++
+  if (text.charCodeAt(end) === POINT && isDigit(text.charCodeAt(end + 1))) {
+    end++
+    while (isDigit(text.charCodeAt(end))) end++
+  }
+  // A day begins like this.
+  return text.charCodeAt(end) === MINUS || end - at > MOST_DIGITS ? -1 : end
+}
+
+/** What a formula has in place of the holes of a shape that it's likely to have; null where it has another. */
+function holesIn(text: string, { parts, holes }: Shape): readonly Hole[] | null {
+  if (text.length > MOST_FORMULA) return null
+  const found: Hole[] = []
+  let at = 0
+  for (let i = 0; i < holes.length; i++) {
+    const part = parts[i]!
+    if (!text.startsWith(part, at)) return null
+    at += part.length
+    const { as } = holes[i]!
+    if (as === null) {
+      const end = isDigit(text.charCodeAt(at)) ? endOfNumber(text, at) : -1
+      if (end < 0) return null
+      found.push({ text: text.slice(at, end), as })
+      at = end
+    } else {
+      REFERENCE.lastIndex = at
+      const reference = REFERENCE.exec(text)
+      if (reference?.[1] !== as) return null
+      found.push({ text: reference[2]!, as })
+      at += reference[0].length
+    }
+  }
+  return text.slice(at) === parts[holes.length] ? found : null
 }
 
 /** Reads formulas of the same shape once. */
 export class Shapes {
   private readonly known = new Map<string, Filling | null>()
   private readonly texts = new Map<string, Expression>()
+  /** In a column one comes after the other. */
+  private last: { readonly shape: Shape; readonly filling: Filling } | null = null
 
   /** What `expressionStored` gives, but with the places of the first formula of its shape: see `placeIn`. Throws FormulaError. */
   read(text: string): Expression {
+    const holes = this.last && holesIn(text, this.last.shape)
+    if (holes) return this.last!.filling(holes)
     const shape = shapeOf(text)
     const filling = shape && this.known.get(shape.key)
-    if (filling) return filling(shape.holes)
+    if (filling) {
+      this.last = { shape, filling }
+      return filling(shape.holes)
+    }
     if (!shape || filling === null) return this.byText(text)
     const read = this.byText(text)
     if (shape && filling === undefined) {
