@@ -59,6 +59,24 @@ beforeAll(async () => {
   expect(status).toBe(200)
 })
 
+describe('long words', () => {
+  it('are parted in a picture as on the screen, by the language of the tree', async () => {
+    const title = 'Lastenaufzugswartungsvertragsverhandlungen'
+    const change = async (...changes: object[]): Promise<void> =>
+      expect((await ines.edit(tree, changes as never)).status).toBe(200)
+    await change({ op: 'set', topic: 'fitout', field: 'title', value: title })
+    expect((await out({ as: 'svg', with: [] })).toString()).not.toContain('verhand-<')
+    await change({ op: 'tree', field: 'language', value: 'de' })
+    const parted = (await out({ as: 'svg', with: [] })).toString()
+    expect(parted).toContain('verhand-<')
+    expect(parted).toContain('>lungen<')
+    await change(
+      { op: 'tree', field: 'language', value: null },
+      { op: 'set', topic: 'fitout', field: 'title', value: 'Fit-out' },
+    )
+  })
+})
+
 describe('charts that hang on topics', () => {
   it('are drawn in a Word document, with what they are of for those who hear it', async () => {
     const parts = unzipSync(await out({ as: 'docx' }))
