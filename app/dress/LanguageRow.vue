@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PARTED } from '#core/arrange/hyphenation'
 import { branch, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 
@@ -6,8 +7,7 @@ import { useDesk } from '~/desk/desk'
 const { reach } = defineProps<{ reach: 'topic' | 'branch' | 'tree' }>()
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit)
-/** Those whose long words are parted stand first. */
-const PARTED = ['da', 'de', 'en', 'en-US', 'es', 'fi', 'fr', 'it', 'nb', 'nl', 'pl', 'pt', 'sv'] as const
+/** Behind those whose long words are parted. */
 const OTHERS = ['ar', 'cs', 'el', 'he', 'hu', 'ja', 'ko', 'ro', 'ru', 'tr', 'uk', 'zh'] as const
 
 const now = computed(() => {

@@ -23,6 +23,8 @@ const PATTERNS: Readonly<Record<string, () => Patterns>> = {
   pt: () => import('hyphen/patterns/pt'),
   sv: () => import('hyphen/patterns/sv'),
 }
+/** Languages whose long words are parted. */
+export const PARTED: readonly string[] = Object.keys(PATTERNS)
 /** What has no patterns of its own is parted as its language is elsewhere. */
 const patternsOf = (language: string): (() => Patterns) | undefined =>
   PATTERNS[language] ?? PATTERNS[language.split('-')[0]!]
@@ -33,7 +35,6 @@ export async function hyphenatorFor(language: string): Promise<Syllables | null>
   if (!load) return null
   const [library, patterns] = await Promise.all([import('hyphen'), load()])
   const parted = plain(library)(plain(patterns) as never, { hyphenChar: SOFT }) as (text: string) => string
-  // Where somebody put a soft hyphen of their own the word is parted there too, and the sign itself stays with the piece before it.
   return word => (word.length > MOST_LETTERS ? [word] : pieces(word, parted))
 }
 
@@ -41,6 +42,7 @@ export async function hyphenatorFor(language: string): Promise<Syllables | null>
 const MOST_LETTERS = 200
 
 function pieces(word: string, parted: (text: string) => string): string[] {
+  // Where somebody put soft hyphens of their own the word is parted there; each stays with the piece before it.
   if (word.includes(SOFT)) return word.split(new RegExp(`(?<=${SOFT})`))
   // A hyphen of its own parts a word as well.
   return word.split(/(?<=[-‐–—])/).flatMap(part => parted(part).split(SOFT))
