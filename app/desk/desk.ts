@@ -305,7 +305,7 @@ export class Desk extends InHand {
     this.dressing.refresh()
   }
 
-  /** What planks are measured by came later. */
+  /** What planks are measured by, or what stands on them, came later. */
   measureAgain(): void {
     this.redress()
     this.tell('all')

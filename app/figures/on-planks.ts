@@ -22,8 +22,7 @@ export function putFiguresOnPlanks(desk: Desk): void {
     },
   }
   desk.finding.changed()
-  desk.redress()
-  desk.tell('all')
+  desk.measureAgain()
 }
 
 type OnAxis = (of: TopicId, ticks: readonly Tick[]) => BetweenMarks | null

@@ -14,6 +14,5 @@ export function putPlanOnPlanks(desk: Desk): void {
     held.set(desk, (prints = desk.derive(new PlanPrints(planning), planning)))
   }
   desk.planks.plan = prints
-  desk.redress()
-  desk.tell('all')
+  desk.measureAgain()
 }
