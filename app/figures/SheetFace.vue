@@ -322,4 +322,5 @@ defineExpose({
   </div>
 </template>
 
+<style scoped src="./SheetCells.css"></style>
 <style scoped src="./SheetFace.css"></style>

@@ -133,4 +133,5 @@ const emit = defineEmits<{
   </div>
 </template>
 
+<style scoped src="./SheetCells.css"></style>
 <style scoped src="./SheetLine.css"></style>
