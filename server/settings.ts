@@ -60,6 +60,29 @@ export const SETTINGS = z.object({
   CONFIRM: onOff.describe(
     'Whether mail addresses are confirmed by a letter. On by itself, but for a demo without a mail server.',
   ),
+  OIDC_ISSUER: address('https?')
+    .refine(
+      text => text === undefined || /^https:|^http:\/\/(?:localhost|127\.0\.0\.1|\[::1\])(?:[:/]|$)/.test(text),
+      'is an https: address; http: serves for a provider on this machine alone',
+    )
+    .describe(
+      'The address of an organisation’s sign-in (OpenID Connect). With `OIDC_CLIENT_ID` people can come in with the account they have there.',
+    ),
+  OIDC_CLIENT_ID: z.string().min(1).max(500).optional().describe('The name that this app has with that organisation.'),
+  OIDC_CLIENT_SECRET: z
+    .string()
+    .min(1)
+    .max(1000)
+    .optional()
+    .describe(
+      'The secret that belongs to it. Without one the app counts as a public client; PKCE is used in both cases.',
+    ),
+  OIDC_NAME: z
+    .string()
+    .min(1)
+    .max(80)
+    .default('your organisation')
+    .describe('What the organisation is called on the button: “Sign in with …”.'),
   SIGN_UPS_AN_HOUR: whole(1, 1_000_000, 20).describe(
     'Accounts that may be asked for from one network address in an hour.',
   ),

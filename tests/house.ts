@@ -46,7 +46,14 @@ async function copyTemplate(folder: string): Promise<void> {
 const lastWords = (log: string): string =>
   existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-5).join('\n') : 'none'
 
-export async function openHouse(options: { demo?: boolean; env?: Record<string, string> } = {}): Promise<House> {
+export async function openHouse(
+  options: {
+    demo?: boolean
+    env?: Record<string, string>
+    /** What depends on where the house stands. */
+    envAt?: (url: string) => Promise<Record<string, string>>
+  } = {},
+): Promise<House> {
   const folder = mkdtempSync(join(tmpdir(), 'sun-porch-test-'))
   await copyTemplate(folder)
   const databasePort = await freePort()
@@ -54,6 +61,7 @@ export async function openHouse(options: { demo?: boolean; env?: Record<string, 
   const url = `http://127.0.0.1:${port}`
   let database = await startDatabase(folder, databasePort)
   let app: ChildProcess | undefined
+  const envAt = (await options.envAt?.(url)) ?? {}
 
   async function startApp(): Promise<void> {
     app = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
@@ -76,6 +84,7 @@ export async function openHouse(options: { demo?: boolean; env?: Record<string, 
         CONFIRM: 'off',
         LOG_LEVEL: process.env.SHOW_SERVER ? 'info' : 'silent',
         ...options.env,
+        ...envAt,
       },
       stdio: ['ignore', process.env.SHOW_SERVER ? 'inherit' : 'pipe', process.env.SHOW_SERVER ? 'inherit' : 'pipe'],
     })

@@ -4,6 +4,20 @@ import { type AccountView, useAccountPart } from './useAccountPart'
 /** The mail address and the password that one signs in with. */
 const { account } = defineProps<{ account: AccountView }>()
 const emit = defineEmits<{ changed: [] }>()
+const organisation = useAccountPart()
+async function leave(): Promise<void> {
+  const left = await organisation.attempt(
+    () => callApi('/api/account/organisation', { method: 'DELETE' }),
+    'Your password opens it from now on, and nothing else.',
+  )
+  if (left) emit('changed')
+}
+async function askForPassword(): Promise<void> {
+  await password.attempt(
+    () => callApi('/api/account/reset', { method: 'POST', body: { email: account.email } }),
+    `A letter is on its way to ${account.email}. Its link sets a password.`,
+  )
+}
 const address = useAccountPart()
 const password = useAccountPart()
 const email = ref('')
@@ -33,6 +47,23 @@ async function change(): Promise<void> {
 
 <template>
   <AccountPart
+    v-if="account.organisation || organisation.said.value"
+    name="Organisation"
+    :about="account.organisation ? `The sign-in of ${account.organisation} opens this account.` : ''"
+    :said="organisation.said.value"
+    :wrong="organisation.wrong.value">
+    <div v-if="account.organisation">
+      <Button
+        outlined
+        size="small"
+        label="Don’t open it that way any more"
+        :disabled="!account.hasPassword"
+        :loading="organisation.busy.value"
+        @click="leave" />
+      <p v-if="!account.hasPassword" class="quiet">Set a password first: else nothing would open it.</p>
+    </div>
+  </AccountPart>
+  <AccountPart
     name="Mail address"
     :about="`${account.email}. A new one counts once its letter is opened.`"
     :said="address.said.value"
@@ -45,10 +76,22 @@ async function change(): Promise<void> {
   </AccountPart>
   <AccountPart
     name="Password"
-    about="Ten characters or more. Changing it ends all other sessions."
+    :about="
+      account.hasPassword
+        ? 'Ten characters or more. Changing it ends all other sessions.'
+        : 'You have none: the organisation’s sign-in opens your account. To change the address, to have a second factor or to delete the account, one is needed.'
+    "
     :said="password.said.value"
     :wrong="password.wrong.value">
-    <form @submit.prevent="change">
+    <div v-if="!account.hasPassword">
+      <Button
+        outlined
+        size="small"
+        label="Write me a letter that sets one"
+        :loading="password.busy.value"
+        @click="askForPassword" />
+    </div>
+    <form v-else @submit.prevent="change">
       <input type="text" autocomplete="username" :value="account.email" hidden readonly />
       <label>Now<InputText v-model="current" type="password" autocomplete="current-password" required /></label>
       <label

@@ -18,6 +18,10 @@ export interface AccountView {
   readonly email: string
   readonly zone: string | null
   readonly picture: boolean
+  /** False where only an organisation's sign-in opens it. */
+  readonly hasPassword: boolean
+  /** The name of the organisation whose sign-in opens it too. */
+  readonly organisation: string | null
   readonly secondFactor: boolean
   readonly recoveryLeft: number
   readonly sessions: readonly { id: string; agent: string; since: string; seen: string; own: boolean }[]

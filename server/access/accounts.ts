@@ -63,7 +63,7 @@ export async function createAccount(
   return id
 }
 
-async function isInvited(email: string): Promise<boolean> {
+export async function isInvited(email: string): Promise<boolean> {
   const rows = await database()
     .select({ email: invitations.email })
     .from(invitations)

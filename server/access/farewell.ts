@@ -9,6 +9,7 @@ import {
   letters,
   members,
   openedFiles,
+  organisationAccounts,
   ownViews,
   readItems,
   tellings,
@@ -98,6 +99,7 @@ export async function deleteAccount(userId: string, to: Readonly<Record<string, 
     await tx.delete(tellingWays).where(eq(tellingWays.userId, userId))
     await tx.delete(watches).where(eq(watches.userId, userId))
     await tx.delete(readItems).where(eq(readItems.userId, userId))
+    await tx.delete(organisationAccounts).where(eq(organisationAccounts.userId, userId))
     await tx.delete(openedFiles).where(eq(openedFiles.userId, userId))
     await tx.delete(invitations).where(eq(invitations.email, user!.email))
     await tx.delete(letters).where(eq(letters.toEmail, user!.email))

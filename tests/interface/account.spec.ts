@@ -140,6 +140,31 @@ test.describe('one’s account', () => {
     expect(JSON.stringify((await rana.open(tree)).snapshot)).not.toContain('4711-tan')
   })
 
+  test('somebody comes in by their organisation, turns back once, and sets a password', async ({ browser }) => {
+    const page = await (await browser.newContext()).newPage()
+    await page.goto(`${houseUrl()}/sign-in?then=/work`)
+    const link = page.getByRole('link', { name: 'Sign in with the town’s offices' })
+    await link.click()
+    // The organisation's own page.
+    await page.getByRole('button', { name: 'Turn back' }).click()
+    await expect(page.getByRole('alert')).toContainText('That sign-in was left')
+    await link.click()
+    await page.getByRole('button', { name: /Ida Quist/ }).click()
+    await expect(page.getByRole('alert')).toContainText('doesn’t vouch')
+    // They know somebody by now, and ask again who it is.
+    await link.focus()
+    await page.keyboard.press('Enter')
+    await page.getByRole('button', { name: /Leonie Achterberg/ }).click()
+    await expect(page).toHaveURL(`${houseUrl()}/work`)
+    await page.goto(`${houseUrl()}/account`)
+    const part = page.getByRole('region', { name: 'Organisation' })
+    await expect(part).toContainText('The sign-in of the town’s offices opens this account.')
+    await expect(part.getByRole('button', { name: 'Don’t open it that way any more' })).toBeDisabled()
+    const password = page.getByRole('region', { name: 'Password' })
+    await password.getByRole('button', { name: 'Write me a letter that sets one' }).click()
+    await expect(password.getByText('A letter is on its way to leonie.achterberg@town.example')).toBeVisible()
+  })
+
   test('an account is deleted after each of its trees was asked about', async ({ browser }) => {
     const [ines, rana] = [await signUp(houseUrl()), await signUp(houseUrl(), 'Rana Tahiri')]
     const tree = await ines.makeTree('Shelves')

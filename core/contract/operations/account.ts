@@ -12,6 +12,39 @@ export const ACCOUNT = {
     'nobody',
     'How one gets in here: who may make an account, whether it’s a demo.',
   ),
+  organisationBegin: operation(
+    'GET',
+    '/api/sign-in/organisation',
+    'nobody',
+    'Sends the browser to the sign-in of the organisation that the settings name (OpenID Connect, authorisation code with PKCE).',
+    {
+      query: z.object({
+        then: z.string().max(2000).optional(),
+        /** Asks there who one is although that is known: the last one couldn't come in. */
+        again: z.string().max(10).optional(),
+      }),
+    },
+  ),
+  organisationBack: operation(
+    'GET',
+    '/api/sign-in/organisation/back',
+    'nobody',
+    'Where the organisation sends the browser back to. Signs in, or sends to the sign-in page with a word of what is wrong.',
+    { query: z.looseObject({}) },
+  ),
+  organisationCode: operation(
+    'POST',
+    '/api/sign-in/organisation/code',
+    'nobody',
+    'The second factor of an account whose organisation has just said who it is.',
+    { body: z.strictObject({ code }) },
+  ),
+  leaveOrganisation: operation(
+    'DELETE',
+    '/api/account/organisation',
+    'person',
+    'The organisation’s sign-in no longer opens this account. Needs a password to come in by.',
+  ),
   confirm: operation(
     'POST',
     '/api/account/confirm/{token}',
