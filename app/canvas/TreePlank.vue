@@ -189,6 +189,7 @@ function pull(event: PointerEvent): void {
     <div
       class="title"
       :style="{
+        fontFamily: `var(--${plank.face.family})`,
         fontSize: `${plank.face.size}px`,
         fontWeight: plank.face.weight,
         fontStyle: plank.face.slanted ? 'italic' : undefined,

@@ -1,10 +1,17 @@
 import type { Face, Ruler } from '#core/arrange/plank'
+import { needTypeface } from './late-typefaces'
 
 let context: CanvasRenderingContext2D | null = null
 const widths = new Map<string, Map<string, number>>()
 
 /** As `--emoji` in the style sheet has them. */
 const EMOJI = '"Apple Color Emoji", "Segoe UI Emoji", "Noto Color Emoji", "Twemoji", "Noto Emoji"'
+const FAMILIES: Readonly<Record<Face['family'], string>> = {
+  text: '"Figtree Variable"',
+  display: '"Bricolage Grotesque Variable"',
+  book: '"Literata Variable"',
+  hand: '"Caveat Variable"',
+}
 const fonts = new WeakMap<Face, string>()
 
 function fontOf(face: Face): string {
@@ -14,7 +21,8 @@ function fontOf(face: Face): string {
 }
 
 function fontName(face: Face): string {
-  const family = face.family === 'display' ? '"Bricolage Grotesque Variable"' : '"Figtree Variable"'
+  const family = FAMILIES[face.family]
+  needTypeface(face)
   return `${face.slanted ? 'italic ' : ''}${face.weight} ${face.size}px ${family}, ${EMOJI}, system-ui, sans-serif`
 }
 
@@ -49,12 +57,12 @@ function wordWidth(word: string, font: string, known: Map<string, number>): numb
 }
 
 /**
- * Calls when a font came later that changes how wide text is, as the one for emoji does. What was measured before is
+ * Calls when a font came later that changes how wide text is, as those for emoji and of typefaces do. What was measured before is
  * forgotten.
  */
 export function onLateFonts(again: () => void): () => void {
   const heard = (event: FontFaceSetLoadEvent): void => {
-    if (!event.fontfaces.some(face => /emoji/i.test(face.family))) return
+    if (!event.fontfaces.some(face => /emoji|literata|caveat/i.test(face.family))) return
     widths.clear()
     again()
   }

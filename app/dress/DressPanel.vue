@@ -1,8 +1,21 @@
 <script setup lang="ts">
-import { BORDERS, depthOf, drawnStyle, type Look, lookOf, SHAPES, type Style, styleOf, topicOf } from '#core/tree'
+import {
+  BORDERS,
+  depthOf,
+  drawnStyle,
+  type Look,
+  lookOf,
+  PLAIN_STYLE,
+  SHAPES,
+  type Style,
+  styleOf,
+  topicOf,
+  type Typeface,
+} from '#core/tree'
 import { wearOf } from '#core/dress/wear'
 import { useDesk } from '~/desk/desk'
 import LanguageRow from './LanguageRow.vue'
+import TypefaceRow from './TypefaceRow.vue'
 import {
   changeLook,
   copyStyle,
@@ -36,21 +49,9 @@ const style = computed<Style>(() => {
   void desk.lateTick.value
   const { levels } = desk.tree.fields
   return reach.value === 'level'
-    ? drawnStyle({ ...topic.value, ...styleless }, level.value, levels)
+    ? drawnStyle({ ...topic.value, ...PLAIN_STYLE }, level.value, levels)
     : styleOf(topic.value)
 })
-const styleless: Style = {
-  fill: null,
-  ink: null,
-  textSize: null,
-  bold: false,
-  slanted: false,
-  underlined: false,
-  shape: null,
-  border: null,
-  edge: null,
-  width: null,
-}
 const hues = computed(() => {
   void desk.lateTick.value
   return desk.dressing.wear.hues
@@ -94,7 +95,11 @@ const look = computed(() => {
   void desk.lateTick.value
   return lookOf(desk.tree.fields)
 })
-const own = computed(() => desk.tree.fields.looks.some(one => one.id === look.value.id))
+const own = computed(() => {
+  // Read before the search: of an empty list nothing would be read, and nothing looked at again.
+  const { id } = look.value
+  return desk.tree.fields.looks.some(one => one.id === id)
+})
 const newName = ref('')
 function save(): void {
   if (!newName.value.trim()) return
@@ -110,6 +115,10 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
       ? { ...look.value, hues: look.value.hues.with(part, value) }
       : { ...look.value, [part]: value },
   )
+}
+function setLookTypeface(typeface: Typeface | null): void {
+  const { typeface: _, ...rest } = look.value
+  changeLook(desk, typeface === null ? rest : { ...rest, typeface })
 }
 </script>
 
@@ -151,6 +160,11 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
           :aria-pressed="style[part] === null"
           @click="give({ [part]: null })" />
       </div>
+      <TypefaceRow
+        label="Letters of the titles"
+        :now="style.typeface"
+        :may="may"
+        @chosen="give({ typeface: $event })" />
       <div class="row">
         <span>Text</span>
         <button
@@ -291,6 +305,11 @@ function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event
               @change="setLookColour(i, $event)"
           /></label>
         </div>
+        <TypefaceRow
+          label="Look: letters of the titles"
+          :now="look.typeface ?? null"
+          :may="may"
+          @chosen="setLookTypeface" />
         <button class="word" @click="dropLook(desk, look.id)">Remove the look “{{ look.name }}”</button>
       </template>
       <form v-if="may" class="row" @submit.prevent="save">

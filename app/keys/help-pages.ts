@@ -88,7 +88,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'dress',
     title: 'Colour and style',
     body: [
-      '{dress} opens colour and style: ground, text and edge colours from the palette or any; size, bold, slanted, underlined; shape, border and width. For a topic, with its branch, for a whole level, or for the tree. Beside a title that is open stands a grip: pull it, and its text runs wider or narrower.',
+      '{dress} opens colour and style: ground, text and edge colours from the palette or any; the letters (four typefaces), their size, bold, slanted, underlined; shape, border and width. For a topic, with its branch, for a whole level, or for the tree. Beside a title that is open stands a grip: pull it, and its text runs wider or narrower.',
       'Text stays readable: a colour too near its ground is made darker or lighter.',
       '{copy-style} copies a style, {paste-style} gives it to everything selected.',
       'A look dresses the whole tree and can be swapped at any time. What a tree wears can be saved as a look of its own.',

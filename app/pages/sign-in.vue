@@ -117,6 +117,7 @@ async function go(): Promise<void> {
         as="a"
         :href="organisationHref"
         severity="secondary"
+        class="organisation"
         :label="`Sign in with ${house.organisation}`" />
       <Button
         v-if="way === 'in' && house?.signUp !== 'closed'"
@@ -129,3 +130,9 @@ async function go(): Promise<void> {
     </form>
   </PorchCard>
 </template>
+
+<style scoped>
+.organisation {
+  text-decoration: none;
+}
+</style>

@@ -1,8 +1,8 @@
-import type { Shape, TextSize } from '../tree/style-fields'
+import type { Shape, TextSize, Typeface } from '../tree/style-fields'
 
 /** How a line of text is set. Sizes in canvas units (CSS pixels at 100 %). */
 export interface Face {
-  readonly family: 'text' | 'display'
+  readonly family: 'text' | 'display' | 'book' | 'hand'
   readonly size: number
   readonly weight: number
   readonly slanted: boolean
@@ -17,6 +17,8 @@ export type Syllables = (word: string) => readonly string[]
 export interface PlankContent {
   readonly title: string
   readonly rank: 'centre' | 'main' | 'plain'
+  /** Null for what its rank is set in. */
+  readonly typeface?: Typeface | null
   readonly textSize: TextSize | null
   readonly bold: boolean
   readonly slanted: boolean
@@ -76,13 +78,18 @@ export const SHAPE_ROOM: Record<Shape, { readonly sides: number; readonly bottom
   ticket: { sides: 14, bottom: 0 },
 }
 const SIZES: Record<TextSize, number> = { small: 12, large: 17, huge: 22 }
+const FAMILIES: Record<Typeface, Face['family']> = { plain: 'text', broad: 'display', book: 'book', hand: 'hand' }
+/** Letters of the hand are small for their size: x-height 0.4 of it, the others' is 0.5. */
+const HAND_LARGER = 1.22
 
-export function faceOf(content: Pick<PlankContent, 'rank' | 'textSize' | 'bold' | 'slanted'>): Face {
+export function faceOf(content: Pick<PlankContent, 'rank' | 'typeface' | 'textSize' | 'bold' | 'slanted'>): Face {
   const centre = content.rank === 'centre'
   const base = centre ? 18 : content.rank === 'main' ? 14.5 : 13.5
+  const family = content.typeface ? FAMILIES[content.typeface] : centre ? 'display' : 'text'
+  const size = content.textSize === null ? base : SIZES[content.textSize] + (centre ? 4 : 0)
   return {
-    family: centre ? 'display' : 'text',
-    size: content.textSize === null ? base : SIZES[content.textSize] + (centre ? 4 : 0),
+    family,
+    size: family === 'hand' ? Math.round(size * HAND_LARGER * 2) / 2 : size,
     weight: content.bold ? 750 : content.rank === 'plain' ? 450 : 600,
     slanted: content.slanted,
   }

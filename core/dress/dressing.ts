@@ -1,6 +1,6 @@
 import { chosenHue, wornHues } from '../tree/branch-hue'
 import { lookOf, LOOKS } from '../tree/looks'
-import { drawnStyle, type Style } from '../tree/style'
+import { drawnStyle, type Style, styleOf } from '../tree/style'
 import type { Topic, TopicId } from '../tree/topic'
 import type { Tree } from '../tree/tree'
 import { depthOf } from '../tree/walk'
@@ -25,7 +25,7 @@ export class Dressing {
     const { fields } = this.tree()
     const look = lookOf(fields)
     this.wear = wearOf(look, this.isDusk())
-    this.levelled = fields.levels.length > 0 || look.levels.length > 0
+    this.levelled = fields.levels.length > 0 || look.levels.length > 0 || look.typeface !== undefined
     this.worn = wornHues(this.tree())
   }
 
@@ -43,6 +43,8 @@ export class Dressing {
   styleOf(topic: Topic): Style {
     if (!this.levelled) return topic
     const { fields } = this.tree()
-    return drawnStyle(topic, depthOf(this.tree(), topic.id), fields.levels, lookOf(fields).levels)
+    const look = lookOf(fields)
+    const style = drawnStyle(topic, depthOf(this.tree(), topic.id), fields.levels, look.levels)
+    return style.typeface === null && look.typeface ? { ...styleOf(style), typeface: look.typeface } : style
   }
 }

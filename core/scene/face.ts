@@ -125,6 +125,7 @@ export function contentOf(
   return {
     title,
     rank: rankOf(tree, topic),
+    typeface: style.typeface,
     textSize: style.textSize,
     bold: style.bold,
     slanted: style.slanted,

@@ -44,8 +44,13 @@ export interface Scene {
   readonly shapes: readonly Shape[]
 }
 
-/** How far letters reach above and below their foot, in parts of their size: Figtree 2.0, Bricolage Grotesque 1.0. */
-export const REACH = { text: { above: 0.95, below: 0.25 }, display: { above: 0.93, below: 0.27 } } as const
+/** How far letters reach above and below their foot, in parts of their size: Figtree 2.0, Bricolage Grotesque 1.0, Literata 3.1, Caveat 2.0. */
+export const REACH: Readonly<Record<Face['family'], { readonly above: number; readonly below: number }>> = {
+  text: { above: 0.95, below: 0.25 },
+  display: { above: 0.93, below: 0.27 },
+  book: { above: 1.177, below: 0.308 },
+  hand: { above: 0.96, below: 0.3 },
+}
 
 /** The foot of a line of text whose box begins at `top`, as a browser sets it (CSS 2.2, section 10.8). */
 export function footOf(top: number, lineHeight: number, { family, size }: Face): number {

@@ -43,6 +43,8 @@ export interface SvgAsked {
 const FAMILIES = {
   text: "Figtree, 'Figtree Variable', 'Noto Emoji', sans-serif",
   display: "'Bricolage Grotesque', 'Bricolage Grotesque Variable', Figtree, sans-serif",
+  book: "Literata, 'Literata Variable', serif",
+  hand: "Caveat, 'Caveat Variable', cursive",
 } as const
 
 /** Control characters and U+FFFE, U+FFFF have no place in XML 1.0 (section 2.2). */

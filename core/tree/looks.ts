@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { words } from './atoms'
-import { levelStyle } from './style-fields'
+import { levelStyle, TYPEFACES } from './style-fields'
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i)
 
@@ -18,6 +18,8 @@ export const lookSchema = z.strictObject({
   hues: z.array(hex).length(10),
   /** The width of brackets and left edges, in canvas units. */
   line: z.number().min(0.5).max(8),
+  /** The letters of every title that has none of its own, nor of its level. */
+  typeface: z.enum(TYPEFACES).optional(),
   levels: z.array(levelStyle).max(12),
 })
 export type Look = Readonly<z.infer<typeof lookSchema>>
@@ -122,6 +124,7 @@ export const LOOKS: readonly Look[] = [
     ink: '#20201c',
     centre: '#20201c',
     line: 1,
+    typeface: 'book',
     levels: [{}, { underlined: true, bold: true }, {}, { textSize: 'small' }],
     hues: [
       '#5b5b52',

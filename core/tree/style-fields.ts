@@ -11,6 +11,13 @@ export const TEXT_WIDTH = { least: 60, most: 900 } as const
 export const TEXT_SIZES = ['small', 'large', 'huge'] as const
 export type TextSize = (typeof TEXT_SIZES)[number]
 
+/**
+ * The letters that titles are set in: `plain` (Figtree), `broad` (Bricolage Grotesque), `book` (Literata), `hand` (Caveat). All
+ * ship with the app.
+ */
+export const TYPEFACES = ['plain', 'broad', 'book', 'hand'] as const
+export type Typeface = (typeof TYPEFACES)[number]
+
 /** What dresses one topic. */
 export const STYLE_FIELDS = {
   fill: field({
@@ -28,6 +35,14 @@ export const STYLE_FIELDS = {
     about: 'The colour of the title.',
     opml: 'text',
     examples: ['#112233'],
+  }),
+  typeface: field({
+    schema: z.enum(TYPEFACES).nullable(),
+    blank: null,
+    name: 'typeface',
+    about: 'The letters of the title: plain, broad, book or hand.',
+    opml: 'text',
+    examples: ['book'],
   }),
   textSize: field({
     schema: z.enum(TEXT_SIZES).nullable(),

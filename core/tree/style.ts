@@ -10,7 +10,7 @@ export const STYLE_NAMES = Object.keys(STYLE_FIELDS) as readonly StyleField[]
 export const PLAIN_STYLE: Style = Object.fromEntries(STYLE_NAMES.map(name => [name, BLANK[name]])) as unknown as Style
 
 /** The style somebody gave this topic. */
-export function styleOf(topic: Topic): Style {
+export function styleOf(topic: Style): Style {
   return Object.fromEntries(STYLE_NAMES.map(name => [name, topic[name]])) as unknown as Style
 }
 

@@ -41,6 +41,26 @@ export const FACE_FILES = {
     700: '@expo-google-fonts/bricolage-grotesque/700Bold/BricolageGrotesque_700Bold.ttf',
     800: '@expo-google-fonts/bricolage-grotesque/800ExtraBold/BricolageGrotesque_800ExtraBold.ttf',
   },
+  book: {
+    400: '@expo-google-fonts/literata/400Regular/Literata_400Regular.ttf',
+    500: '@expo-google-fonts/literata/500Medium/Literata_500Medium.ttf',
+    600: '@expo-google-fonts/literata/600SemiBold/Literata_600SemiBold.ttf',
+    700: '@expo-google-fonts/literata/700Bold/Literata_700Bold.ttf',
+    800: '@expo-google-fonts/literata/800ExtraBold/Literata_800ExtraBold.ttf',
+  },
+  bookSlanted: {
+    400: '@expo-google-fonts/literata/400Regular_Italic/Literata_400Regular_Italic.ttf',
+    500: '@expo-google-fonts/literata/500Medium_Italic/Literata_500Medium_Italic.ttf',
+    600: '@expo-google-fonts/literata/600SemiBold_Italic/Literata_600SemiBold_Italic.ttf',
+    700: '@expo-google-fonts/literata/700Bold_Italic/Literata_700Bold_Italic.ttf',
+    800: '@expo-google-fonts/literata/800ExtraBold_Italic/Literata_800ExtraBold_Italic.ttf',
+  },
+  hand: {
+    400: '@expo-google-fonts/caveat/400Regular/Caveat_400Regular.ttf',
+    500: '@expo-google-fonts/caveat/500Medium/Caveat_500Medium.ttf',
+    600: '@expo-google-fonts/caveat/600SemiBold/Caveat_600SemiBold.ttf',
+    700: '@expo-google-fonts/caveat/700Bold/Caveat_700Bold.ttf',
+  },
 } as const
 export type FaceName = keyof typeof FACE_FILES
 

@@ -31,8 +31,10 @@ function opened(name: string, bytes: () => Buffer): Font {
 const faceFont = (name: FaceName, weight: number): Font => opened(`${name} ${weight}`, () => faceBytes(name, weight))
 const otherFont = (name: FontName): Font => opened(name, () => fontOf(name))
 
-const nameOf = ({ family, slanted }: Face): FaceName =>
-  family === 'display' ? 'display' : slanted ? 'slanted' : 'text'
+const SLANTED: Partial<Record<Face['family'], FaceName>> = { text: 'slanted', book: 'bookSlanted' }
+const nameOf = ({ family, slanted }: Face): FaceName => (slanted && SLANTED[family]) || family
+/** A face without slanted letters of its own is leant by a quarter, as browsers do it (CSS Fonts 4, `font-synthesis`; the quarter is from memory). */
+const leanOf = ({ family, slanted }: Face): number => (slanted && !SLANTED[family] ? 0.25 : 0)
 
 /** The two weights that a face lies between, and how far from the lighter one. */
 function between({ weight, ...face }: Face): { light: Font; heavy: Font; part: number } {
@@ -154,10 +156,10 @@ export class Typesetter {
     thin.glyphs.forEach((glyph, i) => {
       const other = alike ? thick.glyphs[i]! : glyph
       const [at, otherAt] = [thin.positions[i]!, alike ? thick.positions[i]! : thin.positions[i]!]
-      const d = pathBetween(glyph, other, part)
+      const d = pathBetween(glyph, other, part, own ? leanOf(face) : 0)
       if (d !== '')
         made.push({
-          key: `${own ? pageFontName(face, true) : font} ${glyph.id}`,
+          key: `${own ? `${pageFontName(face, true)}${leanOf(face) > 0 ? ' leant' : ''}` : font} ${glyph.id}`,
           d,
           scale,
           x: x + (pen + mixed(at.xOffset, otherAt.xOffset, part)) * scale,
@@ -219,16 +221,16 @@ const LETTERS: Readonly<Record<string, string>> = {
   closePath: 'Z',
 }
 
-/** An outline between two of the same letter, in units of the font, y upward. */
-function pathBetween(light: Glyph, heavy: Glyph, part: number): string {
+/** An outline between two of the same letter, in units of the font, y upward; `lean`: how far it goes right for each unit up. */
+function pathBetween(light: Glyph, heavy: Glyph, part: number, lean: number): string {
   const a = light.path.commands
   const b = heavy.path.commands
   const alike = a.length === b.length && a.every(({ command }, i) => command === b[i]!.command)
   return a
-    .map(
-      ({ command, args }, i) =>
-        LETTERS[command]! +
-        args.map((value, n) => Math.round(alike ? mixed(value, b[i]!.args[n]!, part) : value)).join(' '),
-    )
+    .map(({ command, args }, i) => {
+      const at = args.map((value, n) => (alike ? mixed(value, b[i]!.args[n]!, part) : value))
+      // Every command's arguments are points: x, y, x, y …
+      return LETTERS[command]! + at.map((value, n) => Math.round(n % 2 ? value : value + lean * at[n + 1]!)).join(' ')
+    })
     .join('')
 }
