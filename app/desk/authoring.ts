@@ -113,6 +113,19 @@ export class Authoring {
     this.run(toggleMember(tree, this.originals(ids), set, member, rivals))
   }
 
+  /** Gives topics to several people in one edit; where somebody is on one already, they stay. */
+  giveAll(people: readonly string[], ids: readonly TopicId[]): void {
+    if (!this.guard()) return
+    const { tree } = this.desk
+    const to = this.originals(ids).map(id => topicOf(tree, id))
+    const changes = people.flatMap(member =>
+      to
+        .filter(topic => !topic.people.includes(member))
+        .map(({ id }): Change => ({ op: 'put', topic: id, set: 'people', member })),
+    )
+    if (changes.length > 0) this.run({ changes })
+  }
+
   put(topic: TopicId, change: Change): void {
     if (this.guard()) this.run({ changes: [change] })
     this.desk.tell(new Set([topic]))

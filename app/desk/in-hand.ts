@@ -113,6 +113,7 @@ export abstract class InHand {
   guard = (): boolean => this.authoring.guard()
   run = (step: Pick<Step, 'changes'>): boolean => this.authoring.run(step)
   put = (topic: TopicId, change: Change): void => this.authoring.put(topic, change)
+  giveAll = (people: readonly string[], ids: readonly TopicId[]): void => this.authoring.giveAll(people, ids)
   toggleDone = (): void => this.authoring.toggleDone(this.selected())
   undo = (): void => this.authoring.undo()
   /** Takes back what the server made for one, by its number. */

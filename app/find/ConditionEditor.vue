@@ -14,11 +14,22 @@ import {
 } from '#core/find/conditions'
 import { markerSetsOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { groupsOf, loadOwnGroups } from '~/share/own-groups'
 
 /** The parts of one condition, as plain fields. */
 const condition = defineModel<Condition>({ required: true })
 const desk = useDesk()
 const sets = computed(() => markerSetsOf(desk.tree.fields))
+const groups = computed(() => {
+  void desk.lateTick.value
+  return groupsOf(desk)
+})
+const groupIsHere = computed(() => {
+  const { value: asked } = condition
+  return asked.about === 'group' && groups.value.some(({ id }) => id === asked.group)
+})
+// Without a line the tree's own are there all the same.
+if (condition.value.about === 'group') void loadOwnGroups().catch(() => {})
 const DUE_NAMES: Record<(typeof DUE)[number], string> = {
   late: 'is late',
   today: 'is today',
@@ -112,6 +123,18 @@ const TALK_NAMES: Record<(typeof TALK_STATES)[number], string> = {
       <option value="nobody">nobody</option>
       <option value="somebody">anybody</option>
       <option v-for="person in desk.status.people" :key="person.id" :value="person.id">{{ person.name }}</option>
+    </select>
+    <select
+      v-else-if="condition.about === 'group'"
+      :value="condition.group"
+      aria-label="Group of people"
+      @change="put({ group: value($event) })">
+      <option v-if="!groupIsHere" :value="condition.group" disabled>
+        {{ groups.length === 0 ? 'no group yet: make one under Share' : 'choose …' }}
+      </option>
+      <option v-for="group in groups" :key="group.id" :value="group.id">
+        {{ group.name }}{{ group.own ? ' (yours)' : '' }}
+      </option>
     </select>
     <template v-else-if="condition.about === 'due'">
       <select

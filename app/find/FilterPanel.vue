@@ -3,6 +3,7 @@ import { countConditions, type Group, isGroup, type Names, queryInWords } from '
 import type { SavedView } from '#core/tree/view'
 import { markersOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { groupName } from '~/share/own-groups'
 import { newId } from '~/desk/new-id'
 import { LEFT_FORMATS, LEFT_NAMES, saveLeft } from '~/files/exporting'
 import { takeView, viewNow } from './views'
@@ -25,6 +26,7 @@ const names: Names = {
   measure: id => desk.tree.fields.measures.find(one => one.id === id)?.name ?? 'a measure that is gone',
   marker: id => markersOf(desk.tree.fields).find(marker => marker.id === id)?.name ?? 'a marker that is gone',
   person: id => desk.nameOf(id),
+  group: id => groupName(desk, id),
 }
 const sentence = computed(() => (countConditions(group.value) > 0 ? queryInWords(group.value, names) : ''))
 const READY: readonly { readonly name: string; readonly group: Group }[] = [

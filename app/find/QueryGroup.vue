@@ -3,6 +3,7 @@ import { type Condition, conditionInWords, type Group, isGroup, type Names, type
 import { markersOf } from '#core/tree'
 import { firstField } from '~/focus/opened'
 import { useDesk } from '~/desk/desk'
+import { groupsOf } from '~/share/own-groups'
 
 /**
  * Conditions that all, or any, of hold; with groups inside. Each reads as a part of a sentence, and opens to be
@@ -18,6 +19,7 @@ const FRESH: readonly { readonly name: string; readonly make: () => Query }[] = 
   { name: 'Words', make: () => ({ about: 'text', words: '', where: 'anywhere' }) },
   { name: 'Marker', make: () => ({ about: 'marker', marker: markersOf(desk.tree.fields)[0]!.id }) },
   { name: 'Person', make: () => ({ about: 'person', person: 'me' }) },
+  { name: 'Group of people', make: () => ({ about: 'group', group: groupsOf(desk)[0]?.id ?? 'none' }) },
   { name: 'Due', make: () => ({ about: 'due', is: 'within', days: 7 }) },
   { name: 'State', make: () => ({ about: 'state', is: 'open' }) },
   { name: 'Done %', make: () => ({ about: 'done', least: 1, most: 99 }) },

@@ -6,6 +6,7 @@ import type { KeptMoment } from '#core/history/kept'
 import type { Baseline } from '#core/schedule/baseline'
 import { isTreeChange, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
+import { inGroup, loadOwnGroups } from '~/share/own-groups'
 import { planThen } from '~/schedule/useBaseline'
 
 const NOTHING: readonly LastChange[] = []
@@ -22,10 +23,11 @@ export class Beside {
     this.changes = new Changes(desk.session.treeId)
   }
 
-  readonly circumstances: Pick<Circumstances, 'changesOf' | 'agreed' | 'isOpened' | 'planTest'> = {
+  readonly circumstances: Pick<Circumstances, 'changesOf' | 'agreed' | 'isOpened' | 'inGroup' | 'planTest'> = {
     changesOf: id => this.changes.of(id),
     agreed: id => this.agreed[id] ?? null,
     isOpened: file => this.opened.has(file),
+    inGroup: id => inGroup(this.desk, id),
     planTest,
   }
 
@@ -49,6 +51,7 @@ export class Beside {
             this.opened = new Set(files)
           })
         : undefined,
+      asksFor(query, 'groups') ? loadOwnGroups() : undefined,
       asksFor(query, 'agreed')
         ? callApi<KeptMoment[]>(`${base}/moments`).then(async moments => {
             const newest = moments.findLast(({ why }) => why === 'baseline')

@@ -62,7 +62,7 @@ export class Finding {
   /** The filter, where it asks for what has to be fetched. */
   get asksBeside(): Query | null {
     const query = this.query.value
-    return query && (['changes', 'opened', 'plan'] as const).some(what => asksFor(query, what)) ? query : null
+    return query && (['changes', 'opened', 'plan', 'groups'] as const).some(what => asksFor(query, what)) ? query : null
   }
 
   run(): void {

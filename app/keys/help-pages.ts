@@ -192,6 +192,15 @@ export const HELP: readonly HelpPage[] = [
     ],
   },
   {
+    id: 'groups',
+    title: 'Groups of people',
+    body: [
+      'Under Share, people get a name together: “Board”, “Volunteers”. A group belongs to the tree, and everybody in it sees it; or it is yours, at hand in all your trees. Whoever isn’t in the tree is in it by mail address.',
+      'One press invites everybody of it. From then on the tree offers what has changed: to invite who is new, to take their role from who has gone. Nothing of that happens by itself.',
+      'A group is given a task like a person, asked to a meeting, and found by a filter.',
+    ],
+  },
+  {
     id: 'since',
     title: 'What is new',
     body: [

@@ -4,9 +4,11 @@ import { readDay } from '#core/schedule/day-words'
 import type { BriefPerson } from '#core/meeting/brief'
 import { personName } from '#core/meeting/minutes'
 import { settleWishes } from '#core/meeting/wishes'
+import { settled } from '#core/access/groups'
 import { readAddresses } from '#core/capture/addresses'
 import type { Answer, Change } from '#core/tree'
 import { newId } from '~/desk/new-id'
+import { groupsOf, loadOwnGroups } from '~/share/own-groups'
 import { ANSWER_WORDS, takeReply } from '~/meeting/replies'
 import { useMeeting } from '~/meeting/useMeeting'
 
@@ -109,6 +111,47 @@ function addMember(user: string): void {
   if (meeting.say({ id: newId(), kind: 'person', user, mail: null, name: '', needed: true, role: null }))
     fresh.value = ''
 }
+/** Groups that have somebody who isn't asked yet; whom they name by letters or all of them. */
+const offeredGroups = computed(() => {
+  void desk.lateTick.value
+  const text = fresh.value.trim().toLocaleLowerCase()
+  return groupsOf(desk)
+    .filter(({ name, who }) => name.toLocaleLowerCase().includes(text) && unasked(who).length > 0)
+    .slice(0, 5)
+})
+/** Of a group those who aren't asked yet: accounts of the tree, and addresses. */
+function unasked(who: readonly string[]): string[] {
+  const asked = new Set(brief.value.people.flatMap(({ user, mail }) => [user ?? mail ?? '']))
+  return settled(who, desk.status.people).filter(
+    entry => !asked.has(entry) && (entry.includes('@') || desk.status.people.some(({ id }) => id === entry)),
+  )
+}
+function addGroup(who: readonly string[]): void {
+  const topic = meeting.id.value
+  if (topic === null || !desk.guard()) return
+  const added = unasked(who).map((entry): Change => {
+    const user = entry.includes('@') ? null : entry
+    return {
+      op: 'put',
+      topic,
+      set: 'meeting',
+      member: {
+        id: newId(),
+        kind: 'person',
+        user,
+        mail: user === null ? entry : null,
+        name: '',
+        needed: true,
+        role: null,
+      },
+    }
+  })
+  if (added.length > 0 && meeting.run(added)) fresh.value = ''
+}
+onMounted(() => {
+  // Without a line the tree's own are there all the same.
+  void loadOwnGroups().catch(() => {})
+})
 /**
  * Whoever joined while this is open gets what was meant for them; the server does the same, so that it's done with no
  * browser open too.
@@ -233,6 +276,14 @@ const reply = ref<HTMLInputElement>()
         @keydown.enter.prevent="add" />
       <button v-for="member in offered" :key="member.id" class="offered" @click="addMember(member.id)">
         <Icon name="lucide:plus" size="13" /> {{ member.name }}
+      </button>
+      <button
+        v-for="group in offeredGroups"
+        :key="group.id"
+        class="offered"
+        :aria-label="`Ask ${group.name}, ${unasked(group.who).length} who aren’t asked yet`"
+        @click="addGroup(group.who)">
+        <Icon name="lucide:users" size="13" /> {{ group.name }}
       </button>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>

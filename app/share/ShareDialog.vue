@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { FORMATS } from './formats'
+import GroupsPart from './GroupsPart.vue'
 import { GIVEN_ROLES, ROLES } from './roles'
 import { readAddresses } from '#core/capture/addresses'
 import { useDesk } from '~/desk/desk'
@@ -62,17 +63,28 @@ async function invite(): Promise<void> {
     wrong.value = unread.length > 0 ? 'None of these can be a mail address. Nobody was invited.' : ''
     return
   }
+  // What couldn't be an address stays, to be mended.
+  if (
+    await inviteAll(
+      good.map(({ mail }) => mail),
+      role.value,
+    )
+  )
+    text.value = unread.join(', ')
+}
+/** Resolves to whether the invitations went out. */
+async function inviteAll(emails: readonly string[], as: typeof role.value): Promise<boolean> {
   let invited = 0
   await attempt(
     async () => {
-      invited = (
-        await callApi<{ invited: number }>(`${base}/invitations`, {
-          method: 'POST',
-          body: { emails: good.map(({ mail }) => mail), role: role.value },
-        })
-      ).invited
-      // What couldn't be an address stays, to be mended.
-      text.value = unread.join(', ')
+      // A request takes a hundred.
+      for (let i = 0; i < emails.length; i += 100)
+        invited += (
+          await callApi<{ invited: number }>(`${base}/invitations`, {
+            method: 'POST',
+            body: { emails: emails.slice(i, i + 100), role: as },
+          })
+        ).invited
       pending.value = await callApi<Pending[]>(`${base}/invitations`)
     },
     () =>
@@ -82,6 +94,7 @@ async function invite(): Promise<void> {
           ? 'The invitation is on its way.'
           : `${invited} invitations are on their way.`,
   )
+  return wrong.value === ''
 }
 const withdraw = (id: string): Promise<void> =>
   attempt(
@@ -164,6 +177,13 @@ const remove = (user: string): Promise<void> =>
         </li>
       </ul>
     </template>
+    <GroupsPart
+      v-if="visible"
+      :owner="owner"
+      :role="role"
+      :asked="pending.map(({ email }) => email)"
+      :invite="inviteAll"
+      :send-away="remove" />
     <h3>Take it along</h3>
     <p class="formats">
       <a v-for="[format, name] in FORMATS" :key="format" :href="`${base}/export/${format}`" download>{{ name }}</a>

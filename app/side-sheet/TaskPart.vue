@@ -2,6 +2,7 @@
 import { readLength } from '#core/schedule/day-words'
 import type { Topic } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { groupsOf, inGroup, loadOwnGroups } from '~/share/own-groups'
 import { rollUpInWords } from './roll-up-words'
 import { useMeant } from './useMeant'
 
@@ -30,6 +31,19 @@ const below = computed(() => {
   return rollUp ? rollUpInWords(rollUp, ownLocale()) : ''
 })
 const personMenu = ref()
+const groups = computed(() => {
+  void desk.lateTick.value
+  return groupsOf(desk).filter(({ id }) => inGroup(desk, id).length > 0)
+})
+function pickPeople(event: Event): void {
+  personMenu.value.toggle(event)
+  // Without a line the tree's own groups are there all the same.
+  void loadOwnGroups().catch(() => {})
+}
+function giveGroup(group: string): void {
+  desk.giveAll(inGroup(desk, group), ids.value)
+  personMenu.value.hide()
+}
 
 function setNumber(field: 'duration' | 'done', text: string): void {
   const value =
@@ -63,11 +77,19 @@ function setNumber(field: 'duration' | 'done', text: string): void {
         @click="desk.toggle('people', person.id, ids)">
         {{ person.name }}<span v-if="!person.everywhere" class="quiet"> some</span>
       </button>
-      <button v-if="may" class="chip" aria-label="Add a person" @click="personMenu.toggle($event)">
+      <button v-if="may" class="chip" aria-label="Add a person" @click="pickPeople">
         <Icon name="lucide:plus" size="14" />
       </button>
       <PorchPopover ref="personMenu">
         <div class="pick" role="group" aria-label="People">
+          <button
+            v-for="group in groups"
+            :key="group.id"
+            class="group"
+            :aria-label="`Everybody in ${group.name}`"
+            @click="giveGroup(group.id)">
+            <Icon name="lucide:users" size="18" />{{ group.name }}
+          </button>
           <button
             v-for="person in desk.status.people"
             :key="person.id"

@@ -45,6 +45,9 @@ const KEYS: Readonly<Record<Withheld, readonly (keyof Content)[]>> = {
   people: ['people', 'entry', 'meeting', 'item'],
 }
 
+const isAboutGroups = (change: Change): boolean =>
+  (change.op === 'tree-put' || change.op === 'tree-take') && change.set === 'groups'
+
 /**
  * A part of a tree as one principal has it: the snapshot to begin with, and from then on what of each edit is theirs to know.
  * A branch that is placed into the part comes as new, one that is placed out of it goes.
@@ -77,7 +80,8 @@ export class Part {
     if (this.sight.branch === null) {
       for (const id of this.tree.topics.keys()) this.known.add(id)
       const whole = toSnapshot(this.tree)
-      return { ...whole, topics: whole.topics.map(topic => this.lean(topic)) }
+      // Who else there is, and by which address, is for those who have the whole.
+      return { ...whole, fields: { ...whole.fields, groups: [] }, topics: whole.topics.map(topic => this.lean(topic)) }
     }
     const topics: Snapshot['topics'][number][] = []
     const walk = (id: TopicId): void => {
@@ -112,7 +116,7 @@ export class Part {
   }
 
   private told(change: Change): Change[] {
-    if (isTreeChange(change)) return this.sight.branch === null ? [change] : []
+    if (isTreeChange(change)) return this.sight.branch === null && !isAboutGroups(change) ? [change] : []
     const { topic } = change
     const holds = this.holds(topic)
     if (change.op === 'add') {

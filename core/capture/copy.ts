@@ -206,7 +206,7 @@ function withoutLoose(copy: Tree): Tree {
 function fieldsInCopy(tree: Tree['fields'], { people, dates, shift, figures, files }: CopyChoice): Tree['fields'] {
   const fields = {
     ...tree,
-    ...(people ? {} : { capacities: [] }),
+    ...(people ? {} : { capacities: [], groups: [] }),
     ...(figures ? {} : { namedValues: [], whatIfs: [] }),
     ...(files ? {} : { templates: [] }),
   }

@@ -1,5 +1,6 @@
 import { ACCOUNT } from './operations/account'
 import { FIGURES } from './operations/figures'
+import { GROUPS } from './operations/groups'
 import { HANDING } from './operations/handing'
 import { LINKS } from './operations/links'
 import { LETTERS } from './operations/letters'
@@ -18,6 +19,7 @@ export const OPERATIONS = {
   ...ACCOUNT,
   ...TREES,
   ...MEMBERS,
+  ...GROUPS,
   ...MEETINGS,
   ...HANDING,
   ...LINKS,

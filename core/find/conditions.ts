@@ -20,6 +20,7 @@ export interface Names {
   marker(id: string): string
   person(id: string): string
   measure?(id: string): string
+  group?(id: string): string
 }
 
 export const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
@@ -76,6 +77,8 @@ function plainWords(condition: Condition, names: Names): string {
           : condition.person === 'somebody'
             ? 'somebody’s'
             : `of ${names.person(condition.person)}`
+    case 'group':
+      return `of somebody in ${names.group?.(condition.group) ?? 'a group'}`
     case 'due': {
       const date = condition.day ? dayInWords(condition.day) : '…'
       const said: Record<typeof condition.is, string> = {

@@ -27,6 +27,8 @@ export interface Circumstances {
   agreed?(topic: TopicId): { readonly start: string; readonly finish: string } | null
   /** Whether somebody has opened a file; none counts as unopened where nobody can say. */
   isOpened?(file: string): boolean
+  /** Who is in a group, by account; without it those whom the tree's own name by account. */
+  inGroup?(group: string): readonly string[]
   /** Whether what a topic comes to in a measure is as asked; never where nobody can say. */
   figureMeets?(topic: TopicId, condition: FigureCondition): boolean
   /** How what the plan says is asked for (`planTest`); never met where nobody can say. */
@@ -81,7 +83,7 @@ function markersIn(tree: Tree): ReadonlyMap<string, number> {
 export function compile(
   query: Query,
   tree: Tree,
-  { me, today, changesOf, talkOf, dayOf, figureMeets, planTest, agreed, isOpened }: Circumstances,
+  { me, today, changesOf, talkOf, dayOf, figureMeets, planTest, agreed, isOpened, inGroup }: Circumstances,
 ): Test {
   const plain = (condition: Condition): Test => {
     switch (condition.about) {
@@ -97,6 +99,11 @@ export function compile(
         if (condition.person === 'somebody') return topic => topic.people.length > 0
         const person = condition.person === 'me' ? me : condition.person
         return topic => topic.people.includes(person)
+      }
+      case 'group': {
+        const named = inGroup?.(condition.group) ?? tree.fields.groups.find(({ id }) => id === condition.group)?.who
+        const people = new Set(named)
+        return topic => topic.people.some(id => people.has(id))
       }
       case 'due':
         return dueTest(condition, today)

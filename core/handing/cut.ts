@@ -66,12 +66,13 @@ const FIELDS: Readonly<Partial<Record<Taken, readonly (keyof Content)[]>>> = {
 }
 
 /** What of the tree itself is for those who have it. */
-const PRIVATE: Pick<Tree['fields'], 'views' | 'handOuts' | 'templates' | 'tags' | 'capacities' | 'steps'> = {
+const PRIVATE: Pick<Tree['fields'], 'views' | 'handOuts' | 'templates' | 'tags' | 'capacities' | 'groups' | 'steps'> = {
   views: [],
   handOuts: [],
   templates: [],
   tags: [],
   capacities: [],
+  groups: [],
   steps: [],
 }
 

@@ -60,6 +60,8 @@ export const conditionSchema = z.discriminatedUnion('about', [
     person: z.union([id, z.enum(['me', 'nobody', 'somebody'])]),
     ...turned,
   }),
+  /** Of somebody in a group of the tree's or one's own. */
+  z.strictObject({ about: z.literal('group'), group: id, ...turned }),
   /** `within`: from today to so many days on. `before`, `after`, `on`: a day. */
   z.strictObject({
     about: z.literal('due'),
@@ -151,9 +153,9 @@ export function countConditions(query: Query): number {
 }
 
 /** What a filter may ask that the tree itself doesn't say. */
-export type Besides = 'changes' | 'talk' | 'opened' | 'plan' | 'agreed'
+export type Besides = 'changes' | 'talk' | 'opened' | 'plan' | 'agreed' | 'groups'
 
-/** Whether a filter asks for it: when and by whom something was changed, what was said, who opened a file, what the plan says, what was agreed of it. */
+/** Whether a filter asks for it: when and by whom something was changed, what was said, who opened a file, who is in a group, what the plan says, what was agreed of it. */
 export function asksFor(query: Query, what: Besides): boolean {
   if (isGroup(query)) return query.of.some(one => asksFor(one, what))
   switch (what) {
@@ -163,6 +165,8 @@ export function asksFor(query: Query, what: Besides): boolean {
       return query.about === 'talk'
     case 'opened':
       return query.about === 'kind' && query.is === 'unopened'
+    case 'groups':
+      return query.about === 'group'
     case 'plan':
       return query.about === 'plan'
     case 'agreed':

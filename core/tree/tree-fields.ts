@@ -5,6 +5,7 @@ import { field, mapTable, set, type ValuesOf } from './field-spec'
 import { measureSchema, namedValueSchema, whatIfSchema } from './figure'
 import { ARRANGEMENTS } from './fields'
 import { languageTag } from './language'
+import { GROUP_LIMITS, groupSchema } from './group'
 import { LIMITS } from './limits'
 import { keptHandOut, keptTemplate, MOST_TEMPLATES } from './hand-out'
 import { lookSchema } from './looks'
@@ -191,6 +192,18 @@ export const TREE_SETS = {
       { id: 'ines', hours: 4, off: ['2027-05-14'] },
       { id: 'ines', hours: null, off: [] },
       { id: 'rana', hours: 6, off: [] },
+    ],
+  }),
+  groups: set({
+    schema: groupSchema,
+    most: GROUP_LIMITS.groups,
+    name: 'groups of people',
+    about:
+      'People under one name, by account or mail address; `shared`: the role they were let in with, and who was in it then.',
+    examples: [
+      { id: 'board', name: 'Board', who: ['ines', 'ida@town.example'], shared: null },
+      { id: 'board', name: 'The board', who: ['ines'], shared: { role: 'editor', who: ['ines', 'ida@town.example'] } },
+      { id: 'hands', name: 'Volunteers', who: [], shared: null },
     ],
   }),
   columnLimits: set({

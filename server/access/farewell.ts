@@ -8,8 +8,11 @@ import {
   invitations,
   letters,
   members,
+  madeChunks,
   openedFiles,
   organisationAccounts,
+  ownGroups,
+  ownTemplates,
   ownViews,
   readItems,
   tellings,
@@ -94,6 +97,10 @@ export async function deleteAccount(userId: string, to: Readonly<Record<string, 
     await tx.delete(accessTokens).where(eq(accessTokens.userId, userId))
     await tx.delete(accountLinks).where(eq(accountLinks.userId, userId))
     await tx.delete(calendarAddresses).where(eq(calendarAddresses.userId, userId))
+    await tx.delete(ownGroups).where(eq(ownGroups.userId, userId))
+    const templates = tx.select({ id: ownTemplates.id }).from(ownTemplates).where(eq(ownTemplates.userId, userId))
+    await tx.delete(madeChunks).where(inArray(madeChunks.id, templates))
+    await tx.delete(ownTemplates).where(eq(ownTemplates.userId, userId))
     await tx.delete(ownViews).where(eq(ownViews.userId, userId))
     await tx.delete(tellings).where(eq(tellings.userId, userId))
     await tx.delete(tellingWays).where(eq(tellingWays.userId, userId))

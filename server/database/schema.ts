@@ -22,6 +22,7 @@ import type { SavedView } from '../../core/tree/view'
 import type { Link, TreeFields } from '../../core/tree'
 import { bytes, instant, key } from './columns'
 
+export * from './group-schema'
 export * from './link-schema'
 export * from './made-schema'
 export * from './mail-schema'

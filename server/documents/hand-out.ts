@@ -51,6 +51,8 @@ export interface HandOutInput {
   readonly changes: readonly { readonly topic: string; readonly user: string; readonly at: string }[]
   /** What a filter asks for, else null: files that somebody has opened, and the plan as it was agreed last. */
   readonly opened: readonly string[] | null
+  /** Who is in which group, by account. */
+  readonly groups: Readonly<Record<string, readonly string[]>>
   readonly agreed: Baseline['tasks'] | null
   readonly author: string
   /** Templates of whoever asks, beside those of the tree. */
@@ -97,7 +99,7 @@ function beside(a: ComputedColumns | undefined, b: ComputedColumns | null): Comp
 }
 
 /** What a filter needs to know besides the tree. */
-function circumstancesOf({ me, today, zone, talk, changes, opened, agreed }: HandOutInput): Circumstances {
+function circumstancesOf({ me, today, zone, talk, changes, opened, agreed, groups }: HandOutInput): Circumstances {
   const by = new Map<string, LastChange[]>()
   for (const { topic, user, at } of changes) by.set(topic, [...(by.get(topic) ?? []), { user, at }])
   const said = new Map<string, ThreadSign[]>()
@@ -114,6 +116,7 @@ function circumstancesOf({ me, today, zone, talk, changes, opened, agreed }: Han
     today,
     changesOf: id => by.get(id) ?? [],
     ...(agreed ? { agreed: id => agreed[id] ?? null } : {}),
+    inGroup: id => groups[id] ?? [],
     ...(opened ? { isOpened: file => opened.includes(file) } : {}),
     talkOf: id => topicSign(said.get(id) ?? []),
     planTest,

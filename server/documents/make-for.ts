@@ -40,7 +40,7 @@ export async function makeFor(
   const [people, talk, known, agreed] = await Promise.all([
     peopleOf(treeId),
     choice.with.includes('comments') || (query && asksFor(query, 'talk')) ? talkOf(treeId) : [],
-    forFilter(treeId, item.version, query, account.id),
+    forFilter(treeId, item, query, account.id),
     bars ? newestBaseline(treeId, item.version, account.id) : null,
   ])
   // Names of those too who have left, and of guests.

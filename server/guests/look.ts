@@ -44,7 +44,7 @@ export async function lookAt(
       const [people, talk, known] = await Promise.all([
         peopleOf(treeId),
         talkOf(treeId),
-        forFilter(treeId, item.version, queryOf(item.tree, part), `link ${id}`),
+        forFilter(treeId, item, queryOf(item.tree, part), `link ${id}`),
       ])
       const names = await namesOf(talk.flatMap(({ comments }) => comments.map(({ by }) => by)))
       return runJob(

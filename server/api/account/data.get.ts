@@ -2,6 +2,7 @@ import { Readable } from 'node:stream'
 import { and, eq, or } from 'drizzle-orm'
 import { OPERATIONS } from '#core/contract'
 import { answer } from '../../access/answer'
+import { ownGroupsOf } from '../../access/own-groups'
 import { listSessions } from '../../access/sessions'
 import { listTokens } from '../../access/tokens'
 import { mustSpend } from '../../access/tries'
@@ -37,6 +38,7 @@ async function* pieces(id: string, session: string): AsyncGenerator<string> {
     if (one) yield `${i === 0 ? '' : ',\n'}${JSON.stringify(one.toEmail === email ? one : { ...one, link: null })}`
   }
   yield ']'
+  yield `,\n"groups":${JSON.stringify(await ownGroupsOf(id))}`
   yield `,\n"views":${JSON.stringify(await db.select().from(ownViews).where(eq(ownViews.userId, id)))}`
   const read = await db.select().from(readItems).where(eq(readItems.userId, id))
   const opened = await db.select().from(openedFiles).where(eq(openedFiles.userId, id))
