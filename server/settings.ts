@@ -83,6 +83,14 @@ export const SETTINGS = z.object({
     .max(80)
     .default('your organisation')
     .describe('What the organisation is called on the button: “Sign in with …”.'),
+  WEB_STAND_IN: address('http')
+    .refine(
+      text => text === undefined || /^http:\/\/(?:localhost|127\.0\.0\.1)(?:[:/]|$)/.test(text),
+      'is an http: address on this machine',
+    )
+    .describe(
+      'For trying: a server on this machine that stands for the whole web where pages and pictures are fetched; the path begins with the host that was meant. Never where it’s earnest.',
+    ),
   SIGN_UPS_AN_HOUR: whole(1, 1_000_000, 20).describe(
     'Accounts that may be asked for from one network address in an hour.',
   ),

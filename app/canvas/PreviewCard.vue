@@ -2,7 +2,7 @@
 import { noteToHtml } from '#core/formats/note-html'
 import { becauseInWords, floatInWords } from '#core/schedule/plan-words'
 import { rhythmInWords } from '#core/schedule/turn-words'
-import { inOrder, linkInWords, shorten, topicOf, type TopicId } from '#core/tree'
+import { inOrder, linkInWords, shorten, targetOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { addressOf, canView, openFile, openLink, openOriginal } from '~/files/opening'
 import { planningOf } from '~/schedule/planning'
@@ -23,6 +23,10 @@ const at = computed(() => {
 })
 const guise = computed(() => at.value && desk.guises.of(at.value))
 const note = computed(() => (at.value ? noteToHtml(at.value.note, file => addressOf(desk, file)) : ''))
+/** The first pages behind its links. */
+const webPages = computed(() =>
+  (at.value?.links ?? []).flatMap(({ url }) => (targetOf(url)?.kind === 'web' ? [url] : [])).slice(0, 3),
+)
 const ties = computed(() => (at.value ? desk.crossLinks.at(at.value.id) : []))
 /** Who, when and how far, in words. */
 const facts = computed((): [string, string][] => {
@@ -150,6 +154,7 @@ defineExpose({ enter, leave })
         {{ linkInWords(link) }}
       </button>
     </div>
+    <LazyPageCard v-for="address in webPages" :key="address" :address="address" />
     <div v-if="at.files.length" class="list">
       <button v-for="file in at.files" :key="file.id" class="plain file" @click="openFile(desk, at.id, file)">
         <img v-if="file.preview" :src="addressOf(desk, file.preview.file)" alt="" /><Icon

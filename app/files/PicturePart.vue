@@ -11,6 +11,8 @@ const may = computed(() => desk.status.ready && desk.session.canEdit)
 const field = ref<HTMLInputElement>()
 const address = useDraft('picture', props.topic.id)
 const busy = ref(false)
+/** A picture that the page names whose address was given. */
+const offered = ref<{ readonly picture: string; readonly title: string } | null>(null)
 const PLACES = [
   ['before', 'Before'],
   ['above', 'Above'],
@@ -19,11 +21,14 @@ const PLACES = [
 
 async function bring(what: File | string): Promise<void> {
   busy.value = true
+  offered.value = null
   try {
     await putPicture(desk, what, props.topic.id)
     address.value = ''
   } catch (error) {
-    desk.say((error as Error).message)
+    if (error instanceof ApiError && error.code === 'page' && error.details)
+      offered.value = error.details as NonNullable<typeof offered.value>
+    else desk.say((error as Error).message)
   } finally {
     busy.value = false
   }
@@ -89,11 +94,20 @@ function change(part: Partial<NonNullable<Topic['picture']>>): void {
         aria-label="Address of a picture"
         :disabled="busy"
         @keydown.enter="address.trim() && bring(address.trim())" />
+      <p v-if="offered" class="offered" role="status">
+        That is a page{{ offered.title ? `, “${offered.title}”` : '' }}. It names a picture.
+        <button class="plain" @click="bring(offered.picture)">Take that picture</button>
+        <button class="plain" @click="offered = null">Leave it</button>
+      </p>
     </template>
   </div>
 </template>
 
 <style scoped>
+.offered {
+  margin: 0;
+  font-size: 13px;
+}
 .picture {
   display: flex;
   flex-direction: column;

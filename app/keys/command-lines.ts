@@ -113,7 +113,7 @@ const LINES: Readonly<Record<string, string>> = {
   everything: 'Topics, trees and commands by name.',
   help: 'Short pages on everything, with a search.',
   keys: 'Every key; each can be changed.',
-  about: 'What it is for, and words to find it by.',
+  about: 'What it is for, words to find it by, whether pages behind its links are asked, and a check of the links.',
   'for-others': 'A tree of their own for people who aren’t in this one, without what is private.',
   starter: 'For new trees that begin like this one.',
   share: 'Who may see and change this tree.',

@@ -192,6 +192,15 @@ export const HELP: readonly HelpPage[] = [
     ],
   },
   {
+    id: 'pages',
+    title: 'Pages behind links',
+    body: [
+      'An owner can let this server ask the web pages that links lead to for their title, summary and picture: “Describe and tag this tree” in the everything box. Each page is asked once; then it shows by the pointer on its link, and in what {preview} shows.',
+      'There too is a check of all links: which are gone, silent or shut, and which sections have no address yet where others beside them have one.',
+      'A page’s address given for a picture offers the picture that the page names.',
+    ],
+  },
+  {
     id: 'groups',
     title: 'Groups of people',
     body: [

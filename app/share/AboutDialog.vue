@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDesk } from '~/desk/desk'
+import LinkedPagesPart from './LinkedPagesPart.vue'
 
 /** What the tree is for, and words to find it by. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -110,6 +111,7 @@ function addTag(): void {
         >Inner patterns: one a line, its parts parted by commas
         <Textarea v-model="patterns" rows="4" auto-resize fluid :readonly="!may" @blur="keepPatterns" />
       </label>
+      <LinkedPagesPart v-if="visible" @went="visible = false" />
     </div>
   </PorchDialog>
 </template>

@@ -15,7 +15,12 @@ import { linkIcon } from '#core/scene/link-signs'
 import { useDesk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
 import { openLink } from '~/files/opening'
+import PageCard from '~/files/PageCard.vue'
+import { pagesOf } from '~/files/pages'
 import { useDraft } from './useDraft'
+
+/** How long the pointer rests on a link before its page is shown, ms. */
+const REST_MS = 250
 
 /** The links of a topic: to the web, to somebody by mail, to a file, a topic or a tree. */
 const props = defineProps<{ topic: Topic }>()
@@ -39,9 +44,29 @@ function toFile(event: Event): void {
   if (chosen) put({ id: newId(), url: `attachment:${chosen.file}`, title: chosen.name })
 }
 
+const pages = pagesOf(desk)
+onMounted(() => {
+  // Without a line links are named by their addresses, as before.
+  if (props.topic.links.length > 0) void pages.load().catch(() => {})
+})
+/** The link whose page is shown: the pointer rests on it, or it has the focus. */
+const shown = ref<string | null>(null)
+let resting = 0
+function rest(link: Link): void {
+  clearTimeout(resting)
+  if (targetOf(link.url)?.kind === 'web') resting = window.setTimeout(() => (shown.value = link.id), REST_MS)
+}
+function leave(): void {
+  clearTimeout(resting)
+  shown.value = null
+}
+onBeforeUnmount(() => clearTimeout(resting))
+
 function nameOf(link: Link): string {
   const target = targetOf(link.url)
   if (link.title) return link.title
+  const page = pages.known.get(link.url)
+  if (page?.title) return shorten(page.title, 60)
   if (target?.kind === 'topic')
     return desk.tree.topics.has(target.topic)
       ? shorten(topicOf(desk.tree, target.topic).title, 60)
@@ -87,7 +112,8 @@ function keep(link: Link): void {
 <template>
   <div class="links">
     <template v-for="link in topic.links" :key="link.id">
-      <div class="line">
+      <div class="line" @pointerenter="rest(link)" @pointerleave="leave" @focusin="rest(link)" @focusout="leave">
+        <div v-if="shown === link.id" class="page"><PageCard :address="link.url" /></div>
         <Icon :name="linkIcon(link)" size="15" class="quiet" />
         <a
           v-if="['web', 'mail', 'place'].includes(targetOf(link.url)?.kind ?? '')"
@@ -174,6 +200,18 @@ function keep(link: Link): void {
   align-items: center;
   gap: 6px;
   min-width: 0;
+}
+.line {
+  position: relative;
+}
+.page {
+  position: absolute;
+  top: 100%;
+  left: 0;
+  right: 0;
+  z-index: 5;
+  box-shadow: var(--shadow);
+  border-radius: 8px;
 }
 .open {
   text-decoration: none;

@@ -6,6 +6,7 @@ import { LINKS } from './operations/links'
 import { LETTERS } from './operations/letters'
 import { MEETINGS } from './operations/meetings'
 import { MEMBERS } from './operations/members'
+import { PAGES } from './operations/pages'
 import { PERSON } from './operations/person'
 import { PLANNING } from './operations/planning'
 import { TALK } from './operations/talk'
@@ -20,6 +21,7 @@ export const OPERATIONS = {
   ...TREES,
   ...MEMBERS,
   ...GROUPS,
+  ...PAGES,
   ...MEETINGS,
   ...HANDING,
   ...LINKS,

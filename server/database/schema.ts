@@ -29,6 +29,7 @@ export * from './mail-schema'
 export * from './talk-schema'
 export * from './moment-schema'
 export * from './organisation-schema'
+export * from './page-schema'
 export * from './reading-schema'
 export * from './telling-schema'
 export * from './vote-schema'
@@ -127,6 +128,8 @@ export const trees = mysqlTable(
     epoch: key('epoch', { length: 20 }).notNull().default(''),
     /** True for a tree that others are begun from. */
     starter: boolean('starter').notNull().default(false),
+    /** Whether its owners let pages behind its links be asked what they say of themselves. */
+    pages: boolean('pages').notNull().default(false),
     /** The tree that it was copied from, and the number of the newest edit that the copy has. */
     fromTree: key('from_tree', { length: 40 }),
     fromNumber: int('from_number'),

@@ -53,6 +53,7 @@ const DOING: Readonly<Record<Kind, string>> = {
   closedDays: 'Reading this',
   tables: 'Reading this',
   contents: 'Reading this',
+  pageHead: 'Reading this page',
   template: 'Reading this',
   minutes: 'Making this',
   compare: 'Comparing these',

@@ -9,6 +9,7 @@ import type { ChancesAsked } from '#core/schedule/chances'
 import type { FiguresQuestion } from '#core/figures/asked'
 import type { ReadTable } from '#core/figures/table'
 import type { FileContents } from '#core/formats/contents'
+import type { PageHead } from '#core/formats/page-head'
 import type { PlanQuestion } from '#core/schedule/told'
 import { CannotMake } from '#core/scene/cannot-make'
 import type { IMPORT_FORMATS } from '#core/contract'
@@ -63,6 +64,19 @@ export interface ContentsInput {
   readonly type: string
   readonly name: string
 }
+export interface PageInput {
+  readonly bytes: Uint8Array
+  /** The media type that came with it, which may name an encoding. */
+  readonly type: string
+  readonly address: string
+}
+function isEncoding(name: string): boolean {
+  try {
+    return new TextDecoder(name).encoding !== ''
+  } catch {
+    return false
+  }
+}
 export interface ImportResult {
   readonly snapshot: Snapshot
   readonly left: readonly Left[]
@@ -83,6 +97,13 @@ export const WORK = {
     (await import('../documents/read-table')).readTables(bytes, name),
   contents: async ({ bytes, type, name }: ContentsInput): Promise<FileContents> =>
     (await import('../documents/contents')).readContents(bytes, type, name),
+  pageHead: async ({ bytes, type, address }: PageInput): Promise<PageHead> => {
+    const { decode, decodeAs } = await import('#core/formats/encoding')
+    const { readPageHead } = await import('#core/formats/page-head')
+    const said = /charset="?([\w-]+)/.exec(type)?.[1]
+    const text = said && isEncoding(said) ? decodeAs(bytes, said) : decode(bytes).text
+    return readPageHead(text, address)
+  },
   template: async ({ bytes }: { readonly bytes: Uint8Array }): Promise<TemplateSaid> =>
     (await import('../documents/template')).readSaid(bytes),
   minutes: async ({ minutes, author, templates, template }: MinutesInput, need: Need): Promise<Uint8Array> => {

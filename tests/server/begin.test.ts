@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net'
 import sharp from 'sharp'
 import { describe, expect, inject, it } from 'vitest'
 import type { Change } from '../../core/tree'
-import { leadsInward, pinned } from '../../server/files/fetch-picture'
+import { leadsInward, pinned } from '../../server/files/guarded-fetch'
 import type { Caller } from '../caller'
 import { bringIn, signUp } from '../caller'
 

@@ -4,5 +4,5 @@ import { fetchPicture } from '../../../../files/fetch-picture'
 import { keepPicture } from '../../../../files/keep-picture'
 
 export default answer(OPERATIONS.addPictureFrom, async ({ params, body, account }) =>
-  keepPicture(params.id, account.id, await fetchPicture(body.address)),
+  keepPicture(params.id, account.id, await fetchPicture(body.address, account.id)),
 )
