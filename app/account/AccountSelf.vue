@@ -39,6 +39,13 @@ async function choose(event: Event): Promise<void> {
     emit('changed')
   }, 'That’s you from now on.')
 }
+async function shape(square: boolean): Promise<void> {
+  await attempt(async () => {
+    await callApi('/api/account', { method: 'PATCH', body: { square } })
+    await store.load()
+    emit('changed')
+  }, 'Kept.')
+}
 async function remove(): Promise<void> {
   await attempt(async () => {
     await callApi('/api/account/picture', { method: 'DELETE' })
@@ -55,11 +62,20 @@ async function remove(): Promise<void> {
     :said="said"
     :wrong="wrong">
     <div class="face">
-      <PersonFace :id="account.id" :name="account.name" :picture="account.picture" :size="56" />
+      <PersonFace
+        :id="account.id"
+        :name="account.name"
+        :picture="account.picture"
+        :square="account.square"
+        :size="56" />
       <label class="file">
         <span>{{ account.picture ? 'Another picture' : 'Add a picture' }}</span>
         <input type="file" accept="image/*" class="hidden" @change="choose" />
       </label>
+      <span v-if="account.picture" class="segments" role="group" aria-label="How your picture is cut">
+        <button :aria-pressed="!account.square" @click="shape(false)">Round</button>
+        <button :aria-pressed="account.square" @click="shape(true)">Square</button>
+      </span>
       <button v-if="account.picture" class="plain" @click="remove">Take it away</button>
     </div>
     <form @submit.prevent="keep">

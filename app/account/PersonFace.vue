@@ -4,16 +4,20 @@ const {
   id,
   name,
   picture: given = undefined,
+  square: cut = undefined,
   size = 34,
 } = defineProps<{
   id: string
   name: string
   /** Whether they have one; where it isn't said, as the people of the trees that were open here have it. */
   picture?: boolean | undefined
+  /** Whether it's cut square instead of round; the same. */
+  square?: boolean | undefined
   size?: number
 }>()
 const faces = useFaces()
 const picture = computed(() => given ?? faces.pictured.has(id))
+const isSquare = computed(() => picture.value && (cut ?? faces.square.has(id)))
 const failed = ref(false)
 watch(
   () => [id, picture.value],
@@ -28,6 +32,7 @@ const address = computed(() => `/api/people/${id}/picture?${useAccount().picture
 <template>
   <span
     class="face"
+    :class="{ square: isSquare }"
     aria-hidden="true"
     :style="{ width: `${size}px`, height: `${size}px`, background: hueOf(id), fontSize: `${size * 0.36}px` }">
     <img v-if="picture && !failed" :src="address" alt="" @error="failed = true" />
@@ -44,6 +49,10 @@ const address = computed(() => `/api/people/${id}/picture?${useAccount().picture
   font-weight: 700;
   overflow: hidden;
   flex: none;
+}
+/* A picture that is cut square keeps the corners of a plank. */
+.square {
+  border-radius: 14%;
 }
 img {
   width: 100%;

@@ -18,6 +18,7 @@ export interface AccountView {
   readonly email: string
   readonly zone: string | null
   readonly picture: boolean
+  readonly square: boolean
   /** False where only an organisation's sign-in opens it. */
   readonly hasPassword: boolean
   /** The name of the organisation whose sign-in opens it too. */

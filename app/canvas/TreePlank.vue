@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PlankPeople from './PlankPeople.vue'
 import { languageOf, markerOf } from '#core/tree'
 import { groundAndInk, colourIn } from '#core/dress/wear'
 import { useDesk } from '~/desk/desk'
@@ -144,6 +145,7 @@ function pull(event: PointerEvent): void {
   handle.addEventListener('pointerup', done, { once: true })
   handle.addEventListener('pointercancel', done, { once: true })
 }
+const faces = useFaces()
 </script>
 
 <template>
@@ -224,13 +226,19 @@ function pull(event: PointerEvent): void {
     </div>
     <LazyWidthGrip v-if="shown.editing && (!desk.editing.value?.fresh || desk.draft.value.trim())" :shown="shown" />
     <div v-if="shown.drawn.smallPrint.length" class="small" @pointermove="rest" @pointerleave="unrest">
-      <span
-        v-for="piece in shown.drawn.smallPrint"
-        :key="piece.text"
-        :class="[piece.tone, piece.part !== undefined && (piece.part > 1 ? 'beyond' : 'reached')]"
-        :style="piece.part === undefined ? undefined : { '--part': piece.part }"
-        >{{ piece.text }}</span
-      >
+      <template v-for="piece in shown.drawn.smallPrint" :key="piece.text">
+        <PlankPeople
+          v-if="piece.who?.some(id => faces.pictured.has(id))"
+          class="people"
+          :who="piece.who"
+          :text="piece.text" />
+        <span
+          v-else
+          :class="[piece.tone, piece.part !== undefined && (piece.part > 1 ? 'beyond' : 'reached')]"
+          :style="piece.part === undefined ? undefined : { '--part': piece.part }"
+          >{{ piece.text }}</span
+        >
+      </template>
       <Icon v-if="topic.done === 100" name="lucide:check" size="12" class="ok" />
     </div>
     <div v-if="topic.done !== null && !isCentre" class="bar" data-quiet @click.stop="setDone">

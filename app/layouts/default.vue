@@ -104,7 +104,12 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
         :aria-label="`${account.me.name}: account`"
         aria-haspopup="menu"
         @click="menu.toggle($event)">
-        <PersonFace :id="account.me.id" :name="account.me.name" :picture="account.me.picture" :size="30" />
+        <PersonFace
+          :id="account.me.id"
+          :name="account.me.name"
+          :picture="account.me.picture"
+          :square="account.me.square"
+          :size="30" />
       </button>
       <Menu ref="menu" :model="items" popup />
       <PorchDialog v-if="losing" header="Sign out?" :style="{ width: 'min(440px, 94vw)' }" @closed="losing = null">

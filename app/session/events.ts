@@ -9,6 +9,7 @@ export interface TreePerson {
   readonly email?: string
   readonly role?: Role
   readonly picture?: boolean
+  readonly square?: boolean
 }
 
 /** 'live': the line stands and all is told. 'offline': no line; edits wait. 'gone': one may not be here any more. 'then': a moment that has passed. */

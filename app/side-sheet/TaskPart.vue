@@ -30,6 +30,7 @@ const below = computed(() => {
   const rollUp = one.value && desk.rollUps.of(one.value.id)
   return rollUp ? rollUpInWords(rollUp, ownLocale()) : ''
 })
+const faces = useFaces()
 const personMenu = ref()
 const groups = computed(() => {
   void desk.lateTick.value
@@ -75,6 +76,7 @@ function setNumber(field: 'duration' | 'done', text: string): void {
         :disabled="!may"
         :aria-label="`${person.name}: take off`"
         @click="desk.toggle('people', person.id, ids)">
+        <PersonFace v-if="faces.pictured.has(person.id)" :id="person.id" :name="person.name" :size="18" />
         {{ person.name }}<span v-if="!person.everywhere" class="quiet"> some</span>
       </button>
       <button v-if="may" class="chip" aria-label="Add a person" @click="pickPeople">

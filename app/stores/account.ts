@@ -8,6 +8,8 @@ export interface Me {
   /** IANA name of the zone one has chosen; null for the browser's. */
   readonly zone?: string | null
   readonly picture?: boolean
+  /** Whether it's cut square instead of round. */
+  readonly square?: boolean
 }
 
 const KEPT = 'sun-porch-me'

@@ -78,6 +78,8 @@ export interface TreeMember extends Person {
   readonly role: Role
   /** Whether they have a picture. */
   readonly picture: boolean
+  /** Whether it's cut square instead of round. */
+  readonly square: boolean
 }
 
 /** What the server says. Own edits come back in `news`, which is how they are acknowledged. */

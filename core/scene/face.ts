@@ -18,6 +18,8 @@ import { filesSign, linksSign } from './link-signs'
 export interface SmallPrint {
   readonly text: string
   readonly tone: 'people' | 'late' | 'ok' | 'plain'
+  /** Whom the words name, where they're people of the tree: accounts, in the words' order. */
+  readonly who?: readonly string[]
   /** How much of a target is reached, drawn as a bar under the words; over 1 beyond it. */
   readonly part?: number
 }
@@ -32,7 +34,7 @@ export function smallPrintOf(
   const print: SmallPrint[] = []
   // Whoever isn't known is somebody, on the screen as in a picture.
   const people = [...topic.people.map(id => nameOf(id) || 'Somebody'), ...names]
-  if (people.length > 0) print.push({ text: people.map(initialsOf).join(' '), tone: 'people' })
+  if (people.length > 0) print.push({ text: people.map(initialsOf).join(' '), tone: 'people', who: topic.people })
   if (topic.item.length > 0) print.push(...itemPrint(topic))
   if (isTask(topic)) {
     if (topic.done === 100) print.push({ text: 'done', tone: 'ok' })

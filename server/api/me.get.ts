@@ -6,8 +6,8 @@ import { users } from '../database/schema'
 
 export default answer(OPERATIONS.me, async ({ account: { id, name, email } }) => {
   const [user] = await database()
-    .select({ zone: users.zone, picture: sql<number>`${users.picture} is not null` })
+    .select({ square: users.square, zone: users.zone, picture: sql<number>`${users.picture} is not null` })
     .from(users)
     .where(eq(users.id, id))
-  return { id, name, email, zone: user?.zone ?? null, picture: Boolean(user?.picture) }
+  return { id, name, email, zone: user?.zone ?? null, picture: Boolean(user?.picture), square: user?.square ?? false }
 })

@@ -52,6 +52,8 @@ export const users = mysqlTable(
     zone: varchar('zone', { length: 64 }),
     /** A small picture of them, WebP. */
     picture: bytes('picture'),
+    /** Whether it's cut square instead of round. */
+    square: boolean('square').notNull().default(false),
     /** The second factor: its secret in base32, and the newest time step that was used, so that no code counts twice. */
     totpSecret: varchar('totp_secret', { length: 64 }),
     totpStep: int('totp_step').notNull().default(0),

@@ -142,6 +142,7 @@ export async function peopleOf(treeId: string): Promise<TreeMember[]> {
       email: users.email,
       role: members.role,
       picture: sql<number>`${users.picture} is not null`,
+      square: users.square,
     })
     .from(members)
     .innerJoin(users, eq(users.id, members.userId))

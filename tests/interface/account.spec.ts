@@ -1,6 +1,6 @@
 import { Secret, TOTP } from 'otpauth'
 import { bringIn, Caller, newId, signUp } from '../caller'
-import { browserFor, expect, houseUrl, test } from './porch'
+import { browserFor, expect, houseUrl, test, topic } from './porch'
 
 test.describe('one’s account', () => {
   test('a name and a picture are one’s own at once, and others see both', async ({ browser }) => {
@@ -30,6 +30,33 @@ test.describe('one’s account', () => {
     const here = other.page.getByRole('group', { name: 'Who is here' })
     await expect(here.getByRole('button', { name: 'Ines Brandt-Okafor is here' }).locator('img')).toBeVisible()
     await expect(here.getByRole('button', { name: 'Rana Tahiri, you' })).toContainText('RT')
+    // On the planks of what is theirs, in the place that the initials keep: nobody's plank changes its size for it.
+    const { centre } = (await ines.open(tree)).snapshot
+    const add = (id: string, order: string, ...people: string[]) => ({
+      ...{ op: 'add' as const, topic: id, parent: centre, order },
+      with: { title: `Task ${id}`, people },
+    })
+    await ines.edit(tree, [add('a', 'a0', ines.id, rana.id), add('b', 'a1', rana.id)])
+    const mine = topic(other.page, /^Task a/)
+    await expect(mine.locator('.people img')).toHaveCount(1)
+    await expect(mine.locator('.people')).toHaveText('IB RT')
+    await expect(topic(other.page, /^Task b/).locator('.people img')).toHaveCount(0)
+    const widthOf = (one: typeof mine) => one.evaluate(plank => (plank as HTMLElement).offsetWidth)
+    const withPicture = await widthOf(mine)
+    const radius = () => mine.locator('.people .face').evaluate(face => getComputedStyle(face).borderTopLeftRadius)
+    expect(await radius()).toBe('50%')
+    // Cut square, and then taken away.
+    await page.goto('/account')
+    await you.getByRole('group', { name: 'How your picture is cut' }).getByRole('button', { name: 'Square' }).click()
+    await expect(you.getByText('Kept.')).toBeVisible()
+    await other.page.reload()
+    await expect.poll(radius).toBe('14%')
+    await you.getByRole('button', { name: 'Take it away' }).click()
+    await expect(you.getByText('Taken away.')).toBeVisible()
+    await other.page.reload()
+    await expect(mine).toBeVisible()
+    await expect(mine.locator('.people img')).toHaveCount(0)
+    expect(await widthOf(mine)).toBe(withPicture)
   })
 
   test('a second factor is turned on, and asked for when one comes again', async ({ browser }) => {

@@ -74,9 +74,19 @@ export const ACCOUNT = {
     { params: token },
   ),
   readAccount: operation('GET', '/api/account', 'person', 'One’s account, its sessions and its access tokens.'),
-  changeAccount: operation('PATCH', '/api/account', 'person', 'Changes one’s name or zone.', {
-    body: z.strictObject({ name: name.optional(), zone: z.string().max(64).nullable().optional() }),
-  }),
+  changeAccount: operation(
+    'PATCH',
+    '/api/account',
+    'person',
+    'Changes one’s name, zone, or how one’s picture is cut.',
+    {
+      body: z.strictObject({
+        name: name.optional(),
+        zone: z.string().max(64).nullable().optional(),
+        square: z.boolean().optional(),
+      }),
+    },
+  ),
   changePassword: operation('POST', '/api/account/password', 'person', 'Changes the password. Other sessions end.', {
     body: z.strictObject({ password: given, fresh: password }),
   }),

@@ -16,6 +16,7 @@ export default answer(OPERATIONS.readAccount, async ({ account }) => {
     email: user!.email,
     zone: user!.zone,
     picture: user!.picture !== null,
+    square: user!.square,
     hasPassword: hasPassword(user!),
     organisation: (await isJoined(account.id)) ? settings().OIDC_NAME : null,
     secondFactor: user!.totpSecret !== null,

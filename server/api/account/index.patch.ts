@@ -10,6 +10,7 @@ export default answer(OPERATIONS.changeAccount, async ({ account, body }) => {
   if (body.zone && !isZone(body.zone)) throw new Fault(400, 'invalid', `“${body.zone}” is no time zone.`)
   const fresh = {
     ...(body.name === undefined ? {} : { name: body.name }),
+    ...(body.square === undefined ? {} : { square: body.square }),
     ...(body.zone === undefined ? {} : { zone: body.zone }),
   }
   if (Object.keys(fresh).length > 0) await database().update(users).set(fresh).where(eq(users.id, account.id))

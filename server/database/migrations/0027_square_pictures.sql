@@ -1,0 +1,1 @@
+ALTER TABLE `users` ADD `square` boolean DEFAULT false NOT NULL;
