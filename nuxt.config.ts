@@ -5,6 +5,7 @@ import { firstLook } from './scripts/first-look.mjs'
 import { leanFields } from './scripts/lean-fields'
 import { writeServiceWorker } from './scripts/service-worker'
 import { ALL_FONT_FILES } from './server/documents/fonts'
+import { SHELF_FILES } from './server/shelf/files'
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 
@@ -155,6 +156,8 @@ export default defineNuxtConfig({
         if (!nitro.options.dev) checkFirstLook(`${nitro.options.output.publicDir}/_nuxt`)
         for (const file of ALL_FONT_FILES)
           cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/fonts/${file.split('/').at(-1)}`)
+        for (const [name, file] of Object.entries(SHELF_FILES))
+          cpSync(here(`./node_modules/${file}`), `${nitro.options.output.serverDir}/shelf/${name}`)
       },
     },
   },

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type MarkerSet, markerSetsOf, topicOf, type TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { expectField } from '~/focus/typeahead'
 
 /**
  * Stays open from topic to topic: one click gives or takes a marker, on the whole selection; or a marker is dragged
@@ -9,6 +10,11 @@ import { useDesk } from '~/desk/desk'
 const props = defineProps<{ ids: readonly TopicId[]; editable?: boolean }>()
 const emit = defineEmits<{ change: [set: MarkerSet | null] }>()
 const desk = useDesk()
+const shelf = ref(false)
+function openShelf(): void {
+  expectField()
+  shelf.value = true
+}
 
 const sets = computed(() => {
   void desk.lateTick.value
@@ -58,6 +64,10 @@ function drag(event: DragEvent, marker: string): void {
     <button v-if="editable" class="new" @click="emit('change', null)">
       <Icon name="lucide:plus" size="14" /> A set of our own
     </button>
+    <button v-if="editable" class="new" @click="openShelf">
+      <Icon name="lucide:search" size="14" /> From the shelf of pictures …
+    </button>
+    <LazyShelfDialog v-if="shelf" :topics="ids" first="marker" @closed="shelf = false" />
   </div>
 </template>
 

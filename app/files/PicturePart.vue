@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { isLive, type Topic, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { expectField } from '~/focus/typeahead'
 import { putPicture } from './pictures'
 import { useDraft } from '~/side-sheet/useDraft'
 
@@ -19,6 +20,11 @@ const PLACES = [
   ['below', 'Below'],
 ] as const
 
+const shelf = ref(false)
+function openShelf(): void {
+  expectField()
+  shelf.value = true
+}
 async function bring(what: File | string): Promise<void> {
   busy.value = true
   offered.value = null
@@ -48,6 +54,7 @@ function change(part: Partial<NonNullable<Topic['picture']>>): void {
 
 <template>
   <div class="picture">
+    <LazyShelfDialog v-if="shelf" :topics="[topic.id]" @closed="shelf = false" />
     <input
       ref="field"
       type="file"
@@ -85,7 +92,12 @@ function change(part: Partial<NonNullable<Topic['picture']>>): void {
       </div>
     </template>
     <template v-else-if="may">
-      <button class="plain" :disabled="busy" @click="field?.click()">{{ busy ? 'Sending …' : 'From a file …' }}</button>
+      <div class="row">
+        <button class="plain" :disabled="busy" @click="field?.click()">
+          {{ busy ? 'Sending …' : 'From a file …' }}
+        </button>
+        <button class="plain" @click="openShelf">From the shelf …</button>
+      </div>
       <InputText
         v-model="address"
         size="small"

@@ -9,25 +9,32 @@ export interface StoredFile {
   readonly height: number
 }
 
+/** A picture of the shelf, by its id there. */
+export interface OnShelf {
+  readonly shelf: string
+}
+
 const MOST_BYTES = 25 * 1024 * 1024
 
 /**
  * Sends a picture and puts it in a topic. The server looks inside and draws it anew; what isn't a picture is refused
  * and nothing is changed.
  */
-export async function putPicture(desk: Desk, file: File | string, topic: TopicId): Promise<void> {
-  if (typeof file !== 'string' && file.size > MOST_BYTES)
+export async function putPicture(desk: Desk, file: File | string | OnShelf, topic: TopicId): Promise<void> {
+  if (file instanceof File && file.size > MOST_BYTES)
     throw new Error('This picture is larger than 25 MB. Nothing was changed.')
   desk.say('Sending the picture …')
   const base = `/api/trees/${desk.session.treeId}/pictures`
   const stored =
     typeof file === 'string'
       ? await callApi<StoredFile>(`${base}/from-address`, { method: 'POST', body: { address: file } })
-      : await callApi<StoredFile>(base, {
-          method: 'POST',
-          body: file,
-          headers: { 'Content-Type': 'application/octet-stream' },
-        })
+      : 'shelf' in file
+        ? await callApi<StoredFile>(`${base}/from-shelf`, { method: 'POST', body: { picture: file.shelf } })
+        : await callApi<StoredFile>(base, {
+            method: 'POST',
+            body: file,
+            headers: { 'Content-Type': 'application/octet-stream' },
+          })
   const now = topicOf(desk.tree, topic).picture
   const width = now?.width ?? Math.max(48, Math.min(220, stored.width))
   desk.set('picture', { file: stored.id, width, ratio: stored.height / stored.width, place: now?.place ?? 'above' }, [

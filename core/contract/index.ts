@@ -12,6 +12,7 @@ export type { AddressState, CheckedAddress, LinkedPage, LinkedPages } from './op
 export * from './nesting'
 export * from './compare'
 export * from './history'
+export type { ShelfPicture } from './operations/shelf'
 export * from './talk'
 export * from './telling'
 export * from './votes'

@@ -9,6 +9,7 @@ import { MEMBERS } from './operations/members'
 import { PAGES } from './operations/pages'
 import { PERSON } from './operations/person'
 import { PLANNING } from './operations/planning'
+import { SHELF } from './operations/shelf'
 import { TALK } from './operations/talk'
 import { TELLING } from './operations/telling'
 import { TREES } from './operations/trees'
@@ -22,6 +23,7 @@ export const OPERATIONS = {
   ...MEMBERS,
   ...GROUPS,
   ...PAGES,
+  ...SHELF,
   ...MEETINGS,
   ...HANDING,
   ...LINKS,

@@ -26,6 +26,8 @@ const OWN: ReadonlySet<Kind> = new Set<Kind>([
   'merge',
   'export',
   'handOut',
+  'shelf',
+  'shelfPicture',
   // A stranger's, but nothing runs in it: bytes are joined, and it has to be quick.
   'notes',
 ])
@@ -54,6 +56,8 @@ const DOING: Readonly<Record<Kind, string>> = {
   tables: 'Reading this',
   contents: 'Reading this',
   pageHead: 'Reading this page',
+  shelf: 'Looking through the shelf',
+  shelfPicture: 'Drawing this',
   template: 'Reading this',
   minutes: 'Making this',
   compare: 'Comparing these',

@@ -104,6 +104,9 @@ export const WORK = {
     const text = said && isEncoding(said) ? decodeAs(bytes, said) : decode(bytes).text
     return readPageHead(text, address)
   },
+  shelf: async (asked: { readonly words: string; readonly language: string }) =>
+    (await import('../shelf/shelf')).findOnShelf(asked),
+  shelfPicture: async (asked: { readonly id: string }) => (await import('../shelf/shelf')).drawFromShelf(asked),
   template: async ({ bytes }: { readonly bytes: Uint8Array }): Promise<TemplateSaid> =>
     (await import('../documents/template')).readSaid(bytes),
   minutes: async ({ minutes, author, templates, template }: MinutesInput, need: Need): Promise<Uint8Array> => {
