@@ -2,7 +2,8 @@
 import { isLive, type Topic, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { expectField } from '~/focus/typeahead'
-import { putPicture } from './pictures'
+import { hangPicture } from './free-picture'
+import { type BroughtPicture, putPicture } from './pictures'
 import { useDraft } from '~/side-sheet/useDraft'
 
 /** The picture of a topic: brought from a file or a web address, placed, sized, taken out. */
@@ -20,16 +21,23 @@ const PLACES = [
   ['below', 'Below'],
 ] as const
 
+/** Where the next one goes: into the topic, or beside it on a thread. */
+const beside = ref(false)
 const shelf = ref(false)
-function openShelf(): void {
+function choose(aside: boolean): void {
+  beside.value = aside
+  field.value?.click()
+}
+function openShelf(aside: boolean): void {
+  beside.value = aside
   expectField()
   shelf.value = true
 }
-async function bring(what: File | string): Promise<void> {
+async function bring(what: BroughtPicture): Promise<void> {
   busy.value = true
   offered.value = null
   try {
-    await putPicture(desk, what, props.topic.id)
+    await (beside.value ? hangPicture : putPicture)(desk, what, props.topic.id)
     address.value = ''
   } catch (error) {
     if (error instanceof ApiError && error.code === 'page' && error.details)
@@ -38,6 +46,10 @@ async function bring(what: File | string): Promise<void> {
   } finally {
     busy.value = false
   }
+}
+function bringAddress(): void {
+  beside.value = false
+  if (address.value.trim()) void bring(address.value.trim())
 }
 function chosen(event: Event): void {
   const input = event.target as HTMLInputElement
@@ -54,7 +66,7 @@ function change(part: Partial<NonNullable<Topic['picture']>>): void {
 
 <template>
   <div class="picture">
-    <LazyShelfDialog v-if="shelf" :topics="[topic.id]" @closed="shelf = false" />
+    <LazyShelfDialog v-if="shelf" :topics="[topic.id]" :beside="beside" @closed="shelf = false" />
     <input
       ref="field"
       type="file"
@@ -87,16 +99,16 @@ function change(part: Partial<NonNullable<Topic['picture']>>): void {
           @change="change({ width: Number(($event.target as HTMLInputElement).value) })"
       /></label>
       <div class="row">
-        <button v-if="may" class="plain" @click="field?.click()">Another one</button>
+        <button v-if="may" class="plain" @click="choose(false)">Another one</button>
         <button v-if="may" class="plain" @click="desk.set('picture', null, [topic.id])">Take it out</button>
       </div>
     </template>
     <template v-else-if="may">
       <div class="row">
-        <button class="plain" :disabled="busy" @click="field?.click()">
+        <button class="plain" :disabled="busy" @click="choose(false)">
           {{ busy ? 'Sending …' : 'From a file …' }}
         </button>
-        <button class="plain" @click="openShelf">From the shelf …</button>
+        <button class="plain" @click="openShelf(false)">From the shelf …</button>
       </div>
       <InputText
         v-model="address"
@@ -105,13 +117,20 @@ function change(part: Partial<NonNullable<Topic['picture']>>): void {
         placeholder="or https://… of a picture"
         aria-label="Address of a picture"
         :disabled="busy"
-        @keydown.enter="address.trim() && bring(address.trim())" />
+        @keydown.enter="bringAddress" />
       <p v-if="offered" class="offered" role="status">
         That is a page{{ offered.title ? `, “${offered.title}”` : '' }}. It names a picture.
         <button class="plain" @click="bring(offered.picture)">Take that picture</button>
         <button class="plain" @click="offered = null">Leave it</button>
       </p>
     </template>
+    <div v-if="may" class="row" role="group" aria-label="A picture beside it">
+      <span class="quiet">Beside it, on a thread</span>
+      <button class="plain" :disabled="busy" aria-label="Beside it: from a file" @click="choose(true)">a file …</button>
+      <button class="plain" :disabled="busy" aria-label="Beside it: from the shelf" @click="openShelf(true)">
+        the shelf …
+      </button>
+    </div>
   </div>
 </template>
 
@@ -140,7 +159,10 @@ input[type='range'] {
 }
 .row {
   display: flex;
-  gap: 14px;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 14px;
+  font-size: 13px;
 }
 .plain {
   border: 0;

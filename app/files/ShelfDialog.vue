@@ -2,14 +2,21 @@
 import type { ShelfPicture } from '#core/contract'
 import type { TopicId } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { hangPicture } from './free-picture'
 import { putPicture } from './pictures'
 import { markFromShelf } from './shelf'
 
 /** Pictures that ship with the app, found by words: into topics, or on them as a marker. */
-const { topics, first = 'picture' } = defineProps<{
+const {
+  topics,
+  first = 'picture',
+  beside = false,
+} = defineProps<{
   topics: readonly TopicId[]
   /** What becomes of a picture, until somebody says otherwise. */
   first?: 'picture' | 'marker'
+  /** A picture hangs beside its topic, on a thread, instead of in it. */
+  beside?: boolean
 }>()
 const emit = defineEmits<{ closed: [] }>()
 const desk = useDesk()
@@ -59,7 +66,8 @@ async function take(picture: ShelfPicture): Promise<void> {
     return
   }
   await attempt(async () => {
-    for (const topic of topics) await putPicture(desk, { shelf: picture.id }, topic)
+    const bring = beside ? hangPicture : putPicture
+    for (const topic of topics) await bring(desk, { shelf: picture.id }, topic)
   })
   if (wrong.value === '') close()
 }

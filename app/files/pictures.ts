@@ -14,33 +14,40 @@ export interface OnShelf {
   readonly shelf: string
 }
 
+/** A file, a web address, or one of the shelf. */
+export type BroughtPicture = File | string | OnShelf
+
 const MOST_BYTES = 25 * 1024 * 1024
 
 /**
  * Sends a picture and puts it in a topic. The server looks inside and draws it anew; what isn't a picture is refused
  * and nothing is changed.
  */
-export async function putPicture(desk: Desk, file: File | string | OnShelf, topic: TopicId): Promise<void> {
-  if (file instanceof File && file.size > MOST_BYTES)
-    throw new Error('This picture is larger than 25 MB. Nothing was changed.')
-  desk.say('Sending the picture …')
-  const base = `/api/trees/${desk.session.treeId}/pictures`
-  const stored =
-    typeof file === 'string'
-      ? await callApi<StoredFile>(`${base}/from-address`, { method: 'POST', body: { address: file } })
-      : 'shelf' in file
-        ? await callApi<StoredFile>(`${base}/from-shelf`, { method: 'POST', body: { picture: file.shelf } })
-        : await callApi<StoredFile>(base, {
-            method: 'POST',
-            body: file,
-            headers: { 'Content-Type': 'application/octet-stream' },
-          })
+export async function putPicture(desk: Desk, what: BroughtPicture, topic: TopicId): Promise<void> {
+  const stored = await sendPicture(desk, what)
   const now = topicOf(desk.tree, topic).picture
   const width = now?.width ?? Math.max(48, Math.min(220, stored.width))
   desk.set('picture', { file: stored.id, width, ratio: stored.height / stored.width, place: now?.place ?? 'above' }, [
     topic,
   ])
   desk.say('The picture is in its topic.', true)
+}
+
+/** Has the server look into a picture and keep it with the tree. Rejects with why not, in words. */
+export async function sendPicture(desk: Desk, file: BroughtPicture): Promise<StoredFile> {
+  if (file instanceof File && file.size > MOST_BYTES)
+    throw new Error('This picture is larger than 25 MB. Nothing was changed.')
+  desk.say('Sending the picture …')
+  const base = `/api/trees/${desk.session.treeId}/pictures`
+  return typeof file === 'string'
+    ? await callApi<StoredFile>(`${base}/from-address`, { method: 'POST', body: { address: file } })
+    : 'shelf' in file
+      ? await callApi<StoredFile>(`${base}/from-shelf`, { method: 'POST', body: { picture: file.shelf } })
+      : await callApi<StoredFile>(base, {
+          method: 'POST',
+          body: file,
+          headers: { 'Content-Type': 'application/octet-stream' },
+        })
 }
 
 /** A picture that was chosen, dropped or pasted, into a topic or the one that has the focus. What goes wrong is said. */

@@ -52,3 +52,40 @@ test('a picture of the shelf goes into a topic, or becomes a marker; found in th
   await page.keyboard.press('Escape')
   await expect(shelf).toHaveCount(0)
 })
+
+test('a picture hangs beside a branch on a thread: moved, undone and taken away like any topic', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  const { page } = ines
+  await openTree(page, id)
+  await openTree(rana.page, id)
+  await pour(page, ['Lift', 'Crates'])
+  await topic(page, /^Lift/).click()
+  const part = page
+    .getByRole('complementary', { name: 'About the selection' })
+    .getByRole('group', { name: 'A picture beside it' })
+  await part.getByRole('button', { name: 'Beside it: from the shelf' }).click()
+  await page.keyboard.type('key')
+  await page.keyboard.press('Enter')
+  const hung = rana.page.getByRole('treeitem').filter({ has: rana.page.getByRole('img', { name: /^Picture of/ }) })
+  await expect(hung).toBeVisible()
+  const { topics } = (await ines.caller.open(id)).snapshot
+  const lift = topics.find(one => one.title === 'Lift')!
+  const free = topics.find(one => one.picture)!
+  expect(free).toMatchObject({ parent: null, ties: [{ to: lift.id, ends: 'none', label: '' }] })
+  // It lies over no plank.
+  const boxes = await rana.page
+    .getByRole('treeitem')
+    .evaluateAll(all =>
+      all.map(one => one.getBoundingClientRect()).map(({ x, y, right, bottom }) => ({ x, y, right, bottom })),
+    )
+  for (const [i, a] of boxes.entries())
+    for (const b of boxes.slice(i + 1))
+      expect(a.x < b.right && b.x < a.right && a.y < b.bottom && b.y < a.bottom).toBe(false)
+  await page.getByRole('tree').focus()
+  await page.keyboard.press('Control+z')
+  await expect(hung).toHaveCount(0)
+  await page.keyboard.press('Control+Shift+z')
+  await expect(hung).toBeVisible()
+})
