@@ -195,7 +195,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'shelf',
     title: 'The shelf of pictures',
     body: [
-      'Everyday things, signs and symbols ship with the app. “From the shelf” in the sheet’s Picture, and under {markers}, finds them by words, in English and in the language of the tree; Enter takes the first.',
+      'Everyday things, signs and symbols ship with the app. “From the shelf” in the sheet’s Picture, and under {mark}, finds them by words, in English and in the language of the tree; Enter takes the first.',
       'As a picture it goes into the topic, or hangs beside it on a thread; as a marker it goes onto all that are selected, and stays in a set of the tree’s own.',
     ],
   },
