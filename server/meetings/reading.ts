@@ -85,10 +85,12 @@ export async function keepReading(
   const { tree, brief } = await plannedItem(treeId, topicId, item, version)
   if (readersOf(brief, itemOf(topicOf(tree, item)).owners).includes(user) && hasToRead(tree, item)) {
     const now = { digest: sectionDigest(tree, item), at: new Date() }
-    await database()
-      .insert(readItems)
-      .values({ treeId, topicId: item, userId: user, ...now })
-      .onDuplicateKeyUpdate({ set: now })
+    await inTransaction(tx =>
+      tx
+        .insert(readItems)
+        .values({ treeId, topicId: item, userId: user, ...now })
+        .onDuplicateKeyUpdate({ set: now }),
+    )
   }
   return { reading: (await readingIn(treeId, tree, topicId))[item] ?? {} }
 }

@@ -87,7 +87,7 @@ export async function wallOf(userId: string, now: number): Promise<Wall> {
     .from(users)
     .leftJoin(tellingWays, eq(tellingWays.userId, users.id))
     .where(eq(users.id, userId))
-  return wallTime(now, row?.own ?? row?.seen ?? 'UTC')
+  return wallTime(now, row?.own || row?.seen || 'UTC')
 }
 
 /** Some of what was told, by one of these ways. */

@@ -56,7 +56,7 @@ export async function toldWaysOf(userId: string): Promise<ToldWays> {
   ])
   return {
     ways: ways.get(userId)!,
-    zone: zone?.own ?? zone?.seen ?? 'UTC',
+    zone: zone?.own || zone?.seen || 'UTC',
     watching: rows.map(({ tree, title, centre, topic, name }) => ({
       tree: { id: tree, title },
       topic: topic === centre ? null : { id: topic, title: name },

@@ -47,5 +47,6 @@ export function changeWays(userId: string, change: WaysChange): Promise<void> {
 /** The zone of the browser that somebody uses, for the hours of those whose account names none. */
 export async function noteZone(userId: string, zone: string): Promise<void> {
   if (zone.length <= 64 && isZone(zone))
-    await database().insert(tellingWays).values({ userId, zone }).onDuplicateKeyUpdate({ set: { zone } })
+    // In one, since many tabs of a person say it at the same moment and may lock each other out.
+    await inTransaction(tx => tx.insert(tellingWays).values({ userId, zone }).onDuplicateKeyUpdate({ set: { zone } }))
 }

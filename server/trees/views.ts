@@ -3,6 +3,7 @@ import type { SavedView } from '#core/tree/view'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { ownViews } from '../database/schema'
+import { inTransaction } from '../database/transaction'
 
 /** Views that one person keeps of one tree at most. */
 const MOST = 100
@@ -21,10 +22,12 @@ export async function keepOwnView(treeId: string, userId: string, view: SavedVie
   const kept = await ownViewsOf(treeId, userId)
   if (kept.length >= MOST && !kept.some(one => one.id === view.id))
     throw new Fault(409, 'many', `You keep ${MOST} views of a tree at most.`)
-  await database()
-    .insert(ownViews)
-    .values({ treeId, userId, id: view.id, name: view.name, data: view })
-    .onDuplicateKeyUpdate({ set: { name: view.name, data: view } })
+  await inTransaction(tx =>
+    tx
+      .insert(ownViews)
+      .values({ treeId, userId, id: view.id, name: view.name, data: view })
+      .onDuplicateKeyUpdate({ set: { name: view.name, data: view } }),
+  )
 }
 
 export async function dropOwnView(treeId: string, userId: string, id: string): Promise<void> {

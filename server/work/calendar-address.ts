@@ -8,6 +8,7 @@ import { hashed } from '../access/hashed'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
 import { calendarAddresses, trees } from '../database/schema'
+import { inTransaction } from '../database/transaction'
 import { calendarMeetings } from '../meetings/calendar'
 import { openTasks, type OpenTask } from './tasks'
 
@@ -18,10 +19,12 @@ import { openTasks, type OpenTask } from './tasks'
 export async function makeCalendarAddress(userId: string): Promise<{ path: string }> {
   const token = randomBytes(24).toString('base64url')
   const row = { userId, tokenHash: hashed(token), createdAt: new Date() }
-  await database()
-    .insert(calendarAddresses)
-    .values(row)
-    .onDuplicateKeyUpdate({ set: { tokenHash: row.tokenHash, createdAt: row.createdAt } })
+  await inTransaction(tx =>
+    tx
+      .insert(calendarAddresses)
+      .values(row)
+      .onDuplicateKeyUpdate({ set: { tokenHash: row.tokenHash, createdAt: row.createdAt } }),
+  )
   return { path: `/api/calendars/${token}` }
 }
 

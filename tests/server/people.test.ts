@@ -246,3 +246,17 @@ describe('importing', () => {
     expect(data.left).toEqual([{ what: 'picture', count: 1 }])
   })
 })
+
+it('a zone is one that there is, or none: an empty one is refused, and the clocks that go by it go on', async () => {
+  const ines = await signUp(url)
+  for (const zone of ['', ' ', 'Mars/Olympus', '+25:00'])
+    expect(await ines.refusal('PATCH', '/api/account', { zone })).toBe('400 invalid')
+  expect((await ines.call('GET', '/api/told/count')).status).toBe(200)
+  expect((await ines.call('PATCH', '/api/account', { zone: 'Europe/Copenhagen' })).status).toBe(200)
+  expect((await ines.call('PATCH', '/api/account', { zone: null })).status).toBe(200)
+  // Many tabs say theirs at the same moment.
+  const answers = await Promise.all(
+    Array.from({ length: 100 }, (_, i) => ines.call('GET', `/api/told/count?zone=${i % 2 ? 'Europe/Lisbon' : 'UTC'}`)),
+  )
+  expect(answers.map(({ status }) => status)).toEqual(answers.map(() => 200))
+})

@@ -7,7 +7,9 @@ import { database } from '../../database/connect'
 import { users } from '../../database/schema'
 
 export default answer(OPERATIONS.changeAccount, async ({ account, body }) => {
-  if (body.zone && !isZone(body.zone)) throw new Fault(400, 'invalid', `“${body.zone}” is no time zone.`)
+  // An empty one is none either: kept, it would break every clock that goes by it.
+  if (body.zone !== undefined && body.zone !== null && !isZone(body.zone))
+    throw new Fault(400, 'invalid', `“${body.zone}” is no time zone.`)
   const fresh = {
     ...(body.name === undefined ? {} : { name: body.name }),
     ...(body.square === undefined ? {} : { square: body.square }),
