@@ -6,6 +6,7 @@ import { Fault } from '../access/fault'
 import { mustSpend } from '../access/tries'
 import { database } from '../database/connect'
 import { linkedPages, trees } from '../database/schema'
+import { inTransaction } from '../database/transaction'
 import { runJob } from '../jobs/runner'
 import { readTree } from '../trees/held'
 import { fetchPicture, MOST_PAGE_BYTES } from './fetch-picture'
@@ -66,21 +67,34 @@ export async function lookAtPage(
   again: boolean,
 ): Promise<LinkedPage> {
   const { treeId } = at
-  const [kept] = await database()
-    .select()
-    .from(linkedPages)
-    .where(and(eq(linkedPages.treeId, treeId), eq(linkedPages.id, digest(address))))
-  if (kept && !again) return shown(kept)
+  const before = again ? null : await keptPage(treeId, address)
+  if (before) return before
   const addresses = await addressesOf(treeId, at.version, at.epoch)
   if (!addresses.has(address)) throw new Fault(404, 'no-link', 'No link of this tree leads there.')
   const key = `${treeId} ${address}`
   let under = asking.get(key)
   if (!under) {
-    await mustSpend('pages', person, AN_HOUR.pages, 3600)
-    under = asking.get(key) ?? ask(treeId, person, address).finally(() => asking.delete(key))
+    // Nothing is awaited between the look and this: of many at once one asks.
+    under = askOnce(treeId, person, address, again).finally(() => asking.delete(key))
     asking.set(key, under)
   }
   return under
+}
+
+async function keptPage(treeId: string, address: string): Promise<LinkedPage | null> {
+  const [kept] = await database()
+    .select()
+    .from(linkedPages)
+    .where(and(eq(linkedPages.treeId, treeId), eq(linkedPages.id, digest(address))))
+  return kept ? shown(kept) : null
+}
+
+async function askOnce(treeId: string, person: string, address: string, again: boolean): Promise<LinkedPage> {
+  // Somebody may have asked between this one's look and its turn.
+  const kept = again ? null : await keptPage(treeId, address)
+  if (kept) return kept
+  await mustSpend('pages', person, AN_HOUR.pages, 3600)
+  return ask(treeId, person, address)
 }
 
 async function ask(treeId: string, person: string, address: string): Promise<LinkedPage> {
@@ -98,7 +112,7 @@ async function ask(treeId: string, person: string, address: string): Promise<Lin
   // The owners may have turned it off while the page was on its way.
   if (await isOn(treeId)) {
     const { treeId: _, id: __, ...set } = row
-    await database().insert(linkedPages).values(row).onDuplicateKeyUpdate({ set })
+    await inTransaction(tx => tx.insert(linkedPages).values(row).onDuplicateKeyUpdate({ set }))
   }
   return shown(row)
 }

@@ -84,6 +84,7 @@ describe('npm start in earnest', () => {
       signUp: 'open',
       confirm: true,
       demo: false,
+      organisation: null,
     })
   })
 
