@@ -15,7 +15,14 @@ onMounted(() => {
 <template>
   <div class="row" role="group" :aria-label="label">
     <span>Letters</span>
-    <button class="word" :disabled="!may" :aria-pressed="now === null" @click="emit('chosen', null)">Usual</button>
+    <button
+      class="word"
+      :disabled="!may"
+      :aria-pressed="now === null"
+      aria-label="Letters: usual"
+      @click="emit('chosen', null)">
+      Usual
+    </button>
     <button
       v-for="one in TYPEFACES"
       :key="one"
@@ -24,6 +31,7 @@ onMounted(() => {
       :style="{ fontFamily: `var(--${FAMILIES[one]})` }"
       :disabled="!may"
       :aria-pressed="now === one"
+      :aria-label="`Letters: ${NAMES[one].toLowerCase()}`"
       @click="emit('chosen', one)">
       {{ NAMES[one] }}
     </button>
