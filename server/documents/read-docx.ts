@@ -1,9 +1,8 @@
-import { createHash } from 'node:crypto'
 import { zipSync } from 'fflate'
 import mammoth from 'mammoth'
 import { Unreadable } from '#core/capture/nested'
-import { type DrawnPicture, readHtmlDocument, type ReadDocument } from '#core/formats/html-document'
-import { redraw } from '../files/picture'
+import { readHtmlDocument, type ReadDocument } from '#core/formats/html-document'
+import { type DrawnFile, DrawnPictures } from './drawn-pictures'
 import { isCompound, unpack } from './unpack'
 
 /*
@@ -14,41 +13,22 @@ import { isCompound, unpack } from './unpack'
 /** Parts that hold text and what it looks like, and pictures; macros and what is embedded stay packed. */
 const WANTED =
   /^(?:\[Content_Types\]\.xml|_rels\/\.rels|word\/[\w-]+\.xml|word\/_rels\/[\w-]+\.xml\.rels|word\/media\/[\w.-]+)$/
-/** Pictures that come along, and what they weigh together once they're drawn anew, bytes. */
-const MOST_PICTURES = 200
-const MOST_BYTES = 40 * 1024 * 1024
-
-/** A picture of a document as it was drawn anew, to be kept with the tree. */
-export interface DrawnFile extends DrawnPicture {
-  readonly bytes: Uint8Array
-}
-
 /** Throws `Unreadable` with words for whoever sent it. */
 export async function readDocx(bytes: Uint8Array): Promise<ReadDocument & { readonly pictures: readonly DrawnFile[] }> {
   if (isCompound(bytes))
     throw new Unreadable('This is a document of the old kind (.doc), or one with a password. Save it as .docx.')
-  const drawn = new Map<string, DrawnFile>()
-  let weight = 0
+  const pictures = new DrawnPictures()
+  let count = 0
   const draw = async (image: InDocument): Promise<{ src: string }> => {
-    if (drawn.size >= MOST_PICTURES || weight >= MOST_BYTES) return { src: '' }
-    try {
-      const { data, ...of } = await redraw(await image.readAsBuffer())
-      const src = `picture-${drawn.size}`
-      weight += data.length
-      const file = createHash('sha256').update(data).digest('hex')
-      drawn.set(src, { ...of, file, size: data.length, bytes: new Uint8Array(data) })
-      return { src }
-    } catch {
-      // A kind that can't be drawn stays behind, and is counted.
-      return { src: '' }
-    }
+    const src = `picture-${count++}`
+    return { src: (await pictures.draw(src, () => image.readAsBuffer())) ? src : '' }
   }
   const { html, macros } = await docxAsHtml(bytes, draw, broken)
-  const document = readHtmlDocument(html, src => drawn.get(src) ?? null)
+  const document = readHtmlDocument(html, pictures.of)
   return {
     ...document,
     left: macros ? [...document.left, { what: 'macro', count: 1 }] : document.left,
-    pictures: [...drawn.values()],
+    pictures: pictures.all,
   }
 }
 

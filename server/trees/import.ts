@@ -9,7 +9,7 @@ import type { KeptThread } from '#core/talk/kept-talk'
 import { applyChanges, type OutlineItem, plantAt, type Tree } from '#core/tree'
 import type { IMPORT_FORMATS } from '#core/contract'
 import { wellFormed } from '#core/tree/atoms'
-import type { DrawnFile } from '../documents/read-docx'
+import type { DrawnFile } from '../documents/drawn-pictures'
 import { newTree } from './new-tree'
 
 /** What a file has: a tree, what of it couldn't be taken, and what was said in it, with the names of those who said it. */
@@ -53,9 +53,10 @@ export async function treeFromFile(
     return { ...fromDocument(document, fileTitle), pictures: document.pictures }
   }
   if (format === 'html') {
-    const page = (await import('#core/formats/html-document')).readHtmlDocument(text)
+    const { readHtmlPage } = await import('../documents/read-html')
+    const page = await readHtmlPage(text)
     // Words without any order are no outline: of a page of the web they may be anything.
-    return fromDocument(page.structured ? page : { ...page, items: [] }, fileTitle)
+    return { ...fromDocument(page.structured ? page : { ...page, items: [] }, fileTitle), pictures: page.pictures }
   }
   if (format === 'xlsx') {
     const { readTables } = await import('../documents/read-table')
