@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { FIRST_STEPS, isDone, seenIn } from '#core/guide/first-steps'
+import { useMediaQuery } from '@vueuse/core'
+import { THUMB } from '~/composables/useNarrow'
 import { useDesk } from '~/desk/desk'
 import { keepSteps, keptSteps, shownCard } from './guide'
 import { keyOf } from './keys'
@@ -43,13 +45,15 @@ watch([desk.lateTick, desk.editing, () => desk.status.canRedo], () => {
   else before = desk.status.canRedo
 })
 
-/** Words, and keys in them as they are on this person's machine. */
+/** Where there is no keyboard, buttons at the foot do what keys do. */
+const thumb = useMediaQuery(THUMB)
+/** Words, and keys in them as they are on this person's machine, or words on buttons as they stand there. */
 function pieces(words: string): { readonly text: string; readonly isKey: boolean }[] {
   const me = (account.me?.name ?? '').split(' ')[0]!.toLocaleLowerCase()
   return words
     .replace('{me}', me)
     .split(/\{([\w-]+)\}/)
-    .map((text, i) => ({ text: i % 2 ? keyOf(text) : text, isKey: i % 2 === 1 }))
+    .map((text, i) => ({ text: i % 2 && !thumb.value ? keyOf(text) : text, isKey: i % 2 === 1 }))
 }
 </script>
 
@@ -88,7 +92,7 @@ function pieces(words: string): { readonly text: string; readonly isKey: boolean
         <template v-if="step">
           <h3>{{ step.title }}</h3>
           <p class="words">
-            <template v-for="(piece, i) in pieces(step.words)" :key="i"
+            <template v-for="(piece, i) in pieces(thumb ? step.thumb : step.words)" :key="i"
               ><kbd v-if="piece.isKey">{{ piece.text }}</kbd
               ><template v-else>{{ piece.text }}</template></template
             >
@@ -96,7 +100,8 @@ function pieces(words: string): { readonly text: string; readonly isKey: boolean
         </template>
         <template v-else>
           <h3>That’s how it goes</h3>
-          <p>
+          <p v-if="thumb">The dots at the foot’s end have everything else for a topic. The tree is yours.</p>
+          <p v-else>
             <kbd>{{ keyOf('ten-keys') }}</kbd> shows the ten keys that matter, <kbd>{{ keyOf('keys') }}</kbd> all of
             them, <kbd>{{ keyOf('help') }}</kbd> tells more. The tree is yours.
           </p>
@@ -208,9 +213,13 @@ dd {
   margin: 0;
 }
 @media (max-width: 700px) {
+  /* Under the first rows, which are those that it speaks of. */
   .guide {
-    bottom: auto;
-    top: 8px;
+    left: 8px;
+    right: 8px;
+    bottom: 8px;
+    width: auto;
+    max-width: none;
   }
 }
 </style>

@@ -8,6 +8,14 @@ const add = (tree: Tree, id: string, parent = 'c'): void =>
 const set = (field: string, value: unknown): Change => ({ op: 'set', topic: 'a', field, value }) as Change
 
 describe('first steps', () => {
+  it('are said for keys and for thumbs, and a thumb is told of buttons alone', () => {
+    for (const { words, thumb } of FIRST_STEPS) {
+      expect(words).toMatch(/\{[\w-]+\}/)
+      // Words on buttons begin with a capital; names of actions don't.
+      for (const [, name] of thumb.matchAll(/\{([\w-]+)\}/g)) expect(name).toMatch(/^(?:[A-Z][a-z]+|me)$/)
+    }
+  })
+
   it('are done one after the other by real acts, and none by the act of another', () => {
     const tree = fresh()
     let from = seenIn(tree)

@@ -51,7 +51,7 @@ const narrow = useNarrow()
 /** A sheet at the bottom of a narrow screen has two heights. */
 const tall = ref(false)
 /** Where a finger is the pointer, or the screen is as small as one's that has no keyboard. */
-const thumb = useMediaQuery('(pointer: coarse), (max-width: 700px)')
+const thumb = useMediaQuery(THUMB)
 useViewHeight()
 usePageKeys(desk, page)
 usePageClipboard(desk)
