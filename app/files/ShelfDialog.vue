@@ -30,28 +30,28 @@ const language = computed(() => (desk.tree.fields.language ?? navigator.language
 const shown = computed(() => (as.value === 'marker' ? found.value.filter(({ emoji }) => emoji !== null) : found.value))
 
 let waiting = 0
-let newest = 0
+/** One question at a time, however fast somebody types; while one is under way only the newest words wait. */
+let under: Promise<void> | null = null
 watch(words, () => {
   clearTimeout(waiting)
   waiting = window.setTimeout(look, 180)
 })
 onBeforeUnmount(() => clearTimeout(waiting))
-async function look(): Promise<void> {
+function look(): Promise<void> {
   clearTimeout(waiting)
-  const wanted = words.value.trim()
-  const mine = ++newest
-  if (wanted === '') {
-    found.value = []
-    asked.value = ''
-    return
+  under ??= askAll().finally(() => (under = null))
+  return under
+}
+async function askAll(): Promise<void> {
+  for (;;) {
+    const wanted = words.value.trim()
+    await attempt(async () => {
+      const query = { words: wanted, language: language.value }
+      found.value = wanted === '' ? [] : await callApi<ShelfPicture[]>('/api/shelf', { query })
+      asked.value = wanted
+    })
+    if (wrong.value !== '' || wanted === words.value.trim()) return
   }
-  await attempt(async () => {
-    const all = await callApi<ShelfPicture[]>('/api/shelf', { query: { words: wanted, language: language.value } })
-    // Of answers that come out of turn the newest question's counts.
-    if (mine !== newest) return
-    found.value = all
-    asked.value = wanted
-  })
 }
 /** Enter takes the first of what the words that stand there now find. */
 async function enter(): Promise<void> {
@@ -59,17 +59,21 @@ async function enter(): Promise<void> {
   const [first] = shown.value
   if (first) await take(first)
 }
+/** A second Enter while the first is under way is the same one. */
+let taken = false
 async function take(picture: ShelfPicture): Promise<void> {
-  if (!desk.guard()) return
+  if (taken || !desk.guard()) return
   if (as.value === 'marker') {
     if (markFromShelf(desk, picture, topics)) close()
     return
   }
+  taken = true
   await attempt(async () => {
     const bring = beside ? hangPicture : putPicture
     for (const topic of topics) await bring(desk, { shelf: picture.id }, topic)
   })
-  if (wrong.value === '') close()
+  taken = wrong.value === ''
+  if (taken) close()
 }
 function close(): void {
   visible.value = false
