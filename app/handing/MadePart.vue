@@ -18,6 +18,10 @@ const size = (bytes: number): string =>
       </template>
       <template v-else-if="one.state === 'making'">
         <span role="status">{{ KINDS[one.kind].name }} is being made …</span>
+        <template v-if="one.part !== null">
+          <progress max="1" :value="one.part" :aria-label="`How far ${KINDS[one.kind].name} is`" />
+          <span class="far">{{ Math.round(one.part * 100) }} %</span>
+        </template>
         <span class="quiet">since {{ agoInWords(one.at) }}; go on, you’ll have a letter</span>
       </template>
       <template v-else>
@@ -59,6 +63,13 @@ li.making {
 }
 li.failed {
   border-left-color: var(--clay);
+}
+progress {
+  width: 70px;
+  accent-color: var(--porch);
+}
+.far {
+  font-variant-numeric: tabular-nums;
 }
 li > :last-child {
   margin-left: auto;

@@ -5,6 +5,8 @@ export interface MadeTold {
   readonly id: string
   readonly kind: Kind
   readonly state: 'making' | 'made' | 'failed'
+  /** How far it has come, 0 to 1; null where that isn't known, and unless it's being made. */
+  readonly part: number | null
   /** '' until it's made. */
   readonly name: string
   /** Bytes. */

@@ -15,6 +15,8 @@ export interface DocumentAsked {
   readonly author: string
   /** The present day, ISO 8601. */
   readonly today: string
+  /** Hears of each topic that has been written. */
+  readonly written?: () => void
 }
 export interface SlidesAsked extends DocumentAsked {
   /** What they wear; null: the tree's look. */

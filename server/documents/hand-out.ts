@@ -128,12 +128,13 @@ function circumstancesOf({ me, today, zone, talk, changes, opened, agreed, group
 const CHARTED: ReadonlySet<Kind> = new Set<Kind>(['docx', 'pdf', 'html', 'pptx', 'markdown'])
 
 /**
- * Makes the file. `need`: fetches files of the tree that it shows. Throws `NothingThere` for a part that isn't there, and `TooManyToDraw`
+ * Makes the file. `need`: fetches files of the tree that it shows. `soFar`: hears how far it is, 0 to 1. Throws `NothingThere` for a part that isn't there, and `TooManyToDraw`
  * for a picture that nothing could open.
  */
 export async function makeHandOut(
   input: HandOutInput,
   need: (files: readonly string[]) => Promise<Files>,
+  soFar: (part: number) => void = () => {},
 ): Promise<Made> {
   const { choice, people, talk, author, today } = input
   const whole = fromSnapshot(JSON.parse(Buffer.from(input.snapshot).toString()) as Snapshot)
@@ -144,7 +145,9 @@ export async function makeHandOut(
     ...circumstancesOf(input),
     figureMeets: (id, condition) => figureMeets(whole, reckoned(), id, condition),
   }
+  soFar(0.05)
   const cut = cutOut(whole, choice, circumstances)
+  soFar(0.1)
   const talkOf = taken(choice).has('comments') ? circumstances.talkOf : () => null
   const description = choice.part.kind === 'tree' ? whole.fields.description : ''
   const kind: Kind = choice.as
@@ -175,7 +178,10 @@ export async function makeHandOut(
           agreed: input.agreed,
           tasks,
         })
-      : treeScene(await withPictures(), choice, asked)
+      : treeScene(await withPictures(), choice, asked).then(made => {
+          soFar(0.4)
+          return made
+        })
   switch (kind) {
     case 'text':
       return made(writeNested([outline(cut)]))
@@ -227,6 +233,7 @@ export async function makeHandOut(
   const attached =
     kind === 'markdown' ? [...everyTopic(handed.root)].flatMap(topic => topic.files.map(one => one.file)) : []
   files = await need([...picturesIn(handed), ...attached])
+  soFar(0.2)
   if (kind === 'markdown') {
     const along: Record<string, Uint8Array> = {}
     const names = new Map<string, string>()
@@ -275,7 +282,13 @@ export async function makeHandOut(
     const inDots = await asPng(files)
     drawn = await picturePage(cut, choice, { ...asked, file: hash => inDots[hash] ?? null })
   }
-  const document = { handed, choice, pictures, drawn, description, author, today }
+  soFar(0.25)
+  const all = [...everyTopic(handed.root)].length
+  let done = 0
+  // A Word document is packed after its topics are written, which takes as long again.
+  const ofWriting = kind === 'docx' ? 0.35 : 0.7
+  const written = (): void => soFar(0.25 + (ofWriting * ++done) / all)
+  const document = { handed, choice, pictures, drawn, description, author, today, written }
   const templates = [...whole.fields.templates, ...(input.ownTemplates ?? [])]
   if (kind === 'docx') {
     const template = await (await import('./template')).templateOf(templates, choice.template, need)

@@ -23,7 +23,7 @@ const mine = (treeId: string, userId: string) => and(eq(madeFiles.treeId, treeId
 const isFresh = () => sql`${madeFiles.at} > ${new Date(Date.now() - KEPT_MS)}`
 
 /** What somebody had made of a tree within a day, the newest first. */
-export async function madeOf(treeId: string, userId: string): Promise<MadeTold[]> {
+export async function madeOf(treeId: string, userId: string): Promise<Omit<MadeTold, 'part'>[]> {
   const rows = await database()
     .select()
     .from(madeFiles)

@@ -26,12 +26,14 @@ export interface MakeAsked {
 }
 
 /**
- * Makes a file of a tree for somebody who is in it, and notes that it left. `signal`: stops it. Throws a `Fault` for what isn't there
+ * Makes a file of a tree for somebody who is in it, and notes that it left. `signal`: stops it. `soFar`: hears how far it is,
+ * 0 to 1. Throws a `Fault` for what isn't there
  * and what takes too much.
  */
 export async function makeFor(
   { treeId, account, version, epoch, choice, today, zone }: MakeAsked,
   signal: AbortSignal,
+  soFar?: (part: number) => void,
 ): Promise<Made> {
   const item = await readTree(treeId, version, epoch)
   if (!item) throw new Fault(404, 'no-tree', 'There is no such tree.')
@@ -66,7 +68,7 @@ export async function makeFor(
       today: today ?? todayUtc(),
       zone,
     },
-    { person: account.id, signal, need },
+    { person: account.id, signal, need, ...(soFar ? { soFar } : {}) },
   )
   await writeAccess({ treeId, by: account.id, what: 'exported', about: choice.as })
   return made

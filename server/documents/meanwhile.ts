@@ -8,8 +8,11 @@ import { beginMade, dropMade, endMade, failMade } from './made-store'
 
 /* Files that are made while whoever asked for them does something else. */
 
-/** What is being made here, and what stops it. */
-const going = new Map<string, AbortController>()
+/** What is being made here: what stops it, and how far it has come, 0 to 1. */
+const going = new Map<string, { readonly stop: AbortController; part: number }>()
+
+/** How far one has come that is being made here; null where it isn't. */
+export const partOf = (id: string): number | null => going.get(id)?.part ?? null
 
 /** Bytes that go along with a letter; what is larger waits under Hand out. */
 const MOST_IN_LETTER = 8_000_000
@@ -19,9 +22,9 @@ export async function makeMeanwhile(asked: MakeAsked, letter: boolean): Promise<
   const { treeId, account, choice } = asked
   const { id, gone } = await beginMade(treeId, account.id, choice.as)
   // What made room isn't made for nobody.
-  for (const one of gone) going.get(one)?.abort()
+  for (const one of gone) going.get(one)?.stop.abort()
   const stop = new AbortController()
-  going.set(id, stop)
+  going.set(id, { stop, part: 0 })
   void work(id, asked, letter, stop.signal)
     .catch(async (error: unknown) => {
       if (!(error instanceof Fault)) log.error({ error, id }, 'a file that was to be made meanwhile failed')
@@ -35,7 +38,11 @@ export async function makeMeanwhile(asked: MakeAsked, letter: boolean): Promise<
 }
 
 async function work(id: string, asked: MakeAsked, letter: boolean, signal: AbortSignal): Promise<void> {
-  const made = await makeFor(asked, signal)
+  const made = await makeFor(asked, signal, part => {
+    const one = going.get(id)
+    // It never goes back: what is told late isn't older for that.
+    if (one && part > one.part) one.part = part
+  })
   if (signal.aborted) return
   const isKept = await endMade(id, made)
   if (!isKept || !letter) return
@@ -74,6 +81,6 @@ async function tellFailed(treeId: string, { id: by, email }: Account, { as }: Ch
 /** Takes one away, and stops it where it's being made. False where there is none of theirs. */
 export async function dropMeanwhile(treeId: string, userId: string, id: string): Promise<boolean> {
   const found = await dropMade(treeId, userId, id)
-  if (found) going.get(id)?.abort()
+  if (found) going.get(id)?.stop.abort()
   return found
 }

@@ -99,6 +99,7 @@ export class TreeDocument {
   }
 
   private topic(topic: HandedTopic): Block[] {
+    this.asked.written?.()
     const title = this.telling.titled(topic)
     const mark = new Bookmark({ id: anchorOf(topic.id), children: runs(title) })
     if (topic.level <= this.headings) {

@@ -152,6 +152,7 @@ class TreePages {
   }
 
   private topic(topic: HandedTopic): void {
+    this.asked.written?.()
     const { page, telling } = this
     const title = telling.titled(topic)
     if (topic.level <= this.asked.choice.headings) {

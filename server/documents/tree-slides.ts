@@ -155,6 +155,7 @@ export async function treeAsSlides(asked: SlidesAsked, cut: Cut): Promise<Buffer
         sections.push(child)
         return line
       }
+      asked.written?.()
       return [...line, ...linesOf(child, level + 1, sections)]
     })
   }
@@ -183,6 +184,7 @@ export async function treeAsSlides(asked: SlidesAsked, cut: Cut): Promise<Buffer
   }
 
   function section(topic: HandedTopic, branch: number): void {
+    asked.written?.()
     const sections: HandedTopic[] = []
     const hue = theme.hues?.[branch % theme.hues.length] ?? dressing.hueOf(topic.id)
     const lines: Line[] = [

@@ -77,6 +77,8 @@ interface Asking {
   readonly signal?: AbortSignal
   /** Fetches what the work asks for in the middle of it. */
   readonly need?: (what: unknown) => Promise<unknown>
+  /** Hears how far the work is, 0 to 1, some times a second, where it says so. */
+  readonly soFar?: (part: number) => void
 }
 interface Waiting {
   readonly person: string
@@ -207,6 +209,7 @@ function inThread(kind: Kind, input: unknown, asking: Asking): Promise<Answer> {
     signal?.addEventListener('abort', cancel)
     worker.on('message', (answer: Answer) => {
       if (answer.kind === 'ready') begin()
+      else if (answer.kind === 'so-far') asking.soFar?.(answer.part)
       else if (answer.kind !== 'need') end(() => done(answer), true)
       else if (need)
         need(answer.what).then(

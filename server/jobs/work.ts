@@ -15,7 +15,7 @@ import { CannotMake } from '#core/scene/cannot-make'
 import type { IMPORT_FORMATS } from '#core/contract'
 import type { SidesSent } from '#core/compare/sent'
 import type { Files, HandOutInput, Made } from '../documents/hand-out'
-import type { DrawnFile } from '../documents/read-docx'
+import type { DrawnFile } from '../documents/drawn-pictures'
 import type { TextFormat } from '../trees/export'
 import type { Minutes } from '#core/meeting/minutes'
 import type { KeptTemplate } from '#core/handing/choice'
@@ -129,19 +129,22 @@ export const WORK = {
   planDates: async (input: PlanInput) => (await import('./kinds/planning')).planDates(input),
   chances: async (input: ChancesInput) => (await import('./kinds/planning')).chances(input),
   export: async (input: ExportInput) => (await import('./kinds/exporting')).exportTree(input),
-  handOut: async (input: HandOutInput, need: Need): Promise<Made> =>
-    (await import('../documents/hand-out')).makeHandOut(input, files => need(files) as Promise<Files>),
+  handOut: async (input: HandOutInput, need: Need, soFar: SoFar): Promise<Made> =>
+    (await import('../documents/hand-out')).makeHandOut(input, files => need(files) as Promise<Files>, soFar),
 } as const
 export type Kind = keyof typeof WORK
 export type Input<K extends Kind> = Parameters<(typeof WORK)[K]>[0]
 export type Result<K extends Kind> = Awaited<ReturnType<(typeof WORK)[K]>>
 /** Asks the server for more, in the middle of the work. */
 export type Need = (what: unknown) => Promise<unknown>
+/** Says how far the work is, 0 to 1. */
+export type SoFar = (part: number) => void
 
-/** What a worker says: that it stands, what it needs, the result, or what is wrong in words that can be shown. */
+/** What a worker says: that it stands, what it needs, how far it is, the result, or what is wrong in words that can be shown. */
 export type Answer =
   | { readonly kind: 'ready' }
   | { readonly kind: 'need'; readonly what: unknown }
+  | { readonly kind: 'so-far'; readonly part: number }
   | { readonly kind: 'done'; readonly result: unknown }
   | { readonly kind: 'unreadable'; readonly message: string; readonly which?: readonly WhichParent[] }
   | { readonly kind: 'refused'; readonly code: string; readonly message: string }
@@ -156,9 +159,10 @@ export type Told =
  * Does one piece of work, and turns what goes wrong into an answer. A stack that overflows is a file that nests too
  * deeply.
  */
-export async function work(kind: Kind, input: unknown, need: Need): Promise<Answer> {
+export async function work(kind: Kind, input: unknown, need: Need, soFar: SoFar): Promise<Answer> {
   try {
-    return { kind: 'done', result: await (WORK[kind] as (input: unknown, need: Need) => unknown)(input, need) }
+    const does = WORK[kind] as (input: unknown, need: Need, soFar: SoFar) => unknown
+    return { kind: 'done', result: await does(input, need, soFar) }
   } catch (error) {
     if (error instanceof CannotMake) return { kind: 'refused', code: error.code, message: error.message }
     if (error instanceof Unreadable)

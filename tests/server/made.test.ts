@@ -82,6 +82,33 @@ it('ten are kept of a tree, the newest; two hundred at once are refused in words
   for (const { state, said } of kept) expect(state === 'made' || said.includes('already')).toBe(true)
 })
 
+it('how far it has come is told while it’s made, and never goes back', async () => {
+  const nora = await signUp(inject('url'), 'Nora Feld')
+  const lines = Array.from({ length: 6000 }, (_, i) => `${i % 7 ? '\t' : ''}Crate ${i} of the second room`)
+  const { data } = await nora.call<{ id: string }>('POST', '/api/trees/import', {
+    format: 'text',
+    name: 'crates.txt',
+    text: lines.join('\n'),
+  })
+  const path = `/api/trees/${data.id}/made`
+  const { data: begun } = await nora.call<{ id: string }>('POST', path, { as: 'pdf' })
+  const parts: number[] = []
+  for (;;) {
+    const one = (await nora.call<MadeTold[]>('GET', path)).data.find(({ id }) => id === begun.id)!
+    if (one.state !== 'making') {
+      expect(one).toMatchObject({ state: 'made', part: null })
+      break
+    }
+    expect(one.part).toBeGreaterThanOrEqual(0)
+    expect(one.part).toBeLessThanOrEqual(1)
+    parts.push(one.part!)
+    await new Promise(done => setTimeout(done, 40))
+  }
+  expect(parts).toEqual([...parts].sort((a, b) => a - b))
+  // More than that it has begun and that it's there.
+  expect(new Set(parts).size).toBeGreaterThan(3)
+}, 60_000)
+
 it('what was being made when the app was killed is said, and nothing half-made is kept', async () => {
   const house = await openHouse()
   try {
