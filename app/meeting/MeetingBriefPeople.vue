@@ -4,7 +4,7 @@ import { readDay } from '#core/schedule/day-words'
 import type { BriefPerson } from '#core/meeting/brief'
 import { personName } from '#core/meeting/minutes'
 import { settleWishes } from '#core/meeting/wishes'
-import { settled } from '#core/access/groups'
+import { unaskedOf } from '#core/access/groups'
 import { readAddresses } from '#core/capture/addresses'
 import type { Answer, Change } from '#core/tree'
 import { newId } from '~/desk/new-id'
@@ -122,9 +122,7 @@ const offeredGroups = computed(() => {
 /** Of a group those who aren't asked yet: accounts of the tree, and addresses. */
 function unasked(who: readonly string[]): string[] {
   const asked = new Set(brief.value.people.flatMap(({ user, mail }) => [user ?? mail ?? '']))
-  return settled(who, desk.status.people).filter(
-    entry => !asked.has(entry) && (entry.includes('@') || desk.status.people.some(({ id }) => id === entry)),
-  )
+  return unaskedOf(who, desk.status.people, asked)
 }
 function addGroup(who: readonly string[]): void {
   const topic = meeting.id.value

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { BLANK, type Change, emptyTree, applyChanges } from '../tree'
 import { groupSchema } from '../tree/group'
-import { idsOf, missingOf, offerOf, settled } from './groups'
+import { idsOf, missingOf, offerOf, settled, unaskedOf } from './groups'
 import { Part } from './sees'
 
 const PEOPLE = [
@@ -18,6 +18,8 @@ describe('a group of people', () => {
     expect(settled(who, PEOPLE)).toEqual(['rana', 'ines', 'nobody', 'ida@town.example'])
     expect(missingOf(who, PEOPLE, [])).toEqual(['ida@town.example'])
     expect(missingOf(who, PEOPLE, ['ida@town.example'])).toEqual([])
+    // Somebody who has left can't be asked; who was asked by address and has an account by now isn't asked twice.
+    expect(unaskedOf(who, PEOPLE, new Set(['ines']))).toEqual(['rana', 'ida@town.example'])
   })
 
   it('offers who came and who went since it was let in; nothing where it never was', () => {

@@ -29,6 +29,17 @@ export function missingOf(who: readonly string[], people: readonly GroupPerson[]
   )
 }
 
+/** Those of a group who can be asked and aren't yet, by account or address. `asked`: accounts and addresses that are. */
+export function unaskedOf(
+  who: readonly string[],
+  people: readonly GroupPerson[],
+  asked: ReadonlySet<string>,
+): string[] {
+  return settled(who, people).filter(
+    entry => !asked.has(entry) && (entry.includes('@') || personOf(entry, people) !== null),
+  )
+}
+
 /** A group as a tree keeps it: whoever is in the tree by account, others by address, nobody twice. */
 export function settled(who: readonly string[], people: readonly GroupPerson[]): string[] {
   return [...new Set(who.map(entry => personOf(entry, people) ?? entry))]
