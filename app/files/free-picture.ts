@@ -1,5 +1,5 @@
 import { freeGround } from '#core/arrange/free'
-import { addAt, type Change, topicOf, type TopicId } from '#core/tree'
+import { addAt, type Change, isLive, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
 import { type BroughtPicture, sendPicture } from './pictures'
@@ -14,6 +14,11 @@ const ROUND = { width: 26, height: 34 } as const
  */
 export async function hangPicture(desk: Desk, what: BroughtPicture, topic: TopicId): Promise<void> {
   const { id: file, width: wide, height } = await sendPicture(desk, what)
+  // Somebody may have taken it away while the picture was on its way.
+  if (!isLive(desk.tree, topic)) {
+    desk.say('The topic is gone. The picture was hung nowhere.')
+    return
+  }
   const ratio = height / wide
   const width = Math.max(48, Math.min(180, wide))
   const { layout, tree } = desk
@@ -35,7 +40,7 @@ export async function hangPicture(desk: Desk, what: BroughtPicture, topic: Topic
       op: 'put',
       topic: made,
       set: 'ties',
-      member: { id: newId(), to: topicOf(tree, topic).id, label: '', ends: 'none', bend: null, hue: null },
+      member: { id: newId(), to: topic, label: '', ends: 'none', bend: null, hue: null },
     },
   ]
   if (!desk.run({ changes: [...step.changes, ...tied] })) return
