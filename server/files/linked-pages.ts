@@ -19,6 +19,8 @@ import { keepPicture } from './keep-picture'
 const AN_HOUR = { pages: 300, addresses: 2000 } as const
 /** Pages that a tree keeps. */
 const MOST_PAGES = 2000
+/** How long a page that had nothing to say, or didn't answer, is taken for that, ms: then it's asked once more. */
+const SILENT_MS = 86_400_000
 /** How long an address that is checked may take to begin, ms. */
 const CHECK_PATIENCE_MS = 8000
 const SIDE_BY_SIDE = 6
@@ -38,10 +40,14 @@ const shown = ({ address, title, summary, picture, at }: typeof linkedPages.$inf
   at: at.toISOString(),
 })
 
+/** Whether what is kept of a page is to be gone by still. */
+const counts = ({ title, summary, picture, at }: typeof linkedPages.$inferSelect): boolean =>
+  title !== '' || summary !== '' || picture !== null || Date.now() - at.getTime() < SILENT_MS
+
 export async function readPages(treeId: string): Promise<LinkedPages> {
   if (!(await isOn(treeId))) return { on: false, pages: [] }
   const rows = await database().select().from(linkedPages).where(eq(linkedPages.treeId, treeId)).limit(MOST_PAGES)
-  return { on: true, pages: rows.map(shown) }
+  return { on: true, pages: rows.filter(row => counts(row)).map(shown) }
 }
 
 export async function letPages(treeId: string, on: boolean): Promise<void> {
@@ -86,7 +92,7 @@ async function keptPage(treeId: string, address: string): Promise<LinkedPage | n
     .select()
     .from(linkedPages)
     .where(and(eq(linkedPages.treeId, treeId), eq(linkedPages.id, digest(address))))
-  return kept ? shown(kept) : null
+  return kept && counts(kept) ? shown(kept) : null
 }
 
 async function askOnce(treeId: string, person: string, address: string, again: boolean): Promise<LinkedPage> {
@@ -128,7 +134,9 @@ async function headOf(person: string, address: string) {
     if (!/^(?:text\/html|application\/xhtml\+xml)\b/.test(type)) return null
     return await runJob('pageHead', { bytes: data, type, address: end }, { person })
   } catch (error) {
-    if (error instanceof NotFetched || (error instanceof Fault && error.status < 500)) return null
+    if (error instanceof NotFetched || (error instanceof Fault && error.status < 500 && error.status !== 429))
+      return null
+    // That too much is asked at once says nothing of the page: it isn't kept.
     throw error
   }
 }

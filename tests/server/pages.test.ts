@@ -1,3 +1,4 @@
+import { createConnection } from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { CheckedAddress, LinkedPage, LinkedPages } from '../../core/contract'
 import { bringIn, type Caller, newId, signUp } from '../caller'
@@ -104,6 +105,24 @@ describe('pages behind links', () => {
         picture: null,
       })
     expect(web.asked.some(at => /secret|admin|^10\./.test(at))).toBe(false)
+  })
+
+  it('that didn’t answer are asked once more after a day; those that did aren’t', async () => {
+    web.pages.set('haven.example/late', { status: 503 })
+    const { ines, id } = await withLinks('https://haven.example/late', LOFT)
+    await letThem(ines, id)
+    const look = async (address: string): Promise<string> =>
+      (await ines.call<LinkedPage>('POST', `/api/trees/${id}/pages`, { address })).data.title
+    expect([await look('https://haven.example/late'), await look(LOFT)]).toEqual(['', 'The drying loft'])
+    web.pages.set('haven.example/late', { body: '<title>Here after all</title>' })
+    expect(await look('https://haven.example/late')).toBe('')
+    const db = await createConnection(house.databaseUrl)
+    await db.query('UPDATE linked_pages SET at = at - INTERVAL 25 HOUR WHERE tree_id = ?', [id])
+    await db.end()
+    expect((await ines.call<LinkedPages>('GET', `/api/trees/${id}/pages`)).data.pages).toHaveLength(1)
+    const from = web.asked.length
+    expect([await look('https://haven.example/late'), await look(LOFT)]).toEqual(['Here after all', 'The drying loft'])
+    expect(web.asked.slice(from)).toEqual(['haven.example/late'])
   })
 
   it('that say what is made to choke a reader are read in a thread, and stay short', async () => {
