@@ -22,7 +22,12 @@ function flip(entry: string): void {
 /** Takes the addresses that were written; true when all of them could be read. */
 function take(): boolean {
   const { good, wrong: unread } = readAddresses(text.value)
-  who.value = settled([...who.value, ...good.map(({ mail }) => mail)], people.value).slice(0, GROUP_LIMITS.people)
+  const all = settled([...who.value, ...good.map(({ mail }) => mail)], people.value)
+  if (all.length > GROUP_LIMITS.people) {
+    wrong.value = `A group has ${GROUP_LIMITS.people} people at most; with these it would have ${all.length}.`
+    return false
+  }
+  who.value = all
   text.value = unread.join(', ')
   wrong.value = unread.length > 0 ? `${unread.map(one => `“${one}”`).join(', ')} can’t be a mail address.` : ''
   return unread.length === 0

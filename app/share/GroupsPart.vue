@@ -3,6 +3,7 @@ import { idsOf, missingOf, offerOf, settled } from '#core/access/groups'
 import type { GroupShared } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import GroupEditor from './GroupEditor.vue'
+import { inviteTo } from './inviting'
 import { dropGroup, freshGroup, groupsOf, keepGroup, loadOwnGroups, ownGroups, type ShownGroup } from './own-groups'
 import { ROLES } from './roles'
 
@@ -16,7 +17,8 @@ const props = defineProps<{
   asked: readonly string[]
   /** Invites addresses with a role, and says how it went; resolves to whether it did. */
   invite: (mails: readonly string[], role: GroupShared['role']) => Promise<boolean>
-  sendAway: (user: string) => Promise<void>
+  /** Takes somebody's role away; resolves to whether it did. */
+  sendAway: (user: string) => Promise<boolean>
 }>()
 const desk = useDesk()
 const wrong = ref('')
@@ -57,9 +59,14 @@ const inWords = ({ who, here, own }: Row): string =>
     .join(', ')
 const roleWords = (role: string): string => ROLES.find(({ value }) => value === role)?.label ?? role
 
-/** From now on what changes in the group is offered here. */
-const follow = (group: Row, role: GroupShared['role']): Promise<void> =>
-  keepGroup(desk, { ...plain(group), shared: { role, who: settled(group.who, desk.status.people) } })
+/**
+ * From now on what changes in the group is offered here, counted from whom it was seen to have. The rest of it is kept as it
+ * is by now: somebody may have changed it while invitations went out.
+ */
+async function follow(seen: Row, role: GroupShared['role']): Promise<void> {
+  const now = groupsOf(desk).find(({ id, own }) => id === seen.id && own === seen.own)
+  if (now) await keepGroup(desk, { ...now, shared: { role, who: settled(seen.who, desk.status.people) } })
+}
 async function letIn(group: Row): Promise<void> {
   if (group.missing.length > 0 && !(await props.invite(group.missing, props.role))) return
   await attempt(() => follow(group, props.role))
@@ -68,7 +75,8 @@ async function takeOffer(group: Row): Promise<void> {
   const { come, gone } = group.offer
   const { role } = group.shared!
   if (come.length > 0 && !(await props.invite(come, role))) return
-  for (const user of gone) await props.sendAway(user)
+  // Where one can't be sent away the offer stays.
+  for (const user of gone) if (!(await props.sendAway(user))) return
   await attempt(() => follow(group, role))
 }
 async function keep(group: ShownGroup): Promise<void> {
@@ -93,7 +101,7 @@ async function inviteElsewhere(group: Row): Promise<void> {
     try {
       for (const [tree, { role, who }] of elsewhere(group)) {
         const emails = kept.who.filter(mail => !who.includes(mail))
-        await callApi(`/api/trees/${tree}/invitations`, { method: 'POST', body: { emails, role } })
+        await inviteTo(tree, emails, role)
         shared[tree] = { role, who: [...who, ...emails] }
       }
     } finally {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { FORMATS } from './formats'
 import GroupsPart from './GroupsPart.vue'
+import { inviteTo } from './inviting'
 import { GIVEN_ROLES, ROLES } from './roles'
 import { readAddresses } from '#core/capture/addresses'
 import { useDesk } from '~/desk/desk'
@@ -77,14 +78,7 @@ async function inviteAll(emails: readonly string[], as: typeof role.value): Prom
   let invited = 0
   await attempt(
     async () => {
-      // A request takes a hundred.
-      for (let i = 0; i < emails.length; i += 100)
-        invited += (
-          await callApi<{ invited: number }>(`${base}/invitations`, {
-            method: 'POST',
-            body: { emails: emails.slice(i, i + 100), role: as },
-          })
-        ).invited
+      invited = await inviteTo(desk.session.treeId, emails, as)
       pending.value = await callApi<Pending[]>(`${base}/invitations`)
     },
     () =>
@@ -109,12 +103,15 @@ const change = (user: string, to: string): Promise<void> =>
     await callApi(path(user), { method: 'PUT', body: { role: to } })
     await desk.session.refreshPeople()
   })
-const remove = (user: string): Promise<void> =>
-  attempt(async () => {
+/** Resolves to whether they have no role any more. */
+async function remove(user: string): Promise<boolean> {
+  await attempt(async () => {
     await callApi(path(user), { method: 'DELETE' })
     if (user === account.me?.id) await navigateTo('/trees')
     else await desk.session.refreshPeople()
   })
+  return wrong.value === ''
+}
 </script>
 
 <template>
