@@ -30,6 +30,8 @@ export type Word =
   | { readonly about: 'replaced'; readonly tree: string }
   /** A vote was begun, closed or let go, or somebody has voted. */
   | { readonly about: 'votes'; readonly tree: string }
+  /** Somebody has opened a section or document of a tree that is read before a meeting. */
+  | { readonly about: 'read'; readonly tree: string }
   /** These accounts were told something, or have read what they were told. */
   | { readonly about: 'told'; readonly people: readonly string[] }
   /** A session has ended. */

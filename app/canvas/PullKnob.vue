@@ -32,12 +32,12 @@ let start: { readonly x: number; readonly y: number } | null = null
 let landing: Landing | null = null
 
 /** Beside the tab that folds, which has the middle of the end. */
+const hasTab = computed(() => plank.children > 0 && plank.rank !== 'centre')
 const at = computed<Point>(() => {
-  const { x, y, width, height, direction, children, rank } = plank
-  const hasTab = children > 0 && rank !== 'centre'
-  if (direction === 'down') return { x: x + width / 2 + (hasTab ? 22 : 0), y: y + height + 9 }
+  const { x, y, width, height, direction } = plank
+  if (direction === 'down') return { x: x + width / 2 + (hasTab.value ? 22 : 0), y: y + height + 9 }
   const out = 11 + plank.spine / 2
-  return { x: direction === 'left' ? x - out : x + width + out, y: y + (hasTab ? height - 3 : height / 2) }
+  return { x: direction === 'left' ? x - out : x + width + out, y: y + (hasTab.value ? height - 3 : height / 2) }
 })
 function down(event: PointerEvent): void {
   if (event.button !== 0) return
@@ -110,6 +110,7 @@ const tied = computed(() => {
   >
   <button
     class="knob"
+    :class="[plank.direction, { tabbed: hasTab }]"
     data-quiet
     tabindex="-1"
     aria-label="Pull a child out of this topic, or tie it to another"
@@ -147,8 +148,24 @@ const tied = computed(() => {
   background: var(--hue);
 }
 @media (pointer: coarse) {
+  /* A finger has room, all of it outward: seen from afar the plank is small, and a press on it is meant for it, as one on its tab. */
   .knob::after {
-    inset: -15px;
+    inset: -15px -30px -15px 0;
+  }
+  .knob.left::after {
+    inset: -15px 0 -15px -30px;
+  }
+  .knob.down::after {
+    inset: 0 -15px -30px;
+  }
+  .knob.tabbed::after {
+    inset: 0 -30px -30px 0;
+  }
+  .knob.tabbed.left::after {
+    inset: 0 0 -30px -30px;
+  }
+  .knob.tabbed.down::after {
+    inset: 0 -30px -30px 0;
   }
 }
 .rope {

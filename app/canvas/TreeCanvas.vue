@@ -34,6 +34,7 @@ const zoom = ref(1)
 const painted = ref(0)
 const shown = shallowRef<readonly ShownPlank[]>([])
 const posts = shallowRef<readonly StandingPost[]>([])
+const posted = computed(() => new Set(posts.value.map(({ id }) => id)))
 const tieDrawer = new TieDrawer()
 const drawnTies = shallowRef<readonly DrawnTie[]>([])
 /** A cross-link whose middle is being pulled. */
@@ -350,7 +351,12 @@ defineExpose({
       aria-label="Tree"
       :aria-activedescendant="desk.focus.value ? `topic-${desk.focus.value}` : undefined">
       <div ref="world" class="world">
-        <TreePlank v-for="item in shown" :key="item.id" :shown="item" @closed="focusBox" />
+        <TreePlank
+          v-for="item in shown"
+          :key="item.id"
+          :class="{ posted: posted.has(item.id) }"
+          :shown="item"
+          @closed="focusBox" />
       </div>
     </div>
     <div ref="over" class="world">

@@ -2,7 +2,7 @@
 import { movedLine, type Change, type TopicId } from '#core/tree'
 import { lastKey } from '#core/meeting/agenda'
 import { lastBegun } from '#core/meeting/brief'
-import { useIntervalFn } from '@vueuse/core'
+import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { type Finding, LONGEST_WHY } from '#core/meeting/readiness'
 import type { HasRead } from '#core/meeting/reading'
 import { newId } from '~/desk/new-id'
@@ -155,10 +155,18 @@ async function remind(finding: Finding): Promise<void> {
       : `${sent === 1 ? 'One letter is' : `${sent} letters are`} on the way.`,
   )
 }
-/** Others read while this is open. */
-useIntervalFn(() => {
-  if (document.visibilityState === 'visible' && brief.value.stage === 'planned') void meeting.look()
-}, 20_000)
+/** Others read while this is open; whoever was away a while looks once more. */
+const lookAgain = useDebounceFn(() => {
+  if (brief.value.stage === 'planned') void meeting.look()
+}, 300)
+useEventListener(window, 'read', lookAgain)
+useEventListener(document, 'visibilitychange', lookAgain)
+watch(
+  () => desk.status.state,
+  state => {
+    if (state === 'live') void lookAgain()
+  },
+)
 
 // — An answer in a calendar file can be dropped anywhere on the brief
 const dropping = ref(false)

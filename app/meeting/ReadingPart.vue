@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDocumentVisibility } from '@vueuse/core'
+import { useDebounceFn, useDocumentVisibility, useEventListener } from '@vueuse/core'
 import { itemOf } from '#core/meeting/agenda'
 import { briefOf, meetingOf } from '#core/meeting/brief'
 import type { ItemReading } from '#core/contract'
@@ -47,6 +47,14 @@ watch(
   },
 )
 onBeforeUnmount(() => clearTimeout(timer))
+// Somebody else has read it meanwhile, or something else of the meeting.
+useEventListener(
+  window,
+  'read',
+  useDebounceFn(() => {
+    if (visible.value === 'visible' && (!asked.value?.mine || mine.value)) void open()
+  }, 300),
+)
 
 async function open(): Promise<void> {
   const [meeting, at] = [asked.value?.meeting, item]

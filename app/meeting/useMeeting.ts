@@ -6,6 +6,7 @@ import { deliveredOf } from '#core/meeting/delivered'
 import { invitationIsOld } from '#core/meeting/invitation'
 import { plannedOf } from '#core/meeting/planned'
 import { type Finding, findingsOf, readinessOf } from '#core/meeting/readiness'
+import { hasToRead, sectionDigest } from '#core/meeting/reading'
 import type { Move } from '#core/meeting/running'
 import { wallTime } from '#core/meeting/zones'
 import { type BriefPart, type Change, type Topic, topicOf, type TopicId } from '#core/tree'
@@ -100,24 +101,40 @@ export function makeMeeting() {
     now.value = desk.session.serverNow()
   }, TICK_MS)
 
+  /** How often it was looked: an answer that comes after a later one is older than what is known. */
+  let [looks, known] = [0, 0]
   async function look(): Promise<void> {
-    if (id.value === null) return
+    const meeting = id.value
+    if (meeting === null) return
+    const mine = ++looks
     try {
-      world.value = await callApi<MeetingWorld>(`/api/trees/${desk.session.treeId}/meetings/${id.value}`)
+      const found = await callApi<MeetingWorld>(`/api/trees/${desk.session.treeId}/meetings/${meeting}`)
+      if (mine > known && id.value === meeting) [known, world.value] = [mine, found]
     } catch {
       /* offline, or just made: what was known stays */
     }
   }
   let lookTimer = 0
-  /** What the tree can't say changes with time, length and people. */
+  /** What is read beforehand, as it stands: whoever read it before it changed has to read it anew. */
+  const toRead = fresh<readonly (string | boolean)[]>(
+    (_, __, { stage }) =>
+      items.value.flatMap(item =>
+        stage === 'planned' && hasToRead(desk.tree, item.id)
+          ? [item.ready, sectionDigest(desk.tree, item.id)]
+          : item.id,
+      ),
+    [],
+  )
+  /** What the tree can't say changes with time, length, people and what is read. */
   const asked = computed(() =>
     JSON.stringify([
       id.value,
       brief.value.begins,
       brief.value.slot,
       needed.value,
-      brief.value.people.map(({ user, mail, answer }) => [user, mail, answer]),
-      items.value.length,
+      brief.value.people.map(({ user, mail, answer, needed }) => [user, mail, answer, needed]),
+      brief.value.invitation?.to.map(one => one.id),
+      toRead.value,
     ]),
   )
   watch(

@@ -222,7 +222,8 @@ export class TreeSession {
         this.events.votes()
         return
       case 'told':
-        window.dispatchEvent(new Event('told'))
+      case 'read':
+        window.dispatchEvent(new Event(message.type))
         return
       case 'pong':
         this.clock.answer(message.at)

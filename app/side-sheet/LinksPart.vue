@@ -45,10 +45,14 @@ function toFile(event: Event): void {
 }
 
 const pages = pagesOf(desk)
-onMounted(() => {
-  // Without a line links are named by their addresses, as before.
-  if (props.topic.links.length > 0) void pages.load().catch(() => {})
-})
+watch(
+  () => props.topic.links.length > 0,
+  some => {
+    // Without a line links are named by their addresses, as before.
+    if (some) void pages.load().catch(() => {})
+  },
+  { immediate: true },
+)
 /** The link whose page is shown: the pointer rests on it, or it has the focus. */
 const shown = ref<string | null>(null)
 let resting = 0
@@ -60,6 +64,9 @@ function leave(): void {
   clearTimeout(resting)
   shown.value = null
 }
+/** The link whose page stays shown: for fingers, which rest on nothing. */
+const pinned = ref<string | null>(null)
+const hasPage = (link: Link): boolean => pages.on.value && targetOf(link.url)?.kind === 'web'
 onBeforeUnmount(() => clearTimeout(resting))
 
 function nameOf(link: Link): string {
@@ -112,12 +119,22 @@ function keep(link: Link): void {
 <template>
   <div class="links">
     <template v-for="link in topic.links" :key="link.id">
-      <div class="line" @pointerenter="rest(link)" @pointerleave="leave" @focusin="rest(link)" @focusout="leave">
-        <div v-if="shown === link.id" class="page"><PageCard :address="link.url" /></div>
-        <Icon :name="linkIcon(link)" size="15" class="quiet" />
+      <div class="line" @pointerenter="rest(link)" @pointerleave="leave">
+        <div v-if="shown === link.id || pinned === link.id" class="page"><PageCard :address="link.url" /></div>
+        <button
+          v-if="hasPage(link)"
+          class="icon-button"
+          :aria-label="`What the page of ${nameOf(link)} says`"
+          :aria-pressed="pinned === link.id"
+          @click="pinned = pinned === link.id ? null : link.id">
+          <Icon :name="linkIcon(link)" size="15" />
+        </button>
+        <Icon v-else :name="linkIcon(link)" size="15" class="quiet" />
         <a
           v-if="['web', 'mail', 'place'].includes(targetOf(link.url)?.kind ?? '')"
           class="open"
+          @focus="rest(link)"
+          @blur="leave"
           :href="link.url"
           :title="link.url"
           target="_blank"

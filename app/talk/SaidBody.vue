@@ -1,5 +1,6 @@
 <script lang="ts">
 import { defineComponent, h, type PropType, type VNode } from 'vue'
+import { ALL } from '#core/talk/everybody'
 import type { Block, Body, Inline, Item } from '#core/talk/body'
 import { useDesk } from '~/desk/desk'
 import { addressOf } from '~/files/opening'
@@ -25,12 +26,17 @@ export default defineComponent({
           return dressed(piece, piece.text)
         case 'hardBreak':
           return h('br')
-        case 'person':
+        case 'person': {
+          const { id, label, people } = piece.attrs
           return h(
             'b',
-            { class: ['who', { me: piece.attrs.id === desk.userId || piece.attrs.id === 'all' }] },
-            `@${piece.attrs.label}`,
+            {
+              class: ['who', { me: id === ALL || (people ?? [id]).includes(desk.userId) }],
+              title: people?.map(desk.nameOf).join(', '),
+            },
+            `@${label}`,
           )
+        }
         case 'topic': {
           const { id, label } = piece.attrs
           const there = desk.tree.topics.get(id)

@@ -62,7 +62,7 @@ function body(): Body {
   ) as Body
 }
 function plainAttrs(attrs: object): object | undefined {
-  const kept = Object.entries(attrs).filter(([name]) => ['id', 'label', 'href', 'src', 'alt'].includes(name))
+  const kept = Object.entries(attrs).filter(([name]) => ['id', 'label', 'people', 'href', 'src', 'alt'].includes(name))
   return kept.length > 0 ? Object.fromEntries(kept) : undefined
 }
 

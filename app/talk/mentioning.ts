@@ -6,6 +6,7 @@ import { fold } from '#core/find/text'
 import { ALL } from '#core/talk/everybody'
 import { shorten } from '#core/tree'
 import type { Desk } from '~/desk/desk'
+import { groupsOf, inGroup, loadOwnGroups } from '~/share/own-groups'
 
 /** Somebody or something that can be named. */
 export interface Named {
@@ -13,6 +14,8 @@ export interface Named {
   readonly label: string
   /** What is said beside it. */
   readonly more: string
+  /** Where it's a group: the accounts of those in it. */
+  readonly people?: readonly string[]
 }
 /** What is being named in a field, by a few letters. */
 export interface Naming {
@@ -27,12 +30,30 @@ export interface Naming {
 const MOST = 8
 const LONGEST = 80
 
-/** People of the tree, and all of them; names that begin with the letters first. */
+/** What a choice becomes in the text. */
+const attrsOf = ({ id, label, people }: Named): Pick<Named, 'id' | 'label' | 'people'> => ({
+  id,
+  label,
+  ...(people && { people: [...people] }),
+})
+
+/** People of the tree, groups of them, and all of them; names that begin with the letters first. */
 function peopleLike(desk: Desk, letters: string): Named[] {
   const wanted = fold(letters)
   const all: Named[] = [
     ...desk.session.people.map(({ id, name, email }) => ({ id, label: name, more: email ?? '' })),
     { id: ALL, label: 'all', more: 'everybody in this tree' },
+    ...groupsOf(desk).flatMap(({ id, name }) => {
+      const people = inGroup(desk, id)
+      const [first, ...rest] = people.map(desk.nameOf)
+      if (!first) return []
+      return {
+        id,
+        label: name,
+        more: rest.length > 1 ? `${people.length} people` : [first, ...rest].join(', '),
+        people,
+      }
+    }),
   ]
   const begins = ({ label }: Named): boolean =>
     fold(label)
@@ -70,20 +91,35 @@ export class Mentions {
   /** Where the list was closed by Esc: what stands there is meant as it is. */
   private closedAt = -1
 
-  constructor(private readonly desk: Desk) {}
+  constructor(private readonly desk: Desk) {
+    // Without a line there are those of the tree, and one's own as they were.
+    void loadOwnGroups().catch(() => {})
+  }
 
   readonly extensions = KINDS.map(({ what, char, like }) => {
-    const show = (props: SuggestionProps<Named, Pick<Named, 'id' | 'label'>>): void => {
+    const show = (props: SuggestionProps<Named, ReturnType<typeof attrsOf>>): void => {
       const rect = props.clientRect?.()
       this.chosen.value = 0
       if (!rect || props.range.from === this.closedAt) return
       const { left, top, bottom } = rect
-      const choose = ({ id, label }: Named): void => props.command({ id, label })
+      const choose = (item: Named): void => props.command(attrsOf(item))
       this.shown.value = { what, items: props.items, left, top, bottom, choose }
     }
     return Mention.extend({
       name: what,
-      addAttributes: () => ({ id: { default: '' }, label: { default: '' } }),
+      // The people of a group go with it, also when it's cut and put in again.
+      addAttributes: () => ({
+        id: { default: '' },
+        label: { default: '' },
+        ...(what === 'person' && {
+          people: {
+            default: undefined,
+            parseHTML: (element: HTMLElement) => element.dataset.people?.split(' '),
+            renderHTML: ({ people }: { people?: readonly string[] }) =>
+              people ? { 'data-people': people.join(' ') } : {},
+          },
+        }),
+      }),
     }).configure({
       renderText: ({ node }) => `${char}${String(node.attrs.label)}`,
       renderHTML: ({ node }) => ['span', { class: 'mention', 'data-type': what }, `${char}${String(node.attrs.label)}`],
@@ -140,7 +176,7 @@ export class Mentions {
     const chosen = this.shown.value?.items[this.chosen.value]
     const item = items.find(({ id }) => id === chosen?.id) ?? items[0]
     if (!item) return false
-    const attrs = { id: item.id, label: item.label }
+    const attrs = attrsOf(item)
     editor
       .chain()
       .focus()

@@ -115,6 +115,8 @@ export type ServerMessage =
   | { readonly type: 'elsewhere'; readonly tree: string }
   /** A vote was begun, closed or let go, or somebody has voted. */
   | { readonly type: 'votes' }
+  /** Somebody has opened a section or document that is read before a meeting. */
+  | { readonly type: 'read' }
   /** One was told something, here or in another tree, or has read of it elsewhere. */
   | { readonly type: 'told' }
   /** `at`: the server's clock, ms since 1970 UTC; from it browsers tell how far off their own is. */

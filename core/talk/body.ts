@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { isSafeAddress } from '../tree/address'
 import { fileId, id, words } from '../tree/atoms'
+import { GROUP_LIMITS } from '../tree/group'
 
 /*
  * What somebody says: formatted text as the editor has it (ProseMirror's JSON), of a few kinds of blocks. What isn't
@@ -11,6 +12,8 @@ import { fileId, id, words } from '../tree/atoms'
 export const MOST_SAID = 20_000
 /** Blocks and pieces of text in one, at most, so that what says little doesn't weigh much. */
 const MOST_NODES = 2_000
+/** People that one names at most, those of groups each by themselves. */
+const MOST_NAMED = 1_000
 /** Levels of nodes, the body itself the first: lists in lists in lists. */
 const DEEPEST = 26
 
@@ -28,10 +31,13 @@ const text = z.strictObject({
   marks: z.array(mark).max(6).optional(),
 })
 const lineBreak = z.strictObject({ type: z.literal('hardBreak'), marks: z.array(mark).max(6).optional() })
-/** A person by account, or everybody; `label` as it was when it was said. */
+/**
+ * A person by account, or everybody, or a group of people by its id; `label` as it was when it was said. `people`: who was in the
+ * group then, since it may be the speaker's own, and may change.
+ */
 const person = z.strictObject({
   type: z.literal('person'),
-  attrs: z.strictObject({ id, label: words(200) }),
+  attrs: z.strictObject({ id, label: words(200), people: z.array(id).max(GROUP_LIMITS.people).optional() }),
   marks: z.array(mark).max(6).optional(),
 })
 const topic = z.strictObject({
@@ -82,6 +88,7 @@ export const bodySchema: z.ZodType<Body> = z
   .strictObject({ type: z.literal('doc'), content: z.array(block).min(1).max(MOST_NODES) })
   .refine(body => depthOf(body) <= DEEPEST, 'nests too deeply')
   .refine(body => countNodes(body) <= MOST_NODES, 'has too many pieces')
+  .refine(body => countNamed(body) <= MOST_NAMED, `names ${MOST_NAMED.toLocaleString('en')} people at most`)
   .refine(body => textOf(body).length <= MOST_SAID, `must have ${MOST_SAID.toLocaleString('en')} characters at most`)
   .refine(body => !isEmpty(body), 'says nothing')
 
@@ -102,6 +109,12 @@ function depthOf(node: Node): number {
 function countNodes(body: Body): number {
   let count = 0
   for (const _ of nodesOf(body)) count++
+  return count
+}
+
+function countNamed(body: Body): number {
+  let count = 0
+  for (const node of nodesOf(body)) if (node.type === 'person') count += node.attrs.people?.length ?? 1
   return count
 }
 
@@ -154,7 +167,7 @@ export function mentionsIn(body: Body): Mentions {
   const people = new Set<string>()
   const topics = new Set<string>()
   for (const node of nodesOf(body)) {
-    if (node.type === 'person') people.add(node.attrs.id)
+    if (node.type === 'person') for (const one of node.attrs.people ?? [node.attrs.id]) people.add(one)
     if (node.type === 'topic') topics.add(node.attrs.id)
   }
   return { people: [...people], topics: [...topics] }

@@ -39,6 +39,27 @@ describe('a body', () => {
     expect(mentionsIn(said)).toEqual({ people: ['rana', ALL], topics: ['lift'] })
     expect(picturesIn(said)).toEqual([hash])
   })
+  it('names those who were in a group when it was said, by accounts', () => {
+    const named = (people: readonly string[], times = 1): unknown => [
+      {
+        type: 'paragraph',
+        content: Array.from({ length: times }, () => ({
+          type: 'person',
+          attrs: { id: 'board', label: 'Board', people },
+        })),
+      },
+    ]
+    const of = bodySchema.parse(body(named(['ines', 'rana'])))
+    expect(mentionsIn(of).people).toEqual(['ines', 'rana'])
+    expect(textOf(of)).toBe('@Board')
+    // A group nobody of which is in the tree names nobody: not whoever has its id for a name.
+    expect(mentionsIn(bodySchema.parse(body(named([])))).people).toEqual([])
+    const many = Array.from({ length: 200 }, (_, i) => `p${i}`)
+    expect(accepts(named(many, 5))).toBe(true)
+    expect(accepts(named(many, 6))).toBe(false)
+    expect(accepts(named([...many, 'one']))).toBe(false)
+    expect(accepts(named(['<b>']))).toBe(false)
+  })
   it('comes from plain lines and is read back the same', () => {
     fc.assert(
       fc.property(fc.array(fc.stringMatching(/^[^\n]{0,20}$/)), lines => {

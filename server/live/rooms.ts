@@ -276,7 +276,9 @@ bus.hear(word => {
           })
       break
     case 'votes':
-      for (const seat of rooms.get(word.tree) ?? []) if (seat.said && isWhole(seat.sight)) seat.say({ type: 'votes' })
+    case 'read':
+      for (const seat of rooms.get(word.tree) ?? [])
+        if (seat.said && isWhole(seat.sight)) seat.say({ type: word.about })
       break
     case 'told':
       for (const room of rooms.values())

@@ -14,6 +14,7 @@ import { whenInWords } from '#core/meeting/invitation'
 import { shorten, topicOf, type TopicId, type Tree } from '#core/tree'
 import type { Account } from '../access/accounts'
 import { Fault } from '../access/fault'
+import { bus } from '../bus'
 import { database } from '../database/connect'
 import { openedFiles, readItems } from '../database/schema'
 import { inTransaction } from '../database/transaction'
@@ -85,19 +86,29 @@ export async function keepReading(
   const { tree, brief } = await plannedItem(treeId, topicId, item, version)
   if (readersOf(brief, itemOf(topicOf(tree, item)).owners).includes(user) && hasToRead(tree, item)) {
     const now = { digest: sectionDigest(tree, item), at: new Date() }
-    await inTransaction(tx =>
-      tx
+    const anew = await inTransaction(async tx => {
+      const [before] = await tx
+        .select({ digest: readItems.digest, at: readItems.at })
+        .from(readItems)
+        .where(and(eq(readItems.treeId, treeId), eq(readItems.topicId, item), eq(readItems.userId, user)))
+      await tx
         .insert(readItems)
         .values({ treeId, topicId: item, userId: user, ...now })
-        .onDuplicateKeyUpdate({ set: now }),
-    )
+        .onDuplicateKeyUpdate({ set: now })
+      return before?.at == null || before.digest !== now.digest
+    })
+    if (anew) bus.tell({ about: 'read', tree: treeId })
   }
   return { reading: (await readingIn(treeId, tree, topicId))[item] ?? {} }
 }
 
 /** Keeps that somebody opened a document. */
 export async function keepOpened(treeId: string, file: string, user: string): Promise<void> {
-  await database().insert(openedFiles).ignore().values({ treeId, fileId: file, userId: user, at: new Date() })
+  const [{ affectedRows }] = await database()
+    .insert(openedFiles)
+    .ignore()
+    .values({ treeId, fileId: file, userId: user, at: new Date() })
+  if (affectedRows > 0) bus.tell({ about: 'read', tree: treeId })
 }
 
 /** Asks those others who haven’t read an item to do so, by letter. */

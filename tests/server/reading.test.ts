@@ -137,6 +137,20 @@ describe('what a meeting is about', () => {
     expect(await stranger.refusal('GET', `/api/trees/${tree}/opened`)).toBe('404 no-tree')
   })
 
+  it('is told live to those in the tree, once for each opening', async () => {
+    const { lev, rana, tree, read } = await staged()
+    const line = rana.line(tree)
+    await line.hello(0)
+    await read(lev)
+    await line.until(() => line.of('read').length === 1, 'the word that it was read')
+    await read(lev)
+    await lev.call('POST', `/api/trees/${tree}/files/${'0'.repeat(64)}/opened`)
+    await rana.edit(tree, [{ op: 'set', topic: 'n', field: 'title', value: 'Hafner asks for a week' }])
+    await read(lev)
+    await line.until(() => line.of('read').length === 2, 'the word that it was read anew')
+    await line.close()
+  })
+
   it('is asked for by letter in one press: only of those who haven’t read it, once a day, also pressed twice at once', async () => {
     const { ines, lev, mira, rana, at, tree, read } = await staged()
     await read(ines)

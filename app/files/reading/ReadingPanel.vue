@@ -4,7 +4,7 @@ import { fold } from '#core/find/text'
 import { shorten, topicOf } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { canRead } from './readable'
-import { useReading } from './useReading'
+import { readBefore, useReading } from './useReading'
 
 /**
  * A document beside the tree. Passages are chosen like rows, one key makes topics of them where the tree's focus is, and what was used is
@@ -45,12 +45,16 @@ function choose(event: Event): void {
   if (one) desk.reading.value = { ...one, passage: null }
 }
 
-// The document of the topic that has the focus, else the one that was read before, else the first there is.
+// What was asked for; else the document of the topic that has the focus, the one that was read before, the first there is.
 if (desk.reading.value === null) {
   const own = topicOf(desk.tree, desk.focus.value).files.find(canRead)
-  const first = own ? { topic: desk.focus.value, file: own } : documents.value[0]
+  const first = own ? { topic: desk.focus.value, file: own } : (readBefore.get(desk) ?? documents.value[0])
   if (first) desk.reading.value = { ...first, passage: null }
 }
+onBeforeUnmount(() => {
+  if (desk.reading.value) readBefore.set(desk, desk.reading.value)
+  desk.reading.value = null
+})
 
 /** Where the reader stands; what is chosen is told apart from it. */
 function stand(at: number): void {

@@ -19,6 +19,9 @@ export interface Readable {
   readonly file: Attachment
 }
 
+/** What was read last, for when the panel is opened again and nothing else is meant. */
+export const readBefore = new WeakMap<Desk, Readable>()
+
 /** The document beside the tree: its passages, which of them were used, and what topics are made of them. */
 export function useReading(desk: Desk) {
   const passages = shallowRef<readonly Passage[]>([])

@@ -87,6 +87,8 @@ onMounted(async () => {
         desk.focus.value = wanted
         desk.view.value = 'meeting'
       }
+      // What somebody is asked to read is open when they come for it, also where the sheet would wait.
+      else if (desk.tree.topics.get(wanted)!.item.length > 0) desk.sheetOpen.value = true
       nextTick(() => desk.visit(wanted))
     }
     // What leads here may lead into a panel, or to the comments of the topic.
