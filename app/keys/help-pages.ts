@@ -203,7 +203,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'pages',
     title: 'Pages behind links',
     body: [
-      'An owner can let this server ask the web pages that links lead to for their title, summary and picture: “Describe and tag this tree” in the everything box. Each page is asked once; then it shows by the pointer on its link, and in what {preview} shows.',
+      'An owner can let this server ask the web pages that links lead to for their title, summary and picture: “Describe and tag this tree” in the everything box. Each page is asked once; then it shows by the pointer on its link, by a press on the sign before it, and in what {preview} shows.',
       'There too is a check of all links: which are gone, silent or shut, and which sections have no address yet where others beside them have one.',
       'A page’s address given for a picture offers the picture that the page names.',
     ],
@@ -229,7 +229,7 @@ export const HELP: readonly HelpPage[] = [
     id: 'talk',
     title: 'Comments, and the bench',
     body: [
-      '{comment} says something about the topic you are on. @ and a few letters name somebody, # names a topic, which leads there. Enter says it, Shift with Enter begins a line; pictures can be pasted. A sign with the count stands on the plank; a filled one waits for an answer. On a bar of the schedule or a figure of the sheet it is about that, and keeps what it was when you said it.',
+      '{comment} says something about the topic you are on. @ and a few letters name somebody, or a group of people (whoever is in it just then is told), # names a topic, which leads there. Enter says it, Shift with Enter begins a line; pictures can be pasted. A sign with the count stands on the plank; a filled one waits for an answer. On a bar of the schedule or a figure of the sheet it is about that, and keeps what it was when you said it.',
       'Answer in the thread, or settle it; an answer opens it again. With a line comes what can be done with it: make a task or a decision of it (the way leads there and back), reword or withdraw what you said. {comments} lists all that isn’t settled; the filter finds topics by what was said.',
       'Whoever is here stands in the top bar. Press a face to go where that person goes, until you take a step of your own. {look-here} asks everybody who is here to look at what you have selected; nobody is moved.',
       '{bench} is the talk of the whole tree: it stays with it. Topics that are named in it are pointed out on the canvas. Drag a line to the canvas to make it a topic, a task or a comment. Without a line to the server what you say waits here.',

@@ -7,7 +7,7 @@ export const TOLD_KINDS = ['mention', 'reply', 'task', 'date', 'section', 'invit
 export type ToldKind = (typeof TOLD_KINDS)[number]
 
 export const KIND_WORDS: Record<ToldKind, string> = {
-  mention: 'Somebody mentions me, or all',
+  mention: 'Somebody mentions me, a group I am in, or all',
   reply: 'Replies where I have talked',
   task: 'Tasks given to me, or taken',
   date: 'Dates of my tasks moved by others',
