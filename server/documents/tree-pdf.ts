@@ -292,6 +292,8 @@ class TreePages {
 /** A title in one line of the contents: about as many letters as fit. */
 const cutTo = (title: string, width: number): string => {
   const most = Math.floor(width / 5.6)
+  // No text has more letters than units.
+  if (title.length <= most) return title
   const letters = [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(title)].map(
     ({ segment }) => segment,
   )

@@ -49,6 +49,17 @@ function between({ weight, ...face }: Face): { light: Font; heavy: Font; part: n
   }
 }
 
+/** Lines as a font sets them: what is measured is drawn after that, and the same words come again. */
+const set = new WeakMap<Font, Map<string, Layout>>()
+const MOST_SET = 20_000
+function layOut(font: Font, text: string): Layout {
+  let known = set.get(font)
+  if (!known || known.size > MOST_SET) set.set(font, (known = new Map()))
+  let layout = known.get(text)
+  if (!layout) known.set(text, (layout = font.layout(text) as unknown as Layout))
+  return layout
+}
+
 const mixed = (a: number, b: number, part: number): number => a + (b - a) * part
 
 /** Latin and what stands among it: set from left to right, letter by letter, in a face of ours if that has them all. */
@@ -96,7 +107,7 @@ export class Typesetter {
 
   private plainWidth(text: string, face: Face): number {
     const { light, heavy, part } = between(face)
-    const width = (font: Font): number => (font.layout(text).advanceWidth * face.size) / font.unitsPerEm
+    const width = (font: Font): number => (layOut(font, text).advanceWidth * face.size) / font.unitsPerEm
     return part === 0 ? width(light) : mixed(width(light), width(heavy), part)
   }
 
@@ -119,7 +130,7 @@ export class Typesetter {
   private pieceWidth(text: string, font: FontName, face: Face): number {
     if (font === 'text' || font === 'bold') return this.plainWidth(text, face)
     const other = otherFont(font)
-    return (other.layout(text).advanceWidth * face.size) / other.unitsPerEm
+    return (layOut(other, text).advanceWidth * face.size) / other.unitsPerEm
   }
 
   private piecesOf(raw: string, face: Face): readonly Drawn<Style>[] {
@@ -147,8 +158,8 @@ export class Typesetter {
     const own = font === 'text' || font === 'bold'
     const { light, heavy, part } = own ? between(face) : { light: otherFont(font), heavy: otherFont(font), part: 0 }
     const scale = face.size / light.unitsPerEm
-    const thin = light.layout(text) as unknown as Layout
-    const thick = part === 0 ? thin : (heavy.layout(text) as unknown as Layout)
+    const thin = layOut(light, text)
+    const thick = part === 0 ? thin : layOut(heavy, text)
     // Faces that join letters differently can't be drawn between one another: the nearer one is.
     const alike = thick.glyphs.length === thin.glyphs.length
     const made: Outline[] = []

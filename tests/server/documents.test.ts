@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import mammoth from 'mammoth'
 import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { describe, expect, it } from 'vitest'
@@ -144,6 +145,21 @@ describe('emoji in a PDF', () => {
 })
 
 describe('a paragraph', () => {
+  it('law: what is plain stands the same, whether or not graphemes, directions and breaks are looked for', () => {
+    const odd: Ruler<number> = {
+      fontFor: (letter, style) => (/\d/.test(letter) ? 'otherText' : style > 1 ? 'bold' : 'text'),
+      // Not the sum of its letters, as in a font that kerns.
+      width: (text, font, style) =>
+        text.length * (font === 'bold' ? 6 : 5) + (text.includes('AV') ? -1.5 : 0) + style / 7,
+    }
+    const piece = fc.tuple(fc.stringMatching(/^[ -~¡-¬®-ɏ‐-‧‰-⁞€]{0,30}$/), fc.integer({ min: 0, max: 3 }))
+    fc.assert(
+      fc.property(fc.array(piece, { maxLength: 4 }), fc.integer({ min: 8, max: 700 }), (runs, width) => {
+        expect(layOutParagraph(runs, width, odd)).toEqual(layOutParagraph(runs, width, odd, false))
+      }),
+      { numRuns: 1000 },
+    )
+  })
   const ruler: Ruler<null> = { fontFor: () => 'text', width: text => [...text].length * 10 }
   const lines = (text: string, width: number): string[] =>
     layOutParagraph([[text, null]], width, ruler).lines.map(line => line.pieces.map(piece => piece.text).join('|'))
