@@ -21,6 +21,7 @@ const ALL = [
   'history',
   'endure',
   'hand-out',
+  'guest',
   'plan',
   'figures',
   'sheet',

@@ -19,7 +19,7 @@ h1{font-size:2rem;line-height:1.2;color:var(--porch);margin:0 0 .4rem}
 h2.plain{font-size:1.25rem;margin:2.2rem 0 .6rem}
 a{color:var(--porch)}
 .quiet,.about{color:var(--quiet);font-size:.9rem;margin:.1rem 0 .5rem}
-.topic{background:var(--plank);border-left:4px solid var(--porch);padding:.5rem .9rem;margin:.55rem 0;box-shadow:0 1px 0 var(--line)}
+.topic{content-visibility:auto;contain-intrinsic-size:auto 3rem;background:var(--plank);border-left:4px solid var(--porch);padding:.5rem .9rem;margin:.55rem 0;box-shadow:0 1px 0 var(--line)}
 .topic .topic{border-left-width:3px;padding:.3rem .7rem;margin:.35rem 0}
 summary{cursor:pointer}
 summary h2,summary h3,summary h4,summary h5,summary h6,.leaf>h2,.leaf>h3,.leaf>h4,.leaf>h5,.leaf>h6{display:inline;margin:0;font-size:1rem;font-weight:600}
@@ -38,7 +38,7 @@ nav li{padding:.15rem 0}
 .act{display:inline-block;margin-left:.5rem;padding:0 .5rem;font-size:.82rem;line-height:1.9;border:1px solid var(--line);border-radius:99px;text-decoration:none}
 .act:hover,.act:focus-visible{background:var(--porch);color:var(--plank)}
 @media(pointer:coarse){.act{line-height:2.6rem;padding:0 .9rem}}
-@media print{.act{display:none}body{background:#fff}.topic{box-shadow:none;break-inside:avoid-page}details::details-content{content-visibility:visible}}
+@media print{.act{display:none}body{background:#fff}.topic{content-visibility:visible;box-shadow:none;break-inside:avoid-page}details::details-content{content-visibility:visible}}
 `
 
 export interface PageAsked {
