@@ -78,8 +78,14 @@ function phrases(nodes: readonly PhrasingContent[], more: object = {}): Paragrap
   })
 }
 
-/** Blocks of a note, at an indent of so many twentieths of a point. */
-export function noteAsDocx(blocks: readonly RootContent[], page: Page, indent: number, level = 0): Block[] {
+/** Blocks of a note, at an indent of so many twentieths of a point; `more`: what all its runs are. */
+export function noteAsDocx(
+  blocks: readonly RootContent[],
+  page: Page,
+  indent: number,
+  level = 0,
+  more: object = {},
+): Block[] {
   const at = indent > 0 ? { indent: { left: indent } } : {}
   return blocks.flatMap((block): Block[] => {
     switch (block.type) {
@@ -90,7 +96,9 @@ export function noteAsDocx(blocks: readonly RootContent[], page: Page, indent: n
           return picture ? [new Paragraph({ ...at, children: [pictureRun(picture, only.alt ?? '', page.widest)] })] : []
         }
         const words = plainWords(block.children)
-        return [new Paragraph({ ...at, spacing: { after: 120 }, ...reading(words), children: phrases(block.children) })]
+        return [
+          new Paragraph({ ...at, spacing: { after: 120 }, ...reading(words), children: phrases(block.children, more) }),
+        ]
       }
       case 'heading':
         return [
@@ -98,11 +106,11 @@ export function noteAsDocx(blocks: readonly RootContent[], page: Page, indent: n
             ...at,
             keepNext: true,
             spacing: { before: 120, after: 60 },
-            children: phrases(block.children, { bold: true }),
+            children: phrases(block.children, { ...more, bold: true }),
           }),
         ]
       case 'blockquote':
-        return noteAsDocx(block.children, page, indent + 400, level)
+        return noteAsDocx(block.children, page, indent + 400, level, more)
       case 'code':
         return block.value
           .split('\n')
@@ -117,9 +125,12 @@ export function noteAsDocx(blocks: readonly RootContent[], page: Page, indent: n
                 ? { numbering: { reference: ORDERED, level: Math.min(level, DEEPEST_LIST) } }
                 : { bullet: { level: Math.min(level, DEEPEST_LIST) } }),
               spacing: { after: 40 },
-              children: [...(tick ? [run(tick)] : []), ...(first?.type === 'paragraph' ? phrases(first.children) : [])],
+              children: [
+                ...(tick ? [run(tick)] : []),
+                ...(first?.type === 'paragraph' ? phrases(first.children, more) : []),
+              ],
             }),
-            ...noteAsDocx(first?.type === 'paragraph' ? below : item.children, page, indent, level + 1),
+            ...noteAsDocx(first?.type === 'paragraph' ? below : item.children, page, indent, level + 1, more),
           ]
         })
       case 'table': {

@@ -33,6 +33,19 @@ export const runs = (text: string, more: object = {}): TextRun[] =>
   directionRuns(clean(text)).map(
     part => new TextRun({ text: part.text, ...(part.rightToLeft ? { rightToLeft: true } : {}), ...more }),
   )
+/**
+ * What runs of a language say of it: Word keeps one for each of three kinds of script (ISO/IEC 29500-1, 17.3.2.20 `lang`), and looks
+ * at the spelling by it.
+ */
+export const spokenIn = (language: string | null): object => {
+  if (language === null) return {}
+  const kind = /^(?:ar|fa|he|ur|yi)\b/.test(language)
+    ? 'bidirectional'
+    : /^(?:ja|ko|zh)\b/.test(language)
+      ? 'eastAsia'
+      : 'value'
+  return { language: { [kind]: language } }
+}
 export const quiet = (text: string): TextRun[] => runs(text, { color: QUIET, size: 18 })
 /** What a paragraph of this text needs to stand and be read from the right, where it is. */
 export const reading = (text: string): { bidirectional?: boolean } =>

@@ -50,6 +50,8 @@ export class PageWriter {
   private readonly glyphs = new Map<FontName, Glyphs>()
   private readonly ruler: Ruler<Style>
 
+  /** The language of what is drawn just now, where it isn't the document's. */
+  private language: string | null = null
   /** The document's structure for whoever hears it (PDF 1.7, section 14.8), where it has one. */
   private readonly structure: PDFKit.PDFStructureElement | null = null
 
@@ -158,8 +160,17 @@ export class PageWriter {
 
   /** Draws something as an element of the structure: 'P', 'H1', 'Figure', 'Table' … (PDF 1.7, section 14.8.4). */
   as(type: string, draw: () => void, alt?: string): void {
-    if (this.structure) this.structure.add(this.doc.struct(type, alt === undefined ? {} : { alt }, [draw]))
+    const said = { ...(alt === undefined ? {} : { alt }), ...(this.language === null ? {} : { lang: this.language }) }
+    if (this.structure) this.structure.add(this.doc.struct(type, said, [draw]))
     else draw()
+  }
+
+  /** What is drawn here is in a language of its own (PDF 1.7, section 14.9.2); null: in that of the document. */
+  speaking(language: string | null, draw: () => void): void {
+    const before = this.language
+    this.language = language
+    draw()
+    this.language = before
   }
 
   /** A picture, made to fit the width and the room below, on the next page if there's more room. */

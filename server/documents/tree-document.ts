@@ -13,7 +13,7 @@ import { Telling } from '#core/handing/telling'
 import type { TemplateField } from '#core/handing/template'
 import type { WordDocumentAsked } from './document-asked'
 import { type Block, DEEPEST_LIST, noteAsDocx, type Page, pictureRun } from './docx-note'
-import { INK, lined, link, PORCH, quiet, reading, run, runs, table, TEXT_WIDTH } from './docx-parts'
+import { INK, lined, link, PORCH, quiet, reading, run, runs, table, TEXT_WIDTH, spokenIn } from './docx-parts'
 import type { Filling } from './fill-template'
 import type { PagePicture } from './handed-pictures'
 import type { Template } from './template'
@@ -75,7 +75,7 @@ export class TreeDocument {
           ? [new Paragraph({ ...at, spacing: { after: 120 }, children: [pictureRun(drawn, words, this.page.widest)] })]
           : []
       }),
-      ...noteAsDocx(noteBlocks(topic.note), this.page, indent),
+      ...noteAsDocx(noteBlocks(topic.note), this.page, indent, 0, spokenIn(topic.language)),
       ...topic.checks.map(({ text, done, due }) =>
         bullet([
           run(done ? '☑ ' : '☐ '),
@@ -101,7 +101,7 @@ export class TreeDocument {
   private topic(topic: HandedTopic): Block[] {
     this.asked.written?.()
     const title = this.telling.titled(topic)
-    const mark = new Bookmark({ id: anchorOf(topic.id), children: runs(title) })
+    const mark = new Bookmark({ id: anchorOf(topic.id), children: runs(title, spokenIn(topic.language)) })
     if (topic.level <= this.headings) {
       const heading = HEADINGS[topic.level - 1]
       return [

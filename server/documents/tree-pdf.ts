@@ -125,7 +125,7 @@ class TreePages {
       const drawn = this.asked.pictures.of(svg)
       if (drawn) this.picture(drawn, words, indent, CHART_WIDTH)
     }
-    this.note(noteBlocks(topic.note), indent)
+    this.page.speaking(topic.language, () => this.note(noteBlocks(topic.note), indent))
     const line = (runs: readonly Run[]): void => this.p([BULLET, ...runs], { indent: indent + 8, after: 3 })
     for (const { text, done, due } of topic.checks)
       this.p(
@@ -162,10 +162,12 @@ class TreePages {
       page.place(topic.id)
       page.markAt(topic.level, title)
       this.pages.set(topic.id, page.page)
-      page.as(`H${Math.min(6, topic.level + 1)}`, () =>
-        page.write(
-          [[title, { size: sizeOf(topic.level), bold: true, ...(topic.level === 1 ? { color: PORCH } : {}) }]],
-          { after: 4 },
+      page.speaking(topic.language, () =>
+        page.as(`H${Math.min(6, topic.level + 1)}`, () =>
+          page.write(
+            [[title, { size: sizeOf(topic.level), bold: true, ...(topic.level === 1 ? { color: PORCH } : {}) }]],
+            { after: 4 },
+          ),
         ),
       )
       this.substance(topic, 0)
@@ -173,7 +175,9 @@ class TreePages {
       const indent = 14 * (topic.level - this.asked.choice.headings - 1)
       page.room(18)
       page.place(topic.id)
-      this.p([BULLET, [title]], { indent: Math.min(indent, page.width / 2), after: 2 })
+      page.speaking(topic.language, () =>
+        this.p([BULLET, [title]], { indent: Math.min(indent, page.width / 2), after: 2 }),
+      )
       this.substance(topic, Math.min(indent + 14, page.width / 2))
     }
     for (const child of topic.children) this.topic(child)

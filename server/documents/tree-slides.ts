@@ -26,6 +26,8 @@ interface Line {
   readonly text: string
   readonly level: number
   readonly small: boolean
+  /** BCP 47; null where nobody said. */
+  readonly language?: string | null
 }
 /** What small print takes of a line. */
 const SMALL = 0.7
@@ -148,7 +150,7 @@ export async function treeAsSlides(asked: SlidesAsked, cut: Cut): Promise<Buffer
     return topic.children.flatMap((child): Line[] => {
       const about = telling.about(child)
       const line: Line[] = [
-        { text: telling.titled(child), level, small: false },
+        { text: telling.titled(child), level, small: false, language: child.language },
         ...(about ? [{ text: about, level: level + 1, small: true }] : []),
       ]
       if (child.level <= SECTION_LEVELS && (child.children.length > 0 || child.picture)) {
@@ -201,10 +203,11 @@ export async function treeAsSlides(asked: SlidesAsked, cut: Cut): Promise<Buffer
       const beside = i === 0 && shown ? 4.6 : 0
       if (page.length > 0)
         slide.addText(
-          page.map(({ text, level, small }, at) => ({
+          page.map(({ text, level, small, language }, at) => ({
             text: clean(text),
             options: {
               ...(small ? {} : { bullet: { indent: 16 } }),
+              ...(language ? { lang: language } : {}),
               indentLevel: Math.min(level, 6),
               fontSize: small ? 14 : level === 0 ? 22 : level === 1 ? 19 : 17,
               color: bare(small ? hue : theme.ink),

@@ -232,6 +232,26 @@ describe('documents', () => {
     expect(raw).toContain('/Lang (fr-FR)')
     expect(raw).toContain('/Outlines')
   })
+  it('says of a topic in a language of its own which that is: for spelling, and for whoever hears it', async () => {
+    const speak = (lift: string | null, books: string | null) =>
+      ines.edit(tree, [
+        { op: 'set', topic: 'lift', field: 'language', value: lift },
+        { op: 'set', topic: 'books', field: 'language', value: books },
+      ])
+    expect((await speak('da', 'ja')).status).toBe(200)
+    const document = strFromU8(unzipSync((await out({ as: 'docx', with: [...TAKEN] })).bytes)['word/document.xml']!)
+    // The heading, and its note.
+    expect(document.match(/<w:lang w:val="da"\/>/g)!.length).toBeGreaterThan(1)
+    expect(document).toContain('<w:lang w:eastAsia="ja"/>')
+    const raw = (await out({ as: 'pdf', with: [...TAKEN] })).bytes.toString('latin1')
+    expect(raw.match(/\/Lang \(da\)/g)!.length).toBeGreaterThan(1)
+    expect(raw).toContain('/Lang (ja)')
+    const slides = Object.entries(unzipSync((await out({ as: 'pptx', with: [...TAKEN] })).bytes))
+    expect(
+      slides.some(([name, part]) => /slides\/slide\d+\.xml$/.test(name) && /lang="da"/.test(strFromU8(part))),
+    ).toBe(true)
+    expect((await speak(null, null)).status).toBe(200)
+  })
   it('a page for the browser folds without a script and reads nothing from elsewhere', async () => {
     const { bytes } = await out({ as: 'html', with: [...TAKEN], drawn: true })
     const html = bytes.toString()
