@@ -4,6 +4,7 @@ import type { Figures } from '#core/figures/figures'
 import { figureMeets } from '#core/figures/meets'
 import { figureColumns } from '#core/figures/columns'
 import { LOCALES } from '#core/handing/words'
+import { byLight } from '#core/scene/by-light'
 import { figuresAt, figuresInWords } from '#core/figures/told'
 import { type ComputedColumns, writeCsv } from '#core/formats/csv'
 import { writeOpml } from '#core/formats/opml'
@@ -264,7 +265,14 @@ export async function makeHandOut(
     return made(zipSync({ [`${stem}.md`]: strToU8(text), ...along }, { level: 6 }), 'zip', 'application/zip')
   }
   if (kind === 'html') {
-    const drawn = choice.drawn ? treeSvg(await treeScene(cut, choice, asked), 'text', asked) : ''
+    const lit = async (dusk: boolean): Promise<string> =>
+      treeSvg(await treeScene(cut, { ...choice, dusk }, asked), 'text', asked)
+    // A page takes the light of whoever looks at it, and so does its picture.
+    const drawn = !choice.drawn
+      ? ''
+      : choice.dusk
+        ? await lit(true)
+        : byLight(await lit(false), await lit(true), 'svg.drawn')
     const picture = (hash: string): string => {
       const found = file(hash)
       return found ? `data:${found.type};base64,${Buffer.from(found.bytes).toString('base64')}` : ''

@@ -258,6 +258,13 @@ describe('documents', () => {
     expect(html).toContain('<details class="topic" id="t-lift" open>')
     expect(html).not.toMatch(/<script|<link |src="(?!data:)|url\(/i)
     expect(html).toContain('Move &lt;to&gt; &amp; &quot;tannery&quot;')
+    // Its picture takes the light of whoever looks, unless one of them was asked for.
+    expect(html).toMatch(
+      /<style>svg\.drawn\{--light-0:#[0-9a-f]{6};.*@media screen and \(prefers-color-scheme:dark\)\{svg/,
+    )
+    expect((await out({ as: 'html', with: [...TAKEN], drawn: true, dusk: true })).bytes.toString()).not.toContain(
+      '--light-',
+    )
   })
   it('Markdown has headings as deep as one wants, its files beside it, and lists all through when one wants none', async () => {
     const { bytes } = await out({ as: 'markdown', with: [...TAKEN], headings: 1 })
