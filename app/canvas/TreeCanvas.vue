@@ -361,15 +361,7 @@ defineExpose({
     </div>
     <div ref="over" class="world">
       <TieLayer v-if="drawnTies.length" :ties="drawnTies" :zoom="zoom" :to-world="worldAt" @pulled="pullTie" />
-      <div
-        v-for="post in posts"
-        :key="post.id"
-        class="post"
-        :class="{ centre: post.centre, left: post.left, focused: post.focused }"
-        :style="post.style"
-        aria-hidden="true">
-        <span v-for="(line, i) in post.lines" :key="i">{{ line }}</span>
-      </div>
+      <PostLayer :posts="posts" />
       <template v-if="landing">
         <svg v-if="landing.guides?.length" class="new-bracket guides" width="1" height="1" aria-hidden="true">
           <line v-for="(guide, i) in landing.guides" :key="i" v-bind="guide" />

@@ -75,12 +75,14 @@ watch(
 watch(visible, now => {
   if (!now) cancel()
 })
-/** The tree or the branch goes onto the projector itself, step by step. */
+/** What goes onto the projector itself, step by step: the tree, a branch, or what a filter or a selection leaves of it. */
+const PROJECTED = new Set(['tree', 'branch', 'filter', 'selection'])
 function present(): void {
   const part = whole()?.part
+  const through = partKey.value === 'filter' ? desk.finding.matches.value : desk.selected()
   visible.value = false
   if (part?.kind === 'branch') desk.showOnly(part.topic)
-  page.present()
+  page.present(null, partKey.value === 'filter' || partKey.value === 'selection' ? [...through] : null)
 }
 const earlier = useMade(desk.session.treeId, visible)
 /** What takes long is left to be made; whoever asked for it hears of it by letter. */
@@ -257,7 +259,7 @@ onBeforeUnmount(() => {
         @said="done = $event"
         @failed="wrong = $event" />
       <Button label="By mail" outlined :aria-expanded="mailing" @click="mailing = !mailing" />
-      <Button v-if="partKey === 'tree' || partKey === 'branch'" label="To the projector" outlined @click="present" />
+      <Button v-if="PROJECTED.has(partKey)" label="To the projector" outlined @click="present" />
       <template v-if="busy">
         <button class="plain" @click="cancel">Stop</button>
         <button class="plain" @click="meanwhile">Meanwhile I do something else</button>

@@ -35,6 +35,7 @@ watch(
   () => [item, asked.value?.meeting, asked.value?.mine, asked.value?.digest, visible.value],
   () => {
     clearTimeout(timer)
+    timer = 0
     if (!asked.value || visible.value !== 'visible' || !desk.status.ready) return
     timer = window.setTimeout(open, asked.value.mine ? DWELL_MS : 300)
   },
@@ -52,11 +53,13 @@ useEventListener(
   window,
   'read',
   useDebounceFn(() => {
-    if (visible.value === 'visible' && (!asked.value?.mine || mine.value)) void open()
+    // What isn't open long enough yet, for oneself, is asked when it is.
+    if (visible.value === 'visible' && asked.value && timer === 0) void open()
   }, 300),
 )
 
 async function open(): Promise<void> {
+  timer = 0
   const [meeting, at] = [asked.value?.meeting, item]
   if (!meeting) return
   try {

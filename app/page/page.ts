@@ -58,6 +58,11 @@ export const BESIDE_MEETING: ReadonlySet<Panel> = new Set<Panel>(['bench', 'comm
 
 /** Panels without a field: the keys stay with the tree. */
 export const SHOWING: ReadonlySet<Panel> = new Set<Panel>(['key', 'steps'])
+/** A tree that is presented: by oneself, or by the one whom one goes along `with`; all of it, or what it goes `through`. */
+export interface Presented {
+  readonly with: string | null
+  readonly through: readonly TopicId[] | null
+}
 /** The commands that are heard while the tree is presented: what is done to what is seen. The rest opens what isn't shown. */
 export const WHILE_PRESENTING = new Set([
   'edit',
@@ -123,7 +128,7 @@ export class Page implements House {
   readonly choosing = ref<'tie' | 'wait' | null>(null)
   readonly referring = ref<'reference' | 'wait-abroad' | null>(null)
   /** The tree is presented: by oneself, or by somebody whom one goes along with. */
-  readonly presenting = shallowRef<{ readonly with: string | null } | null>(null)
+  readonly presenting = shallowRef<Presented | null>(null)
   /** Whether the first look is over. */
   readonly settled = ref(false)
   /** The view of the tree to come back to from the meeting. */
@@ -194,9 +199,9 @@ export class Page implements House {
     else this.panel(what)
   }
 
-  /** Presents the tree, or goes along with somebody who does. */
-  present(leader: string | null = null): void {
-    this.presenting.value = { with: leader }
+  /** Presents the tree, or some topics of it, or goes along with somebody who does. */
+  present(leader: string | null = null, through: readonly TopicId[] | null = null): void {
+    this.presenting.value = { with: leader, through }
   }
 
   fit(): void {

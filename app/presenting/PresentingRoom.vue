@@ -13,11 +13,12 @@ import { usePresenting } from './usePresenting'
 /** The strip under a tree that is presented: where one is, how it goes on, and the keys for it. */
 const desk = useDesk()
 const page = usePage()
-const leader = page.presenting.value!.with
+const presented = page.presenting.value!
+const { with: leader } = presented
 const { steps, at, aside, led, began, full, to, move, show, follow, speaker, fill, end } = usePresenting(
   desk,
   page,
-  leader,
+  presented,
 )
 /** More boards than these can't be told apart. */
 const MOST_BOARDS = 120

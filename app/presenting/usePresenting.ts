@@ -1,9 +1,9 @@
 import { useEventListener, useResizeObserver } from '@vueuse/core'
 import { cueOf } from '#core/presenting/cue'
-import { foldsOf, inSightOf, type Step, stepOf, stepsOf } from '#core/presenting/steps'
+import { foldsOf, inSightOf, type Step, stepOf, stepsOf, stepsThrough } from '#core/presenting/steps'
 import { isLive, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
-import type { CanvasHold, Page } from '~/page/page'
+import type { CanvasHold, Page, Presented } from '~/page/page'
 import { type Move, useCues } from './cues'
 import { glide } from './glide'
 
@@ -16,11 +16,12 @@ const TABS = 34
  * Going through the steps of a tree. Whoever presents leads; who goes along is where the leader is, until they look around
  * by steps of their own. Everything is as it was when it ends.
  */
-export function usePresenting(desk: Desk, page: Page, leader: string | null) {
+export function usePresenting(desk: Desk, page: Page, { with: leader, through }: Presented) {
   const root = desk.only.value ?? desk.tree.centre
   const began = Date.now()
   const steps = computed<readonly Step[]>(() => {
     void desk.tick.value
+    if (through) return stepsThrough(desk.tree, through)
     return stepsOf(desk.tree, isLive(desk.tree, root) ? root : desk.tree.centre)
   })
   /** The topic of the step that is shown: steps may come and go beside it. */

@@ -120,7 +120,7 @@ function keep(link: Link): void {
   <div class="links">
     <template v-for="link in topic.links" :key="link.id">
       <div class="line" @pointerenter="rest(link)" @pointerleave="leave">
-        <div v-if="shown === link.id || pinned === link.id" class="page"><PageCard :address="link.url" /></div>
+        <div v-if="shown === link.id || pinned === link.id" class="page" :class="{ pinned: pinned === link.id }"><PageCard :address="link.url" /></div>
         <button
           v-if="hasPage(link)"
           class="icon-button"
@@ -220,6 +220,7 @@ function keep(link: Link): void {
 }
 .line {
   position: relative;
+  flex-wrap: wrap;
 }
 .page {
   position: absolute;
@@ -229,6 +230,13 @@ function keep(link: Link): void {
   z-index: 5;
   box-shadow: var(--shadow);
   border-radius: 8px;
+}
+/* What stays lies over nothing. */
+.page.pinned {
+  position: static;
+  order: 1;
+  flex: 0 0 100%;
+  box-shadow: none;
 }
 .open {
   text-decoration: none;

@@ -46,6 +46,23 @@ function plan(): Tree {
 const titles = (tree: Tree): string[] => [...allTopics(tree)].map(({ title }) => title)
 
 describe('a cut', () => {
+  it('shows what a filter found, wherever it stands: a whole keeps what is folded and behind a door as it is', () => {
+    const tree = plan()
+    applyChanges(tree, [
+      { op: 'set', topic: 'fitout', field: 'folded', value: true },
+      { op: 'set', topic: 'lift', field: 'annex', value: true },
+    ])
+    const shown = (cut: Tree): unknown[] =>
+      ['fitout', 'lift'].map(id => [cut.topics.get(id)!.folded, cut.topics.get(id)!.annex])
+    expect(shown(cutOut(tree, choice()).tree)).toEqual([
+      [true, false],
+      [false, true],
+    ])
+    expect(shown(cutOut(tree, choice({ part: { kind: 'topics', topics: ['bolts'], way: true } })).tree)).toEqual([
+      [false, false],
+      [false, false],
+    ])
+  })
   it('is the whole, a branch, picked topics, or the way to some, by itself', () => {
     const tree = plan()
     expect(titles(cutOut(tree, choice()).tree)).toEqual(['Move', 'Fit-out', 'Lift', 'Bolts', 'Lamps', 'Lamps', 'Loose'])

@@ -156,6 +156,8 @@ export function cutOut(tree: Tree, choice: Choice, circumstances: Circumstances 
   let deeper = 0
   const depth = choice.depth ?? (choice.part.kind === 'view' ? viewOf(tree, choice.part.view).depth : null)
 
+  /** What a filter found is seen, wherever it stands: not folded away, nor behind the door of an annex. */
+  const open: Partial<Topic> = keep === null ? {} : { folded: false, annex: false }
   const lean = (topic: Topic, changed: Partial<Topic> = {}): Topic => {
     const original = originalOf(tree, topic)
     const said =
@@ -173,7 +175,7 @@ export function cutOut(tree: Tree, choice: Choice, circumstances: Circumstances 
             people: original.people,
             markers: original.markers,
           }
-    return { ...topic, ...said, reference: null, ...blank, ...changed }
+    return { ...topic, ...said, reference: null, ...blank, ...open, ...changed }
   }
   const walk = (id: TopicId, level: number): void => {
     const below = childrenOf(tree, id).filter(child => keep === null || keep.has(child))

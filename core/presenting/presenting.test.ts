@@ -18,7 +18,7 @@ import * as Y from 'yjs'
 import { grow, rolls, seed } from '../../tests/rolled'
 import { cueOf } from './cue'
 import { movedTo, picked, unpicked } from './pick'
-import { AT_A_GLANCE, foldsOf, inSightOf, pickedSteps, stepOf, stepsOf } from './steps'
+import { AT_A_GLANCE, foldsOf, inSightOf, pickedSteps, stepOf, stepsOf, stepsThrough } from './steps'
 
 const add = (tree: Tree, ...list: [string, string | null, Partial<Topic>?][]): Tree => {
   applyChanges(
@@ -67,6 +67,16 @@ describe('the steps of presenting', () => {
     expect(inSightOf(tree, stepsOf(tree)[1]!)).toEqual(['a', 'b'])
   })
 
+  it('through what a filter leaves: the centre, then each as it is read, without what is gone', () => {
+    const tree = add(bare(), ['fit-out', 'centre'], ['lift', 'fit-out'], ['books', 'centre'], ['crates', 'books'])
+    run(tree, [{ op: 'remove', topic: 'crates' }])
+    expect(stepsThrough(tree, ['books', 'crates', 'centre', 'lift']).map(({ topic }) => topic)).toEqual([
+      'centre',
+      'lift',
+      'books',
+    ])
+    expect(stepsThrough(tree, []).map(({ topic }) => topic)).toEqual(['centre'])
+  })
   it('of one branch begin with it', () => {
     const tree = add(bare(), ['a', 'centre'], ['b', 'a'], ['c', 'b'], ['d', 'a'])
     expect(told(tree, 'a')).toEqual(['a', 'b+', 'd+'])

@@ -1,4 +1,4 @@
-import { childrenOf, isLive, pathTo, topicOf, type TopicId, type Tree } from '../tree'
+import { childrenOf, inReadingOrder, isLive, pathTo, topicOf, type TopicId, type Tree } from '../tree'
 
 /*
  * Presenting a tree is going through its branches one by one. What a step shows can be taken in at a glance: a branch of a
@@ -68,6 +68,15 @@ export function stepsOf(tree: Tree, root: TopicId = tree.centre): readonly Step[
     open.push(...below.toReversed())
   }
   return steps
+}
+
+/** The steps through some topics alone, as a filter or a selection leaves them: the centre first, then each in reading order. */
+export function stepsThrough(tree: Tree, topics: readonly TopicId[]): readonly Step[] {
+  const some = inReadingOrder(
+    tree,
+    topics.filter(id => id !== tree.centre && isLive(tree, id)),
+  )
+  return [tree.centre, ...some].map(id => stepAt(tree, id, tree.centre))
 }
 
 /** What was picked and is still there, in its order. */
