@@ -120,7 +120,9 @@ function keep(link: Link): void {
   <div class="links">
     <template v-for="link in topic.links" :key="link.id">
       <div class="line" @pointerenter="rest(link)" @pointerleave="leave">
-        <div v-if="shown === link.id || pinned === link.id" class="page" :class="{ pinned: pinned === link.id }"><PageCard :address="link.url" /></div>
+        <div v-if="shown === link.id || pinned === link.id" class="page" :class="{ pinned: pinned === link.id }">
+          <PageCard :address="link.url" />
+        </div>
         <button
           v-if="hasPage(link)"
           class="icon-button"
