@@ -49,9 +49,9 @@ function between({ weight, ...face }: Face): { light: Font; heavy: Font; part: n
   }
 }
 
-/** Lines as a font sets them: what is measured is drawn after that, and the same words come again. */
+/** Lines as a font sets them: what is measured is drawn right after that. Few are kept, since each holds all its letters. */
 const set = new WeakMap<Font, Map<string, Layout>>()
-const MOST_SET = 20_000
+const MOST_SET = 2_000
 function layOut(font: Font, text: string): Layout {
   let known = set.get(font)
   if (!known || known.size > MOST_SET) set.set(font, (known = new Map()))
