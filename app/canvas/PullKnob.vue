@@ -31,8 +31,8 @@ const pulled = shallowRef<{ readonly from: Point; readonly to: Point; readonly o
 let start: { readonly x: number; readonly y: number } | null = null
 let landing: Landing | null = null
 
-/** Beside the tab that folds, which has the middle of the end. */
 const hasTab = computed(() => plank.children > 0 && plank.rank !== 'centre')
+/** Beside the tab that folds, which has the middle of the end. */
 const at = computed<Point>(() => {
   const { x, y, width, height, direction } = plank
   if (direction === 'down') return { x: x + width / 2 + (hasTab.value ? 22 : 0), y: y + height + 9 }
@@ -163,9 +163,6 @@ const tied = computed(() => {
   }
   .knob.tabbed.left::after {
     inset: 0 0 -30px -30px;
-  }
-  .knob.tabbed.down::after {
-    inset: 0 -30px -30px 0;
   }
 }
 .rope {
