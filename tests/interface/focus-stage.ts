@@ -1,4 +1,5 @@
 import { newId } from '../caller'
+import { measure } from './figures-stage'
 import { expect, topic, type Visitor } from './porch'
 import type { Page } from '@playwright/test'
 
@@ -123,23 +124,7 @@ export async function laidOut(person: Visitor): Promise<string> {
     { op: 'tree', field: 'arrangement', value: 'right' },
     { op: 'tree', field: 'planFrom', value: '2027-01-11' },
     { op: 'set', topic: lift, field: 'duration', value: 3 },
-    {
-      op: 'tree-put',
-      set: 'measures',
-      member: {
-        id: 'cost',
-        order: 'a0',
-        name: 'Cost',
-        unit: 'EUR',
-        decimals: 2,
-        rounding: 'half-even',
-        rollUp: 'sum',
-        by: null,
-        hue: null,
-        limit: 'most',
-        onPlank: false,
-      },
-    },
+    measure('cost', 'Cost', { onPlank: false }) as never,
     { op: 'put', topic: lift, set: 'meeting', member: { id: 'why', kind: 'why', text: 'Settle the lift.' } },
   ])
   return id
