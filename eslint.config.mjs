@@ -107,6 +107,19 @@ export default withNuxt(
     },
   },
   {
+    files: ['server/**/*.ts'],
+    ignores: ['server/database/transaction.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.property.name='transaction']",
+          message: 'By `inTransaction`: so many at once, and again where two met.',
+        },
+      ],
+    },
+  },
+  {
     files: ['app/**/*.{ts,vue}'],
     rules: {
       'no-restricted-imports': [

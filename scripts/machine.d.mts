@@ -10,7 +10,7 @@ export function needModules(): Promise<void>
 export function needBuild(): Promise<void>
 export function needFolder(folder: string, megabytes: number): void
 export function keptSecret(folder: string, name: string): string
-export function freePort(): Promise<number>
+export function freePort(part?: number, parts?: number): Promise<number>
 export function tryPort(host: string, port: number): Promise<string | null>
 export interface RunningDatabase {
   readonly url: string

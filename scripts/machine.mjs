@@ -115,10 +115,12 @@ export async function needBuild() {
 /**
  * A port on loopback that nobody listens on. Drawn from below the range that systems give to outgoing connections
  * (32768 and up on Linux, 49152 and up elsewhere), so that none takes it while its server is started again.
+ * `part` of so many `parts` of that range.
  */
-export async function freePort() {
+export async function freePort(part = 0, parts = 1) {
+  const count = 12_000 / parts
   for (;;) {
-    const port = 20_000 + randomInt(12_000)
+    const port = 20_000 + part * count + randomInt(count)
     if ((await tryPort('127.0.0.1', port)) === null) return port
   }
 }

@@ -9,6 +9,12 @@ export interface Answer<T> {
   readonly headers: Headers
 }
 
+/** What an answer holds that has to be one: what it says instead is what failed. */
+function must<T>({ status, data }: Answer<T>): T {
+  if (status >= 300) throw new Error(`${status} ${JSON.stringify(data)}`)
+  return data
+}
+
 /** Somebody who uses the API: keeps a cookie and speaks JSON. */
 export class Caller {
   /** The session's. */
@@ -56,11 +62,11 @@ export class Caller {
   }
 
   async makeTree(title = 'Move to the tannery'): Promise<string> {
-    return (await this.call<{ id: string }>('POST', '/api/trees', { title })).data.id
+    return must(await this.call<{ id: string }>('POST', '/api/trees', { title })).id
   }
 
   async open(tree: string): Promise<{ version: number; role: string; snapshot: Snapshot }> {
-    return (await this.call<{ version: number; role: string; snapshot: Snapshot }>('GET', `/api/trees/${tree}`)).data
+    return must(await this.call<{ version: number; role: string; snapshot: Snapshot }>('GET', `/api/trees/${tree}`))
   }
 
   edit(

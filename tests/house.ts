@@ -12,6 +12,8 @@ export interface House {
   readonly databasePid: () => number
   killApp(signal: NodeJS.Signals): Promise<void>
   startApp(): Promise<void>
+  /** The end of what the app has written since it was started. */
+  said(): string
   killDatabase(): Promise<void>
   startDatabaseAgain(): Promise<void>
   close(): Promise<void>
@@ -43,6 +45,17 @@ async function copyTemplate(folder: string): Promise<void> {
   spawnSync('cp', ['-a', join(template, 'mariadb'), folder])
 }
 
+/** Ports of its own for each worker: between the draw and the start another would draw the same, rarely. */
+const PARTS = 8
+async function twoPorts(): Promise<[number, number]> {
+  const part = Number(process.env.VITEST_POOL_ID ?? 0) % PARTS
+  const first = await freePort(part, PARTS)
+  for (;;) {
+    const second = await freePort(part, PARTS)
+    if (second !== first) return [first, second]
+  }
+}
+
 const lastWords = (log: string): string =>
   existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-5).join('\n') : 'none'
 
@@ -56,11 +69,11 @@ export async function openHouse(
 ): Promise<House> {
   const folder = mkdtempSync(join(tmpdir(), 'sun-porch-test-'))
   await copyTemplate(folder)
-  const databasePort = await freePort()
-  const port = await freePort()
+  const [databasePort, port] = await twoPorts()
   const url = `http://127.0.0.1:${port}`
   let database = await startDatabase(folder, databasePort)
   let app: ChildProcess | undefined
+  let said = ''
   const envAt = (await options.envAt?.(url)) ?? {}
 
   async function startApp(): Promise<void> {
@@ -89,7 +102,7 @@ export async function openHouse(
       stdio: ['ignore', process.env.SHOW_SERVER ? 'inherit' : 'pipe', process.env.SHOW_SERVER ? 'inherit' : 'pipe'],
     })
     const started = app
-    let said = ''
+    said = ''
     for (const stream of [started.stdout, started.stderr])
       stream?.setEncoding('utf8').on('data', (part: string) => {
         said = (said + part).slice(-2000)
@@ -98,10 +111,11 @@ export async function openHouse(
       [`its last words: ${said || 'none'}`, `the database's: ${lastWords(join(folder, 'mariadb.log'))}`].join('\n')
     for (let i = 0; i < 900; i++) {
       if (
-        await fetch(`${url}/api/ready`).then(
+        started.exitCode === null &&
+        (await fetch(`${url}/api/ready`).then(
           response => response.ok,
           () => false,
-        )
+        ))
       )
         return
       if (started.exitCode !== null || started.signalCode !== null)
@@ -117,6 +131,7 @@ export async function openHouse(
     appPid: () => app!.pid!,
     databasePid: () => database.pid!,
     startApp,
+    said: () => said,
     async killApp(signal) {
       app!.kill(signal)
       await gone(app!)

@@ -139,6 +139,8 @@ export function answer<O extends Operation>(
           ? {}
           : check(operation.body, prepared(prepare, await bodyOf(event, most)), 'body')
       const result = await handle({ event, params, query, body, account, ...role } as never)
+      // Sent already: a way elsewhere, a stream.
+      if (event.handled) return undefined
       return await packed(event, result === undefined ? { done: true } : result)
     } catch (error) {
       if (error instanceof Fault && SECURITY.includes(error.code))

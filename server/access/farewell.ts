@@ -1,6 +1,7 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { bus } from '../bus'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import {
   accessTokens,
   accountLinks,
@@ -69,7 +70,7 @@ export async function soleTrees(userId: string): Promise<SoleTree[]> {
  * it from now on, null for the trash. Throws `undecided` when one isn't named, or is given to somebody who isn't in it.
  */
 export async function deleteAccount(userId: string, to: Readonly<Record<string, string | null>>): Promise<void> {
-  const touched = await database().transaction(async tx => {
+  const touched = await inTransaction(async tx => {
     const mine = await tx.select().from(members).where(eq(members.userId, userId)).for('update')
     const [user] = await tx.select().from(users).where(eq(users.id, userId))
     for (const { treeId, role } of mine) {

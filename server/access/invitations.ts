@@ -4,6 +4,7 @@ import type { Role } from '#core/contract'
 import { ROLES } from '#core/contract'
 import { shorten } from '#core/tree'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { invitations, letters, members, trees, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
 import { bus } from '../bus'
@@ -117,7 +118,7 @@ async function invite(treeId: string, email: string, role: Role, from: Account):
   const token = randomBytes(24).toString('base64url')
   const [tree] = await database().select({ title: trees.title }).from(trees).where(eq(trees.id, treeId))
   // Together with its letter or not at all: the day may have no letters left.
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     await tx
       .insert(invitations)
       .values({
@@ -148,7 +149,7 @@ async function invite(treeId: string, email: string, role: Role, from: Account):
 
 /** Takes an invitation up, once. Somebody who has more already keeps it. */
 export async function acceptInvitation(token: string, account: Account): Promise<{ treeId: string }> {
-  const accepted = await database().transaction(async tx => {
+  const accepted = await inTransaction(async tx => {
     const [found] = await tx
       .select()
       .from(invitations)

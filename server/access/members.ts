@@ -1,7 +1,8 @@
 import { and, eq } from 'drizzle-orm'
 import type { Role } from '#core/contract'
 import { bus } from '../bus'
-import { database, type Transaction } from '../database/connect'
+import type { Transaction } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { invitations, members, openedFiles, readItems, users, watches } from '../database/schema'
 import { tellRole } from '../telling/invited'
 import { writeAccess } from './access-log'
@@ -32,7 +33,7 @@ async function mustOwn(tx: Transaction, treeId: string, by: string): Promise<voi
 
 /** Throws `no-member`, `last-owner`, `role`. */
 export async function setRole(treeId: string, user: string, role: Role, by: string): Promise<void> {
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     const where = and(eq(members.treeId, treeId), eq(members.userId, user))
     if (role === 'owner') await tx.select().from(members).where(eq(members.treeId, treeId)).for('update')
     else await keepAnOwner(tx, treeId, user)
@@ -49,7 +50,7 @@ export async function setRole(treeId: string, user: string, role: Role, by: stri
 
 /** Takes somebody out. Invitations to them, and those that they wrote, end with it. Throws as `setRole` does. */
 export async function removeMember(treeId: string, user: string, by: string): Promise<void> {
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     await keepAnOwner(tx, treeId, user)
     if (user !== by) await mustOwn(tx, treeId, by)
     await tx.delete(members).where(and(eq(members.treeId, treeId), eq(members.userId, user)))

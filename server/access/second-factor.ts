@@ -2,6 +2,7 @@ import { and, eq, lt } from 'drizzle-orm'
 import { customAlphabet } from 'nanoid'
 import { Secret, TOTP } from 'otpauth'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { users } from '../database/schema'
 import { hashed } from './hashed'
 import { countCode } from './tries'
@@ -63,7 +64,7 @@ async function useUp(user: Holder, code: string): Promise<boolean> {
     return done.affectedRows === 1
   }
   const hash = hashed(code.trim().toLowerCase())
-  return database().transaction(async tx => {
+  return inTransaction(async tx => {
     const [row] = await tx.select({ recovery: users.recovery }).from(users).where(eq(users.id, user.id)).for('update')
     if (!row?.recovery?.includes(hash)) return false
     await tx

@@ -1,13 +1,25 @@
 import { createHash } from 'node:crypto'
 import { RateLimiterMySQL, type RateLimiterRes } from 'rate-limiter-flexible'
-import { connections, databaseName } from '../database/connect'
+import { connections, databaseName, isPassing, TRIES } from '../database/connect'
 import { Fault } from './fault'
 
 const HOUR_SECONDS = 3600
 const LONGEST_WAIT_SECONDS = 15 * 60
 
+/** Many count at the same row at once: one that is sent back because it met another counts again. */
+class PatientLimiter extends RateLimiterMySQL {
+  override async consume(...given: Parameters<RateLimiterMySQL['consume']>): Promise<RateLimiterRes> {
+    for (let attempt = 1; ; attempt++)
+      try {
+        return await super.consume(...given)
+      } catch (error) {
+        if (attempt === TRIES || !isPassing(error)) throw error
+      }
+  }
+}
+
 const limiter = (keyPrefix: string, points: number, duration: number): RateLimiterMySQL =>
-  new RateLimiterMySQL({
+  new PatientLimiter({
     storeClient: connections().pool,
     storeType: 'pool',
     dbName: databaseName(),

@@ -12,8 +12,14 @@ export { databaseErrorCode }
 export type Database = MySql2Database<typeof schema>
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
 
+/** Connections to the database that this process has at most. */
+export const CONNECTIONS = 12
+
 let pool: mysql.Pool | undefined
 let handle: Database | undefined
+
+/** Times that one is made again which met another. */
+export const TRIES = 5
 let ready: Promise<void> | undefined
 
 /** The one pool of this process. Times go in and out as UTC. */
@@ -23,16 +29,37 @@ export function database(): Database {
     if (!url) throw new Error('DATABASE_URL is not set. Start the app with `npm start`, which also starts a database.')
     pool = mysql.createPool({
       uri: url,
-      connectionLimit: 12,
+      connectionLimit: CONNECTIONS,
       timezone: 'Z',
       charset: 'utf8mb4',
       enableKeepAlive: true,
       jsonStrings: false,
       supportBigNumbers: true,
     })
-    handle = drizzle(pool, { schema, mode: 'default' })
+    handle = drizzle(patient(pool), { schema, mode: 'default' })
   }
   return handle
+}
+
+/**
+ * A statement by itself is a transaction of its own: where it meets another and is the one that is sent back, it's made
+ * again.
+ */
+function patient(connections: mysql.Pool): mysql.Pool {
+  const again =
+    (make: (...given: unknown[]) => Promise<unknown>) =>
+    async (...given: unknown[]): Promise<unknown> => {
+      for (let attempt = 1; ; attempt++)
+        try {
+          return await make(...given)
+        } catch (error) {
+          if (attempt === TRIES || databaseErrorCode(error) !== 'ER_LOCK_DEADLOCK') throw error
+        }
+    }
+  return Object.assign(Object.create(connections) as mysql.Pool, {
+    query: again(connections.query.bind(connections) as never),
+    execute: again(connections.execute.bind(connections) as never),
+  })
 }
 
 /** The connections themselves, for statements that are prepared once on each. */

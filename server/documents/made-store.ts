@@ -4,6 +4,7 @@ import type { MadeTold } from '#core/contract'
 import type { Kind } from '#core/handing/choice'
 import { Fault } from '../access/fault'
 import { database, type Transaction } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { madeFiles } from '../database/schema'
 import type { Made } from './hand-out'
 import { dropMadeChunks, readMadeChunks, writeMadeChunks } from './made-chunks'
@@ -40,7 +41,7 @@ export async function madeOf(treeId: string, userId: string): Promise<Omit<MadeT
 
 async function remove(ids: readonly string[]): Promise<void> {
   if (ids.length === 0) return
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     await tx.delete(madeFiles).where(inArray(madeFiles.id, [...ids]))
     await dropMadeChunks(tx, ids)
   })
@@ -81,7 +82,7 @@ export async function endMade(id: string, { name, type, bytes }: Made): Promise<
       'too-large',
       `It has ${(size / 1_000_000).toFixed(0)} MB, more than is kept. Hand out less of it.`,
     )
-  return database().transaction(async tx => {
+  return inTransaction(async tx => {
     const [row] = await tx.select({ id: madeFiles.id }).from(madeFiles).where(eq(madeFiles.id, id)).for('update')
     if (!row) return false
     await writeMadeChunks(tx, id, Buffer.from(bytes))

@@ -4,6 +4,7 @@ import { nanoid } from 'nanoid'
 import { type KeptTemplate, MOST_TEMPLATES } from '#core/handing/choice'
 import { Fault } from '../access/fault'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { ownTemplates } from '../database/schema'
 import { filesFor } from './files-for'
 import type { Files } from './hand-out'
@@ -32,7 +33,7 @@ export async function keepOwnTemplate(
 ): Promise<KeptTemplate> {
   const file = createHash('sha256').update(data).digest('hex')
   const id = nanoid(16)
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     const rows = await tx
       .select({ id: ownTemplates.id, name: ownTemplates.name })
       .from(ownTemplates)
@@ -69,7 +70,7 @@ export async function readOwnTemplate(userId: string, id: string): Promise<Buffe
 /** Forgets one. Throws a `Fault` where there is none. */
 export async function dropOwnTemplate(userId: string, id: string): Promise<void> {
   await mustBeTheirs(userId, id)
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     await tx.delete(ownTemplates).where(eq(ownTemplates.id, id))
     await dropMadeChunks(tx, [id])
   })

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { and, asc, eq, gte, inArray, lte } from 'drizzle-orm'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { hasRoom } from './room'
 import { fileChunks, files } from '../database/schema'
 
@@ -33,7 +34,7 @@ export async function storeFile(
     createdAt: new Date(),
     createdBy: userId,
   }
-  const fits = await database().transaction(async tx => {
+  const fits = await inTransaction(async tx => {
     if (!(await hasRoom(tx, treeId, userId, data.length))) return false
     await tx.insert(files).ignore().values(row)
     for (let number = 0; number * CHUNK < data.length; number++)

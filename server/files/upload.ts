@@ -6,6 +6,7 @@ import { nanoid } from 'nanoid'
 import type { Attachment } from '#core/tree'
 import { Fault } from '../access/fault'
 import { database, databaseErrorCode, isPassing } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { fileChunks, files } from '../database/schema'
 import { keepPicture } from './keep-picture'
 import { fileLimit, inMegabytes } from './limit'
@@ -136,7 +137,7 @@ async function settleOnce(
   arriving: string,
   { file, type, size }: { file: string; type: string; size: number },
 ): Promise<void> {
-  const fits = await database().transaction(async tx => {
+  const fits = await inTransaction(async tx => {
     if (!(await hasRoom(tx, treeId, userId, size))) return false
     const [there] = await tx
       .select({ number: fileChunks.number })

@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid'
 import { createTransport, type SendMailOptions } from 'nodemailer'
 import { cut } from '#core/tree'
 import { database, type Database, type Transaction } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { letters, mailQueue, users } from '../database/schema'
 import { log } from '../log'
 import { settings } from '../settings'
@@ -82,7 +83,7 @@ async function later(row: Row, error: Error & { responseCode?: number }): Promis
     await database().update(mailQueue).set({ nextAt, why }).where(eq(mailQueue.id, row.id))
     return
   }
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     await tx.update(mailQueue).set({ state: 'returned', why, mail: {} }).where(eq(mailQueue.id, row.id))
     const [sender] = row.fromUser ? await tx.select().from(users).where(eq(users.id, row.fromUser)) : []
     if (!sender) return

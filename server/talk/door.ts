@@ -10,7 +10,8 @@ import type { About, Settled } from '#core/talk/thread'
 import { diskFull, Fault } from '../access/fault'
 import { hasRoom } from '../work/disk'
 import { bus } from '../bus'
-import { database, databaseErrorCode, isPassing, type Transaction } from '../database/connect'
+import { databaseErrorCode, isPassing, type Transaction } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { isDiskFull } from '../database/error-code'
 import { comments, sayings, threads, topics } from '../database/schema'
 import { log } from '../log'
@@ -51,7 +52,7 @@ export function say(treeId: string, principal: Principal, saying: Saying): Promi
 async function sayNow(treeId: string, principal: Principal, saying: Saying): Promise<{ told: Told; again: boolean }> {
   for (let attempt = 1; ; attempt++)
     try {
-      const told = await database().transaction(tx => store(tx, treeId, principal, saying))
+      const told = await inTransaction(tx => store(tx, treeId, principal, saying))
       sayingsStored.inc()
       bus.tell({ about: 'said', tree: treeId, told: [told] })
       return { told, again: false }

@@ -3,6 +3,7 @@ import { and, asc, eq } from 'drizzle-orm'
 import { type KeptThread, quoted } from '#core/talk/kept-talk'
 import { BENCH, type Saying, topicOfPlace } from '#core/talk/saying'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { comments, sayings, talks, threads } from '../database/schema'
 import { wordsOf } from './words'
 
@@ -86,7 +87,7 @@ export async function keepTalk(
       newest: number,
     })
   }
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     await tx.insert(talks).values({ treeId, number })
     for (let i = 0; i < rows.sayings.length; i += ROWS_AT_ONCE)
       await tx.insert(sayings).values(rows.sayings.slice(i, i + ROWS_AT_ONCE))

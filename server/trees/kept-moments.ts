@@ -4,6 +4,7 @@ import { type KeptMoment, worthKeeping } from '#core/history/kept'
 import { Fault } from '../access/fault'
 import { bus } from '../bus'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { keptMoments } from '../database/schema'
 import { log } from '../log'
 import { heldNow } from './held'
@@ -29,7 +30,7 @@ export async function nameMoment(
   by: string,
   why: 'named' | 'baseline' = 'named',
 ): Promise<void> {
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     const named = and(eq(keptMoments.treeId, treeId), eq(keptMoments.why, why))
     const [count] = await tx
       .select({ count: sql<number>`count(*)` })

@@ -5,7 +5,8 @@ import { applyChanges, type Change, fromSnapshot, noteWithout, toSnapshot, type 
 import { writeAccess } from '../access/access-log'
 import { Fault } from '../access/fault'
 import { bus } from '../bus'
-import { database, type Transaction } from '../database/connect'
+import type { Transaction } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { edits, snapshots, topicMarkers, topicPeople, topics, treeEpochs, trees } from '../database/schema'
 import { purgeTalk } from '../talk/purge'
 import { letGo, loadTree, packSnapshot, unpackSnapshot } from './held'
@@ -81,7 +82,8 @@ function cleanedChanges(changes: readonly Change[], text: string, notes: Readonl
 export async function purge(treeId: string, userId: string, text: string): Promise<{ places: number }> {
   letGo(treeId)
   let places = 0
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
+    places = 0
     // Edits on their way wait for this row.
     const [row] = await tx.select().from(trees).where(eq(trees.id, treeId)).for('update')
     const live = await loadTree(tx, treeId, row!.version)

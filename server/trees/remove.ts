@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import {
   ballots,
   comments,
@@ -37,7 +38,7 @@ import { letGo } from './held'
 /** Removes a tree for good, with its log and the files that no other tree has. What its access log says stays. */
 export async function removeTree(treeId: string): Promise<void> {
   letGo(treeId)
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     for (const table of [
       topics,
       topicPeople,

@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid'
 import type { Role, TreeMember } from '#core/contract'
 import { countTopics, giveBranchHues, giveSplits, type Tree } from '#core/tree'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { likeAnywhere } from '../database/like'
 import { members, snapshots, trees, users } from '../database/schema'
 import { packSnapshot } from './held'
@@ -105,7 +106,7 @@ export async function storeTree(
   const id = nanoid(16)
   const at = new Date()
   const data = await packSnapshot(tree)
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     await tx
       .insert(trees)
       .values({

@@ -2,6 +2,7 @@ import { inArray, sql } from 'drizzle-orm'
 import { cut } from '#core/tree'
 import { addDays, dayInWords, isoDay } from '#core/schedule/days'
 import { database } from '../database/connect'
+import { inTransaction } from '../database/transaction'
 import { reminders, users } from '../database/schema'
 import { sendLetter } from '../letters/send'
 import { sectionsDueOn } from '../meetings/due-sections'
@@ -36,7 +37,7 @@ export async function remind(today: string): Promise<number> {
     const { userId, due } = tasks[0]!
     const to = mails.get(userId)
     if (!to || !due) continue
-    await database().transaction(async tx => {
+    await inTransaction(async tx => {
       const fresh: Owed[] = []
       for (const task of tasks) {
         const [result] = (await tx.execute(

@@ -20,6 +20,7 @@ beforeAll(async () => {
   house = await openHouse({
     envAt: async url => ({
       PUBLIC_URL: url,
+      LOG_LEVEL: 'error',
       CONFIRM: 'off',
       OIDC_ISSUER: provider.issuer,
       OIDC_CLIENT_ID: OddProvider.CLIENT,
@@ -300,6 +301,13 @@ describe('the account that is there', () => {
     expect(new Set(ids).size).toBe(1)
     expect(ids[0]).toBeDefined()
   })
+})
+
+it('who was sent elsewhere, or given a file, isn’t logged as somebody whom the app failed', async () => {
+  const one = browser()
+  expect(await one.comeIn()).toBe('/')
+  expect((await one.call('GET', '/api/account/data')).status).toBe(200)
+  expect(house.said()).not.toContain('a request failed')
 })
 
 describe('a house without one', () => {

@@ -2,7 +2,7 @@ import { OPERATIONS } from '#core/contract'
 import { answer } from '../../../../access/answer'
 import { Fault } from '../../../../access/fault'
 import { whenLeft } from '../../../../access/left'
-import { database } from '../../../../database/connect'
+import { inTransaction } from '../../../../database/transaction'
 import { makeFor } from '../../../../documents/make-for'
 import { sendLetter } from '../../../../letters/send'
 
@@ -28,7 +28,7 @@ export default answer(OPERATIONS.mailHandOut, async ({ event, params, body, acco
     text: Buffer.from(made.bytes).toString('base64'),
     packed: true,
   } as const
-  await database().transaction(async tx => {
+  await inTransaction(async tx => {
     for (const address of addresses)
       await sendLetter(
         {
