@@ -138,6 +138,9 @@ export default defineNuxtConfig({
           // What only some work needs is read when it's first needed.
           splitting: true,
           bundle: true,
+          // Each thread reads it anew; names stay, for what is said of errors.
+          minifyWhitespace: true,
+          minifySyntax: true,
           platform: 'node',
           format: 'esm',
           // Packages that the server has beside itself, some of which read files of their own.

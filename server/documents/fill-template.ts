@@ -8,7 +8,6 @@ import {
   PatchType,
   TextRun,
 } from 'docx'
-import { estimatePageNumbers } from 'docx/layout'
 import { unzipSync, zipSync } from 'fflate'
 import { Unreadable } from '#core/capture/nested'
 import { fieldOf, isBlock, TEMPLATE_FIELDS, type TemplateField, wordsFor } from '#core/handing/template'
@@ -52,7 +51,7 @@ export async function fillTemplate(template: Template, filling: Filling): Promis
     recursive: false,
     numbering: filling.numbering,
     properties: { title: filling.title, creator: filling.author },
-    ...(filling.estimated ? { pageNumbers: estimatePageNumbers } : {}),
+    ...(filling.estimated ? { pageNumbers: (await import('docx/layout')).estimatePageNumbers } : {}),
   })
 }
 

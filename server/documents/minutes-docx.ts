@@ -16,7 +16,6 @@ import type { Minutes, MinutesItem, MinutesLine } from '#core/meeting/minutes'
 import { ENTRY_NAMES } from '#core/meeting/record'
 import { dayInWords } from '#core/schedule/days'
 import { clean, INK, lined, link, PORCH, quiet, reading, run, runs, table, TEXT_WIDTH } from './docx-parts'
-import { fillTemplate } from './fill-template'
 import type { Template } from './template'
 
 /*
@@ -189,7 +188,7 @@ export interface MinutesAsked {
 export async function minutesAsDocx({ minutes, author, template, language = 'en-GB' }: MinutesAsked): Promise<Buffer> {
   const { contents, actions, all } = partsOf(minutes, template)
   if (template)
-    return fillTemplate(template, {
+    return (await import('./fill-template')).fillTemplate(template, {
       lines: {
         title: runs(minutes.title || 'Meeting'),
         date: runs(minutes.day ? dayInWords(minutes.day) : ''),

@@ -43,6 +43,15 @@ interface Place {
 interface Glyphs {
   hasGlyphForCodePoint(point: number): boolean
 }
+/** A font as pdfkit holds it: with what it has read of the file, and the words it has set. */
+interface OpenFont {
+  font: Glyphs
+  layoutCache: Record<string, unknown>
+}
+/** What one document has read of a font and set with it, for the next: pdfkit begins each anew. */
+const shared = new Map<FontName, Pick<OpenFont, 'font' | 'layoutCache'>>()
+/** Words of a font that are kept. */
+const MOST_WORDS = 20_000
 
 export class PageWriter {
   readonly doc: PDFKit.PDFDocument
@@ -73,13 +82,9 @@ export class PageWriter {
       this.doc.addStructure(this.structure)
     }
     this.doc.info.Creator = 'Sun Porch'
-    for (const name of FONT_NAMES) {
-      this.doc.registerFont(name, fontOf(name))
-      this.doc.font(name)
-      this.glyphs.set(name, (this.doc as unknown as { _font: { font: Glyphs } })._font.font)
-    }
+    for (const name of FONT_NAMES) this.doc.registerFont(name, fontOf(name))
     this.doc.font('text')
-    const has = (font: FontName, point: number): boolean => this.glyphs.get(font)!.hasGlyphForCodePoint(point)
+    const has = (font: FontName, point: number): boolean => this.open(font).hasGlyphForCodePoint(point)
     this.ruler = {
       fontFor: (grapheme, { bold }) =>
         /^\s/.test(grapheme) ? (bold ? 'bold' : 'text') : fontFor(grapheme, bold ?? false, has),
@@ -89,6 +94,18 @@ export class PageWriter {
           .fontSize(size ?? USUAL_SIZE)
           .widthOfString(text),
     }
+  }
+
+  /** The glyphs of a font, which is opened when a letter asks for it first. */
+  private open(name: FontName): Glyphs {
+    const known = this.glyphs.get(name)
+    if (known) return known
+    const open = (this.doc.font(name) as unknown as { _font: OpenFont })._font
+    const before = shared.get(name)
+    if (before && Object.keys(before.layoutCache).length < MOST_WORDS) Object.assign(open, before)
+    else shared.set(name, { font: open.font, layoutCache: open.layoutCache })
+    this.glyphs.set(name, open.font)
+    return open.font
   }
 
   get width(): number {

@@ -1,11 +1,9 @@
 import { Document, Packer } from 'docx'
-import { estimatePageNumbers } from 'docx/layout'
 import type { HandedTopic } from '#core/handing/handed'
 import { Telling } from '#core/handing/telling'
 import type { WordDocumentAsked } from './document-asked'
 import { IN_ORDER } from './docx-note'
 import { clean, INK, PORCH } from './docx-parts'
-import { fillTemplate } from './fill-template'
 import { TreeDocument } from './tree-document'
 
 /* A part of a tree as a file for word processors: a document of our own look, or written into a template. */
@@ -31,8 +29,9 @@ export async function treeAsDocx(asked: WordDocumentAsked): Promise<Buffer> {
   const title = clean(root.title)
   const author = clean(asked.author || 'Sun Porch')
   const document = new TreeDocument(asked)
+  // Each is large, and read only where it's asked for.
   if (asked.template)
-    return fillTemplate(asked.template, {
+    return (await import('./fill-template')).fillTemplate(asked.template, {
       ...document.filling(asked.template),
       numbering: IN_ORDER,
       title,
@@ -66,7 +65,7 @@ export async function treeAsDocx(asked: WordDocumentAsked): Promise<Buffer> {
     ],
   }
   const contents = estimated
-    ? { pageNumbers: estimatePageNumbers, features: { updateFields: false } }
+    ? { pageNumbers: (await import('docx/layout')).estimatePageNumbers, features: { updateFields: false } }
     : { features: { updateFields: true } }
   return Packer.toBuffer(new Document({ ...options, ...contents } as ConstructorParameters<typeof Document>[0]))
 }

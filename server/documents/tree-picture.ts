@@ -122,7 +122,10 @@ export async function treePng(scene: Scene, asked: PictureAsked, choice: Choice)
   const svg = treeSvg(scene, 'shapes', asked, { clear: choice.clear, scale: choice.scale })
   // Letters are shapes, so no font is looked for.
   const { pixels, width, height } = new Resvg(svg, { font: { loadSystemFonts: false } }).render()
-  return sharp(pixels, { raw: { width, height, channels: 4 }, limitInputPixels: MOST_DOTS * 2 })
-    .png({ compressionLevel: 6 })
-    .toBuffer()
+  return (
+    sharp(pixels, { raw: { width, height, channels: 4 }, limitInputPixels: MOST_DOTS * 2 })
+      // A tenth larger than at 6, and made in half the time.
+      .png({ compressionLevel: 4 })
+      .toBuffer()
+  )
 }

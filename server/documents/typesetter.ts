@@ -36,9 +36,21 @@ const nameOf = ({ family, slanted }: Face): FaceName => (slanted && SLANTED[fami
 /** A face without slanted letters of its own is leant by a quarter, as browsers do it (CSS Fonts 4, `font-synthesis`; the quarter is from memory). */
 const leanOf = ({ family, slanted }: Face): number => (slanted && !SLANTED[family] ? 0.25 : 0)
 
+interface Between {
+  readonly light: Font
+  readonly heavy: Font
+  readonly part: number
+}
+const betweens = new Map<string, Between>()
 /** The two weights that a face lies between, and how far from the lighter one. */
-function between({ weight, ...face }: Face): { light: Font; heavy: Font; part: number } {
-  const name = nameOf({ weight, ...face })
+function between(face: Face): Between {
+  const name = nameOf(face)
+  const key = `${name} ${face.weight}`
+  let known = betweens.get(key)
+  if (!known) betweens.set(key, (known = findBetween(name, face.weight)))
+  return known
+}
+function findBetween(name: FaceName, weight: number): Between {
   const weights = Object.keys(FACE_FILES[name]).map(Number)
   const below = weights.findLast(one => one <= weight) ?? weights[0]!
   const above = weights.find(one => one >= weight) ?? weights.at(-1)!
@@ -52,6 +64,8 @@ function between({ weight, ...face }: Face): { light: Font; heavy: Font; part: n
 /** Lines as a font sets them: what is measured is drawn right after that. Few are kept, since each holds all its letters. */
 const set = new WeakMap<Font, Map<string, Layout>>()
 const MOST_SET = 2_000
+/** Outlines that are kept. */
+const MOST_LETTERS = 20_000
 function layOut(font: Font, text: string): Layout {
   let known = set.get(font)
   if (!known || known.size > MOST_SET) set.set(font, (known = new Map()))
@@ -73,6 +87,8 @@ type Style = Face
 /** Sets text for one picture after the other; what it has measured it keeps. */
 export class Typesetter {
   private readonly widths = new Map<string, number>()
+  /** Outlines of letters, by the name of what they are. */
+  private readonly letters = new Map<string, string>()
 
   /** A width in canvas units. Words are measured one by one, as in the browser, so that both break lines alike. */
   readonly ruler: Ruler = (text, face) => {
@@ -153,8 +169,21 @@ export class Typesetter {
   readonly outlines = (text: string, face: Face, x: number, y: number): readonly Outline[] =>
     this.piecesOf(text, face).flatMap(piece => this.outlinesOf(piece, face, x + piece.x, y))
 
-  private outlinesOf({ text, font }: Drawn<Style>, face: Face, x: number, y: number): readonly Outline[] {
-    if (font === 'emoji') return this.emoji(text, face, x, y)
+  private outlinesOf(piece: Drawn<Style>, face: Face, x: number, y: number): readonly Outline[] {
+    if (piece.font === 'emoji') return this.emoji(piece.text, face, x, y)
+    if (!PLAIN.test(piece.text)) return this.run(piece, face, x, y)
+    // Word by word, as they were measured.
+    let pen = x
+    return piece.text.split(' ').flatMap((text, i) => {
+      if (i > 0) pen += this.wordWidth(' ', face)
+      if (text === '') return []
+      const at = pen
+      pen += this.wordWidth(text, face)
+      return this.run({ text, font: piece.font }, face, at, y)
+    })
+  }
+
+  private run({ text, font }: Pick<Drawn<Style>, 'text' | 'font'>, face: Face, x: number, y: number): Outline[] {
     const own = font === 'text' || font === 'bold'
     const { light, heavy, part } = own ? between(face) : { light: otherFont(font), heavy: otherFont(font), part: 0 }
     const scale = face.size / light.unitsPerEm
@@ -162,15 +191,21 @@ export class Typesetter {
     const thick = part === 0 ? thin : layOut(heavy, text)
     // Faces that join letters differently can't be drawn between one another: the nearer one is.
     const alike = thick.glyphs.length === thin.glyphs.length
+    const design = own ? `${pageFontName(face, true)}${leanOf(face) > 0 ? ' leant' : ''}` : font
     const made: Outline[] = []
     let pen = 0
     thin.glyphs.forEach((glyph, i) => {
       const other = alike ? thick.glyphs[i]! : glyph
       const [at, otherAt] = [thin.positions[i]!, alike ? thick.positions[i]! : thin.positions[i]!]
-      const d = pathBetween(glyph, other, part, own ? leanOf(face) : 0)
+      const key = `${design} ${glyph.id}`
+      let d = this.letters.get(key)
+      if (d === undefined) {
+        if (this.letters.size > MOST_LETTERS) this.letters.clear()
+        this.letters.set(key, (d = pathBetween(glyph, other, part, own ? leanOf(face) : 0)))
+      }
       if (d !== '')
         made.push({
-          key: `${own ? `${pageFontName(face, true)}${leanOf(face) > 0 ? ' leant' : ''}` : font} ${glyph.id}`,
+          key,
           d,
           scale,
           x: x + (pen + mixed(at.xOffset, otherAt.xOffset, part)) * scale,

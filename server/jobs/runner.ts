@@ -4,6 +4,7 @@ import { Worker } from 'node:worker_threads'
 import { Ambiguous } from '#core/formats/csv'
 import { Unreadable } from '#core/capture/nested'
 import { Fault } from '../access/fault'
+import { log } from '../log'
 import { settings } from '../settings'
 import type { Answer, Input, Kind, Result, Told } from './work'
 
@@ -14,7 +15,7 @@ import type { Answer, Input, Kind, Result, Told } from './work'
  */
 
 /** What is made here of one's own tree may take longer than what a stranger's file makes a parser do. */
-const LONGER: Readonly<Partial<Record<Kind, number>>> = { handOut: 4 }
+const LONGER: Readonly<Partial<Record<Kind, number>>> = { handOut: 4, warmUp: 4 }
 /** What works on trees that are here. Its thread, with all that has been read into it, is kept for the next. */
 const OWN: ReadonlySet<Kind> = new Set<Kind>([
   'plan',
@@ -26,6 +27,7 @@ const OWN: ReadonlySet<Kind> = new Set<Kind>([
   'merge',
   'export',
   'handOut',
+  'warmUp',
   'shelf',
   'shelfPicture',
   // A stranger's, but nothing runs in it: bytes are joined, and it has to be quick.
@@ -33,8 +35,13 @@ const OWN: ReadonlySet<Kind> = new Set<Kind>([
 ])
 /** Milliseconds that a thread may take until it stands: many times what a busy machine needs. */
 const START_MS = 60_000
-/** Milliseconds that a thread is kept with nothing to do: for everybody's own trees, or for one person's files. */
-const IDLE_MS = 30_000
+/** Kinds after which a thread has read, and run in, what documents are made with. */
+const WARMS: ReadonlySet<Kind> = new Set<Kind>(['handOut', 'warmUp'])
+/**
+ * Milliseconds that a thread is kept with nothing to do: for everybody's own trees (as long as one thinks about what to
+ * hand out), or for one person's files.
+ */
+const IDLE_MS = 120_000
 const IDLE_FOR_ONE_MS = 5000
 /** Jobs that one thread does: what libraries keep for themselves doesn't grow for ever. */
 const MOST_JOBS = 40
@@ -42,6 +49,8 @@ const MOST_JOBS = 40
 export const mostMs = (kind: Kind): number => settings().JOB_SECONDS * 1000 * (LONGER[kind] ?? 1)
 /** Megabytes of memory that a job may use. */
 const MOST_MB = 512
+/** Megabytes of it for what is made and forgotten, which documents are full of: less of the time goes into clearing it. */
+const YOUNG_MB = 96
 const SIDE_BY_SIDE = 2
 /** Jobs of one person that may wait. */
 const MOST_WAITING = 5
@@ -63,6 +72,7 @@ const DOING: Readonly<Record<Kind, string>> = {
   compare: 'Comparing these',
   merge: 'Merging these',
   handOut: 'Making this',
+  warmUp: 'Getting ready',
   export: 'Making this',
   notes: 'Reading this note',
   chances: 'Working this out',
@@ -88,6 +98,11 @@ interface Waiting {
 class Lane {
   readonly queue: Waiting[] = []
   private readonly running = new Set<string>()
+
+  /** Whether nobody's work is under way. */
+  get isIdle(): boolean {
+    return this.running.size === 0
+  }
 
   startNext(): void {
     while (this.running.size < SIDE_BY_SIDE) {
@@ -120,6 +135,7 @@ interface Kept {
 }
 const idle = new Map<Worker, Kept>()
 const jobsDone = new WeakMap<Worker, number>()
+const warm = new WeakSet<Worker>()
 
 /** By name: without one, what the worker itself listens to goes too, and it answers no more. */
 function stopListening(worker: Worker): void {
@@ -130,9 +146,14 @@ function stopListening(worker: Worker): void {
 const onlyFor = (kind: Kind, person: string): string | null => (OWN.has(kind) ? null : person)
 
 function threadFor(kind: Kind, person: string): { worker: Worker; standing: boolean } {
-  const kept = [...idle].find(([, { only }]) => only === onlyFor(kind, person))?.[0]
+  const fitting = [...idle.keys()].filter(worker => idle.get(worker)!.only === onlyFor(kind, person))
+  // One that is ready for documents is left to them, where there is another.
+  const kept = fitting.find(worker => warm.has(worker) === WARMS.has(kind)) ?? fitting[0]
   if (!kept) {
-    const worker = new Worker(workerFile(), { resourceLimits: { maxOldGenerationSizeMb: MOST_MB }, stderr: true })
+    const worker = new Worker(workerFile(), {
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MB, maxYoungGenerationSizeMb: YOUNG_MB },
+      stderr: true,
+    })
     return { worker, standing: false }
   }
   clearTimeout(idle.get(kept)!.late)
@@ -186,6 +207,7 @@ function inThread(kind: Kind, input: unknown, asking: Asking): Promise<Answer> {
       ended = true
       clearTimeout(timer)
       signal?.removeEventListener('abort', cancel)
+      if (well && WARMS.has(kind)) warm.add(worker)
       if (well) putBack(worker, onlyFor(kind, person))
       else void worker.terminate()
       then()
@@ -230,6 +252,15 @@ function inThread(kind: Kind, input: unknown, asking: Asking): Promise<Answer> {
 }
 const stopped = (): Fault => new Fault(499, 'cancelled', 'It was stopped. Nothing was changed.')
 const tooHeavy = (why: string): Fault => new Fault(422, 'too-heavy', `${why} Nothing was changed.`)
+
+/**
+ * Somebody is about to hand something out: a thread is got ready for it, unless one is or the house has other work.
+ * Their document waits for it, and is made the quicker.
+ */
+export function getReady(person: string): void {
+  if (!jobs.isIdle || [...idle.keys()].some(worker => warm.has(worker))) return
+  runJob('warmUp', {}, { person }).catch((error: unknown) => log.warn({ error }, 'no thread could be got ready'))
+}
 
 /**
  * Runs a job for somebody and answers with its result. Throws `Unreadable` for input that can't be read, and a `Fault`

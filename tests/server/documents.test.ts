@@ -8,6 +8,8 @@ import { minutesAsDocx } from '../../server/documents/minutes-docx'
 import { minutesAsPdf } from '../../server/documents/minutes-pdf'
 import { emojiPicture } from '../../server/documents/colour-emoji'
 import { MOST_PICTURES, PageWriter } from '../../server/documents/page-writer'
+import { Typesetter } from '../../server/documents/typesetter'
+import { warmUp } from '../../server/documents/warm-up'
 import { layOutParagraph, type Ruler } from '../../server/documents/paragraph'
 
 const line = (title: string): MinutesLine => ({
@@ -107,6 +109,44 @@ it('each font of a PDF is read once, however many words there are', () => {
   const writer = new PageWriter('Opening day')
   for (let i = 0; i < 50; i++) writer.write([['Books by van, ', { bold: i % 2 === 0 }], ['図書館 🎉 ημέρα']])
   expect((writer.doc as unknown as { _fontCount: number })._fontCount).toBeLessThanOrEqual(FONT_NAMES.length)
+})
+
+it('what one PDF has read and set serves the next, which is the same, letter by letter', async () => {
+  const made = async (): Promise<string> =>
+    (await minutesAsPdf(minutes))
+      .toString('latin1')
+      .replace(/\(D:\d{14}Z\)|CreateDate>[^<]*</g, '')
+      .replace(/\/ID \[[^\]]*\]/, '')
+  const first = await made()
+  expect(await made()).toBe(first)
+  expect(first.length).toBeGreaterThan(10_000)
+})
+
+it('a thread is got ready for documents', async () => {
+  await expect(warmUp()).resolves.toBeUndefined()
+})
+
+describe('letters of a picture', () => {
+  const face = { family: 'text', weight: 550, size: 16, slanted: false } as const
+  const setter = new Typesetter()
+
+  it('stand word by word where they were measured, in one design between two weights', () => {
+    const text = 'Move the reading  room 117'
+    const letters = setter.outlines(text, face, 10, 20)
+    expect(letters).toHaveLength(text.replaceAll(' ', '').length)
+    let at = 0
+    for (const word of text.split(/(?<= )/)) {
+      const start = text.indexOf(word, at)
+      at = start + word.length
+      if (word === ' ') continue
+      const first = letters[text.slice(0, start).replaceAll(' ', '').length]!
+      expect(first.x).toBeCloseTo(10 + setter.ruler(text.slice(0, start), face), 6)
+    }
+    // Once drawn, a letter is the same wherever it stands.
+    const [o, again] = letters.filter((_, i) => text.replaceAll(' ', '')[i] === 'o')
+    expect([o!.key, o!.d]).toEqual([again!.key, again!.d])
+    expect(setter.outlines('o', { ...face, weight: 600 }, 0, 0)[0]!.d).not.toBe(o!.d)
+  })
 })
 
 describe('emoji in a PDF', () => {
