@@ -30,18 +30,7 @@ function takeFiles(files: File[], topic: TopicId | null): void {
 }
 
 // — Presenting
-const full = ref(false)
-async function present(): Promise<void> {
-  try {
-    if (document.fullscreenElement) await document.exitFullscreen()
-    else await document.documentElement.requestFullscreen()
-  } catch {
-    desk.say('This browser doesn’t let the page fill the screen.')
-  }
-}
-function onFull(): void {
-  full.value = document.fullscreenElement !== null
-}
+const { full, fill: present } = useFullScreen(words => desk.say(words))
 
 const inField = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
@@ -87,12 +76,9 @@ function key(event: KeyboardEvent): void {
 }
 onMounted(() => {
   window.addEventListener('keydown', key, true)
-  document.addEventListener('fullscreenchange', onFull)
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', key, true)
-  document.removeEventListener('fullscreenchange', onFull)
-  if (document.fullscreenElement) void document.exitFullscreen()
 })
 function underWhat(): TopicId | null {
   return shown.value ?? meeting.id.value

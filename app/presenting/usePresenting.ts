@@ -1,4 +1,4 @@
-import { useEventListener, useResizeObserver } from '@vueuse/core'
+import { useResizeObserver } from '@vueuse/core'
 import { cueOf } from '#core/presenting/cue'
 import { foldsOf, inSightOf, type Step, stepOf, stepsOf, stepsThrough } from '#core/presenting/steps'
 import { isLive, type TopicId } from '#core/tree'
@@ -69,7 +69,6 @@ export function usePresenting(desk: Desk, page: Page, { with: leader, through }:
       requestAnimationFrame(() =>
         requestAnimationFrame(() => page.canvas.value?.view.centreOn(worldOf(stands), stands.zoom)),
       )
-    if (full.value) void document.exitFullscreen()
     void nextTick(focusTree)
   }
   function worldOf({ x, y, zoom }: { x: number; y: number; zoom: number }) {
@@ -161,19 +160,7 @@ export function usePresenting(desk: Desk, page: Page, { with: leader, through }:
 
   // — The screen
 
-  const full = ref(false)
-  const onFull = (): void => {
-    full.value = document.fullscreenElement !== null
-  }
-  useEventListener(document, 'fullscreenchange', onFull)
-  async function fill(): Promise<void> {
-    try {
-      if (document.fullscreenElement) await document.exitFullscreen()
-      else await document.documentElement.requestFullscreen()
-    } catch {
-      desk.say('This browser doesn’t let the page fill the screen.')
-    }
-  }
+  const { full, fill } = useFullScreen(words => desk.say(words))
   function end(): void {
     page.presenting.value = null
   }

@@ -314,3 +314,22 @@ describe('the edges of the house', () => {
     }
   })
 })
+
+it('two owners who give up at once leave the tree with one', async () => {
+  const [olga, rana] = [await signUp(url, 'Olga'), await signUp(url, 'Rana Tahiri')]
+  for (let i = 0; i < 5; i++) {
+    const tree = await olga.makeTree()
+    await bringIn(olga, tree, rana, 'editor')
+    await olga.call('PUT', `/api/trees/${tree}/members/${rana.id}`, { role: 'owner' })
+    await Promise.all([
+      olga.call('PUT', `/api/trees/${tree}/members/${rana.id}`, { role: 'viewer' }),
+      rana.call('PUT', `/api/trees/${tree}/members/${olga.id}`, { role: 'viewer' }),
+      olga.call('DELETE', `/api/trees/${tree}/members/${olga.id}`),
+      rana.call('DELETE', `/api/trees/${tree}/members/${rana.id}`),
+    ])
+    const roles = await Promise.all(
+      [olga, rana].map(async one => (await one.call<{ role?: string }>('GET', `/api/trees/${tree}`)).data.role),
+    )
+    expect(roles).toContain('owner')
+  }
+})

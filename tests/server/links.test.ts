@@ -1,66 +1,13 @@
-import { createHash } from 'node:crypto'
-import { gzipSync } from 'node:zlib'
 import mammoth from 'mammoth'
-import { beforeAll, describe, expect, inject, it } from 'vitest'
-import { noteFromMarkdown } from '../../core/formats/note-text'
+import { beforeAll, describe, expect, it } from 'vitest'
 import { bringIn, type Caller, signUp } from '../caller'
 import { PULSE_SCRIPT } from '../../server/guests/pulse'
+import { branch, form, laidOut, link, look, say, settings, type Sitting, titles, url } from './link-stage'
 
-const url = inject('url')
 let ines: Caller
 let tree: string
-
-interface Looked {
-  readonly status: number
-  readonly text: string
-  readonly headers: Headers
-  readonly bytes: Buffer
-}
-async function look(address: string, init: RequestInit & { cookie?: string } = {}): Promise<Looked> {
-  const response = await fetch(url + address, {
-    redirect: 'manual',
-    ...init,
-    headers: { ...(init.cookie ? { cookie: init.cookie } : {}), ...(init.headers as Record<string, string>) },
-  })
-  const bytes = Buffer.from(await response.arrayBuffer())
-  return { status: response.status, text: bytes.toString(), headers: response.headers, bytes }
-}
-const say = (address: string, word: string, more: Record<string, string> = {}): Promise<Looked> =>
-  look(address, { method: 'POST', body: new URLSearchParams({ word }), headers: { origin: url, ...more } })
-const settings = { part: { kind: 'branch', topic: 'lift' }, with: ['notes', 'tasks', 'numbers'] }
-async function link(more: object = {}, caller = ines, at = tree): Promise<{ id: string; address: string }> {
-  const { status, data } = await caller.call<{ id: string; address: string }>('POST', `/api/trees/${at}/links`, {
-    ...settings,
-    ...more,
-  })
-  expect(status).toBe(200)
-  return data
-}
-
 beforeAll(async () => {
-  ines = await signUp(url, 'Ines Brandt')
-  tree = await ines.makeTree('Move to the tannery')
-  const { centre } = (await ines.open(tree)).snapshot
-  const add = (topic: string, parent: string, order: string, more: object) => ({
-    op: 'add' as const,
-    topic,
-    parent,
-    order,
-    with: more,
-  })
-  await ines.edit(tree, [
-    add('fitout', centre, 'a0', { title: 'Fit-out' }),
-    add('lift', 'fitout', 'a0', {
-      title: 'Lift <script>alert(1)</script>',
-      note: noteFromMarkdown('Measured twice'),
-      people: [ines.id],
-      due: '2027-05-12',
-      links: [{ id: 'l', url: 'https://secret.example/', title: 'Hidden away' }],
-    }),
-    add('bolts', 'lift', 'a0', { title: 'Bolts' }),
-    add('sizes', 'bolts', 'a0', { title: 'M8 and M10' }),
-    add('salary', centre, 'a1', { title: 'What we pay the caretaker' }),
-  ] as never)
+  ;({ ines, tree } = await laidOut())
 })
 
 describe('a link without an account', () => {
@@ -235,41 +182,6 @@ it('only owners make links and see them', async () => {
   const { data } = await ines.call<{ what: string }[]>('GET', `/api/trees/${tree}/access`)
   expect(JSON.stringify(data)).toContain('link-made')
 })
-
-/** Sends a form of a page, as a browser does. */
-async function form(
-  address: string,
-  fields: Record<string, string>,
-  { at = 'bolts', cookie }: { at?: string; cookie?: string } = {},
-): Promise<Looked & { readonly location: string; readonly cookie: string }> {
-  const sent = await look(`${address}?at=${at}`, {
-    method: 'POST',
-    body: new URLSearchParams(fields),
-    headers: { origin: url },
-    ...(cookie ? { cookie } : {}),
-  })
-  const kept = sent.headers.getSetCookie().find(one => one.startsWith('sun-porch-guest='))
-  return { ...sent, location: sent.headers.get('location') ?? '', cookie: kept?.split(';')[0] ?? '' }
-}
-interface Sitting {
-  readonly people: readonly { readonly by: string }[]
-}
-/** The branch “Lift” with “Bolts” and “Sizes” under it, anew for each test. */
-async function branch(more: object = {}): Promise<{ id: string; address: string; tree: string }> {
-  const id = await ines.makeTree('Move to the tannery')
-  const { centre } = (await ines.open(id)).snapshot
-  const add = (topic: string, parent: string, order: string, title: string, rest: object = {}) =>
-    ({ op: 'add', topic, parent, order, with: { title, ...rest } }) as const
-  await ines.edit(id, [
-    add('lift', centre, 'a0', 'Lift'),
-    add('bolts', 'lift', 'a0', 'Bolts', { done: 0 }),
-    add('sizes', 'lift', 'a1', 'Sizes'),
-    add('salary', centre, 'a1', 'What we pay the caretaker'),
-  ] as never)
-  return { ...(await link(more, ines, id)), tree: id }
-}
-const titles = async (id: string): Promise<string[]> =>
-  (await ines.open(id)).snapshot.topics.flatMap(({ title, removed }) => (removed ? [] : [title ?? '']))
 
 describe('a link by which one may comment or edit', () => {
   it('lets nobody do anything who only may look', async () => {
@@ -473,85 +385,5 @@ describe('a link by which one may comment or edit', () => {
     const { tree: id, id: link_ } = await branch()
     await bringIn(ines, id, rana, 'editor')
     expect(await rana.refusal('PATCH', `/api/trees/${id}/links/${link_}`, { may: 'edit' })).toBe('403 role')
-  })
-})
-
-describe('a view by a link', () => {
-  it('shows what the view finds that day, and says so when the tree keeps it no more', async () => {
-    const { tree: id } = await branch()
-    await ines.edit(id, [
-      {
-        op: 'tree-put',
-        set: 'views',
-        member: {
-          id: 'v1',
-          name: 'Bolts',
-          query: null,
-          text: 'bólts',
-          rest: 'hide',
-          view: 'outline',
-          depth: null,
-          outline: null,
-        },
-      },
-    ] as never)
-    const { address } = await link({ part: { kind: 'view', view: 'v1' }, may: 'edit' }, ines, id)
-    const page = (await look(address)).text
-    expect([page.includes('Bolts'), page.includes('Sizes'), page.includes('caretaker')]).toEqual([true, false, false])
-    // What isn't shown isn't a guest's to change, nor what would go with what is.
-    const { cookie } = await form(address, { do: 'keep', name: 'Tove', title: 'Bolts, M10', wasTitle: 'Bolts' })
-    expect((await form(address, { do: 'keep', title: 'x', wasTitle: 'Sizes' }, { cookie, at: 'sizes' })).status).toBe(
-      404,
-    )
-    expect((await form(address, { do: 'remove' }, { cookie, at: 'lift' })).status).toBe(403)
-    expect(await titles(id)).toEqual(expect.arrayContaining(['Bolts, M10', 'Sizes', 'Lift']))
-    await ines.edit(id, [{ op: 'set', topic: 'sizes', field: 'title', value: 'Bolt sizes, bolts' }])
-    expect((await look(address)).text).toContain('Bolt sizes')
-    await ines.edit(id, [{ op: 'tree-take', set: 'views', member: 'v1' }])
-    expect((await look(address)).status).toBe(404)
-  })
-})
-
-describe('a page in other pages', () => {
-  it('stands in a frame of the sites that its link lists, read-only, and nowhere else', async () => {
-    const site = 'https://www.haven-library.example'
-    const { address, id: link_, tree: id } = await branch({ may: 'edit', hosts: [site] })
-    const framed = await look(`${address}?frame`)
-    expect(framed.status).toBe(200)
-    expect(framed.headers.get('content-security-policy')).toContain(`frame-ancestors ${site};`)
-    expect(framed.headers.get('x-frame-options')).toBeNull()
-    for (const word of ['Bolts', 'id="box"', '<svg', 'noindex']) expect(framed.text).toContain(word)
-    for (const word of ['<form', '?at=', '?as=', 'caretaker']) expect(framed.text).not.toContain(word)
-    // The script is small, and no other may run.
-    const scripts = [...framed.text.matchAll(/<script[^>]*>([\s\S]*?)<\/script>/g)].map(([, code]) => code!)
-    expect(scripts).toHaveLength(1)
-    expect(gzipSync(scripts[0]!).length).toBeLessThan(120_000)
-    expect(framed.headers.get('content-security-policy')).toContain(
-      `script-src 'sha256-${createHash('sha256').update(scripts[0]!).digest('base64')}'`,
-    )
-    const whole = await look(address)
-    expect(whole.headers.get('content-security-policy')).toContain("frame-ancestors 'none'")
-    expect(whole.headers.get('x-frame-options')).toBe('DENY')
-    await ines.call('PATCH', `/api/trees/${id}/links/${link_}`, { hosts: [] })
-    expect((await look(`${address}?frame`)).status).toBe(404)
-  })
-
-  it('takes sites and nothing that would open it to all, and no word beside', async () => {
-    const { id: link_, tree: id } = await branch({ word: 'tannery' })
-    const set = (hosts: unknown): Promise<string> => ines.refusal('PATCH', `/api/trees/${id}/links/${link_}`, { hosts })
-    for (const wrong of [
-      '*',
-      'https://*',
-      "'self'",
-      'https://a.example; script-src *',
-      'https://a.example/path',
-      'data:',
-    ])
-      expect(await set([wrong])).toBe('400 invalid')
-    expect(await set(['https://www.haven-library.example'])).toBe('409 word-in-frame')
-    await ines.call('PATCH', `/api/trees/${id}/links/${link_}`, { word: null, hosts: ['http://localhost:8080'] })
-    expect(await ines.refusal('PATCH', `/api/trees/${id}/links/${link_}`, { word: 'tannery' })).toBe(
-      '409 word-in-frame',
-    )
   })
 })
