@@ -96,6 +96,15 @@ export async function signUp(url: string, name = 'Ines Brandt'): Promise<Caller>
   return caller
 }
 
+/** A topic added under another, in the order of the names that tests give topics. */
+export const add = (topic: string, parent: string, title: string, more: object = {}): Change => ({
+  op: 'add',
+  topic,
+  parent,
+  order: `a${topic}`,
+  with: { title, ...more },
+})
+
 /** Gives somebody a role in a tree, by invitation and letter as people do. */
 export async function bringIn(
   owner: Caller,

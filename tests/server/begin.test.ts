@@ -2,21 +2,13 @@ import { createServer, get, type RequestOptions } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import sharp from 'sharp'
 import { describe, expect, inject, it } from 'vitest'
-import type { Change } from '../../core/tree'
 import { leadsInward, pinned } from '../../server/files/guarded-fetch'
 import type { Caller } from '../caller'
-import { bringIn, signUp } from '../caller'
+import { add, bringIn, signUp } from '../caller'
 
 const url = inject('url')
 const titlesOf = async (caller: Caller, id: string): Promise<string[]> =>
   (await caller.open(id)).snapshot.topics.map(topic => topic.title ?? '')
-const add = (topic: string, parent: string, title: string, more: object = {}): Change => ({
-  op: 'add',
-  topic,
-  parent,
-  order: `a${topic}`,
-  with: { title, ...more },
-})
 
 /** Sends bytes as they are. */
 async function send(

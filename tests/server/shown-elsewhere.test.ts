@@ -1,18 +1,10 @@
 import { describe, expect, inject, it } from 'vitest'
 import type { ShownTopic } from '../../core/contract'
 import type { SavedView } from '../../core/tree/view'
-import type { Change } from '../../core/tree'
 import type { Caller } from '../caller'
-import { bringIn, newId, signUp } from '../caller'
+import { add, bringIn, newId, signUp } from '../caller'
 
 const url = inject('url')
-const add = (topic: string, parent: string, title: string, more: object = {}): Change => ({
-  op: 'add',
-  topic,
-  parent,
-  order: `a${topic}`,
-  with: { title, ...more },
-})
 
 describe('references to another tree', () => {
   async function shown(caller: Caller, tree: string): Promise<ShownTopic[]> {

@@ -1,18 +1,10 @@
 import ical from 'node-ical'
 import { describe, expect, inject, it } from 'vitest'
 import { addDays } from '../../core/schedule/days'
-import type { Change } from '../../core/tree'
 import { openHouse } from '../house'
-import { bringIn, type Caller, signUp } from '../caller'
+import { add, bringIn, type Caller, signUp } from '../caller'
 
 const url = inject('url')
-const add = (topic: string, parent: string, title: string, more: object = {}): Change => ({
-  op: 'add',
-  topic,
-  parent,
-  order: `a${topic}`,
-  with: { title, ...more },
-})
 interface Work {
   mine: {
     id: string
