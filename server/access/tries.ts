@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { RateLimiterMySQL, type RateLimiterRes } from 'rate-limiter-flexible'
-import { connections, databaseName, isPassing, TRIES } from '../database/connect'
+import { again } from '../database/again'
+import { connections, databaseName, isPassing } from '../database/connect'
 import { Fault } from './fault'
 
 const HOUR_SECONDS = 3600
@@ -9,12 +10,7 @@ const LONGEST_WAIT_SECONDS = 15 * 60
 /** Many count at the same row at once: one that is sent back because it met another counts again. */
 class PatientLimiter extends RateLimiterMySQL {
   override async consume(...given: Parameters<RateLimiterMySQL['consume']>): Promise<RateLimiterRes> {
-    for (let attempt = 1; ; attempt++)
-      try {
-        return await super.consume(...given)
-      } catch (error) {
-        if (attempt === TRIES || !isPassing(error)) throw error
-      }
+    return again(isPassing, () => super.consume(...given))
   }
 }
 

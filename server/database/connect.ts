@@ -4,6 +4,7 @@ import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { migrate } from 'drizzle-orm/mysql2/migrator'
 import mysql from 'mysql2/promise'
 import { settings } from '../settings'
+import { again } from './again'
 import { databaseErrorCode } from './error-code'
 import * as schema from './schema'
 
@@ -17,9 +18,6 @@ export const CONNECTIONS = 12
 
 let pool: mysql.Pool | undefined
 let handle: Database | undefined
-
-/** Times that one is made again which met another. */
-export const TRIES = 5
 let ready: Promise<void> | undefined
 
 /** The one pool of this process. Times go in and out as UTC. */
@@ -46,19 +44,14 @@ export function database(): Database {
  * again.
  */
 function patient(connections: mysql.Pool): mysql.Pool {
-  const again =
+  const sentBack = (error: unknown): boolean => databaseErrorCode(error) === 'ER_LOCK_DEADLOCK'
+  const patiently =
     (make: (...given: unknown[]) => Promise<unknown>) =>
-    async (...given: unknown[]): Promise<unknown> => {
-      for (let attempt = 1; ; attempt++)
-        try {
-          return await make(...given)
-        } catch (error) {
-          if (attempt === TRIES || databaseErrorCode(error) !== 'ER_LOCK_DEADLOCK') throw error
-        }
-    }
+    (...given: unknown[]): Promise<unknown> =>
+      again(sentBack, () => make(...given))
   return Object.assign(Object.create(connections) as mysql.Pool, {
-    query: again(connections.query.bind(connections) as never),
-    execute: again(connections.execute.bind(connections) as never),
+    query: patiently(connections.query.bind(connections) as never),
+    execute: patiently(connections.execute.bind(connections) as never),
   })
 }
 
@@ -106,6 +99,9 @@ export function migrated(): Promise<void> {
   })
   return ready
 }
+
+/** Whether something is there already: it was quicker, and is found there when it's looked for again. */
+export const isThere = (error: unknown): boolean => databaseErrorCode(error) === 'ER_DUP_ENTRY'
 
 /** Errors after which the same transaction may go through when tried again whole. */
 export function isPassing(error: unknown): boolean {

@@ -1,6 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
 import pLimit from 'p-limit'
-import { CONNECTIONS, database, isPassing, TRIES, type Transaction } from './connect'
+import { again } from './again'
+import { CONNECTIONS, database, isPassing, type Transaction } from './connect'
 
 /**
  * Transactions at once. A few connections are always left to statements by themselves: what counts letters or reads a
@@ -19,19 +20,16 @@ const inside = new AsyncLocalStorage<{ tx: Transaction; open: boolean }>()
 export async function inTransaction<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
   const around = inside.getStore()
   if (around?.open) return work(around.tx)
-  return gate(async () => {
-    for (let attempt = 1; ; attempt++)
-      try {
-        return await database().transaction(async tx => {
-          const here = { tx, open: true }
-          try {
-            return await inside.run(here, () => work(tx))
-          } finally {
-            here.open = false
-          }
-        })
-      } catch (error) {
-        if (attempt === TRIES || !isPassing(error)) throw error
-      }
-  })
+  return gate(() =>
+    again(isPassing, () =>
+      database().transaction(async tx => {
+        const here = { tx, open: true }
+        try {
+          return await inside.run(here, () => work(tx))
+        } finally {
+          here.open = false
+        }
+      }),
+    ),
+  )
 }

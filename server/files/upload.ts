@@ -5,7 +5,8 @@ import { fileTypeFromBuffer } from 'file-type'
 import { nanoid } from 'nanoid'
 import type { Attachment } from '#core/tree'
 import { Fault } from '../access/fault'
-import { database, databaseErrorCode, isPassing } from '../database/connect'
+import { again } from '../database/again'
+import { database, isThere } from '../database/connect'
 import { inTransaction } from '../database/transaction'
 import { fileChunks, files } from '../database/schema'
 import { keepPicture } from './keep-picture'
@@ -117,18 +118,8 @@ async function previewOf(treeId: string, userId: string, arriving: string): Prom
   return { file: id, ratio: height / width }
 }
 
-const TRIES = 5
-
 /** The same file that arrives twice at once is given its address by whoever is quicker; the other then finds it there. */
-async function settle(...given: Parameters<typeof settleOnce>): Promise<void> {
-  for (let attempt = 1; ; attempt++)
-    try {
-      await settleOnce(...given)
-      return
-    } catch (error) {
-      if (attempt === TRIES || !(databaseErrorCode(error) === 'ER_DUP_ENTRY' || isPassing(error))) throw error
-    }
-}
+const settle = (...given: Parameters<typeof settleOnce>): Promise<void> => again(isThere, () => settleOnce(...given))
 
 /** Gives what arrived its own address, in one step with the row that names it. */
 async function settleOnce(

@@ -10,7 +10,8 @@ import type { About, Settled } from '#core/talk/thread'
 import { diskFull, Fault } from '../access/fault'
 import { hasRoom } from '../work/disk'
 import { bus } from '../bus'
-import { databaseErrorCode, isPassing, type Transaction } from '../database/connect'
+import { again } from '../database/again'
+import { isThere, type Transaction } from '../database/connect'
 import { inTransaction } from '../database/transaction'
 import { isDiskFull } from '../database/error-code'
 import { comments, sayings, threads, topics } from '../database/schema'
@@ -24,7 +25,6 @@ import { wordsOf } from './words'
  * independently of one another and of their edits.
  */
 
-const TRIES = 6
 /** Sayings of one tree, whatever they are. */
 const MOST_SAYINGS = 500_000
 /**
@@ -50,25 +50,19 @@ export function say(treeId: string, principal: Principal, saying: Saying): Promi
 }
 
 async function sayNow(treeId: string, principal: Principal, saying: Saying): Promise<{ told: Told; again: boolean }> {
-  for (let attempt = 1; ; attempt++)
-    try {
-      const told = await inTransaction(tx => store(tx, treeId, principal, saying))
-      sayingsStored.inc()
-      bus.tell({ about: 'said', tree: treeId, told: [told] })
-      return { told, again: false }
-    } catch (error) {
-      if (error instanceof Again) return { told: error.told, again: true }
-      if (error instanceof Fault) throw error
-      if ((isPassing(error) || databaseErrorCode(error) === 'ER_DUP_ENTRY') && attempt < TRIES) continue
-      log.error({ error }, 'a saying could not be stored')
-      throw isDiskFull(error)
-        ? diskFull()
-        : new Fault(
-            503,
-            'unavailable',
-            'The database doesn’t answer. What you said is kept here and will be sent again.',
-          )
-    }
+  try {
+    const told = await again(isThere, () => inTransaction(tx => store(tx, treeId, principal, saying)))
+    sayingsStored.inc()
+    bus.tell({ about: 'said', tree: treeId, told: [told] })
+    return { told, again: false }
+  } catch (error) {
+    if (error instanceof Again) return { told: error.told, again: true }
+    if (error instanceof Fault) throw error
+    log.error({ error }, 'a saying could not be stored')
+    throw isDiskFull(error)
+      ? diskFull()
+      : new Fault(503, 'unavailable', 'The database doesn’t answer. What you said is kept here and will be sent again.')
+  }
 }
 
 /** It was said already; what was begun for it is rolled back. */
