@@ -35,8 +35,8 @@ const OWN: ReadonlySet<Kind> = new Set<Kind>([
 ])
 /** Milliseconds that a thread may take until it stands: many times what a busy machine needs. */
 const START_MS = 60_000
-/** Kinds after which a thread has read, and run in, what documents are made with. */
-const WARMS: ReadonlySet<Kind> = new Set<Kind>(['handOut', 'warmUp'])
+/** What a thread that is ready for documents is left to, where there is another. */
+const DOCUMENTS: ReadonlySet<Kind> = new Set<Kind>(['handOut'])
 /**
  * Milliseconds that a thread is kept with nothing to do: for everybody's own trees (as long as one thinks about what to
  * hand out), or for one person's files.
@@ -135,6 +135,7 @@ interface Kept {
 }
 const idle = new Map<Worker, Kept>()
 const jobsDone = new WeakMap<Worker, number>()
+/** Those that have read, and run in, what all the slow kinds of documents are made with. */
 const warm = new WeakSet<Worker>()
 
 /** By name: without one, what the worker itself listens to goes too, and it answers no more. */
@@ -147,8 +148,7 @@ const onlyFor = (kind: Kind, person: string): string | null => (OWN.has(kind) ? 
 
 function threadFor(kind: Kind, person: string): { worker: Worker; standing: boolean } {
   const fitting = [...idle.keys()].filter(worker => idle.get(worker)!.only === onlyFor(kind, person))
-  // One that is ready for documents is left to them, where there is another.
-  const kept = fitting.find(worker => warm.has(worker) === WARMS.has(kind)) ?? fitting[0]
+  const kept = fitting.find(worker => warm.has(worker) === DOCUMENTS.has(kind)) ?? fitting[0]
   if (!kept) {
     const worker = new Worker(workerFile(), {
       resourceLimits: { maxOldGenerationSizeMb: MOST_MB, maxYoungGenerationSizeMb: YOUNG_MB },
@@ -207,7 +207,7 @@ function inThread(kind: Kind, input: unknown, asking: Asking): Promise<Answer> {
       ended = true
       clearTimeout(timer)
       signal?.removeEventListener('abort', cancel)
-      if (well && WARMS.has(kind)) warm.add(worker)
+      if (well && kind === 'warmUp') warm.add(worker)
       if (well) putBack(worker, onlyFor(kind, person))
       else void worker.terminate()
       then()
@@ -259,7 +259,7 @@ const tooHeavy = (why: string): Fault => new Fault(422, 'too-heavy', `${why} Not
  */
 export function getReady(person: string): void {
   if (!jobs.isIdle || [...idle.keys()].some(worker => warm.has(worker))) return
-  runJob('warmUp', {}, { person }).catch((error: unknown) => log.warn({ error }, 'no thread could be got ready'))
+  runJob('warmUp', undefined, { person }).catch((error: unknown) => log.warn({ error }, 'no thread could be got ready'))
 }
 
 /**

@@ -129,7 +129,7 @@ export const WORK = {
   planDates: async (input: PlanInput) => (await import('./kinds/planning')).planDates(input),
   chances: async (input: ChancesInput) => (await import('./kinds/planning')).chances(input),
   export: async (input: ExportInput) => (await import('./kinds/exporting')).exportTree(input),
-  warmUp: async (_: Readonly<Record<never, never>>): Promise<void> => (await import('../documents/warm-up')).warmUp(),
+  warmUp: async (): Promise<void> => (await import('../documents/warm-up')).warmUp(),
   handOut: async (input: HandOutInput, need: Need, soFar: SoFar): Promise<Made> =>
     (await import('../documents/hand-out')).makeHandOut(input, files => need(files) as Promise<Files>, soFar),
 } as const
