@@ -197,7 +197,7 @@ export class Typesetter {
     thin.glyphs.forEach((glyph, i) => {
       const other = alike ? thick.glyphs[i]! : glyph
       const [at, otherAt] = [thin.positions[i]!, alike ? thick.positions[i]! : thin.positions[i]!]
-      const key = `${design} ${glyph.id}`
+      const key = `${design}${alike ? '' : ' as it is'} ${glyph.id}`
       let d = this.letters.get(key)
       if (d === undefined) {
         if (this.letters.size > MOST_LETTERS) this.letters.clear()
