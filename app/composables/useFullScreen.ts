@@ -6,19 +6,32 @@ export function useFullScreen(say: (words: string) => void) {
   useEventListener(document, 'fullscreenchange', () => {
     full.value = document.fullscreenElement !== null
   })
-  const leave = (): void => {
-    if (document.fullscreenElement) void document.exitFullscreen()
+  const leave = async (): Promise<void> => {
+    if (document.fullscreenElement) await document.exitFullscreen()
   }
-  onBeforeUnmount(leave)
+  let isGone = false
+  onBeforeUnmount(() => {
+    isGone = true
+    void leave()
+  })
+
+  /** False where the browser doesn't let it. */
+  async function enter(): Promise<boolean> {
+    try {
+      await document.documentElement.requestFullscreen()
+    } catch {
+      return false
+    }
+    // It takes a moment, in which a fast hand has left already.
+    if (isGone) await leave()
+    return true
+  }
   return {
     full,
+    enter,
     async fill(): Promise<void> {
-      try {
-        if (document.fullscreenElement) await document.exitFullscreen()
-        else await document.documentElement.requestFullscreen()
-      } catch {
-        say('This browser doesn’t let the page fill the screen.')
-      }
+      if (document.fullscreenElement) await leave()
+      else if (!(await enter())) say('This browser doesn’t let the page fill the screen.')
     },
   }
 }

@@ -160,7 +160,7 @@ export function usePresenting(desk: Desk, page: Page, { with: leader, through }:
 
   // — The screen
 
-  const { full, fill } = useFullScreen(words => desk.say(words))
+  const { full, enter, fill } = useFullScreen(words => desk.say(words))
   function end(): void {
     page.presenting.value = null
   }
@@ -189,7 +189,7 @@ export function usePresenting(desk: Desk, page: Page, { with: leader, through }:
     desk.presents.value = leader === null
     if (leader === null) {
       to(0)
-      void document.documentElement.requestFullscreen?.().catch(() => {})
+      void enter()
     } else follow()
     const box = document.querySelector<HTMLElement>('.middle')
     if (box) useResizeObserver(box, () => requestAnimationFrame(show))

@@ -25,6 +25,21 @@ test('a meeting fills the screen by a key, and gives it back by the key and when
   await page.keyboard.press('Alt+1')
   await expect(page.getByRole('tablist', { name: 'Parts of the meeting' })).toBeVisible()
   await expect.poll(() => isFull(page)).toBe(false)
+  // Whoever leaves before the browser has filled the screen gets it back as well.
+  await page.keyboard.press('Alt+2')
+  await expect(page.locator('[aria-current="step"]')).toBeVisible()
+  await page.evaluate(() => {
+    const request = Element.prototype.requestFullscreen
+    Element.prototype.requestFullscreen = async function (this: Element) {
+      await new Promise(done => setTimeout(done, 300))
+      await request.call(this)
+      document.body.dataset.filled = 'once'
+    }
+  })
+  await page.keyboard.press('F')
+  await page.keyboard.press('Alt+1')
+  await expect(page.locator('body[data-filled]')).toBeAttached()
+  await expect.poll(() => isFull(page)).toBe(false)
 })
 
 test('a tree that is presented fills the screen until it ends; a browser that doesn’t let it is no hindrance', async ({
