@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test'
 import { bringIn } from '../caller'
 import { expect, test, visitor } from './porch'
-import { openMeeting, put, staged } from './meeting-stage'
+import { put } from '../meeting-parts'
+import { openMeeting, staged } from './meeting-stage'
 
 /** Reads the seconds left in every browser in the same moment. */
 async function secondsLeft(pages: readonly Page[]): Promise<number[]> {

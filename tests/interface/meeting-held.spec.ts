@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test'
 import mammoth from 'mammoth'
 import { demoVisitor, expect, intercept, test, topic, tree } from './porch'
-import { put, staged, openMeeting, said } from './meeting-stage'
+import { put } from '../meeting-parts'
+import { staged, openMeeting, said } from './meeting-stage'
 
 test('a meeting is held by two browsers: one key a line, everybody follows, looks around and comes back; it survives a reload and ends in minutes', async ({
   browser,

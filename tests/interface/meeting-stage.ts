@@ -1,10 +1,8 @@
 import type { Browser, Page } from '@playwright/test'
-import type { BriefPart, Change } from '../../core/tree'
+import { agendaItem, person } from '../meeting-parts'
 import { expect, two, type Visitor } from './porch'
 
 /* A meeting for tests to be held. */
-
-export const put = (at: string, member: BriefPart): Change => ({ op: 'put', topic: at, set: 'meeting', member })
 
 /**
  * Two people and a tree with a meeting of two items that is ready to be begun. `minutes`: of each item; `slot`: set
@@ -17,20 +15,6 @@ export async function staged(
 ): Promise<{ ines: Visitor; rana: Visitor; id: string }> {
   const { ines, rana, id } = await two(browser)
   const { snapshot } = await ines.caller.open(id)
-  const item = (topicId: string, order: string, title: string, owner: string): Change => ({
-    op: 'add',
-    topic: topicId,
-    parent: 'm',
-    order,
-    with: {
-      title,
-      people: [owner],
-      item: [
-        { id: 'intent', kind: 'intent', intent: 'decide' },
-        { id: 'minutes', kind: 'minutes', minutes },
-      ],
-    },
-  })
   const { status } = await ines.caller.edit(id, [
     {
       op: 'add',
@@ -45,13 +29,13 @@ export async function staged(
           { id: 'm1', kind: 'must', order: 'a0', text: 'Which firm' },
           { id: 'rule', kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', closed: [] },
           { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'Europe/Copenhagen' },
-          { id: 'p1', kind: 'person', user: ines.caller.id, mail: null, name: '', needed: true, role: 'chair' },
-          { id: 'p2', kind: 'person', user: rana.caller.id, mail: null, name: '', needed: true, role: null },
+          person('p1', ines.caller.id, { role: 'chair' }),
+          person('p2', rana.caller.id),
         ],
       },
     },
-    item('i1', 'a0', 'Two offers', rana.caller.id),
-    item('i2', 'a1', 'Neighbours', ines.caller.id),
+    agendaItem('i1', 'a0', 'Two offers', minutes, rana.caller.id),
+    agendaItem('i2', 'a1', 'Neighbours', minutes, ines.caller.id),
     {
       op: 'add',
       topic: 'r1',

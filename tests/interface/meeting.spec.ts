@@ -4,7 +4,8 @@ import { bodyOf } from '../../core/talk/body'
 import { bringIn, newId } from '../caller'
 import { expect, openTree, test, topic, tree, visitor } from './porch'
 import { COST, give } from './figures-stage'
-import { put, staged, openMeeting, said } from './meeting-stage'
+import { put } from '../meeting-parts'
+import { staged, openMeeting, said } from './meeting-stage'
 
 test('what is filled in is read beforehand: it counts when somebody has it open, everybody sees who, one press asks the rest', async ({
   browser,

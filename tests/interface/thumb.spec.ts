@@ -2,7 +2,8 @@ import type { Browser, Locator, Page } from '@playwright/test'
 import sharp from 'sharp'
 import { bringIn, signUp } from '../caller'
 import { expect, expectTitles, houseUrl, openTree, test, visitor, type Visitor } from './porch'
-import { put, staged } from './meeting-stage'
+import { put } from '../meeting-parts'
+import { staged } from './meeting-stage'
 
 /* What practitioners missed, by a thumb alone on a phone: no key is pressed but to write words. */
 

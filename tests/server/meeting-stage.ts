@@ -1,7 +1,8 @@
 import ical from 'node-ical'
 import { expect, inject } from 'vitest'
-import type { BriefPart, Change, Topic } from '#core/tree'
+import type { BriefPart, Topic } from '#core/tree'
 import { bringIn, type Caller, signUp } from '../caller'
+import { agendaItem, person } from '../meeting-parts'
 
 /* A meeting as it's asked to, and what comes of it. */
 
@@ -15,18 +16,6 @@ export interface Letter {
   link: string | null
   files: string[]
 }
-
-export const put = (topic: string, member: BriefPart): Change => ({ op: 'put', topic, set: 'meeting', member })
-export const person = (id: string, user: string | null, more: object = {}): BriefPart => ({
-  id,
-  kind: 'person',
-  user,
-  mail: null,
-  name: '',
-  needed: true,
-  role: null,
-  ...more,
-})
 
 export interface Staged {
   ines: Caller
@@ -50,25 +39,11 @@ export async function staged(house = url, day = '2027-03-02', time = '14:00'): P
     person('p2', rana.id),
     person('p3', null, { mail: 'joiner@oak.example', name: 'The joiner', needed: false }),
   ]
-  const item = (id: string, order: string, title: string, minutes: number, owner: string): Change => ({
-    op: 'add',
-    topic: id,
-    parent: 'm',
-    order,
-    with: {
-      title,
-      people: [owner],
-      item: [
-        { id: 'intent', kind: 'intent', intent: 'decide' },
-        { id: 'minutes', kind: 'minutes', minutes },
-        { id: 'm1', kind: 'serves' },
-      ],
-    },
-  })
+  const serves = [{ id: 'm1', kind: 'serves' }] as const
   const made = await ines.edit(tree, [
     { op: 'add', topic: 'm', parent: snapshot.centre, order: 'a0', with: { title: 'Meeting 3', meeting } },
-    item('i1', 'a0', 'Two offers', 20, rana.id),
-    item('i2', 'a1', 'Neighbours', 10, ines.id),
+    agendaItem('i1', 'a0', 'Two offers', 20, rana.id, serves),
+    agendaItem('i2', 'a1', 'Neighbours', 10, ines.id, serves),
   ])
   expect(made.status).toBe(200)
   return { ines, rana, tree, at: `/api/trees/${tree}/meetings/m` }

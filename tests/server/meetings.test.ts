@@ -3,7 +3,8 @@ import type { Change } from '#core/tree'
 import type { GuestMeeting, ListedMeeting, MeetingWorld, Section } from '#core/contract'
 import { bringIn, type Caller, signUp } from '../caller'
 import { openHouse } from '../house'
-import { eventsIn, fileOf, letters, partOf, person, put, staged, topicIn, url } from './meeting-stage'
+import { person, put } from '../meeting-parts'
+import { eventsIn, fileOf, letters, partOf, staged, topicIn, url } from './meeting-stage'
 
 describe('an invitation', () => {
   it('goes to everybody with a calendar file; a change raises its sequence, cancelling says so, the address stays', async () => {

@@ -1,7 +1,8 @@
 import { describe, expect, inject, it } from 'vitest'
 import type { ListedMeeting, MeetingWorld } from '#core/contract'
-import type { BriefPart, Change } from '#core/tree'
+import type { Change } from '#core/tree'
 import { bringIn, type Caller, signUp } from '../caller'
+import { person } from '../meeting-parts'
 
 /* Read beforehand: who opened what a meeting is about since it was filled in, and the letter that asks for it. */
 
@@ -26,15 +27,6 @@ async function staged() {
   await bringIn(ines, tree, lev, 'viewer')
   await bringIn(ines, tree, mira, 'commenter')
   const { snapshot } = await ines.open(tree)
-  const person = (id: string, user: string, role: 'chair' | null = null): BriefPart => ({
-    id,
-    kind: 'person',
-    user,
-    mail: null,
-    name: '',
-    needed: true,
-    role,
-  })
   const made = await ines.edit(tree, [
     {
       op: 'add',
@@ -45,7 +37,7 @@ async function staged() {
         title: 'Meeting 3',
         meeting: [
           { id: 'begins', kind: 'begins', day: '2027-03-02', time: '14:00', zone: 'Europe/Copenhagen' },
-          person('p1', ines.id, 'chair'),
+          person('p1', ines.id, { role: 'chair' }),
           person('p2', rana.id),
           person('p3', lev.id),
           person('p4', mira.id),
