@@ -30,6 +30,7 @@ export default defineConfig({
           include: ['tests/server/**/*.test.ts'],
           exclude: TIMED,
           globalSetup: 'tests/server/start.ts',
+          setupFiles: ['tests/server/why.ts'],
           testTimeout: 120_000,
           hookTimeout: 120_000,
           // They share one house, and some count what is in it.
@@ -55,6 +56,7 @@ export default defineConfig({
           name: 'alone',
           include: TIMED,
           globalSetup: 'tests/server/start.ts',
+          setupFiles: ['tests/server/why.ts'],
           testTimeout: 120_000,
           hookTimeout: 120_000,
           fileParallelism: false,

@@ -63,7 +63,7 @@ const why = message =>
     .split('\n')
     .filter(line => line.trim())
     .slice(0, 6)
-    .map(line => `\n        ${line.slice(0, 200)}`)
+    .map(line => `\n        ${line.slice(0, 700)}`)
     .join('')
 
 /** The names of what failed and why, from a report of either runner. */

@@ -69,7 +69,13 @@ export class Caller {
     return must(await this.call<{ version: number; role: string; snapshot: Snapshot }>('GET', `/api/trees/${tree}`))
   }
 
-  edit(
+  /** Makes an edit that has to be taken: what it's refused with is thrown. Resolves to its number. */
+  async edit(tree: string, changes: readonly Change[], id?: string): Promise<number> {
+    return must(await this.tryEdit(tree, changes, id)).number
+  }
+
+  /** Makes an edit that may be refused. */
+  tryEdit(
     tree: string,
     changes: readonly Change[],
     id = newId(),

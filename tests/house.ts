@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync } from 'node:fs'
+import { closeSync, existsSync, mkdirSync, mkdtempSync, openSync, readFileSync, renameSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { freePort, root, setUpDataFolder, startDatabase } from '../scripts/machine.mjs'
@@ -12,8 +12,9 @@ export interface House {
   readonly databasePid: () => number
   killApp(signal: NodeJS.Signals): Promise<void>
   startApp(): Promise<void>
-  /** The end of what the app has written since it was started. */
+  /** The end of what the app has written since it was started, and the file that it's in. */
   said(): string
+  readonly log: string
   killDatabase(): Promise<void>
   startDatabaseAgain(): Promise<void>
   close(): Promise<void>
@@ -56,8 +57,12 @@ async function twoPorts(): Promise<[number, number]> {
   }
 }
 
-const lastWords = (log: string): string =>
-  existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-5).join('\n') : 'none'
+/** Those that this worker has open. */
+export const openHouses = new Set<House>()
+
+/** The end of a log; empty when there's none. */
+export const endOf = (log: string): string =>
+  existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-8).join('\n').slice(-2000) : ''
 
 export async function openHouse(
   options: {
@@ -73,10 +78,11 @@ export async function openHouse(
   const url = `http://127.0.0.1:${port}`
   let database = await startDatabase(folder, databasePort)
   let app: ChildProcess | undefined
-  let said = ''
+  const log = join(folder, 'app.log')
   const envAt = (await options.envAt?.(url)) ?? {}
 
   async function startApp(): Promise<void> {
+    const out = process.env.SHOW_SERVER ? 'inherit' : openSync(log, 'w')
     app = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
       cwd: root,
       env: {
@@ -95,20 +101,16 @@ export async function openHouse(
         MAIL_PER_PERSON: '100000',
         MAIL_PER_TREE: '100000',
         CONFIRM: 'off',
-        LOG_LEVEL: process.env.SHOW_SERVER ? 'info' : 'silent',
+        LOG_LEVEL: process.env.SHOW_SERVER ? 'info' : 'warn',
         ...options.env,
         ...envAt,
       },
-      stdio: ['ignore', process.env.SHOW_SERVER ? 'inherit' : 'pipe', process.env.SHOW_SERVER ? 'inherit' : 'pipe'],
+      stdio: ['ignore', out, out],
     })
+    if (typeof out === 'number') closeSync(out)
     const started = app
-    said = ''
-    for (const stream of [started.stdout, started.stderr])
-      stream?.setEncoding('utf8').on('data', (part: string) => {
-        said = (said + part).slice(-2000)
-      })
     const why = (): string =>
-      [`its last words: ${said || 'none'}`, `the database's: ${lastWords(join(folder, 'mariadb.log'))}`].join('\n')
+      [`its last words: ${endOf(log) || 'none'}`, `the database's: ${endOf(join(folder, 'mariadb.log'))}`].join('\n')
     for (let i = 0; i < 900; i++) {
       if (
         started.exitCode === null &&
@@ -125,13 +127,14 @@ export async function openHouse(
     throw new Error(`the app did not answer in 90 s; ${why()}`)
   }
   await startApp()
-  return {
+  const house: House = {
     url,
     databaseUrl: database.url,
     appPid: () => app!.pid!,
     databasePid: () => database.pid!,
     startApp,
-    said: () => said,
+    log,
+    said: () => endOf(log),
     async killApp(signal) {
       app!.kill(signal)
       await gone(app!)
@@ -144,6 +147,7 @@ export async function openHouse(
       database = await startDatabase(folder, databasePort)
     },
     async close() {
+      openHouses.delete(house)
       if (app) {
         app.kill('SIGTERM')
         await gone(app)
@@ -152,4 +156,6 @@ export async function openHouse(
       rmSync(folder, { recursive: true, force: true })
     },
   }
+  openHouses.add(house)
+  return house
 }

@@ -38,7 +38,7 @@ const writing = people.map(async (person, i) => {
   while (going) {
     const topic = newId()
     const answer = await person
-      .edit(tree.id, [{ op: 'add', topic, parent: tree.centre, order: 'a0', with: { title: topic } }])
+      .tryEdit(tree.id, [{ op: 'add', topic, parent: tree.centre, order: 'a0', with: { title: topic } }])
       .catch(() => null)
     if (answer?.status === 200) tree.acknowledged.add(topic)
     else await pause(30)

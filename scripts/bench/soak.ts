@@ -49,7 +49,7 @@ const living = people.map(async (person, i) => {
     await line.hello(0).catch(() => {})
     for (let act = 0; going && act < 40; act++) {
       const topic = topics[Math.floor(roll() * topics.length)]!
-      const answer = await person.edit(id, [
+      const answer = await person.tryEdit(id, [
         roll() < 0.5
           ? { op: 'set', topic, field: 'done', value: Math.floor(roll() * 5) * 25 }
           : { op: 'set', topic, field: 'title', value: `Topic ${Math.floor(roll() * 1e6)}` },

@@ -93,7 +93,7 @@ test('a row that goes while one types in it takes neither the number nor the key
   await page.keyboard.type('12')
   await expect(cell(page, 'Lamps').getByRole('textbox')).toBeFocused()
   // The other one takes the branch away.
-  expect((await rana.caller.edit(id, [{ op: 'remove', topic: 'rooms' }] as never)).status).toBe(200)
+  await rana.caller.edit(id, [{ op: 'remove', topic: 'rooms' }] as never)
   await expect(row(page, 'Lamps')).toHaveCount(0)
   await expect(sheet(page)).toBeFocused()
   await cell(page, 'Crates').click()

@@ -1,5 +1,5 @@
 import type { Figure } from '#core/tree'
-import { expect, type Visitor } from './porch'
+import type { Visitor } from './porch'
 
 /* A tree with figures for tests. */
 
@@ -49,7 +49,7 @@ export async function laid({ caller }: Visitor, id: string, ...more: object[]): 
     order,
     with: { title: at[0]!.toUpperCase() + at.slice(1) },
   })
-  const { status } = await caller.edit(id, [
+  await caller.edit(id, [
     add('rooms', centre, 'a0'),
     add('lift', 'rooms', 'a0'),
     add('lamps', 'rooms', 'a1'),
@@ -58,7 +58,6 @@ export async function laid({ caller }: Visitor, id: string, ...more: object[]): 
     add('crates', 'books', 'a0'),
     ...more,
   ] as never)
-  expect(status).toBe(200)
   return centre
 }
 

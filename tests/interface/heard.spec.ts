@@ -15,14 +15,13 @@ async function grown(browser: Parameters<typeof visitor>[0]): Promise<Visitor & 
     order,
     with: { title: at, ...more },
   })
-  const { status } = await ines.caller.edit(id, [
+  await ines.caller.edit(id, [
     add('Fit-out', centre, 'a0'),
     add('Lift', 'Fit-out', 'a0', { done: 50, due: '2027-05-12', people: [ines.caller.id] }),
     add('Lamps', 'Fit-out', 'a1', { done: 100 }),
     add('Books', centre, 'a1', { done: 50 }),
     add('Crates', 'Books', 'a0', { done: 50 }),
   ] as never)
-  expect(status).toBe(200)
   return { ...ines, id }
 }
 

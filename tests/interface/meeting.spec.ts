@@ -337,12 +337,11 @@ test('what was to be settled is in sight with its tally, said by hand or by a de
   await expect(box.getByRole('listitem')).toHaveText([/Who pays/, /The old clock/])
   await page.keyboard.press('Escape')
   await expect(box).toHaveCount(0)
-  const figured = await ines.caller.edit(id, [
+  await ines.caller.edit(id, [
     COST,
     give('i1', 'cost', '640'),
     give((await ines.caller.open(id)).snapshot.centre, 'cost', '', { target: '500' }),
   ] as never)
-  expect(figured.status).toBe(200)
   await page.getByRole('button', { name: 'End the meeting' }).click()
   await expect(box).toBeVisible()
   await page.keyboard.type('31')

@@ -13,7 +13,7 @@ test('the calendar has tasks, milestones and meetings, without a plan too; days 
   const at = (n: number): string => `${year}-${String(month).padStart(2, '0')}-${String(n).padStart(2, '0')}`
   const add = (topic: string, order: string, more: object) =>
     ({ op: 'add', topic, parent: centre, order, with: { title: topic.replace('-', ' '), ...more } }) as never
-  const { status } = await caller.edit(id, [
+  await caller.edit(id, [
     add('Move', 'a0', { start: at(11), due: at(13) }),
     add('Permit', 'a1', { due: at(12) }),
     add('Words', 'a2', {}),
@@ -24,7 +24,6 @@ test('the calendar has tasks, milestones and meetings, without a plan too; days 
       ],
     }),
   ])
-  expect(status).toBe(200)
   await openTree(page, id)
   await page.keyboard.press('u')
   await page.keyboard.press('p')

@@ -213,7 +213,7 @@ describe('roles', () => {
   it('edits: by editors and owners alone, by REST and by the live line', async () => {
     const statuses: Record<string, number> = {}
     for (const [who, caller] of Object.entries(people))
-      statuses[who] = (await caller.edit(tree, [{ op: 'set', topic: centre, field: 'title', value: who }])).status
+      statuses[who] = (await caller.tryEdit(tree, [{ op: 'set', topic: centre, field: 'title', value: who }])).status
     expect(statuses).toEqual({ viewer: 403, commenter: 403, editor: 200, owner: 200, stranger: 404, nobody: 401 })
     const line = people.viewer!.line(tree)
     await line.hello(0)

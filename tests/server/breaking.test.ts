@@ -40,7 +40,7 @@ function stream(
   const work = Array.from({ length: senders }, async () => {
     while (going) {
       const topic = `t${made++}`
-      const answer = await ines.edit(tree, add(topic, centre)).catch(() => null)
+      const answer = await ines.tryEdit(tree, add(topic, centre)).catch(() => null)
       if (answer?.status === 200) acknowledged.add(topic)
       else await new Promise(done => setTimeout(done, 20))
     }

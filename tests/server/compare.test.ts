@@ -17,7 +17,7 @@ let centre: string
 
 const title = (topic: string, value: string): Change => ({ op: 'set', topic, field: 'title', value })
 async function edit(who: Caller, id: string, ...changes: Change[]): Promise<void> {
-  expect((await who.edit(id, changes)).status).toBe(200)
+  await who.edit(id, changes)
 }
 const compared = async (who: Caller, id: string, other: object, here?: number): Promise<Comparison> =>
   (

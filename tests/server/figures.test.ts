@@ -57,7 +57,7 @@ beforeAll(async () => {
     order,
     with: { title: topic },
   })
-  const { status } = await ines.edit(tree, [
+  await ines.edit(tree, [
     measure('cost', 'Cost', 'EUR'),
     measure('hours', 'Hours', 'h'),
     add('rooms', centre, 'a0'),
@@ -67,7 +67,6 @@ beforeAll(async () => {
     give('lamps', 'cost', '={m:cost} of {t:lift} × 2'),
     give('lamps', 'hours', '=1 ÷ 0'),
   ] as never)
-  expect(status).toBe(200)
 })
 
 describe('figures by the API', () => {
@@ -110,7 +109,7 @@ describe('figures by the API', () => {
   })
   it('are told as they were after an edit', async () => {
     const { version } = (await ines.open(tree)) as unknown as { version: number }
-    expect((await ines.edit(tree, [give('lift', 'cost', '7')] as never)).status).toBe(200)
+    await ines.edit(tree, [give('lift', 'cost', '7')] as never)
     expect(valueOf((await read(ines)).data, 'rooms')!.value).toBe('21')
     expect(valueOf((await read(ines, `?moment=${version}`)).data, 'rooms')!.value).toBe('0.3')
     expect((await read(ines, '?moment=0')).data.measures).toEqual([])
@@ -119,11 +118,10 @@ describe('figures by the API', () => {
   })
   it('a loop that two people make at once is kept by both, and shown', async () => {
     await bringIn(ines, tree, stranger, 'editor')
-    const [a, b] = await Promise.all([
+    await Promise.all([
       ines.edit(tree, [give('lift', 'hours', '={m:hours} of {t:lamps}')] as never),
       stranger.edit(tree, [give('lamps', 'hours', '={m:hours} of {t:lift}')] as never),
     ])
-    expect([a.status, b.status]).toEqual([200, 200])
     const { data } = await read(ines)
     for (const topic of ['lift', 'lamps', 'rooms'])
       expect(valueOf(data, topic, 'hours')!.fault).toBe(
@@ -132,16 +130,16 @@ describe('figures by the API', () => {
   })
   it('what no figure can be is refused at the door', async () => {
     for (const text of ['1e400', '0x1f', 'ten', '1,250', ' 5', '1'.repeat(16), '0.12345678901', '='.padEnd(5000, '(')])
-      expect([text.slice(0, 20), (await ines.edit(tree, [give('lift', 'cost', text)] as never)).status]).toEqual([
+      expect([text.slice(0, 20), (await ines.tryEdit(tree, [give('lift', 'cost', text)] as never)).status]).toEqual([
         text.slice(0, 20),
         400,
       ])
     // A formula that can't be read says so, and nothing else falls.
-    expect((await ines.edit(tree, [give('lamps', 'cost', '=' + '('.repeat(900))] as never)).status).toBe(200)
+    await ines.edit(tree, [give('lamps', 'cost', '=' + '('.repeat(900))] as never)
     const { data } = await read(ines)
     expect(valueOf(data, 'lamps')!.fault).toBe('More than 60 brackets and functions stand in one another.')
     expect(valueOf(data, 'lift')!.value).toBe('0.1')
-    expect((await rana.edit(tree, [give('lift', 'cost', '5')] as never)).status).toBe(403)
+    expect((await rana.tryEdit(tree, [give('lift', 'cost', '5')] as never)).status).toBe(403)
   })
   it('the formulas in the docs are read, each with the names it uses', () => {
     const text = readFileSync('docs/formulas.md', 'utf8')

@@ -238,7 +238,7 @@ describe('documents', () => {
         { op: 'set', topic: 'lift', field: 'language', value: lift },
         { op: 'set', topic: 'books', field: 'language', value: books },
       ])
-    expect((await speak('da', 'ja')).status).toBe(200)
+    await speak('da', 'ja')
     const document = strFromU8(unzipSync((await out({ as: 'docx', with: [...TAKEN] })).bytes)['word/document.xml']!)
     // The heading, and its note.
     expect(document.match(/<w:lang w:val="da"\/>/g)!.length).toBeGreaterThan(1)
@@ -250,7 +250,7 @@ describe('documents', () => {
     expect(
       slides.some(([name, part]) => /slides\/slide\d+\.xml$/.test(name) && /lang="da"/.test(strFromU8(part))),
     ).toBe(true)
-    expect((await speak(null, null)).status).toBe(200)
+    await speak(null, null)
   })
   it('a page for the browser folds without a script and reads nothing from elsewhere', async () => {
     const { bytes } = await out({ as: 'html', with: [...TAKEN], drawn: true })

@@ -83,7 +83,7 @@ describe('an invitation', () => {
     ])
     expect(await ines.refusal('POST', `${at}/invitation`, {})).toBe('409 nobody')
     expect(await letters(ines, 'sent')).toEqual([])
-    const wrong = await ines.edit(tree, [put('m', person('p9', null, { mail: 'not an address' }))])
+    const wrong = await ines.tryEdit(tree, [put('m', person('p9', null, { mail: 'not an address' }))])
     expect([wrong.status, wrong.data.error?.code]).toEqual([400, 'invalid'])
   })
 

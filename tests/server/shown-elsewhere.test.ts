@@ -86,7 +86,7 @@ describe('references to another tree', () => {
     ])
     await ines.edit(b, [add('y', (await ines.open(b)).snapshot.centre, 'y', { reference: { tree: a, topic: 'x' } })])
     expect((await shown(ines, a))[0]!.state).toBe('loop')
-    const refused = await ines.edit(a, [
+    const refused = await ines.tryEdit(a, [
       { op: 'set', topic: 'z', field: 'reference', value: { tree: null, topic: 'z' } },
     ])
     expect([refused.status, refused.data.error?.code]).toEqual([409, 'loop'])

@@ -64,7 +64,7 @@ describe('the theme of slides', () => {
     expect(data.theme!.hues[0]).toBe('#1f5f5b')
     const id = newId()
     const member = { ...{ id, name: 'Firm', file }, kind: 'pptx' as const }
-    expect((await ines.edit(tree, [{ op: 'tree-put', set: 'templates', member }])).status).toBe(200)
+    await ines.edit(tree, [{ op: 'tree-put', set: 'templates', member }])
     const worn = await handed(id)
     expect(worn.parts['ppt/slides/slide1.xml']).toContain('6B2B1A')
     expect(worn.parts['ppt/slides/slide2.xml']).toMatch(/FFFDF6.*1F5F5B/s)

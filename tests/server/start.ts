@@ -7,6 +7,7 @@ export default async function start(project: TestProject): Promise<() => Promise
   const house = await openHouse({ demo: true, env: { JOB_SECONDS: '10' } })
   project.provide('url', house.url)
   project.provide('databaseUrl', house.databaseUrl)
+  project.provide('log', house.log)
   return () => house.close()
 }
 
@@ -14,5 +15,6 @@ declare module 'vitest' {
   export interface ProvidedContext {
     url: string
     databaseUrl: string
+    log: string
   }
 }

@@ -109,7 +109,7 @@ describe('who may', () => {
   })
   it('a commenter says and does nothing else', async () => {
     expect((await say(commenter, begin('Here'))).status).toBe(200)
-    expect((await commenter.edit(id, [{ op: 'set', topic: 'lift', field: 'title', value: 'x' }])).status).toBe(403)
+    expect((await commenter.tryEdit(id, [{ op: 'set', topic: 'lift', field: 'title', value: 'x' }])).status).toBe(403)
     const other = begin('Mine')
     await say(ines, other)
     expect(await unsaid(commenter, { id: newId(), op: 'reword', comment: other.comment, body: bodyOf('x') })).toBe(

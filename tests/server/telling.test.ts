@@ -211,6 +211,17 @@ it('a date says what it was; whoever was on what went with a branch is told', as
   await clear(rana)
 })
 
+it('what could not be told when it happened is told a little later, though nobody does anything more', async () => {
+  const direct = await mysql.createConnection(house.databaseUrl)
+  await direct.query('rename table tellings to tellings_aside')
+  await ines.edit(id, [put('lamps', rana.id)])
+  await expect.poll(() => house.said(), { timeout: 15_000 }).toContain('could not be told')
+  await direct.query('rename table tellings_aside to tellings')
+  await direct.end()
+  await eventually(rana).toEqual(['Ines Brandt put you on “Lamps”'])
+  await clear(rana)
+})
+
 describe('what is watched', () => {
   it('is told where something is moved out of it', async () => {
     await carl.call('PUT', `/api/trees/${id}/watched/lift`)
