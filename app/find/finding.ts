@@ -32,14 +32,14 @@ export class Finding {
     })
   }
 
-  /** Reads the words of notes in the pauses, so that the first key of a search needn't. */
+  /** Reads titles and notes in the pauses, so that the first key of a search needn't. */
   private readAhead(): void {
     const left = (this.order ??= readingOrder(this.tree())).values()
     const read = (deadline: IdleDeadline): void => {
       while (deadline.timeRemaining() > 2) {
         const { value, done } = left.next()
         if (done) return
-        if (value.note !== null) foldedText(value)
+        foldedText(value)
       }
       requestIdleCallback(read)
     }

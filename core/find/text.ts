@@ -6,12 +6,15 @@ import type { Topic } from '../tree/topic'
  * "Rundgänge".
  */
 export function fold(text: string): string {
+  // Plain letters have nothing to take apart, and most titles are made of them.
+  if (!BEYOND_ASCII.test(text)) return text.toLowerCase()
   return text
     .normalize('NFKD')
     .replace(/\p{M}+/gu, '')
-    .toLocaleLowerCase('en')
+    .toLowerCase()
     .replaceAll('ß', 'ss')
 }
+const BEYOND_ASCII = /[^\p{ASCII}]/u
 
 const titles = new WeakMap<object, string>()
 const texts = new WeakMap<object, string>()
@@ -25,10 +28,10 @@ function remembered<T extends object>(known: WeakMap<object, string>, of: T, mak
 
 /**
  * A topic's title folded; remembered as long as the topic is as it is, since a search asks for all of them at each
- * key.
+ * key. Of plain letters it's made sooner than it's remembered.
  */
 export function foldedTitle(topic: { readonly title: string }): string {
-  return remembered(titles, topic, ({ title }) => fold(title))
+  return BEYOND_ASCII.test(topic.title) ? remembered(titles, topic, ({ title }) => fold(title)) : fold(topic.title)
 }
 
 /** The words of a topic's note, folded. */
