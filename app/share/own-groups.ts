@@ -11,6 +11,15 @@ export async function loadOwnGroups(): Promise<void> {
   ownGroups.value = await callApi<OwnGroup[]>('/api/groups')
 }
 
+let known: Promise<void> | null = null
+/** Fetches one's own groups unless they were fetched since the page was opened. */
+export function knowOwnGroups(): Promise<void> {
+  known ??= loadOwnGroups().catch(() => {
+    known = null
+  })
+  return known
+}
+
 /** A group that is at hand in a tree: the tree's own, or one of whoever looks. */
 export interface ShownGroup {
   readonly id: string

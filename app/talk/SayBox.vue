@@ -121,6 +121,7 @@ const editor = useEditor({
       return true
     },
   },
+  onFocus: mentions.refresh,
   onUpdate: () => {
     const now = body()
     keepDraft(key, isEmpty(now) ? null : now)

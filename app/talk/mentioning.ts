@@ -6,7 +6,7 @@ import { fold } from '#core/find/text'
 import { ALL } from '#core/talk/everybody'
 import { shorten } from '#core/tree'
 import type { Desk } from '~/desk/desk'
-import { groupsOf, inGroup, loadOwnGroups } from '~/share/own-groups'
+import { groupsOf, inGroup, knowOwnGroups, loadOwnGroups } from '~/share/own-groups'
 
 /** Somebody or something that can be named. */
 export interface Named {
@@ -93,8 +93,11 @@ export class Mentions {
 
   constructor(private readonly desk: Desk) {
     // Without a line there are those of the tree, and one's own as they were.
-    void loadOwnGroups().catch(() => {})
+    void knowOwnGroups()
   }
+
+  /** One's own groups as they are now: asked for as somebody comes to write, not with each topic that is looked at. */
+  readonly refresh = (): void => void loadOwnGroups().catch(() => {})
 
   readonly extensions = KINDS.map(({ what, char, like }) => {
     const show = (props: SuggestionProps<Named, ReturnType<typeof attrsOf>>): void => {

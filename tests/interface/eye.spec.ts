@@ -1,4 +1,4 @@
-import { demoCopy, expect, openTree, test, topic, tree, visitor } from './porch'
+import { demoCopy, expect, openTree, pour, test, topic, tree, visitor } from './porch'
 import type { Page } from '@playwright/test'
 
 /* Where the eye is: what has the focus is in sight, and nothing lies over it. */
@@ -225,4 +225,30 @@ test('the row that has the focus is whole between the head and the end of the vi
         await expect.poll(cut).toBeLessThan(1)
       }
   }
+})
+
+test('whoever looks at one topic after another asks the house for nothing more', async ({ browser }) => {
+  const ines = await visitor(browser, 'Ines Brandt', { reducedMotion: 'reduce' })
+  const { page } = ines
+  await openTree(page, await ines.caller.makeTree())
+  await pour(page, ['Lift', 'Shelves', 'Crates', 'Lamps'])
+  const sheet = page.getByRole('complementary', { name: 'About the selection' })
+  const title = sheet.getByLabel('Title of the selected topic')
+  await topic(page, 'Lift').click()
+  await expect(title).toHaveValue('Lift')
+  await expect(sheet.getByRole('textbox', { name: 'Note' })).toBeVisible()
+  const asked: string[] = []
+  page.on('request', request => asked.push(new URL(request.url()).pathname))
+  for (const [next, arrow] of [
+    ...['Shelves', 'Crates', 'Lamps'].map(name => [name, 'ArrowDown'] as const),
+    ...['Crates', 'Shelves', 'Lift'].map(name => [name, 'ArrowUp'] as const),
+  ]) {
+    await page.keyboard.press(arrow)
+    // The side sheet has come along, with the note's field and the comment's.
+    await expect(title).toHaveValue(next)
+    await expect(sheet.getByRole('textbox', { name: 'Note' })).toBeVisible()
+    await expect(sheet.locator('.say-text')).toBeVisible()
+  }
+  // What the page needs once it may still fetch meanwhile.
+  expect(asked.filter((path, i) => asked.indexOf(path) !== i)).toEqual([])
 })
