@@ -37,6 +37,22 @@ export function isAway(error: unknown): boolean {
   return code.startsWith('ER_') ? AWAY.has(code) : code !== '' && !code.startsWith('ERR_')
 }
 
+/**
+ * Whether the database refuses what it's given, and would refuse it each time: SQL's class 22, data exceptions (ISO/IEC 9075-2, from
+ * memory), and what says the same under a name of its own.
+ */
+export function isUnstorable(error: unknown): boolean {
+  const cause = error instanceof DrizzleQueryError ? error.cause : error
+  const { sqlState = '' } = (cause ?? {}) as { sqlState?: string }
+  return sqlState.startsWith('22') || UNSTORABLE.has(databaseErrorCode(error))
+}
+const UNSTORABLE = new Set([
+  'ER_BAD_NULL_ERROR',
+  'ER_CONSTRAINT_FAILED',
+  'ER_NET_PACKET_TOO_LARGE',
+  'ER_TRUNCATED_WRONG_VALUE_FOR_FIELD',
+])
+
 /** Whether an error says that the database's disk is full. */
 export function isDiskFull(error: unknown): boolean {
   const cause = error instanceof DrizzleQueryError ? error.cause : error

@@ -6,7 +6,7 @@ import { type Edit, Refused } from '#core/tree'
 import { diskFull, Fault } from '../access/fault'
 import { bus } from '../bus'
 import { database, databaseErrorCode, isPassing } from '../database/connect'
-import { isDiskFull } from '../database/error-code'
+import { isDiskFull, isUnstorable } from '../database/error-code'
 import { guestLinks } from '../database/schema'
 import { commit } from './commit'
 import { heldNow, holdTree, letGo, snapshotWhenDue } from './held'
@@ -220,6 +220,13 @@ async function store(asks: readonly Ask[]): Promise<void> {
 function unavailable(error: unknown): Fault {
   log.error({ error }, 'an edit could not be stored')
   if (isDiskFull(error)) return diskFull()
+  // Sent again it would be refused again, and what comes after it would wait for ever.
+  if (isUnstorable(error))
+    return new Fault(
+      422,
+      'unstorable',
+      'The database can’t hold this change, which is our fault. Nothing of it was stored.',
+    )
   return new Fault(503, 'unavailable', 'The database doesn’t answer. Your edit is kept here and will be sent again.')
 }
 

@@ -185,6 +185,30 @@ describe('nothing acknowledged is lost', () => {
     await back.close()
   })
 
+  it('what the database can’t hold is refused for good, and keeps nobody else’s edits from being stored', async () => {
+    const tree = await ines.makeTree()
+    const { centre } = (await ines.open(tree)).snapshot
+    const connection = await mysql.createConnection(house.databaseUrl)
+    await connection.query(
+      `create trigger too_small before insert on topics for each row
+       if new.title = 'unstorable' then signal sqlstate '22001'; end if`,
+    )
+    const line = ines.line(tree)
+    await line.hello(0)
+    const edits = ['before', 'unstorable', 'after'].map(title => ({ id: newId(), changes: add(title, centre) }))
+    for (const edit of edits) line.say({ type: 'edit', edit })
+    await line.until(() => line.of('refused').length > 0 && line.numbers().length === 2)
+    expect(line.of('refused')).toMatchObject([{ edit: edits[1]!.id, code: 'unstorable' }])
+    await line.close()
+    expect(await ines.refusal('POST', `/api/trees/${tree}/edits`, edits[1])).toBe('422 unstorable')
+    await connection.query('drop trigger too_small')
+    await connection.end()
+    const titles = (await ines.open(tree)).snapshot.topics.map(({ title }) => title)
+    expect(titles.sort()).toEqual(['Move to the tannery', 'after', 'before'])
+    // It was refused, not remembered: the same goes through once there is room for it.
+    await ines.edit(tree, edits[1]!.changes, edits[1]!.id)
+  })
+
   it('a tree of many edits opens from a snapshot and the few edits after it', async () => {
     const tree = await ines.makeTree()
     const { centre } = (await ines.open(tree)).snapshot
