@@ -207,7 +207,6 @@ function inThread(kind: Kind, input: unknown, asking: Asking): Promise<Answer> {
       ended = true
       clearTimeout(timer)
       signal?.removeEventListener('abort', cancel)
-      if (well && kind === 'warmUp') warm.add(worker)
       if (well) putBack(worker, onlyFor(kind, person))
       else void worker.terminate()
       then()
@@ -232,8 +231,10 @@ function inThread(kind: Kind, input: unknown, asking: Asking): Promise<Answer> {
     worker.on('message', (answer: Answer) => {
       if (answer.kind === 'ready') begin()
       else if (answer.kind === 'so-far') asking.soFar?.(answer.part)
-      else if (answer.kind !== 'need') end(() => done(answer), true)
-      else if (need)
+      else if (answer.kind !== 'need') {
+        if (kind === 'warmUp' && answer.kind === 'done') warm.add(worker)
+        end(() => done(answer), true)
+      } else if (need)
         need(answer.what).then(
           found => tell({ say: 'found', found }),
           (error: Error) => end(() => reject(error)),

@@ -147,6 +147,24 @@ describe('letters of a picture', () => {
     expect([o!.key, o!.d]).toEqual([again!.key, again!.d])
     expect(setter.outlines('o', { ...face, weight: 600 }, 0, 0)[0]!.d).not.toBe(o!.d)
   })
+
+  it('are the same whatever was drawn before them, also in words that join their letters', () => {
+    const words = fc.stringMatching(/^[fijltoTÄß ]{1,8}$/)
+    const faces = fc.record({
+      family: fc.constantFrom('text', 'display', 'book', 'hand'),
+      weight: fc.integer({ min: 400, max: 800 }),
+      size: fc.constant(16),
+      slanted: fc.boolean(),
+    })
+    const shared = new Typesetter()
+    fc.assert(
+      fc.property(fc.array(fc.tuple(words, faces), { minLength: 1, maxLength: 4 }), lines => {
+        for (const [word, one] of lines)
+          expect(shared.outlines(word, one as never, 0, 0)).toEqual(new Typesetter().outlines(word, one as never, 0, 0))
+      }),
+      { numRuns: 150 },
+    )
+  })
 })
 
 describe('emoji in a PDF', () => {
