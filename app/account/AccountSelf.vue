@@ -118,10 +118,7 @@ async function remove(): Promise<void> {
   opacity: 0;
 }
 .plain {
-  border: 0;
-  background: none;
   color: var(--quiet);
-  cursor: pointer;
   font: inherit;
   min-height: 28px;
 }

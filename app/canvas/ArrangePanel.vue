@@ -183,12 +183,8 @@ label {
 }
 .plain {
   align-self: flex-start;
-  border: 0;
-  background: none;
   padding: 3px 0;
-  color: var(--porch);
   font-size: 13px;
-  cursor: pointer;
   text-decoration: underline;
   text-underline-offset: 3px;
 }

@@ -313,13 +313,7 @@ p {
   align-items: flex-start;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
   font-weight: 550;
-  cursor: pointer;
-  padding: 2px 0;
-  text-align: left;
   min-height: 24px;
   max-width: 100%;
 }

@@ -155,11 +155,6 @@ function close(): void {
   background: linear-gradient(135deg, var(--porch) 50%, var(--sun) 50%);
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 3px 0;
   min-height: 24px;
 }

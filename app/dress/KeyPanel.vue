@@ -155,11 +155,6 @@ h3 {
   color: var(--quiet);
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   text-decoration: underline;
   padding: 2px;
 }

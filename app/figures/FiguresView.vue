@@ -215,12 +215,7 @@ defineExpose({ escape: () => sheet.value?.escape() ?? false })
   color: var(--clay);
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
   font-size: 13px;
-  cursor: pointer;
   min-height: 28px;
   border-radius: 6px;
   padding: 2px 8px;

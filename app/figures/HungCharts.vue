@@ -73,14 +73,8 @@ figcaption {
   font-size: 13px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
   font-size: 13px;
-  cursor: pointer;
   min-height: 28px;
-  padding: 2px 0;
 }
 .drawn {
   height: 190px;

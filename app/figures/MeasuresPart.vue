@@ -276,12 +276,7 @@ ul {
   flex-wrap: wrap;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
   font-size: 13px;
-  cursor: pointer;
   min-height: 28px;
 }
 .clay {

@@ -183,12 +183,8 @@ function type(at: number, said: string): void {
   font-weight: 650;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
   font: inherit;
   font-weight: 600;
-  cursor: pointer;
   min-height: 26px;
   padding: 0;
 }

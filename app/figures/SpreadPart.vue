@@ -143,12 +143,8 @@ thead th {
   font-size: 12px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
   font: inherit;
   font-weight: 600;
-  cursor: pointer;
   min-height: 26px;
   padding: 0;
 }

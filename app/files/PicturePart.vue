@@ -165,13 +165,7 @@ input[type='range'] {
   font-size: 13px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 3px 0;
-  text-align: left;
   min-height: 24px;
 }
 </style>

@@ -256,11 +256,6 @@ async function drop(view: SavedView, isShared: boolean): Promise<void> {
   max-width: 150px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 3px 0;
   min-height: 26px;
 }

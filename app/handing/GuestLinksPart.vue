@@ -304,11 +304,6 @@ li p {
 }
 .plain {
   margin-left: 10px;
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   min-height: 28px;
 }
 .fresh {

@@ -79,6 +79,5 @@ li > :last-child {
   align-items: center;
   gap: 5px;
   overflow-wrap: anywhere;
-  text-align: left;
 }
 </style>

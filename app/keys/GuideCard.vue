@@ -186,14 +186,9 @@ li.now {
   line-height: 1.4;
 }
 .plain {
-  border: 0;
-  background: none;
-  padding: 2px 0;
   min-height: 26px;
-  color: var(--porch);
   font: inherit;
   font-weight: 600;
-  cursor: pointer;
   white-space: nowrap;
 }
 dl {

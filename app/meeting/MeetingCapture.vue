@@ -171,10 +171,7 @@ defineExpose({ begin })
   font-size: 12.5px;
 }
 .plain {
-  border: 0;
-  background: none;
   color: var(--quiet);
-  cursor: pointer;
   min-height: 28px;
 }
 </style>

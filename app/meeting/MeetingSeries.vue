@@ -255,14 +255,8 @@ td {
   font-weight: 650;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 0;
   min-height: 26px;
-  text-align: left;
 }
 .log {
   display: flex;

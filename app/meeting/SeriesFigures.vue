@@ -169,14 +169,9 @@ th {
   font-weight: 600;
 }
 .plain {
-  border: 0;
-  background: none;
   padding: 0;
   min-height: 24px;
-  color: var(--porch);
   font: inherit;
   font-weight: 600;
-  cursor: pointer;
-  text-align: left;
 }
 </style>

@@ -82,7 +82,7 @@ useHead({ title: 'Home · Sun Porch' })
           <h2>Invitations</h2>
           <ul class="gap">
             <li v-for="one in home.invited" :key="one.link">
-              <NuxtLink :to="one.link" class="task"
+              <NuxtLink :to="one.link" class="row"
                 ><span class="edge tree" /><span class="name"
                   >{{ one.tree || 'untitled' }}<small>{{ one.by }} asks you to take part</small></span
                 ><span class="due">Open</span></NuxtLink
@@ -127,7 +127,7 @@ useHead({ title: 'Home · Sun Porch' })
           </h3>
           <ul>
             <li v-for="task in group.tasks" :key="task.treeId + task.id">
-              <NuxtLink :to="`/trees/${task.treeId}?topic=${task.id}`" class="task">
+              <NuxtLink :to="`/trees/${task.treeId}?topic=${task.id}`" class="row">
                 <span class="edge" :class="{ late: group.late }" />
                 <span class="name"
                   >{{ task.title || 'untitled' }}<small>{{ task.tree }}</small></span
@@ -147,7 +147,7 @@ useHead({ title: 'Home · Sun Porch' })
         </p>
         <ul>
           <li v-for="tree in trees" :key="tree.id">
-            <NuxtLink :to="`/trees/${tree.id}`" class="task">
+            <NuxtLink :to="`/trees/${tree.id}`" class="row">
               <span class="edge tree" />
               <span class="name"
                 >{{ tree.title || 'untitled'
@@ -163,6 +163,8 @@ useHead({ title: 'Home · Sun Porch' })
     </div>
   </main>
 </template>
+
+<style scoped src="../shell/row.css"></style>
 
 <style scoped>
 .all {
@@ -213,64 +215,16 @@ ul {
   flex-direction: column;
   gap: 5px;
 }
-.task {
-  display: flex;
-  align-items: center;
-  gap: 11px;
-  background: var(--surface);
-  box-shadow:
-    0 1px 0 var(--line),
-    0 0 0 0.5px var(--line);
-  color: inherit;
-  text-decoration: none;
-  padding: 7px 14px 7px 0;
-}
-.task:hover {
-  background: var(--hover);
-}
-.edge {
-  width: 3px;
-  align-self: stretch;
-  margin: -7px 0;
-  background: var(--porch);
-}
 .edge.late {
   background: var(--clay);
 }
 .edge.tree {
   background: var(--sun);
 }
-.name {
-  flex: 1;
-  min-width: 0;
-  display: flex;
-  flex-direction: column;
-  font-weight: 550;
-  overflow-wrap: anywhere;
-}
-small {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 12px;
-}
-.due {
-  color: var(--quiet);
-  font-size: 12.5px;
-  white-space: nowrap;
-}
-.due.late {
-  color: var(--clay);
-  font-weight: 650;
-}
 ul.gap {
   margin-bottom: 26px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   text-decoration: underline;
 }
 @media (max-width: 800px) {

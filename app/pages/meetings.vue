@@ -160,11 +160,6 @@ ul {
   margin-top: 28px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   text-decoration: underline;
 }
 .form {

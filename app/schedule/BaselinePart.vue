@@ -95,11 +95,6 @@ li .plain {
   text-align: left;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   min-height: 28px;
 }
 .late {

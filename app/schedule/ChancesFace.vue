@@ -275,13 +275,7 @@ thead th {
   margin-right: 7px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 0;
   min-height: 26px;
-  text-align: left;
 }
 </style>

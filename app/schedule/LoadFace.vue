@@ -266,11 +266,6 @@ td {
   margin: 4px 0;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   min-height: 26px;
 }
 .who {

@@ -316,14 +316,8 @@ input {
   width: 58px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 0 8px 0 0;
   min-height: 26px;
-  text-align: left;
 }
 .after {
   margin: 4px 0;

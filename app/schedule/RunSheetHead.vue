@@ -99,12 +99,7 @@ header {
   display: inline-flex;
   align-items: center;
   gap: 6px;
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
   font-size: 13px;
-  cursor: pointer;
   min-height: 28px;
   padding: 0;
 }

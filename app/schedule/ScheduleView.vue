@@ -241,14 +241,8 @@ defineExpose({
   font-weight: 650;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
   font-size: 13px;
-  cursor: pointer;
   min-height: 28px;
-  text-align: left;
 }
 .plain.broken {
   color: var(--clay);

@@ -51,13 +51,7 @@ li span {
   font-size: 12.5px;
 }
 .plain {
-  border: 0;
-  background: none;
-  padding: 2px 0;
-  color: var(--porch);
   font: 600 13px/1.3 var(--text);
-  text-align: left;
-  cursor: pointer;
 }
 .late {
   color: var(--clay);

@@ -217,11 +217,6 @@ h3 {
   font-size: 13px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   min-height: 30px;
   padding: 0 4px;
 }

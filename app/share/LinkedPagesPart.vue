@@ -173,15 +173,10 @@ li {
   overflow-wrap: anywhere;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
   font: inherit;
   font-weight: 600;
-  cursor: pointer;
   min-height: 28px;
   padding: 0 8px 0 0;
-  text-align: left;
 }
 .wrong {
   margin: 0;

@@ -202,11 +202,6 @@ async function remove(user: string): Promise<boolean> {
   margin-right: 8px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   min-height: 30px;
 }
 .invite {

@@ -59,27 +59,15 @@ const words = computed(() =>
   </NuxtLink>
 </template>
 
+<style scoped src="./row.css"></style>
+
 <style scoped>
 .row {
-  display: flex;
-  align-items: center;
   gap: 14px;
-  background: var(--surface);
-  box-shadow:
-    0 1px 0 var(--line),
-    0 0 0 0.5px var(--line);
-  color: inherit;
-  text-decoration: none;
   padding: 8px 14px 8px 0;
 }
-.row:hover {
-  background: var(--hover);
-}
 .edge {
-  width: 3px;
-  align-self: stretch;
   margin: -8px 0;
-  background: var(--porch);
 }
 .running .edge {
   background: var(--sun);
@@ -97,24 +85,12 @@ const words = computed(() =>
 .day b {
   font: 650 17px var(--display);
 }
-.name {
-  flex: 1;
-  min-width: 0;
-  font-weight: 550;
-  overflow-wrap: anywhere;
-}
 .cancelled .name {
   text-decoration: line-through;
 }
 .clash {
   color: var(--clay);
   font-weight: 600;
-}
-small {
-  display: block;
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 12px;
 }
 .state {
   width: 110px;

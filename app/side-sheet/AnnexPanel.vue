@@ -167,13 +167,7 @@ h3:first-child {
   height: 26px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 4px;
-  text-align: left;
   min-height: 24px;
 }
 p {

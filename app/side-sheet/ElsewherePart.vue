@@ -76,13 +76,6 @@ p {
   margin: 2px 0;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
-  padding: 2px 0;
-  text-align: left;
   min-height: 24px;
 }
 .second {

@@ -119,13 +119,7 @@ const about = (file: Attachment): string =>
   height: 26px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 3px 0;
-  text-align: left;
   min-height: 24px;
 }
 </style>

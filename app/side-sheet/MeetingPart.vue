@@ -82,11 +82,6 @@ function keepMinutes(event: Event): void {
   gap: 8px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   min-height: 28px;
   padding: 0;
   display: inline-flex;

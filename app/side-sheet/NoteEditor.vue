@@ -19,6 +19,7 @@ import {
 } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { pictureIn, storePicture, treePicture } from '~/files/tree-picture'
+import { formatTools } from './format-tools'
 
 /** The note of one topic: a Yjs document, so that two people may type in it at once. */
 const props = defineProps<{ topic: TopicId }>()
@@ -173,43 +174,7 @@ const tools = computed(() => {
   const at = editor.value
   if (!at) return []
   return [
-    { name: 'Bold', icon: 'lucide:bold', on: at.isActive('bold'), run: () => at.chain().focus().toggleBold().run() },
-    {
-      name: 'Slanted',
-      icon: 'lucide:italic',
-      on: at.isActive('italic'),
-      run: () => at.chain().focus().toggleItalic().run(),
-    },
-    {
-      name: 'Heading',
-      icon: 'lucide:heading',
-      on: at.isActive('heading'),
-      run: () => at.chain().focus().toggleHeading({ level: 2 }).run(),
-    },
-    {
-      name: 'List',
-      icon: 'lucide:list',
-      on: at.isActive('bulletList'),
-      run: () => at.chain().focus().toggleBulletList().run(),
-    },
-    {
-      name: 'Numbered list',
-      icon: 'lucide:list-ordered',
-      on: at.isActive('orderedList'),
-      run: () => at.chain().focus().toggleOrderedList().run(),
-    },
-    {
-      name: 'Tasks',
-      icon: 'lucide:list-checks',
-      on: at.isActive('taskList'),
-      run: () => at.chain().focus().toggleTaskList().run(),
-    },
-    {
-      name: 'Quote',
-      icon: 'lucide:text-quote',
-      on: at.isActive('blockquote'),
-      run: () => at.chain().focus().toggleBlockquote().run(),
-    },
+    ...formatTools(at, ['bold', 'italic', 'heading', 'bulletList', 'orderedList', 'taskList', 'blockquote']),
     { name: 'Link', icon: 'lucide:link', on: at.isActive('link'), run: askLink },
     { name: 'Picture', icon: 'lucide:image', on: false, run: () => pictureField.value?.click() },
     {

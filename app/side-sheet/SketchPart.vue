@@ -50,11 +50,6 @@ defineExpose({
   gap: 14px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 3px 0;
   min-height: 24px;
 }

@@ -95,13 +95,7 @@ defineExpose({
   height: 26px;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
-  font-weight: 600;
-  cursor: pointer;
   padding: 3px 0;
-  text-align: left;
   min-height: 24px;
 }
 </style>

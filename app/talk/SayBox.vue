@@ -7,6 +7,7 @@ import { isSafeAddress } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { pictureIn, storePicture, treePicture } from '~/files/tree-picture'
 import { enterSoon } from '~/focus/opened'
+import { formatTools } from '~/side-sheet/format-tools'
 import { keepDraft, readDraft } from './drafts'
 import { askToInvite } from './inviting'
 import { Mentions } from './mentioning'
@@ -131,25 +132,7 @@ const tools = computed(() => {
   const at = editor.value
   if (!at) return []
   return [
-    { name: 'Bold', icon: 'lucide:bold', on: at.isActive('bold'), run: () => at.chain().focus().toggleBold().run() },
-    {
-      name: 'Slanted',
-      icon: 'lucide:italic',
-      on: at.isActive('italic'),
-      run: () => at.chain().focus().toggleItalic().run(),
-    },
-    {
-      name: 'List',
-      icon: 'lucide:list',
-      on: at.isActive('bulletList'),
-      run: () => at.chain().focus().toggleBulletList().run(),
-    },
-    {
-      name: 'Numbered list',
-      icon: 'lucide:list-ordered',
-      on: at.isActive('orderedList'),
-      run: () => at.chain().focus().toggleOrderedList().run(),
-    },
+    ...formatTools(at, ['bold', 'italic', 'bulletList', 'orderedList']),
     {
       name: 'Name somebody',
       icon: 'lucide:at-sign',

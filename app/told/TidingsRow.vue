@@ -98,8 +98,6 @@ small {
 }
 .plain {
   width: 44px;
-  border: 0;
-  background: none;
   color: var(--quiet);
   border-radius: 8px;
 }

@@ -220,9 +220,6 @@ li a {
   overflow-wrap: anywhere;
 }
 .plain {
-  border: 0;
-  background: none;
-  color: var(--porch);
   font: inherit;
 }
 </style>
