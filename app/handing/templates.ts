@@ -3,6 +3,7 @@ import type { TemplateSaid } from '#core/handing/template'
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
 import { plainName } from '~/files/uploads'
+import { forgottenWith } from '~/session/forgetting'
 
 /** Brings a Word document, or slides, in as a template of the tree, in place of one of its name. Throws with words to be shown; then nothing was changed. */
 export async function bringTemplate(desk: Desk, file: File): Promise<KeptTemplate> {
@@ -25,6 +26,9 @@ export async function bringTemplate(desk: Desk, file: File): Promise<KeptTemplat
 
 /** Templates of one's own, which are at hand in every tree. Asked for once; kept up as they come and go. */
 const own = ref<readonly KeptTemplate[] | null>(null)
+forgottenWith(() => {
+  own.value = null
+})
 export function useOwnTemplates() {
   async function look(): Promise<void> {
     own.value = await callApi<KeptTemplate[]>('/api/templates').catch(() => own.value)

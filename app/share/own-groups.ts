@@ -3,6 +3,7 @@ import type { OwnGroup } from '#core/contract'
 import type { GroupShared } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { newId } from '~/desk/new-id'
+import { forgottenWith } from '~/session/forgetting'
 
 /** One's own groups as they were fetched last, for all trees open in this browser. */
 export const ownGroups = shallowRef<readonly OwnGroup[]>([])
@@ -19,6 +20,10 @@ export function knowOwnGroups(): Promise<void> {
   })
   return known
 }
+forgottenWith(() => {
+  ownGroups.value = []
+  known = null
+})
 
 /** A group that is at hand in a tree: the tree's own, or one of whoever looks. */
 export interface ShownGroup {

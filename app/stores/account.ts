@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { forgetMemories } from '~/session/forgetting'
 import { forgetAll, keepFor, waitingCount } from '~/session/offline'
 
 export interface Me {
@@ -67,6 +68,7 @@ export const useAccount = defineStore('account', () => {
     // Last, since what is left behind may have kept something on its way out.
     for (const key of Object.keys(localStorage)) if (!PLAIN.includes(key)) localStorage.removeItem(key)
     sessionStorage.clear()
+    forgetMemories()
   }
 
   async function signOut(everywhere = false): Promise<void> {

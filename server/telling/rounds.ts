@@ -54,7 +54,10 @@ function forgetRetries(): void {
 
 /** One thing after the other, so that whoever stops can wait for the last. */
 function inTurn(work: () => Promise<unknown>): void {
-  running = running.then(work).then(() => {})
+  running = running.then(work).then(
+    () => {},
+    (error: unknown) => log.error({ error }, 'a round of telling broke off'),
+  )
 }
 
 function tellSoon(tree: string): void {
