@@ -24,9 +24,14 @@ export const useAccount = defineStore('account', () => {
   /** Changes when one's own picture may have. */
   const pictureAt = ref(0)
 
+  /** Whose page it was last, also where their session has ended by itself. */
+  let last: string | null = null
+
   async function load(): Promise<void> {
     try {
       me.value = await callApi<Me>('/api/me')
+      if (last !== me.value.id) forgetMemories()
+      last = me.value.id
       keepFor(me.value.id)
       localStorage.setItem(KEPT, JSON.stringify(me.value))
       pictureAt.value++

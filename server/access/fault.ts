@@ -18,3 +18,7 @@ export const diskFull = (): Fault =>
     'disk-full',
     'The disk of Sun Porch is full. Your edits wait and will be stored as soon as there’s room.',
   )
+
+/** The database can't hold what was sent. Sent again it would be refused again, and what comes after it would wait for ever. */
+export const unstorable = (): Fault =>
+  new Fault(422, 'unstorable', 'The database can’t hold this, which is our fault. Nothing of it was stored.')

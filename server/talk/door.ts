@@ -7,13 +7,13 @@ import type { LinkGuest } from '#core/access/principal'
 import { maySay, UNSAID } from '#core/access/may-say'
 import { BENCH, type Saying, type Told, topicOfPlace } from '#core/talk/saying'
 import type { About, Settled } from '#core/talk/thread'
-import { diskFull, Fault } from '../access/fault'
+import { diskFull, Fault, unstorable } from '../access/fault'
 import { hasRoom } from '../work/disk'
 import { bus } from '../bus'
 import { again } from '../database/again'
 import { isThere, type Transaction } from '../database/connect'
 import { inTransaction } from '../database/transaction'
-import { isDiskFull } from '../database/error-code'
+import { isDiskFull, isUnstorable } from '../database/error-code'
 import { comments, sayings, threads, topics } from '../database/schema'
 import { log } from '../log'
 import { sayingsStored } from '../metrics'
@@ -59,9 +59,13 @@ async function sayNow(treeId: string, principal: Principal, saying: Saying): Pro
     if (error instanceof Again) return { told: error.told, again: true }
     if (error instanceof Fault) throw error
     log.error({ error }, 'a saying could not be stored')
-    throw isDiskFull(error)
-      ? diskFull()
-      : new Fault(503, 'unavailable', 'The database doesn’t answer. What you said is kept here and will be sent again.')
+    if (isDiskFull(error)) throw diskFull()
+    if (isUnstorable(error)) throw unstorable()
+    throw new Fault(
+      503,
+      'unavailable',
+      'The database doesn’t answer. What you said is kept here and will be sent again.',
+    )
   }
 }
 

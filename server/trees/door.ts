@@ -3,7 +3,7 @@ import { and, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { accountOf, actorOf, type EditSource, type NewsEdit, type Principal, type Role } from '#core/contract'
 import { type Edit, Refused } from '#core/tree'
-import { diskFull, Fault } from '../access/fault'
+import { diskFull, Fault, unstorable } from '../access/fault'
 import { bus } from '../bus'
 import { database, databaseErrorCode, isPassing } from '../database/connect'
 import { isDiskFull, isUnstorable } from '../database/error-code'
@@ -220,13 +220,7 @@ async function store(asks: readonly Ask[]): Promise<void> {
 function unavailable(error: unknown): Fault {
   log.error({ error }, 'an edit could not be stored')
   if (isDiskFull(error)) return diskFull()
-  // Sent again it would be refused again, and what comes after it would wait for ever.
-  if (isUnstorable(error))
-    return new Fault(
-      422,
-      'unstorable',
-      'The database can’t hold this change, which is our fault. Nothing of it was stored.',
-    )
+  if (isUnstorable(error)) return unstorable()
   return new Fault(503, 'unavailable', 'The database doesn’t answer. Your edit is kept here and will be sent again.')
 }
 

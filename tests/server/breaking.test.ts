@@ -202,6 +202,13 @@ describe('nothing acknowledged is lost', () => {
     await line.close()
     expect(await ines.refusal('POST', `/api/trees/${tree}/edits`, edits[1])).toBe('422 unstorable')
     await connection.query('drop trigger too_small')
+    // Of what is said as well.
+    await connection.query("create trigger too_small before insert on comments for each row signal sqlstate '22001'")
+    const comment = newId()
+    const saying = { id: newId(), op: 'say', comment, thread: comment, place: { on: 'topic', topic: centre } }
+    const body = { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Wide enough?' }] }] }
+    expect(await ines.refusal('POST', `/api/trees/${tree}/talk`, { ...saying, body })).toBe('422 unstorable')
+    await connection.query('drop trigger too_small')
     await connection.end()
     const titles = (await ines.open(tree)).snapshot.topics.map(({ title }) => title)
     expect(titles.sort()).toEqual(['Move to the tannery', 'after', 'before'])
