@@ -1,6 +1,7 @@
 import { cpSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
+import { chunks } from './scripts/chunks'
 import { firstLook } from './scripts/first-look.mjs'
 import { leanFields } from './scripts/lean-fields'
 import { writeServiceWorker } from './scripts/service-worker'
@@ -11,12 +12,16 @@ const here = (path: string): string => fileURLToPath(new URL(path, import.meta.u
 
 /** Bytes of packed script on the way to a tree's first planks, at most. */
 const MOST_SCRIPT = 350 * 1024
+/** Files of script on that way, at most: each is a request. */
+const MOST_FILES = 10
 /** Words by which the tree page's own script is known. */
 const TREE_PAGE = 'This tree didn’t open'
 
 /** Throws when the script on the way to a tree's first planks has grown too large. */
 function checkFirstLook(folder: string): void {
   const { total, list } = firstLook(folder, text => text.includes(TREE_PAGE))
+  if (list.length > MOST_FILES)
+    throw new Error(`A tree’s first look takes ${list.length} files of script, over ${MOST_FILES} (scripts/chunks.ts).`)
   if (total > MOST_SCRIPT)
     throw new Error(
       `A tree’s first look takes ${total} bytes of script, over ${MOST_SCRIPT}: ${JSON.stringify(list.slice(0, 8))}`,
@@ -165,10 +170,15 @@ export default defineNuxtConfig({
     },
   },
   hooks: {
+    // It opens the session of each request, of files too, for handlers of sockets; ours read the headers themselves.
+    'nitro:config': config => {
+      config.plugins = config.plugins?.filter((path = '') => !/nuxt-auth-utils\/.*\/plugins\/ws/.test(path))
+    },
     // The public files are all there, and their list, which the server answers from, isn't yet made.
     'nitro:build:public-assets': nitro => writeServiceWorker(nitro.options.output.publicDir),
   },
   vite: {
+    $client: { build: { rollupOptions: { output: { manualChunks: chunks(), onlyExplicitManualChunks: true } } } },
     plugins: [leanFields()],
     worker: { format: 'es' },
     // A font that's small enough to be written into a style sheet would be refused there: fonts come from here, as files.

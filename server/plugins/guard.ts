@@ -4,19 +4,14 @@ const inlineScript = /<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g
 
 /** A page may run the app's own files and the few inline scripts that the build itself wrote, known by their hashes. */
 export default defineNitroPlugin(nitro => {
-  nitro.hooks.hook('render:response', (response, { event }) => {
+  nitro.hooks.hook('render:response', response => {
     if (typeof response.body !== 'string') return
     delete response.headers?.['x-powered-by']
     const hashes = [...response.body.matchAll(inlineScript)].map(
       match => `'sha256-${createHash('sha256').update(match[1]!).digest('base64')}'`,
     )
-    // What the first screen asks for can be on its way while the scripts load.
-    const tree = /^\/trees\/([\w-]{1,40})(?:\?|$)/.exec(event.path)?.[1]
     response.headers = {
       ...response.headers,
-      link: ['/api/me', ...(tree ? [`/api/trees/${tree}`] : [])]
-        .map(path => `<${path}>; rel=preload; as=fetch; crossorigin`)
-        .join(', '),
       'content-security-policy': [
         "default-src 'self'",
         `script-src 'self' ${hashes.join(' ')}`,

@@ -227,6 +227,20 @@ test('the row that has the focus is whole between the head and the end of the vi
   }
 })
 
+test('a tree opens with few requests, each file asked for once', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree()
+  const asked: string[] = []
+  page.on('request', request => asked.push(request.url()))
+  await openTree(page, id)
+  const sheet = page.getByRole('complementary', { name: 'About the selection' })
+  await expect(sheet.getByRole('textbox', { name: 'Note' })).toBeVisible()
+  await expect(sheet.locator('.say-text')).toBeVisible()
+  const scripts = new Set(asked.filter(url => url.endsWith('.js')))
+  expect(scripts.size).toBeGreaterThan(5)
+  expect(scripts.size).toBeLessThan(30)
+})
+
 test('whoever looks at one topic after another asks the house for nothing more', async ({ browser }) => {
   const ines = await visitor(browser, 'Ines Brandt', { reducedMotion: 'reduce' })
   const { page } = ines

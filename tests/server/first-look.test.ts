@@ -38,6 +38,31 @@ it('scripts come packed and without a cookie', async () => {
   }
 })
 
+it('every page begins with one document, packed for whoever takes it, and nobody gets a cookie by looking', async () => {
+  const plain = await raw('/trees/abcdefgh?at=k', {})
+  expect(plain.headers['content-encoding']).toBeUndefined()
+  expect(plain.headers.link).toContain('</api/trees/abcdefgh>; rel=preload')
+  expect(plain.body.toString()).toMatch(/^<!DOCTYPE html>/)
+  for (const [coding, unpack] of [
+    ['br', brotliDecompressSync],
+    ['gzip', gunzipSync],
+  ] as const) {
+    const other = await raw('/meetings', { 'accept-encoding': coding })
+    expect([other.headers['content-encoding'], other.headers.vary]).toEqual([coding, 'accept-encoding'])
+    expect(unpack(other.body).equals(plain.body)).toBe(true)
+    expect(other.body.length).toBeLessThan(25_000)
+    for (const same of ['content-type', 'content-security-policy', 'x-frame-options'])
+      expect([same, other.headers[same]]).toEqual([same, plain.headers[same]])
+    expect(other.headers.link).not.toContain('/api/trees')
+  }
+  // What isn't wanted isn't sent.
+  const refused = await raw('/', { 'accept-encoding': 'br;q=0, gzip' })
+  expect(refused.headers['content-encoding']).toBe('gzip')
+  const script = /"(\/_nuxt\/[^"]+\.js)"/.exec(plain.body.toString())![1]!
+  for (const path of ['/', '/sign-in', script, '/porch.svg', '/api/health', '/api/me'])
+    expect([path, (await raw(path, {})).headers['set-cookie']]).toEqual([path, undefined])
+})
+
 it('a long answer is packed for whoever takes it, and says the same', async () => {
   const ines = await signUp(url)
   const tree = await ines.makeTree()
