@@ -1,5 +1,6 @@
-import { test as base, type Browser, type BrowserContext, expect, type Page, type Route } from '@playwright/test'
+import { test as base, type Browser, type BrowserContext, type Page, type Route } from '@playwright/test'
 import { bringIn, Caller, signUp } from '../caller'
+import { expect } from './expecting'
 
 /** Somebody with a browser of their own. */
 export interface Visitor {
