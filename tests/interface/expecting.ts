@@ -21,7 +21,7 @@ interface Options {
 }
 type Matcher = (...args: unknown[]) => Promise<void>
 
-/** The place of the options among a matcher's arguments: the last, where they are given. */
+/** The options among a matcher's arguments: the last, where they are given. */
 const optionsOf = (args: readonly unknown[]): Options | undefined => {
   const last = args.at(-1)
   return typeof last === 'object' && last !== null && !(last instanceof RegExp) && !Array.isArray(last)

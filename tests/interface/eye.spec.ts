@@ -227,7 +227,7 @@ test('the row that has the focus is whole between the head and the end of the vi
   }
 })
 
-test('a tree opens with few requests, each file asked for once', async ({ browser }) => {
+test('a tree opens with few files of script', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree()
   const asked: string[] = []
