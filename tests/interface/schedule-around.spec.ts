@@ -7,10 +7,9 @@ test('the calendar has tasks, milestones and meetings, without a plan too; days 
   const { ines, rana, id } = await two(browser)
   const { page, caller } = ines
   const { centre } = (await caller.open(id)).snapshot
-  const day = (n: number): string => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10)
-  // The middle of next month: whatever day it is, a few days on lie in it too.
-  const [year, month] = day(31).split('-').map(Number)
-  const at = (n: number): string => `${year}-${String(month).padStart(2, '0')}-${String(n).padStart(2, '0')}`
+  // Late on the last day of a long month, which is the next day already further east: what is planned is next month's.
+  for (const one of [page, rana.page]) await one.clock.install({ time: '2027-01-31T22:15:00Z' })
+  const at = (n: number): string => `2027-02-${String(n).padStart(2, '0')}`
   const add = (topic: string, order: string, more: object) =>
     ({ op: 'add', topic, parent: centre, order, with: { title: topic.replace('-', ' '), ...more } }) as never
   await caller.edit(id, [
