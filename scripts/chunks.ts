@@ -21,7 +21,8 @@ const WAVES = [
         'side-sheet/(?:SideSheet|NoteEditor|AgainPart)',
         'talk/(?:CommentsPart|DroppedLine|open-talk)',
         'schedule/(?:PlanPart|planning|on-planks|acting)',
-        'figures/(?:FiguresPart|HungCharts|figuring|on-planks)',
+        // Not the charts that hang there: their engine is as large as all of this, and few trees have one.
+        'figures/(?:FiguresPart|figuring|on-planks)',
         'canvas/(?:PreviewCard|PullKnob|HandStrip|WidthGrip|TieBox|OverviewWindow)',
         'page/(?:TopicMenu|ThumbBar)',
         'told/HeardNews',
@@ -32,6 +33,7 @@ const WAVES = [
         'capture/copied-html',
       ]
         .map(part => `/app/${part}`)
+        .concat('/core/capture/html-list')
         .join('|'),
     ),
   ],
@@ -43,9 +45,10 @@ type Wave = (typeof WAVES)[number][0]
 
 /** Pages that others reach without a tree. */
 const PAGES = /\/app\/pages\//
+/** What draws charts: whatever shares a file with a part of it brings all of it along. */
+const CHARTS = /node_modules\/(?:echarts|vue-echarts|zrender)\/|\/app\/figures\/chart-parts\.ts/
 /** Large packages that one part needs at a time: each stays by itself. */
-const ALONE =
-  /node_modules\/(?:echarts|zrender|tslib|pdfjs-dist|world-atlas|topojson|d3-|hyphen|qrcode)|\.css$|\?url|\.json$/
+const ALONE = /node_modules\/(?:tslib|pdfjs-dist|world-atlas|topojson|d3-|hyphen|qrcode)|\.css$|\?url|\.json$/
 
 /** What a start reaches by imports that aren't lazy, itself included. */
 function reached(starts: readonly string[], { getModuleInfo }: Rollup.ManualChunkMeta): Set<string> {
@@ -84,10 +87,11 @@ function plan(meta: Rollup.ManualChunkMeta): ReadonlyMap<string, string> {
     if (isIn('tree', id)) files.set(id, outside || isIn('base', id) ? 'common' : 'tree')
     else if (isIn('base', id)) files.set(id, 'base')
     else if (isIn('fields', id)) files.set(id, 'fields')
+    else if (CHARTS.test(id)) files.set(id, 'charts')
     else if (ALONE.test(id)) continue
     else if (isIn('beside', id)) files.set(id, outside ? 'shared' : 'beside')
     else if (isIn('home', id)) files.set(id, 'home')
-    else if (by.length > 1) files.set(id, by.some(({ page }) => page) ? 'shared' : 'late')
+    else if (by.length > 1) files.set(id, by.some(({ page }) => page) ? 'pages' : 'late')
   }
   return files
 }

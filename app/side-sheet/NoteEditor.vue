@@ -3,7 +3,6 @@ import Collaboration from '@tiptap/extension-collaboration'
 import { TaskItem, TaskList } from '@tiptap/extension-list'
 import { TableKit } from '@tiptap/extension-table'
 import StarterKit from '@tiptap/starter-kit'
-import { EditorContent, useEditor } from '@tiptap/vue-3'
 import { useEventListener } from '@vueuse/core'
 import * as Y from 'yjs'
 import {
@@ -19,7 +18,9 @@ import {
 } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { pictureIn, storePicture, treePicture } from '~/files/tree-picture'
+import EditorFrame from './EditorFrame.vue'
 import { formatTools } from './format-tools'
+import { useLateEditor } from './late-editor'
 
 /** The note of one topic: a Yjs document, so that two people may type in it at once. */
 const props = defineProps<{ topic: TopicId }>()
@@ -52,6 +53,7 @@ const stop = desk.onChange(touched => {
   if (note === null || note === taken) return
   taken = note
   Y.applyUpdate(doc, fromBase64(note), 'news')
+  late.make()
 })
 
 /** Characters of one note that stay comfortable to type in. What is pasted beyond is refused whole. */
@@ -59,9 +61,11 @@ const MOST_TEXT = 300_000
 
 const pictureField = ref<HTMLInputElement>()
 async function addPicture(file: File): Promise<void> {
+  const at = late.make()
   try {
     const picture = await storePicture(desk, file, 'pictures')
-    editor.value?.chain().focus().insertContent(picture).run()
+    if (at.isDestroyed) desk.say('The note was left before its picture was here: it isn’t in it.')
+    else at.chain().focus().insertContent(picture).run()
   } catch (error) {
     desk.say((error as Error).message)
   }
@@ -88,8 +92,7 @@ function takeOver(data: DataTransfer | null): boolean {
 }
 
 function askLink(): void {
-  const at = editor.value
-  if (!at) return
+  const at = late.make()
   linking.value = linking.value === null ? String(at.getAttributes('link').href ?? '') : null
   if (linking.value !== null) nextTick(() => linkField.value?.focus())
 }
@@ -117,42 +120,46 @@ function keepLink(): void {
   else at.chain().focus().extendMarkRange('link').setLink({ href }).run()
 }
 
-const editor = useEditor({
-  editable: desk.session.canEdit,
-  extensions: [
-    StarterKit.configure({
-      undoRedo: false,
-      heading: { levels: [1, 2, 3] },
-      link: { openOnClick: false, autolink: true, isAllowedUri: isSafeAddress },
-    }),
-    TaskList,
-    TaskItem.configure({ nested: true }),
-    TableKit.configure({ table: { resizable: false } }),
-    treePicture(desk),
-    Collaboration.configure({ document: doc, field: NOTE_FRAGMENT }),
-  ],
-  editorProps: {
-    attributes: {
-      role: 'textbox',
-      'aria-multiline': 'true',
-      'aria-label': 'Note',
-      class: 'note-text',
-      spellcheck: 'true',
-      ...(language === null ? {} : { lang: language }),
+const late = useLateEditor(
+  () => ({
+    editable: desk.session.canEdit,
+    extensions: [
+      StarterKit.configure({
+        undoRedo: false,
+        heading: { levels: [1, 2, 3] },
+        link: { openOnClick: false, autolink: true, isAllowedUri: isSafeAddress },
+      }),
+      TaskList,
+      TaskItem.configure({ nested: true }),
+      TableKit.configure({ table: { resizable: false } }),
+      treePicture(desk),
+      Collaboration.configure({ document: doc, field: NOTE_FRAGMENT }),
+    ],
+    editorProps: {
+      attributes: {
+        role: 'textbox',
+        'aria-multiline': 'true',
+        'aria-label': 'Note',
+        class: 'note-text',
+        spellcheck: 'true',
+        ...(language === null ? {} : { lang: language }),
+      },
+      handlePaste: (_, event) => takeOver(event.clipboardData),
+      handleDrop: (_, event) => takeOver(event.dataTransfer),
+      handleKeyDown: (_, event) => {
+        event.stopPropagation()
+        if (event.key === 'Escape') {
+          focusTree()
+          return true
+        }
+        return false
+      },
     },
-    handlePaste: (_, event) => takeOver(event.clipboardData),
-    handleDrop: (_, event) => takeOver(event.dataTransfer),
-    handleKeyDown: (_, event) => {
-      event.stopPropagation()
-      if (event.key === 'Escape') {
-        focusTree()
-        return true
-      }
-      return false
-    },
-  },
-  onBlur: send,
-})
+    onBlur: send,
+  }),
+  taken !== null,
+)
+const { editor } = late
 watch(
   () => desk.status.role,
   () => editor.value?.setEditable(desk.session.canEdit),
@@ -172,17 +179,17 @@ function commentOn(): void {
 
 const tools = computed(() => {
   const at = editor.value
-  if (!at) return []
   return [
-    ...formatTools(at, ['bold', 'italic', 'heading', 'bulletList', 'orderedList', 'taskList', 'blockquote']),
-    { name: 'Link', icon: 'lucide:link', on: at.isActive('link'), run: askLink },
+    ...formatTools(at, late.make, ['bold', 'italic', 'heading', 'bulletList', 'orderedList', 'taskList', 'blockquote']),
+    { name: 'Link', icon: 'lucide:link', on: at?.isActive('link') ?? false, run: askLink },
     { name: 'Picture', icon: 'lucide:image', on: false, run: () => pictureField.value?.click() },
     {
       name: 'Table',
       icon: 'lucide:table',
-      on: at.isActive('table'),
+      on: at?.isActive('table') ?? false,
       run: () =>
-        at.isActive('table') || at.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
+        at?.isActive('table') ||
+        late.make().chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
     },
   ]
 })
@@ -209,11 +216,10 @@ onBeforeUnmount(() => {
   stop()
   doc.destroy()
 })
-defineExpose({ focus: () => editor.value?.commands.focus('end') })
 </script>
 
 <template>
-  <div ref="frame" class="note" :class="{ empty: editor?.isEmpty }" @copy.stop @cut.stop @paste.stop>
+  <div ref="frame" class="note" :class="{ empty: editor?.isEmpty ?? true }" @copy.stop @cut.stop @paste.stop>
     <div v-if="desk.session.canEdit" class="tools" role="toolbar" aria-label="Text form">
       <button
         v-for="tool in tools"
@@ -262,7 +268,12 @@ defineExpose({ focus: () => editor.value?.commands.focus('end') })
       aria-label="Picture for the note"
       tabindex="-1"
       @change="choosePicture" />
-    <EditorContent :editor="editor" />
+    <EditorFrame
+      :late="late"
+      label="Note"
+      text="note-text"
+      :editable="desk.session.canEdit"
+      :lang="language ?? undefined" />
     <button v-if="words && desk.session.canComment" class="plain" @mousedown.prevent @click="commentOn">
       Comment on these words
     </button>

@@ -22,10 +22,14 @@ const FORMS = {
   readonly [string, string, (chain: ReturnType<Editor['chain']>) => ReturnType<Editor['chain']>]
 >
 
-/** The buttons for these forms, as they stand where the cursor is. */
-export function formatTools(editor: Editor, forms: readonly (keyof typeof FORMS)[]): FormatTool[] {
+/** The buttons for these forms, as they stand where the cursor is; a press has the editor made, where there was none to read. */
+export function formatTools(
+  editor: Editor | undefined,
+  make: () => Editor,
+  forms: readonly (keyof typeof FORMS)[],
+): FormatTool[] {
   return forms.map(form => {
     const [name, icon, toggle] = FORMS[form]
-    return { name, icon, on: editor.isActive(form), run: () => void toggle(editor.chain().focus()).run() }
+    return { name, icon, on: editor?.isActive(form) ?? false, run: () => void toggle(make().chain().focus()).run() }
   })
 }

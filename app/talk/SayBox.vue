@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import type { JSONContent } from '@tiptap/core'
 import StarterKit from '@tiptap/starter-kit'
-import { EditorContent, useEditor } from '@tiptap/vue-3'
 import { type Body, bodySchema, isEmpty, MOST_SAID, textOf } from '#core/talk/body'
 import { isSafeAddress } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import { pictureIn, storePicture, treePicture } from '~/files/tree-picture'
 import { enterSoon } from '~/focus/opened'
+import EditorFrame from '~/side-sheet/EditorFrame.vue'
 import { formatTools } from '~/side-sheet/format-tools'
+import { useLateEditor } from '~/side-sheet/late-editor'
 import { keepDraft, readDraft } from './drafts'
 import { askToInvite } from './inviting'
 import { Mentions } from './mentioning'
@@ -39,9 +40,11 @@ const wrong = ref('')
 const key = `${desk.session.treeId} ${draft}`
 
 async function addPicture(file: File): Promise<void> {
+  const at = late.make()
   try {
     const picture = await storePicture(desk, file, 'talk/pictures')
-    editor.value?.chain().focus().insertContent(picture).run()
+    if (at.isDestroyed) desk.say('The comment was left before its picture was here: it isn’t in it.')
+    else at.chain().focus().insertContent(picture).run()
   } catch (error) {
     wrong.value = (error as Error).message
   }
@@ -85,54 +88,64 @@ function say(): void {
   askToInvite(desk, textOf(parsed.data))
 }
 
-const editor = useEditor({
-  content: (readDraft(key) ?? initial) as JSONContent | null,
-  extensions: [
-    StarterKit.configure({
-      heading: false,
-      horizontalRule: false,
-      link: { openOnClick: false, autolink: true, isAllowedUri: isSafeAddress },
-    }),
-    treePicture(desk),
-    ...mentions.extensions,
-  ],
-  editorProps: {
-    attributes: () => ({
-      role: 'textbox',
-      'aria-multiline': 'true',
-      'aria-label': label,
-      class: 'say-text',
-      spellcheck: 'true',
-    }),
-    handlePaste: (_, event) => takePicture(event.clipboardData),
-    handleDrop: (_, event) => takePicture(event.dataTransfer),
-    handleKeyDown: (_, event) => {
-      event.stopPropagation()
-      if (editor.value && mentions.key(event, editor.value)) return true
-      if (event.key === 'Escape') {
-        emit('left')
-        focusTree()
+const begun = (readDraft(key) ?? initial) as JSONContent | null
+const late = useLateEditor(
+  () => ({
+    content: begun,
+    extensions: [
+      StarterKit.configure({
+        heading: false,
+        horizontalRule: false,
+        link: { openOnClick: false, autolink: true, isAllowedUri: isSafeAddress },
+      }),
+      treePicture(desk),
+      ...mentions.extensions,
+    ],
+    editorProps: {
+      attributes: {
+        role: 'textbox',
+        'aria-multiline': 'true',
+        'aria-label': label,
+        class: 'say-text',
+        spellcheck: 'true',
+      },
+      handlePaste: (_, event) => takePicture(event.clipboardData),
+      handleDrop: (_, event) => takePicture(event.dataTransfer),
+      handleKeyDown: (_, event) => {
+        event.stopPropagation()
+        if (editor.value && mentions.key(event, editor.value)) return true
+        if (event.key === 'Escape') {
+          emit('left')
+          focusTree()
+          return true
+        }
+        // In a list or a piece of code Enter is theirs; with Ctrl it always says.
+        const inside = editor.value?.isActive('listItem') || editor.value?.isActive('codeBlock')
+        if (
+          event.key !== 'Enter' ||
+          event.shiftKey ||
+          event.isComposing ||
+          (inside && !event.ctrlKey && !event.metaKey)
+        )
+          return false
+        say()
         return true
-      }
-      // In a list or a piece of code Enter is theirs; with Ctrl it always says.
-      const inside = editor.value?.isActive('listItem') || editor.value?.isActive('codeBlock')
-      if (event.key !== 'Enter' || event.shiftKey || event.isComposing || (inside && !event.ctrlKey && !event.metaKey))
-        return false
-      say()
-      return true
+      },
     },
-  },
-  onFocus: mentions.refresh,
-  onUpdate: () => {
-    const now = body()
-    keepDraft(key, isEmpty(now) ? null : now)
-  },
-})
+    onFocus: mentions.refresh,
+    onUpdate: () => {
+      const now = body()
+      keepDraft(key, isEmpty(now) ? null : now)
+    },
+  }),
+  begun !== null,
+)
+const { editor } = late
 const tools = computed(() => {
   const at = editor.value
   if (!at) return []
   return [
-    ...formatTools(at, ['bold', 'italic', 'bulletList', 'orderedList']),
+    ...formatTools(at, late.make, ['bold', 'italic', 'bulletList', 'orderedList']),
     {
       name: 'Name somebody',
       icon: 'lucide:at-sign',
@@ -176,7 +189,7 @@ defineExpose({ focus })
     @copy.stop
     @cut.stop
     @paste.stop>
-    <EditorContent :editor="editor" />
+    <EditorFrame :late="late" :label="label" text="say-text" editable />
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <div v-if="!empty || met" class="foot">
       <button

@@ -13,9 +13,6 @@ import { IDENTITY } from './identity'
  * are left of it, and every way to sign out takes the row.
  */
 
-/** The cookie's name is `runtimeConfig.session.name`. */
-const COOKIE = 'sun-porch='
-
 const DAY_MS = 86_400_000
 /** How old the note of when a session was last used may be. */
 const SEEN_MS = 5 * 60_000
@@ -30,7 +27,11 @@ export const oldestSession = (): Date => new Date(Date.now() - settings().SESSIO
 
 const secretOf = async (source: H3Event | { readonly headers: Headers }): Promise<string | undefined> => {
   // Who has no cookie of ours gets none by being looked at: it would be made, and sealed, for each request anew.
-  if (!('node' in source ? getHeader(source, 'cookie') : source.headers.get('cookie'))?.includes(COOKIE))
+  if (
+    !('node' in source ? getHeader(source, 'cookie') : source.headers.get('cookie'))?.includes(
+      `${useRuntimeConfig().session.name}=`,
+    )
+  )
     return undefined
   // Of a request that becomes a socket only the headers are read, afresh each time.
   const session = await getUserSession(

@@ -227,7 +227,9 @@ test('the row that has the focus is whole between the head and the end of the vi
   }
 })
 
-test('a tree opens with few files of script', async ({ browser }) => {
+test('a tree opens with few files of script, and with none that only a chart, a text or a file needs', async ({
+  browser,
+}) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree()
   const asked: string[] = []
@@ -239,6 +241,8 @@ test('a tree opens with few files of script', async ({ browser }) => {
   const scripts = new Set(asked.filter(url => url.endsWith('.js')))
   expect(scripts.size).toBeGreaterThan(5)
   expect(scripts.size).toBeLessThan(30)
+  const sizes = await Promise.all([...scripts].map(async url => (await (await page.request.get(url)).body()).length))
+  expect(sizes.reduce((sum, size) => sum + size, 0)).toBeLessThan(2_600_000)
 })
 
 test('whoever looks at one topic after another asks the house for nothing more', async ({ browser }) => {

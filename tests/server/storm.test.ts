@@ -323,15 +323,19 @@ it('static files and pages carry nosniff; pages connect to ourselves alone', asy
 })
 
 it('behind TLS cookies are Secure, browsers are told to come that way, and the proxy’s word counts', async () => {
-  const tls = await openHouse({ env: { TLS: 'on', TRUST_PROXY: 'on' } })
+  // Two houses at one address have cookies of two names.
+  const tls = await openHouse({ env: { TLS: 'on', TRUST_PROXY: 'on', NUXT_SESSION_NAME: 'annex' } })
   try {
-    const { headers } = await new Caller(tls.url).call(
+    const ines = new Caller(tls.url)
+    const { headers } = await ines.call(
       'POST',
       '/api/sign-up',
       { email: 'ines@porch.example', name: 'Ines', password: 'a long enough one' },
       { origin: 'https://porch.example', 'x-forwarded-host': 'porch.example', 'x-forwarded-proto': 'https' },
     )
-    expect(headers.getSetCookie().join()).toMatch(/Secure/)
+    expect(headers.getSetCookie().join()).toMatch(/^annex=.*Secure/)
+    ines.cookie = ines.cookies.find(cookie => cookie.startsWith('annex='))!
+    expect((await ines.call('GET', '/api/me')).status).toBe(200)
     expect(headers.get('strict-transport-security')).toMatch(/max-age=\d{7}/)
   } finally {
     await tls.close()
