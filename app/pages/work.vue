@@ -1,27 +1,18 @@
 <script setup lang="ts">
 import { nanoid } from 'nanoid'
-import { allows, type Role, type Section } from '#core/contract'
+import { allows, type OwedTask as Task, type Section } from '#core/contract'
 import { owedInWords, type TaskTold } from '#core/schedule/told'
 import { rhythmInWords } from '#core/schedule/turn-words'
 import { movedDue, type When, WHEN_NAMES, whenOf, WHENS } from '#core/schedule/when'
 import type { Change } from '#core/tree'
-import type { Again } from '#core/tree/again'
 
 /** What one owes across all trees, and what others owe because one asked them. One key does a task or moves its day. */
-interface Task {
-  readonly treeId: string
-  readonly tree: string
-  readonly id: string
-  readonly title: string
-  readonly due: string | null
-  readonly time: string | null
-  readonly done: number | null
-  readonly priority: number | null
-  readonly again: Again | null
-  readonly role: Role
-  readonly person: string | null
-}
-const work = ref<{ mine: Task[]; asked: Task[]; sections: Section[]; calendar: boolean } | null>(null)
+const {
+  sure,
+  shown: work,
+  inTurn,
+  isBusy,
+} = useAhead<{ mine: Task[]; asked: Task[]; sections: Section[]; calendar: boolean }>()
 const wrong = ref('')
 const side = ref<'mine' | 'asked'>('mine')
 const by = ref<'date' | 'tree'>('date')
@@ -36,7 +27,7 @@ const plans = shallowRef<ReadonlyMap<string, Planned>>(new Map())
 async function load(): Promise<void> {
   wrong.value = ''
   try {
-    work.value = await callApi('/api/work')
+    sure.value = await callApi('/api/work')
   } catch (error) {
     wrong.value = (error as Error).message
     return
@@ -95,6 +86,20 @@ watch(focused, () =>
   nextTick(() => list.value?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })),
 )
 
+/** What `wrong` is about: it's said until that is done after all, or all is read anew, not just until the next key. */
+let refused = ''
+/** Sends a step in its turn. What was offered to be taken back before it isn't what undo means any more, though this be refused. */
+async function step(send: () => Promise<void>, show?: Parameters<typeof inTurn>[1]): Promise<void> {
+  offer.value = null
+  await inTurn(
+    () =>
+      send().catch((error: unknown) => {
+        offer.value = null
+        throw error
+      }),
+    show,
+  )
+}
 /** Makes one edit of a task at its tree's door, and shows it at once. */
 async function change(
   task: Task,
@@ -107,19 +112,22 @@ async function change(
     wrong.value = `As ${task.role} of “${task.tree}” you can read this task but not change it.`
     return
   }
-  const before = work.value!
   const apply = (of: Task[]): Task[] =>
     next === null
       ? of.filter(one => one.treeId !== task.treeId || one.id !== task.id)
       : of.map(one => (one.treeId === task.treeId && one.id === task.id ? { ...one, ...next } : one))
-  work.value = { ...before, mine: apply(before.mine), asked: apply(before.asked) }
-  wrong.value = ''
   try {
-    await callApi(`/api/trees/${task.treeId}/edits`, { method: 'POST', body: { id: nanoid(16), changes: [made] } })
-    offer.value = { words, task, back }
+    await step(
+      async () => {
+        await callApi(`/api/trees/${task.treeId}/edits`, { method: 'POST', body: { id: nanoid(16), changes: [made] } })
+        offer.value = { words, task, back }
+        if (refused === keyOf(task)) wrong.value = ''
+      },
+      of => ({ ...of, mine: apply(of.mine), asked: apply(of.asked) }),
+    )
     void readPlans()
   } catch (error) {
-    work.value = before
+    refused = keyOf(task)
     wrong.value = `${(error as Error).message} “${task.title}” is as it was.`
   }
 }
@@ -136,13 +144,15 @@ async function finishTurn(task: Task): Promise<void> {
   wrong.value = ''
   finishing.add(which)
   try {
-    const { number, next } = await callApi<{ number: number; next: string | null }>(
-      `/api/trees/${task.treeId}/topics/${task.id}/finish`,
-      { method: 'POST', body: { today: today(), due: task.due } },
-    )
-    const words = next ? `It comes again on ${dayInWords(next)}.` : 'That was its last turn.'
-    offer.value = { words: `“${task.title}” is done for now. ${words}`, task, back: number }
-    await load()
+    await step(async () => {
+      const { number, next } = await callApi<{ number: number; next: string | null }>(
+        `/api/trees/${task.treeId}/topics/${task.id}/finish`,
+        { method: 'POST', body: { today: today(), due: task.due } },
+      )
+      const words = next ? `It comes again on ${dayInWords(next)}.` : 'That was its last turn.'
+      offer.value = { words: `“${task.title}” is done for now. ${words}`, task, back: number }
+      await load()
+    })
   } catch (error) {
     wrong.value = `${(error as Error).message} “${task.title}” is as it was.`
   } finally {
@@ -170,7 +180,7 @@ function move(task: Task, how: Parameters<typeof movedDue>[1]): void {
     { due },
   )
 }
-async function undo(): Promise<void> {
+async function takeBack(): Promise<void> {
   const last = offer.value
   offer.value = null
   if (!last) return
@@ -187,15 +197,17 @@ async function undo(): Promise<void> {
     wrong.value = (error as Error).message
   }
 }
+/** What was done last may still be on its way: it's what is meant. */
+const undo = (): void => void inTurn(takeBack)
 const open = (task: Task): void => {
   void navigateTo({ path: `/trees/${task.treeId}`, query: { topic: task.id } })
 }
 
 function key(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey) {
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && offer.value) {
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && (offer.value || isBusy())) {
       event.preventDefault()
-      void undo()
+      undo()
     }
     return
   }
@@ -237,7 +249,7 @@ async function makeAddress(): Promise<void> {
   try {
     const { path } = await callApi<{ path: string }>('/api/work/calendar', { method: 'POST' })
     address.value = `${location.origin}${path}.ics`
-    if (work.value) work.value = { ...work.value, calendar: true }
+    if (sure.value) sure.value = { ...sure.value, calendar: true }
   } catch (error) {
     wrong.value = (error as Error).message
   }
@@ -246,7 +258,7 @@ async function withdraw(): Promise<void> {
   try {
     await callApi('/api/work/calendar', { method: 'DELETE' })
     address.value = ''
-    if (work.value) work.value = { ...work.value, calendar: false }
+    if (sure.value) sure.value = { ...sure.value, calendar: false }
   } catch (error) {
     wrong.value = (error as Error).message
   }

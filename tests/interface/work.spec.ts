@@ -50,6 +50,60 @@ test('my work: what is owed across trees is done, moved and undone by key; what 
   await expect(topic(page, /^Crates/)).toHaveAttribute('aria-selected', 'true')
 })
 
+test('a hasty hand’s steps arrive in their order, undo waits for what it undoes, and what is refused goes back alone', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  const { centre } = (await caller.open(id)).snapshot
+  const add = (topic: string, title: string, due: string) =>
+    caller.edit(id, [
+      { op: 'add', topic, parent: centre, order: `a${topic}`, with: { title, people: [caller.id], due } } as never,
+    ])
+  await add('1', 'Order oak', '2099-01-10')
+  await add('2', 'Lift', '2099-02-01')
+  const due = async (topic: string) => (await caller.open(id)).snapshot.topics.find(one => one.id === topic)!.due
+  await page.goto('/work')
+  const list = page.getByRole('tree', { name: 'Tasks' })
+  const row = (name: RegExp) => list.getByRole('treeitem', { name })
+  await expect(row(/Order oak/)).toBeVisible()
+  // The first waits longest on its way.
+  let delay = 1600
+  let asked = 0
+  await page.route('**/api/trees/*/edits', async route => {
+    asked++
+    delay = Math.max(0, delay - 400)
+    await new Promise(done => setTimeout(done, delay))
+    await route.continue()
+  })
+  await list.focus()
+  for (const key of ['+', '+', '+', 'Control+z']) await page.keyboard.press(key)
+  await expect.poll(() => asked).toBe(4)
+  await expect.poll(() => due('1')).toBe('2099-01-12')
+  await expect(page.getByRole('status').filter({ hasText: 'is due' })).toHaveCount(0)
+  await expect(row(/Order oak/)).toContainText('12 Jan 2099')
+  // One of two is refused: the other stands.
+  const sent: string[] = []
+  await page.unroute('**/api/trees/*/edits')
+  await page.route('**/api/trees/*/edits', async route => {
+    const [change] = (route.request().postDataJSON() as { changes: { topic: string; value: string }[] }).changes
+    if (change!.topic === '2') sent.push(change!.value)
+    if (change!.topic === '1')
+      await route.fulfill({ status: 503, json: { error: { code: 'busy', message: 'Not now.' } } })
+    else await route.continue()
+  })
+  for (const key of ['Home', '+', 'ArrowDown', '+']) await page.keyboard.press(key)
+  await expect(page.getByRole('alert')).toContainText('Not now. “Order oak” is as it was.')
+  await expect(row(/Lift/)).toContainText('2 Feb 2099')
+  await expect(row(/Order oak/)).toContainText('12 Jan 2099')
+  await expect.poll(() => due('2')).toBe('2099-02-02')
+  // Undo means the step that was refused, not the one before it.
+  for (const key of ['Home', '+', 'Control+z', 'ArrowDown', '+']) await page.keyboard.press(key)
+  await expect.poll(() => due('2')).toBe('2099-02-03')
+  expect(sent).toEqual(['2099-02-02', '2099-02-03'])
+  expect(await due('1')).toBe('2099-01-12')
+})
+
 test('a task says what its plan says: it can start now, or what it waits for; where there is no plan nothing', async ({
   browser,
 }) => {
