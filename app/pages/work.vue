@@ -85,9 +85,8 @@ watch([side, by], () => {
 watch(focused, () =>
   nextTick(() => list.value?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })),
 )
-
-/** What `wrong` is about: it's said until that is done after all, or all is read anew, not just until the next key. */
-let refused = ''
+/** The task that was refused: it's said until that is done after all, not just until the next one is. */
+let refused: string | null = null
 /** Sends a step in its turn. What was offered to be taken back before it isn't what undo means any more, though this be refused. */
 async function step(send: () => Promise<void>, show?: Parameters<typeof inTurn>[1]): Promise<void> {
   offer.value = null
@@ -109,6 +108,7 @@ async function change(
   next: Partial<Task> | null,
 ): Promise<void> {
   if (!allows(task.role, 'editor')) {
+    refused = null
     wrong.value = `As ${task.role} of “${task.tree}” you can read this task but not change it.`
     return
   }
@@ -121,7 +121,7 @@ async function change(
       async () => {
         await callApi(`/api/trees/${task.treeId}/edits`, { method: 'POST', body: { id: nanoid(16), changes: [made] } })
         offer.value = { words, task, back }
-        if (refused === keyOf(task)) wrong.value = ''
+        if (refused === null || refused === keyOf(task)) wrong.value = ''
       },
       of => ({ ...of, mine: apply(of.mine), asked: apply(of.asked) }),
     )
@@ -138,6 +138,7 @@ async function finishTurn(task: Task): Promise<void> {
   const which = `${keyOf(task)} ${task.due ?? ''}`
   if (finishing.has(which)) return
   if (!allows(task.role, 'editor')) {
+    refused = null
     wrong.value = `As ${task.role} of “${task.tree}” you can read this task but not change it.`
     return
   }
@@ -154,6 +155,7 @@ async function finishTurn(task: Task): Promise<void> {
       await load()
     })
   } catch (error) {
+    refused = keyOf(task)
     wrong.value = `${(error as Error).message} “${task.title}” is as it was.`
   } finally {
     finishing.delete(which)

@@ -1,25 +1,13 @@
 import { type SQL, sql } from 'drizzle-orm'
-import type { Role } from '#core/contract'
+import type { OwedTask } from '#core/contract'
 import type { Again } from '#core/tree/again'
 import { database } from '../database/connect'
 
-export interface OpenTask {
-  readonly treeId: string
-  readonly tree: string
-  readonly id: string
-  readonly title: string
-  readonly due: string | null
-  /** The time of day by which it's due, and when it begins on that day, where they are said; on the wall of `zone`. */
-  readonly time: string | null
+/** As it's told, with what a calendar and a reminder need to know besides. */
+export interface OpenTask extends OwedTask {
+  /** When it begins on the day it's due, where that is said; on the wall of `zone`. */
   readonly begins: string | null
   readonly zone: string | null
-  readonly done: number | null
-  readonly priority: number | null
-  readonly again: Again | null
-  /** One's own role in the tree. */
-  readonly role: Role
-  /** Who is on it, where it's somebody else. */
-  readonly person: string | null
 }
 
 /**
