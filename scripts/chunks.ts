@@ -10,7 +10,7 @@ const WAVES = [
   // With every page, right after the first script.
   [
     'base',
-    /\/app\/layouts\/|\/app\/session\/deliver\.ts|\/app\/shell\/NewerApp\.vue|nuxt\/icon\/dist|workbox-window|primevue\/button\//,
+    /\/app\/layouts\/|\/app\/session\/deliver\.ts|\/app\/shell\/(?:NewerApp|SignedOut)\.vue|nuxt\/icon\/dist|workbox-window|primevue\/button\//,
   ],
   ['tree', /\/app\/pages\/trees\/\[id\]\.vue/],
   // What a tree's page has beside its planks as soon as they stand, or at the first press.

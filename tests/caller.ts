@@ -83,8 +83,10 @@ export class Caller {
     return this.call('POST', `/api/trees/${tree}/edits`, { id, changes })
   }
 
-  line(tree: string, headers: Record<string, string> = {}): Line {
-    return new Line(`${this.url.replace('http', 'ws')}/api/trees/${tree}/live`, { cookie: this.cookie, ...headers })
+  /** `as`: for whom the page was opened, as the app says it. */
+  line(tree: string, headers: Record<string, string> = {}, as?: string): Line {
+    const address = `${this.url.replace('http', 'ws')}/api/trees/${tree}/live${as === undefined ? '' : `?as=${as}`}`
+    return new Line(address, { cookie: this.cookie, ...headers })
   }
 }
 

@@ -36,7 +36,9 @@ watch(target, () => {
   apart.value = room.value.along !== room.value.across
 })
 function dial(part: Partial<typeof room.value>): void {
-  space(desk, { ...room.value, ...part }, target.value?.id ?? null)
+  const id = target.value?.id ?? null
+  // What is shown follows the tree a frame later; a change is made to what is there.
+  space(desk, { ...spaceOf(desk, id), ...part }, id)
 }
 function readLeft(event: Event): void {
   const value = (event.target as HTMLInputElement).checked

@@ -8,6 +8,7 @@ import { keyOf } from '~/keys/keys'
 defineProps<{ zoom: number }>()
 const emit = defineEmits<{ fit: []; zoom: [by: number | 'whole']; arrange: []; tray: [] }>()
 const desk = useDesk()
+const account = useAccount()
 const path = computed(() => {
   void desk.lateTick.value
   return desk.focus.value && desk.tree.topics.has(desk.focus.value) ? pathTo(desk.tree, desk.focus.value) : []
@@ -30,7 +31,7 @@ const line = computed(() => {
   if (state === 'gone') return desk.status.goneWhy
   if (state === 'live') return waiting === 0 ? 'saved' : `saving ${waiting}`
   const edits = waiting === 0 ? '' : waiting === 1 ? ', 1 edit waiting' : `, ${waiting} edits waiting`
-  return state === 'opening' ? 'connecting' : `offline${edits}`
+  return state === 'opening' ? 'connecting' : `${account.ended ? 'signed out' : 'offline'}${edits}`
 })
 /** One rung a level, the last for all of them; a very deep tree's ladder is cut, since nobody counts to thirty. */
 const MOST_RUNGS = 9

@@ -39,6 +39,7 @@ export async function callApi<T>(
         ? (parsed(error.data) as { error?: { code: string; message: string; details?: unknown } } | undefined)?.error
         : undefined
     const status = error instanceof FetchError ? (error.status ?? 0) : 0
+    if (status === 401 && data?.code === 'sign-in') window.dispatchEvent(new Event(SIGNED_OUT))
     if (data) throw new ApiError(status, data.code, data.message, data.details)
     throw new ApiError(
       status,

@@ -45,12 +45,14 @@ const topic = computed(() => {
   return desk.tree.topics.get(desk.focus.value) ?? topicOf(desk.tree, desk.tree.centre)
 })
 const level = computed(() => depthOf(desk.tree, topic.value.id))
-const style = computed<Style>(() => {
-  void desk.lateTick.value
+function styleNow(): Style {
   const { levels } = desk.tree.fields
-  return reach.value === 'level'
-    ? drawnStyle({ ...topic.value, ...PLAIN_STYLE }, level.value, levels)
-    : styleOf(topic.value)
+  const now = desk.tree.topics.get(topic.value.id) ?? topic.value
+  return reach.value === 'level' ? drawnStyle({ ...now, ...PLAIN_STYLE }, level.value, levels) : styleOf(now)
+}
+const style = computed(() => {
+  void desk.lateTick.value
+  return styleNow()
 })
 const hues = computed(() => {
   void desk.lateTick.value
@@ -61,7 +63,7 @@ function give(part: Partial<Style>): void {
   if (reach.value === 'level') wearLevel(desk, level.value, part)
   else wear(desk, part, reach.value === 'branch')
 }
-const flip = (name: 'bold' | 'slanted' | 'underlined'): void => give({ [name]: !style.value[name] })
+const flip = (name: 'bold' | 'slanted' | 'underlined'): void => give({ [name]: !styleNow()[name] })
 const SIZES = [
   ['small', 'Small'],
   [null, 'Usual'],
@@ -107,17 +109,14 @@ function save(): void {
   newName.value = ''
 }
 const sample = (one: Look) => wearOf(one, false)
+// What is shown follows the tree a frame later; a change is made to what is there.
 function setLookColour(part: 'page' | 'plank' | 'ink' | 'centre' | number, event: Event): void {
   const { value } = event.target as HTMLInputElement
-  changeLook(
-    desk,
-    typeof part === 'number'
-      ? { ...look.value, hues: look.value.hues.with(part, value) }
-      : { ...look.value, [part]: value },
-  )
+  const now = lookOf(desk.tree.fields)
+  changeLook(desk, typeof part === 'number' ? { ...now, hues: now.hues.with(part, value) } : { ...now, [part]: value })
 }
 function setLookTypeface(typeface: Typeface | null): void {
-  const { typeface: _, ...rest } = look.value
+  const { typeface: _, ...rest } = lookOf(desk.tree.fields)
   changeLook(desk, typeface === null ? rest : { ...rest, typeface })
 }
 </script>

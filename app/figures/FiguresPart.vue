@@ -7,12 +7,14 @@ import type { Measure, Series, Topic } from '#core/tree'
 import { useDesk } from '~/desk/desk'
 import FormulaField from './FormulaField.vue'
 import SeriesPart from './SeriesPart.vue'
-import { figuresOf, giveFigures, measuresOf, shownResult } from './figuring'
+import { blankSeries, figuresOf, giveFigures, measuresOf, shownResult } from './figuring'
 
 /** What one topic has in each measure, what rolls up to it, and its targets. */
 const { topic } = defineProps<{ topic: Topic }>()
 const desk = useDesk()
 const may = computed(() => desk.status.ready && desk.session.canEdit && desk.status.role !== 'viewer')
+/** What was given to the topic in a measure, as the tree is now: what is shown follows a frame later. */
+const givenNow = (measure: Measure) => figureAt(desk.tree, topic.id, measure.id, null)
 const lines = computed(() => {
   void desk.lateTick.value
   const figures = figuresOf(desk)
@@ -21,20 +23,18 @@ const lines = computed(() => {
     const result = figures.of(topic.id, measure.id)
     const rolled = figures.rolled(topic.id, measure.id)
     const shown = shownResult(desk, result, measure, of)
-    const target = figureAt(desk.tree, topic.id, measure.id, null)?.target ?? null
-    const range = figureAt(desk.tree, topic.id, measure.id, null)?.range ?? null
+    const target = givenNow(measure)?.target ?? null
     const against = againstTarget(desk.tree, figures, topic.id, measure)
     return {
       measure,
       fault: shown.fault,
       /** Whether something was ever given here: a value, a formula, a target. */
-      given: figureAt(desk.tree, topic.id, measure.id, null) !== undefined,
+      given: givenNow(measure) !== undefined,
       comes: result.own && result.formula === null ? '' : shown.text,
       rolled: result.own && rolled.value !== null ? shownResult(desk, rolled, measure, of).text : '',
       target: target === null ? '' : typedFigure(fixedOf(target)!, measure, ownLocale()),
-      low: half.value[measure.id]?.low ?? (range ? typedFigure(fixedOf(range.low)!, measure, ownLocale()) : ''),
-      high: half.value[measure.id]?.high ?? (range ? typedFigure(fixedOf(range.high)!, measure, ownLocale()) : ''),
-      series: figureAt(desk.tree, topic.id, measure.id, null)?.series ?? null,
+      ...endsNow(measure),
+      series: givenNow(measure)?.series ?? null,
       left:
         against &&
         shownResult(desk, { value: against.left < 0n ? -against.left : against.left, fault: null }, measure, of).text,
@@ -49,13 +49,23 @@ function kept(measure: Measure, text: string | null, then: string): void {
 }
 /** The measure whose series is being begun. */
 const opened = ref('')
-function setSeries(measure: Measure, series: Series | null): void {
-  opened.value = ''
+function setSeries(measure: Measure, change: ((before: Series) => Series) | null): void {
+  const series = change && change(givenNow(measure)?.series ?? blankSeries(desk))
+  // Its fields stay where they are, whoever types in them.
+  opened.value = series ? measure.id : ''
   giveFigures(desk, [{ topic: topic.id, measure: measure.id, text: '', series }])
 }
+type Ends = { low: string; high: string }
 /** One end of a range that waits for the other. */
-const half = ref<Record<string, { low: string; high: string }>>({})
-function setRange(measure: Measure, low: string, high: string): void {
+const half = ref<Record<string, Ends>>({})
+function endsNow(measure: Measure): Ends {
+  const range = givenNow(measure)?.range
+  const say = (said: string | undefined): string =>
+    said === undefined ? '' : typedFigure(fixedOf(said)!, measure, ownLocale())
+  return half.value[measure.id] ?? { low: say(range?.low), high: say(range?.high) }
+}
+function setRange(measure: Measure, change: Partial<Ends>): void {
+  const { low, high } = { ...endsNow(measure), ...change }
   const [from, to] = [low, high].map(said => (said.trim() === '' ? null : readFigure(said, measure, ownLocale())))
   if ((low.trim() !== '' && from === null) || (high.trim() !== '' && to === null)) {
     desk.say('That is no number.')
@@ -117,14 +127,14 @@ function setTarget(measure: Measure, said: string): void {
             inputmode="decimal"
             :disabled="!may"
             :aria-label="`The least that ${line.measure.name} may come to`"
-            @change="setRange(line.measure, ($event.target as HTMLInputElement).value, line.high)" />
+            @change="setRange(line.measure, { low: ($event.target as HTMLInputElement).value })" />
           and
           <input
             v-kept="line.high"
             inputmode="decimal"
             :disabled="!may"
             :aria-label="`The most that ${line.measure.name} may come to`"
-            @change="setRange(line.measure, line.low, ($event.target as HTMLInputElement).value)"
+            @change="setRange(line.measure, { high: ($event.target as HTMLInputElement).value })"
         /></span>
         <SeriesPart
           v-if="line.series || opened === line.measure.id"

@@ -4,23 +4,14 @@ import { readFigure, readNumber, sayFigure, typedFigure } from '#core/figures/nu
 import { periodsOf, seriesSum } from '#core/figures/series'
 import { type Measure, MOST_PERIODS, PERIODS, type Series } from '#core/tree'
 import { useDesk } from '~/desk/desk'
+import { blankSeries } from './figuring'
 
 /** A figure that comes again: from when, how often, and how it goes on; each period can be typed otherwise. */
 const { measure, series, may } = defineProps<{ measure: Measure; series: Series | null; may: boolean }>()
-const emit = defineEmits<{ change: [series: Series | null] }>()
+/** What is shown may be a moment old: a change is made to what is there by then. */
+const emit = defineEmits<{ change: [change: ((before: Series) => Series) | null] }>()
 const desk = useDesk()
-const draft = computed<Series>(
-  () =>
-    series ?? {
-      from: desk.treeDay.slice(0, 7),
-      each: 'month',
-      count: 12,
-      start: '0',
-      goesOn: 'same',
-      by: '0',
-      typed: [],
-    },
-)
+const draft = computed(() => series ?? blankSeries(desk))
 const GOES_ON: Record<Series['goesOn'], string> = {
   same: 'stays the same',
   rate: 'changes by',
@@ -35,7 +26,7 @@ const typedBy = computed(() => {
   return typedFigure(by, draft.value.goesOn === 'rate' ? { unit: '%' } : measure, ownLocale())
 })
 function put(change: Partial<Series>): void {
-  emit('change', { ...draft.value, ...change })
+  emit('change', before => ({ ...before, ...change }))
 }
 function number(said: string, unit: Pick<Measure, 'unit'>, then: (numeral: string) => void): void {
   const numeral = readFigure(said, unit, ownLocale())
@@ -46,16 +37,21 @@ function setCount(said: string): void {
   const count = Number(readNumber(said, ownLocale()))
   if (!Number.isInteger(count) || count < 1 || count > MOST_PERIODS)
     desk.say(`A series has 1 to ${MOST_PERIODS} periods.`)
-  else put({ count, typed: draft.value.typed.filter(({ at }) => at < count) })
+  else emit('change', before => ({ ...before, count, typed: before.typed.filter(({ at }) => at < count) }))
 }
 function setFrom(said: string): void {
   if (/^\d{4}-(0[1-9]|1[0-2])$/.test(said)) put({ from: said })
   else desk.say('A month is written as year and month: 2027-05.')
 }
 function type(at: number, said: string): void {
-  const rest = draft.value.typed.filter(one => one.at !== at)
-  if (said.trim() === '') put({ typed: rest })
-  else number(said, measure, value => put({ typed: [...rest, { at, value }].sort((a, b) => a.at - b.at) }))
+  const put = (typed: Series['typed']): void => {
+    emit('change', before => {
+      const rest = before.typed.filter(one => one.at !== at)
+      return { ...before, typed: [...rest, ...typed].sort((a, b) => a.at - b.at) }
+    })
+  }
+  if (said.trim() === '') put([])
+  else number(said, measure, value => put([{ at, value }]))
 }
 </script>
 

@@ -6,7 +6,7 @@ import type { FormulaNames } from '#core/figures/parse'
 import { namesOf } from '#core/figures/shown'
 import { FAULT_SIGNS, faultInWords, type FaultNames } from '#core/figures/words'
 import type { Cell } from '#core/figures/values'
-import { inOrder, type Measure, type TopicId } from '#core/tree'
+import { inOrder, type Measure, type Series, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 import { planningOf } from '~/schedule/planning'
 import { newShortId, ownCurrency } from './naming'
@@ -33,6 +33,17 @@ export function figuresOf(desk: Desk, whatIf: string | null = null): Figures {
   }
   return figures
 }
+
+/** A series as it's begun: nothing, month by month for a year. */
+export const blankSeries = (desk: Desk): Series => ({
+  from: desk.treeDay.slice(0, 7),
+  each: 'month',
+  count: 12,
+  start: '0',
+  goesOn: 'same',
+  by: '0',
+  typed: [],
+})
 
 /** The tree's measures in their order. */
 export const measuresOf = (desk: Desk): readonly Measure[] => inOrder(desk.tree.fields.measures)

@@ -129,7 +129,8 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
     <Message v-if="undelivered" class="undelivered" severity="warn" role="status" closable @close="undelivered = ''">{{
       undelivered
     }}</Message>
-    <LazyNewerApp v-if="newer" />
+    <LazySignedOut v-if="account.ended" :why="account.ended" />
+    <LazyNewerApp v-else-if="newer" />
   </div>
 </template>
 

@@ -104,7 +104,7 @@ const rules = computed(() => {
 })
 function setRule(rule: string): void {
   if (rule === '') meeting.unsay('rule')
-  else meeting.say({ id: 'rule', kind: 'rule', rule, closed: [...brief.value.closed] })
+  else meeting.say({ id: 'rule', kind: 'rule', rule, closed: [...meeting.briefNow().closed] })
 }
 function addClosed(event: Event): void {
   const field = event.target as HTMLInputElement

@@ -1,3 +1,5 @@
+import { pathHere } from '#core/contract/path-here'
+
 /** Pages for whoever holds a letter, signed in or not. */
 const OUTSIDE = /^\/(?:answer|stop|account\/(?:confirm|address|reset))\//
 
@@ -5,8 +7,8 @@ export default defineNuxtRouteMiddleware(async to => {
   // Guests answer an invitation without an account.
   if (OUTSIDE.test(to.path)) return
   const account = useAccount()
-  if (!account.asked) await account.load()
+  if (!account.asked || account.ended) await account.load()
   if (!account.me && to.path !== '/sign-in')
     return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { then: to.fullPath } })
-  if (account.me && to.path === '/sign-in') return navigateTo('/')
+  if (account.me && to.path === '/sign-in') return navigateTo(pathHere(to.query.then))
 })

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { pathHere } from '#core/contract/path-here'
+
 definePageMeta({ layout: false })
 const account = useAccount()
 const route = useRoute()
@@ -17,9 +19,7 @@ const house = ref<{ signUp: 'open' | 'invited' | 'closed'; organisation: string 
 onMounted(async () => {
   house.value = await callApi<NonNullable<typeof house.value>>('/api/about').catch(() => null)
 })
-const then = computed(() =>
-  typeof route.query.then === 'string' && /^\/(?![/\\])/.test(route.query.then) ? route.query.then : '/',
-)
+const then = computed(() => pathHere(route.query.then))
 const organisationHref = computed(
   () =>
     `/api/sign-in/organisation?${new URLSearchParams({ then: then.value, ...(route.query.trouble ? { again: 'yes' } : {}) })}`,

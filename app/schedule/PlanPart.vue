@@ -46,8 +46,10 @@ function chosen(on: TopicId): void {
   choosing.value = false
   waitFor(desk, [props.topic.id], on)
 }
-function change(wait: Wait, changed: Partial<Wait>): void {
-  desk.put(props.topic.id, { op: 'put', topic: props.topic.id, set: 'waits', member: { ...wait, ...changed } })
+/** To the dependency as the tree has it now: what is shown follows a frame later. */
+function change({ id }: Wait, changed: Partial<Wait>): void {
+  const wait = desk.tree.topics.get(props.topic.id)?.waits.find(one => one.id === id)
+  if (wait) put({ op: 'put', topic: props.topic.id, set: 'waits', member: { ...wait, ...changed } })
 }
 function setLag(wait: Wait, text: string): void {
   const lag = Number(text.trim().replace(',', '.').replace('−', '-') || 0)

@@ -7,8 +7,8 @@ export interface LineEvents {
   /** A socket stands; the first word is to be said. */
   opened(): void
   heard(message: ServerMessage): void
-  /** The socket is gone; the line tries again by itself. */
-  lost(): void
+  /** The socket is gone; the line tries again by itself. `refused`: it never stood. */
+  lost(refused: boolean): void
   /** Time to ask the other end for a sign of life. */
   beat(): void
 }
@@ -27,6 +27,7 @@ export class Line {
   private retryTimer: ReturnType<typeof setTimeout> | undefined
   private beatTimer: ReturnType<typeof setInterval> | undefined
   private heardAt = 0
+  private stood = false
   private ended = false
 
   constructor(
@@ -73,8 +74,10 @@ export class Line {
     clearTimeout(this.retryTimer)
     const socket = this.dial()
     this.socket = socket
+    this.stood = false
     socket.onopen = () => {
       if (socket !== this.socket) return
+      this.stood = true
       this.heardAt = Date.now()
       this.events.opened()
     }
@@ -94,7 +97,7 @@ export class Line {
     this.socket = null
     socket.close()
     if (this.ended) return
-    this.events.lost()
+    this.events.lost(!this.stood)
     // Many browsers come back after a restart; they shouldn't all knock at once.
     this.retryTimer = setTimeout(() => this.connect(), this.retry * (0.5 + Math.random()))
     this.retry = Math.min(LONGEST_RETRY_MS, this.retry * 2)

@@ -95,10 +95,11 @@ export class TreeSession {
       () => this.tree,
       changes => this.put(changes),
     )
-    this.line = new Line(() => new WebSocket(`${location.origin.replace(/^http/, 'ws')}/api/trees/${treeId}/live`), {
+    const address = `${location.origin.replace(/^http/, 'ws')}/api/trees/${treeId}/live?as=${userId}`
+    this.line = new Line(() => new WebSocket(address), {
       opened: () => this.sync.hello(),
       heard: message => this.hear(message),
-      lost: () => this.lost(),
+      lost: refused => this.lost(refused),
       beat: () => this.ping(),
     })
   }
@@ -209,6 +210,12 @@ export class TreeSession {
         break
       }
       case 'gone':
+        // Whoever signs in again goes on where they were: what they do meanwhile waits, as without a line.
+        if (message.code === 'signed-out') {
+          window.dispatchEvent(new Event(SIGNED_OUT))
+          this.line.drop()
+          return
+        }
         this.state = 'gone'
         this.goneWhy = message.message
         this.present.clear()
@@ -254,7 +261,9 @@ export class TreeSession {
     this.events.caughtUp()
   }
 
-  private lost(): void {
+  private lost(refused: boolean): void {
+    // A browser isn't told why a socket is refused.
+    if (refused && navigator.onLine) window.dispatchEvent(new Event(LINE_REFUSED))
     this.sync.lost()
     this.present.clear()
     this.state = 'offline'

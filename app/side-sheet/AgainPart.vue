@@ -16,7 +16,8 @@ const rules = computed(() => {
   return [{ id: '', name: 'doesn’t come again' }, ...[...texts].map(id => ({ id, name: rhythmInWords(id) }))]
 })
 const chosen = computed(() => (again.value ? withEnd(again.value.rule, null) : ''))
-const until = computed(() => (again.value ? (readRhythm(again.value.rule)?.until ?? null) : null))
+const endOf = (again: Again | null): string | null => (again && readRhythm(again.rule)?.until) ?? null
+const until = computed(() => endOf(again.value))
 function withEnd(rule: string, end: string | null): string {
   const rhythm = readRhythm(rule)
   return rhythm ? writeRhythm({ ...rhythm, until: end }) : rule
@@ -28,35 +29,39 @@ const next = computed(() => {
 })
 const last = computed(() => props.topic.turns.reduce<Turn | null>((a, b) => (a && a.id > b.id ? a : b), null))
 
+/** The topic as the tree has it now: what is shown follows a frame later, and a change is made to what is there. */
+const now = (): Topic => desk.tree.topics.get(props.topic.id) ?? props.topic
+const dueNow = (): string => now().due ?? desk.treeDay
 /** A task that comes again has a day on which it's due: today's where nobody said one. */
 function keep(value: Again | null): void {
-  const { id } = props.topic
+  const { id, due } = now()
   if (!desk.guard()) return
   desk.run({
     changes: [
-      ...(value && props.topic.due === null
-        ? [{ op: 'set' as const, topic: id, field: 'due' as const, value: value.from }]
-        : []),
+      ...(value && due === null ? [{ op: 'set' as const, topic: id, field: 'due' as const, value: value.from }] : []),
       { op: 'set', topic: id, field: 'again', value },
     ],
   })
 }
-const setRule = (rule: string): void => keep(rule === '' ? null : { rule: withEnd(rule, until.value), from: due.value })
+const setRule = (rule: string): void =>
+  keep(rule === '' ? null : { rule: withEnd(rule, endOf(now().again)), from: dueNow() })
 /** The rhythm of a task that comes again on days of the week. */
-const weekly = computed(() => {
-  const rhythm = again.value && readRhythm(again.value.rule)
+function weeklyOf(again: Again | null) {
+  const rhythm = again && readRhythm(again.rule)
   return rhythm?.every === 'week' ? rhythm : null
-})
+}
+const weekly = computed(() => weeklyOf(again.value))
 /** One more day of the week, or one less; the last one stays. */
 function turnDay(day: DayOfWeek): void {
-  if (!again.value || !weekly.value) return
-  const isOn = weekly.value.on.includes(day)
-  const on = DAYS_OF_WEEK.filter(one => (one === day ? !isOn : weekly.value!.on.includes(one)))
+  const before = weeklyOf(now().again)
+  if (!before) return
+  const on = DAYS_OF_WEEK.filter(one => before.on.includes(one) !== (one === day))
   if (on.length === 0) desk.say('It comes again on one day of the week at least.')
-  else keep({ rule: writeRhythm({ ...weekly.value, on }), from: due.value })
+  else keep({ rule: writeRhythm({ ...before, on }), from: dueNow() })
 }
 function setEnd(end: string | null): void {
-  if (again.value) keep({ ...again.value, rule: withEnd(again.value.rule, end) })
+  const before = now().again
+  if (before) keep({ ...before, rule: withEnd(before.rule, end) })
 }
 </script>
 

@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { forgetMemories } from '~/session/forgetting'
 import { forgetAll, keepFor, waitingCount } from '~/session/offline'
@@ -24,6 +25,9 @@ export const useAccount = defineStore('account', () => {
   /** Changes when one's own picture may have. */
   const pictureAt = ref(0)
 
+  /** Why nothing that is asked of the server is answered to `me` any more: signed out elsewhere, or somebody else signed in here. */
+  const ended = ref<'signed-out' | 'somebody-else' | null>(null)
+
   /** Whose page it was last, also where their session has ended by itself. */
   let last: string | null = null
 
@@ -42,6 +46,30 @@ export const useAccount = defineStore('account', () => {
       if (!offline) localStorage.removeItem(KEPT)
     }
     asked.value = true
+    ended.value = null
+  }
+
+  /** One is signing out oneself. */
+  let leaving = false
+  useEventListener(window, SIGNED_OUT, () => {
+    if (me.value && !leaving) ended.value = 'signed-out'
+  })
+  useEventListener(window, LINE_REFUSED, () => void look())
+  useEventListener(document, 'visibilitychange', () => {
+    if (ended.value && document.visibilityState === 'visible') void look()
+  })
+  // Somebody has signed in or out in another tab.
+  useEventListener(window, 'storage', ({ key }) => {
+    if (key === KEPT || key === null) void look()
+  })
+
+  /** Asks whether the page is still that of whoever is signed in in this browser. */
+  async function look(): Promise<void> {
+    const mine = me.value?.id
+    if (mine === undefined) return
+    // That nobody is signed in is heard as any such answer.
+    const now = await callApi<Me>('/api/me').catch(() => null)
+    if (now && mine === me.value?.id) ended.value = now.id === mine ? null : 'somebody-else'
   }
 
   async function signIn(email: string, password: string, code?: string): Promise<void> {
@@ -66,7 +94,7 @@ export const useAccount = defineStore('account', () => {
   /** Whatever this browser keeps of them goes, and one stands before the door. */
   async function forget(): Promise<void> {
     const id = me.value?.id
-    me.value = null
+    me.value = ended.value = null
     if (id) await forgetAll(id).catch(() => {})
     await navigateTo('/sign-in')
     await nextTick()
@@ -77,9 +105,14 @@ export const useAccount = defineStore('account', () => {
   }
 
   async function signOut(everywhere = false): Promise<void> {
-    await callApi(everywhere ? '/api/sign-out-everywhere' : '/api/sign-out', { method: 'POST' })
-    await forget()
+    leaving = true
+    try {
+      await callApi(everywhere ? '/api/sign-out-everywhere' : '/api/sign-out', { method: 'POST' })
+      await forget()
+    } finally {
+      leaving = false
+    }
   }
 
-  return { me, asked, pictureAt, load, signIn, signUp, signOut, waiting, forget }
+  return { me, asked, ended, pictureAt, load, signIn, signUp, signOut, waiting, forget }
 })

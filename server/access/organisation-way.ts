@@ -2,10 +2,6 @@ import type { H3Event } from 'h3'
 import { log } from '../log'
 import { Fault } from './fault'
 
-/** A path of this app, as somebody gave it; the first page for anything else. */
-export const pathHere = (path: string | undefined): string =>
-  path !== undefined && /^\/(?![/\\])/.test(path) && !/[\r\n\t]/.test(path) ? path : '/'
-
 /** A browser that was on its way can't read an error: it's sent to the sign-in page, which says in words what is wrong. */
 export async function backWith(event: H3Event, error: unknown, then: string): Promise<void> {
   if (!(error instanceof Fault)) log.error({ error }, 'a sign-in by an organisation failed')

@@ -228,7 +228,7 @@ test.describe('nothing typed is lost', () => {
     // The answer takes its time: the list waits for it.
     let late = 700
     let held: (() => void)[] | null = null
-    await page.routeWebSocket(/\/live$/, socket => {
+    await page.routeWebSocket(/\/live\?as=/, socket => {
       const server = socket.connectToServer()
       server.onMessage(text => {
         if (held) held.push(() => socket.send(text))
@@ -273,7 +273,7 @@ test.describe('nothing typed is lost', () => {
     const ines = await withTree(browser, ['Lift'])
     const { page, id } = ines
     let sent = 0
-    await page.routeWebSocket(/\/live$/, socket => {
+    await page.routeWebSocket(/\/live\?as=/, socket => {
       const server = socket.connectToServer()
       socket.onMessage(text => {
         const message = JSON.parse(String(text)) as { type: string; edit?: { id: string } }

@@ -276,6 +276,17 @@ describe('the edges of the house', () => {
     await line.until(() => line.closed !== null)
     expect(line.refusedStatus).toBe(403)
   })
+  it('a page that was opened for one person gets no line for another', async () => {
+    const ines = await signUp(url)
+    const rana = await signUp(url, 'Rana Tahiri')
+    const tree = await ines.makeTree()
+    await bringIn(ines, tree, rana, 'editor')
+    const own = rana.line(tree, {}, rana.id)
+    await own.hello(0)
+    const others = rana.line(tree, {}, ines.id)
+    await others.until(() => others.closed !== null)
+    expect(others.refusedStatus).toBe(403)
+  })
   it('no other path can be upgraded', async () => {
     const ines = await signUp(url)
     const { Line } = await import('../caller')

@@ -2,7 +2,8 @@ import { OPERATIONS } from '#core/contract'
 import { addressOf } from '../../../access/address'
 import { answer } from '../../../access/answer'
 import { beginAtOrganisation } from '../../../access/organisation'
-import { backWith, pathHere } from '../../../access/organisation-way'
+import { pathHere } from '#core/contract'
+import { backWith } from '../../../access/organisation-way'
 import { mustSpend } from '../../../access/tries'
 
 export default answer(OPERATIONS.organisationBegin, async ({ event, query }) => {

@@ -10,12 +10,16 @@ import type { Line } from '../../../live/seat'
 type Seat = ReturnType<typeof enter>
 const seats = new Map<string, Promise<Seat | null>>()
 
+const addressOf = (request: Request): URL => new URL(request.url, 'http://host')
 const treeIdOf = (request: Request): string =>
-  /\/api\/trees\/([\w-]{1,40})\/live/.exec(new URL(request.url, 'http://host').pathname)?.[1] ?? ''
+  /\/api\/trees\/([\w-]{1,40})\/live/.exec(addressOf(request).pathname)?.[1] ?? ''
 
 async function admit(request: Request) {
   const account = await whoIs(request)
   if (!account) throw new Response('Please sign in.', { status: 401 })
+  // A page outlives the session that it was opened in: what waits there is its person's, whoever signs in in that browser.
+  const as = addressOf(request).searchParams.get('as')
+  if (as !== null && as !== account.id) throw new Response('Somebody else is signed in.', { status: 403 })
   if (account.token) throw new Response('A token has no live line. Use the REST operations.', { status: 403 })
   const found = await roleOn(treeIdOf(request), account.id)
   if (!found || found.trashed) throw new Response('There is no such tree, or you have no role in it.', { status: 404 })
