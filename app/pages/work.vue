@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid'
 import { allows, type OwedTask as Task, type Section } from '#core/contract'
 import { owedInWords, type TaskTold } from '#core/schedule/told'
 import { rhythmInWords } from '#core/schedule/turn-words'
-import { movedDue, type When, WHEN_NAMES, whenOf, WHENS } from '#core/schedule/when'
+import { movedDue, type When, whenOf } from '#core/schedule/when'
 import type { Change } from '#core/tree'
 
 /** What one owes across all trees, and what others owe because one asked them. One key does a task or moves its day. */
@@ -16,7 +16,6 @@ const {
 const wrong = ref('')
 const side = ref<'mine' | 'asked'>('mine')
 const by = ref<'date' | 'tree'>('date')
-const at = ref(0)
 const list = ref<HTMLElement>()
 /** What can be taken back: by a change, or by the number of the edit that did more than one thing. */
 const offer = shallowRef<{ readonly words: string; readonly task: Task; readonly back: Change | number } | null>(null)
@@ -56,31 +55,11 @@ const planned = computed(() => {
   }
   return said
 })
-interface Group {
-  readonly key: string
-  readonly name: string
-  readonly late: boolean
-  readonly tasks: readonly Task[]
-}
-const groups = computed<readonly Group[]>(() => {
-  if (by.value === 'date')
-    return WHENS.map((when): Group => ({
-      key: when,
-      name: WHEN_NAMES[when],
-      late: when === 'late',
-      tasks: tasks.value.filter(task => whenOf(task.due, now, ownLocale()) === when),
-    })).filter(group => group.tasks.length > 0)
-  const trees = new Map<string, Task[]>()
-  for (const task of tasks.value) trees.set(task.treeId, [...(trees.get(task.treeId) ?? []), task])
-  return [...trees].map(([key, of]): Group => ({ key, name: of[0]!.tree || 'untitled', late: false, tasks: of }))
-})
-/** The rows as they stand on the screen, for the keyboard. */
-const rows = computed(() => groups.value.flatMap(group => group.tasks))
+const { groups, rows, at, focused, go, stay, follow, hold, letGo } = useOwedRows(tasks, by, now)
 const late = (when: When): boolean => when === 'late'
-const keyOf = (task: Task): string => `${task.treeId}/${task.id}/${task.person ?? ''}`
-const focused = computed(() => rows.value[Math.min(at.value, rows.value.length - 1)] ?? null)
 watch([side, by], () => {
-  at.value = 0
+  letGo()
+  go(0)
 })
 watch(focused, () =>
   nextTick(() => list.value?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })),
@@ -121,13 +100,13 @@ async function change(
       async () => {
         await callApi(`/api/trees/${task.treeId}/edits`, { method: 'POST', body: { id: nanoid(16), changes: [made] } })
         offer.value = { words, task, back }
-        if (refused === null || refused === keyOf(task)) wrong.value = ''
+        if (refused === null || refused === owedKey(task)) wrong.value = ''
       },
       of => ({ ...of, mine: apply(of.mine), asked: apply(of.asked) }),
     )
     void readPlans()
   } catch (error) {
-    refused = keyOf(task)
+    refused = owedKey(task)
     wrong.value = `${(error as Error).message} “${task.title}” is as it was.`
   }
 }
@@ -135,7 +114,7 @@ async function change(
 const finishing = new Set<string>()
 async function finishTurn(task: Task): Promise<void> {
   // The key that comes again before the answer does means the same turn.
-  const which = `${keyOf(task)} ${task.due ?? ''}`
+  const which = `${owedKey(task)} ${task.due ?? ''}`
   if (finishing.has(which)) return
   if (!allows(task.role, 'editor')) {
     refused = null
@@ -155,13 +134,15 @@ async function finishTurn(task: Task): Promise<void> {
       await load()
     })
   } catch (error) {
-    refused = keyOf(task)
+    refused = owedKey(task)
     wrong.value = `${(error as Error).message} “${task.title}” is as it was.`
   } finally {
     finishing.delete(which)
   }
 }
 function finish(task: Task): void {
+  // What stands in its place is next.
+  stay()
   if (task.again && task.due) return void finishTurn(task)
   void change(
     task,
@@ -181,6 +162,24 @@ function move(task: Task, how: Parameters<typeof movedDue>[1]): void {
     due ? `“${task.title}” is due ${dayInWords(due)}.` : `“${task.title}” has no date now.`,
     { due },
   )
+}
+function byDay(task: Task, how: 'later' | 'earlier'): void {
+  follow(task)
+  move(task, how)
+}
+/** The second click of a double one falls on the row that took the place of the first: it's not meant. */
+function tick(task: Task, { detail }: MouseEvent): void {
+  if (detail < 2) finish(task)
+}
+function moveOff(task: Task, how: 'next-week' | 'none'): void {
+  stay()
+  move(task, how)
+}
+/** The row stays under the pointer, which may press again. */
+function press(task: Task, how: Parameters<typeof move>[1]): void {
+  hold(task)
+  follow(task)
+  move(task, how)
 }
 async function takeBack(): Promise<void> {
   const last = offer.value
@@ -206,6 +205,7 @@ const open = (task: Task): void => {
 }
 
 function key(event: KeyboardEvent): void {
+  letGo()
   if (event.ctrlKey || event.metaKey || event.altKey) {
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && (offer.value || isBusy())) {
       event.preventDefault()
@@ -215,27 +215,20 @@ function key(event: KeyboardEvent): void {
   }
   const task = focused.value
   const steps: Record<string, () => void> = {
-    ArrowDown: () => {
-      at.value = Math.min(rows.value.length - 1, at.value + 1)
-    },
-    ArrowUp: () => {
-      at.value = Math.max(0, at.value - 1)
-    },
-    Home: () => {
-      at.value = 0
-    },
-    End: () => {
-      at.value = rows.value.length - 1
-    },
+    ArrowDown: () => go(at.value + 1),
+    ArrowUp: () => go(at.value - 1),
+    Home: () => go(0),
+    End: () => go(rows.value.length - 1),
     ...(task
       ? {
           Enter: () => open(task),
           d: () => finish(task),
-          '+': () => move(task, 'later'),
-          '=': () => move(task, 'later'),
-          '-': () => move(task, 'earlier'),
-          w: () => move(task, 'next-week'),
-          '0': () => move(task, 'none'),
+          // A day more, and another: the same task is meant, wherever the first took it.
+          '+': () => byDay(task, 'later'),
+          '=': () => byDay(task, 'later'),
+          '-': () => byDay(task, 'earlier'),
+          w: () => moveOff(task, 'next-week'),
+          '0': () => moveOff(task, 'none'),
         }
       : {}),
   }
@@ -337,7 +330,7 @@ const calendar = ref()
       role="tree"
       tabindex="0"
       aria-label="Tasks"
-      :aria-activedescendant="focused ? `task-${keyOf(focused)}` : undefined"
+      :aria-activedescendant="focused ? `task-${owedKey(focused)}` : undefined"
       @keydown="key">
       <div v-for="group in groups" :key="group.key" role="group" :aria-label="group.name">
         <h2 role="presentation" :class="{ late: group.late }">
@@ -345,16 +338,18 @@ const calendar = ref()
         </h2>
         <div
           v-for="task in group.tasks"
-          :id="`task-${keyOf(task)}`"
-          :key="keyOf(task)"
+          :id="`task-${owedKey(task)}`"
+          :key="owedKey(task)"
           role="treeitem"
           aria-level="1"
           class="task"
           :aria-selected="focused === task"
           :class="{ on: focused === task }"
-          @click="at = rows.indexOf(task)">
+          @pointerdown="letGo(task)"
+          @pointerleave="$event.pointerType === 'touch' || letGo()"
+          @click="follow(task)">
           <span class="edge" :class="{ late: late(whenOf(task.due, now, ownLocale())) }" />
-          <button class="tick" tabindex="-1" :aria-label="`Done: ${task.title}`" @click.stop="finish(task)">
+          <button class="tick" tabindex="-1" :aria-label="`Done: ${task.title}`" @click.stop="tick(task, $event)">
             <Icon name="lucide:check" size="15" />
           </button>
           <span class="name"
@@ -376,13 +371,13 @@ const calendar = ref()
             task.due ? dueInWords(task.due, now, task.time).text : ''
           }}</span>
           <span class="moves">
-            <button tabindex="-1" :aria-label="`A day earlier: ${task.title}`" @click.stop="move(task, 'earlier')">
+            <button tabindex="-1" :aria-label="`A day earlier: ${task.title}`" @click.stop="press(task, 'earlier')">
               −
             </button>
-            <button tabindex="-1" :aria-label="`A day later: ${task.title}`" @click.stop="move(task, 'later')">
+            <button tabindex="-1" :aria-label="`A day later: ${task.title}`" @click.stop="press(task, 'later')">
               +
             </button>
-            <button tabindex="-1" :aria-label="`Next week: ${task.title}`" @click.stop="move(task, 'next-week')">
+            <button tabindex="-1" :aria-label="`Next week: ${task.title}`" @click.stop="press(task, 'next-week')">
               next week
             </button>
           </span>

@@ -135,3 +135,54 @@ test('a task says what its plan says: it can start now, or what it waits for; wh
   await expect(row(/^Done: Permit/)).toHaveCount(0)
   await expect(row(/^Done: Lift/)).toContainText('can start now')
 })
+
+test('a day more and another is the same task’s, by key and under the pointer; what is done twice in haste does one', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  const titles = ['Order oak', 'Lift', 'Crates', 'Lamps']
+  for (const [i, title] of titles.entries())
+    await caller.edit(id, [
+      {
+        op: 'add',
+        topic: `t${i}`,
+        parent: null,
+        order: `a${i}`,
+        with: { title, people: [caller.id], due: `2027-03-0${i + 1}` },
+      } as never,
+    ])
+  const dues = async () => {
+    const { topics } = (await caller.open(id)).snapshot
+    return titles
+      .map((_, i) => topics.find(one => one.id === `t${i}`)!)
+      .map(({ due, done }) => (done ? 'done' : (due ?? null)))
+  }
+  await page.clock.install({ time: new Date('2027-03-10T10:00:00+01:00') })
+  await page.goto('/work')
+  const list = page.getByRole('tree', { name: 'Tasks' })
+  const row = (name: RegExp) => list.getByRole('treeitem', { name })
+  const late = list.getByRole('group', { name: 'Late', exact: true })
+  await expect(late.getByRole('treeitem')).toHaveCount(4)
+  await list.focus()
+  for (const key of ['+', '+', '+']) await page.keyboard.press(key)
+  await expect(late.getByRole('treeitem')).toHaveCount(3)
+  await expect(row(/Order oak/)).toHaveAttribute('aria-selected', 'true')
+  await expect.poll(dues).toEqual(['2027-03-13', '2027-03-02', '2027-03-03', '2027-03-04'])
+  // Put off for good, the next one stands there and is meant next.
+  await page.keyboard.press('Home')
+  for (const key of ['w', '0']) await page.keyboard.press(key)
+  await expect.poll(dues).toEqual(['2027-03-13', '2027-03-15', null, '2027-03-04'])
+  await expect(row(/Lamps/)).toHaveAttribute('aria-selected', 'true')
+  // The row stays under the pointer until that leaves it.
+  const more = row(/Lamps/).getByRole('button', { name: 'A day later: Lamps' })
+  await more.click()
+  await more.click()
+  await expect(late.getByRole('treeitem', { name: /Lamps/ })).toBeVisible()
+  await expect.poll(dues).toEqual(['2027-03-13', '2027-03-15', null, '2027-03-12'])
+  await page.mouse.move(5, 5)
+  await expect(late).toHaveCount(0)
+  await row(/Lamps/).getByRole('button', { name: 'Done: Lamps' }).dblclick()
+  await expect(list.getByRole('treeitem')).toHaveCount(3)
+  await expect.poll(dues).toEqual(['2027-03-13', '2027-03-15', null, 'done'])
+})
