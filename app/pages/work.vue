@@ -167,10 +167,6 @@ function byDay(task: Task, how: 'later' | 'earlier'): void {
   follow(task)
   move(task, how)
 }
-/** The second click of a double one falls on the row that took the place of the first: it's not meant. */
-function tick(task: Task, { detail }: MouseEvent): void {
-  if (detail < 2) finish(task)
-}
 function moveOff(task: Task, how: 'next-week' | 'none'): void {
   stay()
   move(task, how)
@@ -349,7 +345,7 @@ const calendar = ref()
           @pointerleave="$event.pointerType === 'touch' || letGo()"
           @click="follow(task)">
           <span class="edge" :class="{ late: late(whenOf(task.due, now, ownLocale())) }" />
-          <button class="tick" tabindex="-1" :aria-label="`Done: ${task.title}`" @click.stop="tick(task, $event)">
+          <button class="tick" tabindex="-1" :aria-label="`Done: ${task.title}`" @click.stop="finish(task)">
             <Icon name="lucide:check" size="15" />
           </button>
           <span class="name"

@@ -60,3 +60,41 @@ test('two steps in the side sheet before it has followed: both count', async ({ 
   await steps(['Thursday', ''], ['Friday', ''], ['Monday', ''])
   await expect.poll(async () => (await now()).again?.rule).toBe('FREQ=WEEKLY;BYDAY=TH,FR')
 })
+
+test('the second click of a double one is not for what came under the pointer since the first', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  const { centre } = (await caller.open(id)).snapshot
+  const check = (id: string, text: string) => ({ id, order: `a${id}`, text, done: false, due: null, priority: null })
+  await caller.edit(id, [
+    ...[check('1', 'Measure'), check('2', 'Order'), check('3', 'Fit')].map(member => ({
+      op: 'put',
+      topic: centre,
+      set: 'checks',
+      member,
+    })),
+  ] as never)
+  await openTree(page, id)
+  await topic(page, 'Move').click()
+  const sheet = page.getByRole('complementary', { name: 'About the selection' })
+  const cross = (name: string) => sheet.getByRole('button', { name: `Remove the line ${name}` })
+  const lines = async () => (await caller.open(id)).snapshot.topics.find(one => one.id === centre)!.checks ?? []
+  await cross('Measure').hover()
+  const box = (await cross('Measure').boundingBox())!
+  const middle = [box.x + box.width / 2, box.y + box.height / 2] as const
+  await page.mouse.click(...middle)
+  await expect(cross('Measure')).toHaveCount(0)
+  expect(await page.evaluate(at => document.elementFromPoint(...at)!.closest('button')?.ariaLabel, middle)).toBe(
+    'Remove the line Order',
+  )
+  await page.mouse.down({ clickCount: 2 })
+  await page.mouse.up({ clickCount: 2 })
+  await cross('Fit').hover()
+  await expect.poll(async () => (await lines()).map(({ text }) => text)).toEqual(['Order', 'Fit'])
+  // Two clicks on what stays are two; and so are two clicks by a hand that has moved.
+  await sheet.getByRole('button', { name: 'Bold' }).dblclick()
+  await expect(sheet.getByRole('button', { name: 'Bold' })).toHaveAttribute('aria-pressed', 'false')
+  await cross('Order').click()
+  await cross('Fit').click()
+  await expect.poll(async () => (await lines()).length).toBe(0)
+})
