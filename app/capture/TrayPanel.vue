@@ -92,7 +92,7 @@ function key(event: KeyboardEvent): void {
     if (next) choose(next, { range: action!.startsWith('tray-extend') })
     else if (by < 0) writing.value?.focus()
   } else if (action === 'tray-file' && chosen.value.length > 0) begin(event)
-  else if (action === 'tray-remove' && chosen.value.length > 0 && desk.guard()) {
+  else if (action === 'tray-remove' && !event.repeat && chosen.value.length > 0 && desk.guard()) {
     const count = chosen.value.length
     desk.run(removeAll(desk.tree, chosen.value))
     desk.say(`Removed ${count === 1 ? 'a line' : `${count} lines`} from the tray.`, true)

@@ -126,6 +126,16 @@ export const KEYS: Readonly<Record<string, readonly string[]>> = {
   theme: ['Shift+D'],
 }
 
+/**
+ * What a key that is held down does again and again: ways about, and steps that the next one takes further. Everything else happens
+ * once a press: nobody takes half a tree away by leaning on Backspace.
+ */
+export const HELD: ReadonlySet<string> = new Set([
+  ...['up', 'down', 'left', 'right', 'extend-up', 'extend-down', 'extend-left', 'extend-right'],
+  ...['move-up', 'move-down', 'move-out', 'move-in', 'find-next', 'find-previous', 'next-critical'],
+  ...['later', 'sooner', 'longer', 'shorter', 'zoom-in', 'zoom-out', 'undo', 'redo'],
+])
+
 /** Keys while a meeting is shown as it runs. */
 export const ROOM_KEYS: Readonly<Record<string, readonly string[]>> = {
   'room-next': ['PageDown', '>'],

@@ -3,7 +3,8 @@ import type { Desk } from '~/desk/desk'
 import { closeTop, isDialogOpen } from '~/focus/opened'
 import { isTextField } from '~/focus/typeahead'
 import { commandOf } from '~/keys/commands'
-import { endSteps, pressed } from '~/keys/keys'
+import { HELD } from '~/keys/keymap'
+import { endSteps, firstStep, pressed } from '~/keys/keys'
 import { IN_MEETING, type Page, WHILE_PRESENTING } from './page'
 
 export const inField = (target: EventTarget | null): boolean =>
@@ -52,11 +53,16 @@ export function usePageKeys(desk: Desk, page: Page, only?: ReadonlySet<string>):
       desk.say('Untied.', true)
       return
     }
+    // Nor is a first step that is held down its own second.
+    if (event.repeat && firstStep.value !== null) {
+      event.preventDefault()
+      return
+    }
     const meant = isDialogOpen() || !isHeard(event) ? null : pressed('tree', event)
     if (!meant) return
     const command = 'action' in meant ? commandOf(meant.action) : null
     if (command && (!isForNow(event, command.id) || only?.has(command.id) === false)) return
     event.preventDefault()
-    if (command) page.run(command)
+    if (command && (!event.repeat || HELD.has(command.id))) page.run(command)
   })
 }

@@ -231,18 +231,23 @@ function key(event: KeyboardEvent): void {
   const step = steps[event.key.length === 1 ? event.key.toLowerCase() : event.key]
   if (!step) return
   event.preventDefault()
-  step()
+  // A key that is held down goes on through the days, or the rows; it doesn't do one task after another.
+  if (!event.repeat || /^[-+=]$|^Arrow/.test(event.key)) step()
 }
 
 // — The private calendar address
 const address = ref('')
+const making = ref(false)
 async function makeAddress(): Promise<void> {
+  making.value = true
   try {
     const { path } = await callApi<{ path: string }>('/api/work/calendar', { method: 'POST' })
     address.value = `${location.origin}${path}.ics`
     if (sure.value) sure.value = { ...sure.value, calendar: true }
   } catch (error) {
     wrong.value = (error as Error).message
+  } finally {
+    making.value = false
   }
 }
 async function withdraw(): Promise<void> {
@@ -293,7 +298,11 @@ const calendar = ref()
           >
           <p v-else-if="work?.calendar" class="quiet">You have one. It isn’t shown again; a new one replaces it.</p>
           <div class="row">
-            <Button size="small" :label="work?.calendar ? 'Make a new one' : 'Make one'" @click="makeAddress" /><Button
+            <Button
+              size="small"
+              :label="work?.calendar ? 'Make a new one' : 'Make one'"
+              :loading="making"
+              @click="makeAddress" /><Button
               v-if="work?.calendar"
               size="small"
               text

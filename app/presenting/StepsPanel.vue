@@ -35,8 +35,10 @@ watch(
 )
 
 function put(id: TopicId, by: -1 | 1): void {
-  const to = picked.value.indexOf(id) + by
-  if (to < 0 || to >= picked.value.length || !desk.guard()) return
+  // As the tree is now: the list follows a frame later.
+  const now = pickedSteps(desk.tree)
+  const to = now.indexOf(id) + by
+  if (to < 0 || to >= now.length || !desk.guard()) return
   carried = id
   desk.run({ changes: movedTo(desk.tree, id, to) })
 }

@@ -5,7 +5,7 @@ import type { LinkGuest } from '#core/access/principal'
 import { MOST_IN_THREAD } from '#core/talk/saying'
 import { type Body, bodyOf, bodySchema, MOST_SAID } from '#core/talk/body'
 import { finished } from '#core/schedule/turns'
-import { type Change, childrenOf, keysAt, LIMITS, topicOf, type TopicId, type Tree } from '#core/tree'
+import { type Change, childrenOf, LIMITS, roomAt, topicOf, type TopicId, type Tree } from '#core/tree'
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { Fault } from '../access/fault'
 import type { FoundLink } from '../access/guest-links'
@@ -204,15 +204,12 @@ function changesOf(tree: Tree, guest: LinkGuest, at: TopicId, deed: Deed): Chang
     case 'up':
     case 'down': {
       const siblings = topic.parent === null ? [] : childrenOf(tree, topic.parent)
-      const to = siblings.indexOf(at) + (deed.do === 'up' ? -1 : 1)
+      const from = siblings.indexOf(at)
+      const to = from + (deed.do === 'up' ? -1 : 1)
       if (at === guest.branch || to < 0 || to >= siblings.length) return []
-      const others = siblings.filter(id => id !== at)
-      const { keys } = keysAt(
-        others.map(id => topicOf(tree, id).order),
-        to,
-        1,
-      )
-      return [{ op: 'place', topic: at, parent: topic.parent, order: keys[0]! }]
+      // Before which of them: on its way down it counts itself.
+      const { keys, aside } = roomAt(tree, topic.parent, to > from ? to + 1 : to, 1, new Set([at]))
+      return [...aside, { op: 'place', topic: at, parent: topic.parent, order: keys[0]! }]
     }
     case 'remove':
       if (!mayTakeAway(guest, at, tree))
@@ -234,9 +231,17 @@ function addedBelow(tree: Tree, at: TopicId, lines: string): Change[] {
     .map(line => line.trim())
     .filter(Boolean)
   if (titles.length > MOST_ADDED) throw new Fault(422, 'too-many', `${MOST_ADDED} lines at once, please.`)
-  const orders = childrenOf(tree, at).map(id => topicOf(tree, id).order)
-  const { keys } = keysAt(orders, orders.length, titles.length)
-  return titles.map((title, i) => ({ op: 'add', topic: nanoid(12), parent: at, order: keys[i]!, with: { title } }))
+  const { keys, aside } = roomAt(tree, at, childrenOf(tree, at).length, titles.length)
+  return [
+    ...aside,
+    ...titles.map((title, i): Change => ({
+      op: 'add',
+      topic: nanoid(12),
+      parent: at,
+      order: keys[i]!,
+      with: { title },
+    })),
+  ]
 }
 
 /** Takes back what the same guest did. */

@@ -346,3 +346,37 @@ test('what is typed for something that comes late over a bad line is never a com
   // “1” would have folded the tree to its first depth.
   await expect(topic(page, 'Shaft')).toBeVisible()
 })
+
+test('a key that is held down goes about and moves on, but takes, marks and begins once', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  await openTree(page, id)
+  await pour(page, ['Lift', 'Shelves', 'Crates', 'Lamps', 'Rooms'])
+  const hold = async (key: string, times: number): Promise<void> => {
+    for (let i = 0; i < times; i++) await page.keyboard.down(key)
+    await page.keyboard.up(key)
+  }
+  await topic(page, 'Lift').click()
+  await hold('ArrowDown', 3)
+  await expect(topic(page, 'Lamps')).toHaveAttribute('aria-selected', 'true')
+  await hold('Backspace', 4)
+  await expectTitles(caller, id, ['Lift', 'Shelves', 'Crates', 'Rooms'])
+  await topic(page, 'Lift').click()
+  // Done is on after it, not on and off and on.
+  await hold('d', 4)
+  await expect
+    .poll(async () => (await caller.open(id)).snapshot.topics.find(({ title }) => title === 'Lift')!.done)
+    .toBe(100)
+  // The first of two steps waits for the second though it's held, and isn't its own.
+  await hold('u', 3)
+  await page.keyboard.press('p')
+  await expect(page.getByRole('tab', { name: 'Schedule' })).toHaveAttribute('aria-selected', 'true')
+  await page.getByRole('tab', { name: 'Canvas' }).click()
+  await topic(page, 'Rooms').click()
+  await page.keyboard.press('Delete')
+  await expectTitles(caller, id, ['Lift', 'Shelves', 'Crates'])
+  await page.keyboard.down('Control')
+  await hold('z', 2)
+  await page.keyboard.up('Control')
+  await expectTitles(caller, id, ['Lift', 'Shelves', 'Crates', 'Rooms'])
+})

@@ -253,6 +253,33 @@ describe('a link by which one may comment or edit', () => {
     expect((await bolts()).checks![0]!.done).toBe(true)
   })
 
+  it('moves a topic a place on though two people chose the same place for what is there', async () => {
+    const { address, tree: id } = await branch({ may: 'edit' })
+    await ines.edit(
+      id,
+      ['nuts', 'pins', 'rods'].map(topic => ({
+        op: 'add' as const,
+        topic,
+        parent: 'lift',
+        order: 'a1',
+        with: { title: topic },
+      })),
+    )
+    const below = async () =>
+      (await ines.open(id)).snapshot.topics
+        .filter(({ parent, removed }) => parent === 'lift' && !removed)
+        .sort((a, b) => (a.order === b.order ? (a.id < b.id ? -1 : 1) : a.order < b.order ? -1 : 1))
+        .map(topic => topic.id)
+        .filter(one => one !== 'sizes')
+    expect(await below()).toEqual(['bolts', 'nuts', 'pins', 'rods'])
+    const first = await form(address, { do: 'down', name: 'Tove Lind' })
+    expect([first.status, await below()]).toEqual([303, ['nuts', 'bolts', 'pins', 'rods']])
+    await form(address, { do: 'down' }, first)
+    expect(await below()).toEqual(['nuts', 'pins', 'bolts', 'rods'])
+    await form(address, { do: 'up' }, { ...first, at: 'rods' })
+    expect(await below()).toEqual(['nuts', 'pins', 'rods', 'bolts'])
+  })
+
   it('changes, adds, moves, takes away and undoes in the guest’s name, within what it shows', async () => {
     const { address, tree: id } = await branch({ may: 'edit' })
     const first = await form(address, {
