@@ -1,4 +1,4 @@
 /** Events of the window. The server doesn't know any more who asks. */
 export const SIGNED_OUT = 'signed-out'
-/** A live line was refused; a browser isn't told why. */
-export const LINE_REFUSED = 'line-refused'
+/** Somebody else has signed in in this browser. */
+export const SOMEBODY_ELSE = 'somebody-else'

@@ -15,13 +15,13 @@ export const owedKey = (task: OwedTask): string => `${task.treeId}/${task.id}/${
  * was: what is pressed again still means the first. `follow` keeps the selection with a task wherever it goes; `stay` leaves it where the
  * row was; `hold` leaves the row itself where it is, under the pointer, until `letGo`.
  */
-export function useOwedRows(tasks: Ref<readonly OwedTask[]>, by: Ref<'date' | 'tree'>, now: string) {
+export function useOwedRows(tasks: Ref<readonly OwedTask[]>, by: Ref<'date' | 'tree'>) {
   const held = shallowRef<OwedTask | null>(null)
   const groups = computed<readonly OwedGroup[]>(() => {
     const still = held.value
     if (by.value === 'date') {
       const groupOf = (task: OwedTask) =>
-        whenOf(still && owedKey(still) === owedKey(task) ? still.due : task.due, now, ownLocale())
+        whenOf(still && owedKey(still) === owedKey(task) ? still.due : task.due, today(), ownLocale())
       return WHENS.map(when => ({
         key: when,
         name: WHEN_NAMES[when],

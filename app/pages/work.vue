@@ -43,7 +43,6 @@ async function readPlans(): Promise<void> {
 onMounted(load)
 useHead({ title: 'My work · Sun Porch' })
 
-const now = today()
 const tasks = computed(() => work.value?.[side.value] ?? [])
 /** What is said of each task that hasn't begun. */
 const planned = computed(() => {
@@ -55,7 +54,7 @@ const planned = computed(() => {
   }
   return said
 })
-const { groups, rows, at, focused, go, stay, follow, hold, letGo } = useOwedRows(tasks, by, now)
+const { groups, rows, at, focused, go, stay, follow, hold, letGo } = useOwedRows(tasks, by)
 const late = (when: When): boolean => when === 'late'
 watch([side, by], () => {
   letGo()
@@ -153,7 +152,7 @@ function finish(task: Task): void {
   )
 }
 function move(task: Task, how: Parameters<typeof movedDue>[1]): void {
-  const due = movedDue(task.due, how, now, ownLocale())
+  const due = movedDue(task.due, how, today(), ownLocale())
   if (due === task.due) return
   void change(
     task,
@@ -353,7 +352,7 @@ const calendar = ref()
           @pointerdown="letGo(task)"
           @pointerleave="$event.pointerType === 'touch' || letGo()"
           @click="follow(task)">
-          <span class="edge" :class="{ late: late(whenOf(task.due, now, ownLocale())) }" />
+          <span class="edge" :class="{ late: late(whenOf(task.due, today(), ownLocale())) }" />
           <button class="tick" tabindex="-1" :aria-label="`Done: ${task.title}`" @click.stop="finish(task)">
             <Icon name="lucide:check" size="15" />
           </button>
@@ -372,8 +371,8 @@ const calendar = ref()
           >
           <span v-if="task.done" class="quiet part">{{ task.done }} %</span>
           <span v-if="task.priority" class="quiet part">P{{ task.priority }}</span>
-          <span class="due" :class="{ late: late(whenOf(task.due, now, ownLocale())) }">{{
-            task.due ? dueInWords(task.due, now, task.time).text : ''
+          <span class="due" :class="{ late: late(whenOf(task.due, today(), ownLocale())) }">{{
+            task.due ? dueInWords(task.due, today(), task.time).text : ''
           }}</span>
           <span class="moves">
             <button tabindex="-1" :aria-label="`A day earlier: ${task.title}`" @click.stop="press(task, 'earlier')">

@@ -20,6 +20,10 @@ const BEAT_MS = 15_000
 const SILENCE_MS = 40_000
 const OPEN = 1
 
+/** A socket to a tree, for the person whose page this is: it's refused to anybody else. */
+export const dial = (treeId: string, userId: string): WebSocket =>
+  new WebSocket(`${location.origin.replace(/^http/, 'ws')}/api/trees/${treeId}/live?as=${userId}`)
+
 /** The line to the server: kept up, and taken up again whenever it breaks, a little later each time. */
 export class Line {
   private socket: Socket | null = null

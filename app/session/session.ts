@@ -13,12 +13,14 @@ import {
   withSplits,
 } from '#core/tree'
 import type { SentTree } from './offline'
-import { Line } from './line'
+import { dial, Line } from './line'
+import { isSignedOut, whyRefused } from './refused'
 import type { LineState, SessionEvents, TreePerson } from './events'
 import { OfflineCopy, titleOf } from './offline-copy'
 import { ServerClock } from './server-clock'
 import { Sync } from './sync'
 import { type Turned, UndoRecord } from './undo-record'
+import { weightInWords } from './words'
 
 export type { LineState, SessionEvents, TreePerson } from './events'
 export type { Turned } from './undo-record'
@@ -95,8 +97,7 @@ export class TreeSession {
       () => this.tree,
       changes => this.put(changes),
     )
-    const address = `${location.origin.replace(/^http/, 'ws')}/api/trees/${treeId}/live?as=${userId}`
-    this.line = new Line(() => new WebSocket(address), {
+    this.line = new Line(() => dial(treeId, userId), {
       opened: () => this.sync.hello(),
       heard: message => this.hear(message),
       lost: refused => this.lost(refused),
@@ -202,20 +203,12 @@ export class TreeSession {
       case 'people':
         this.people = message.people
         break
-      case 'weight': {
-        const mb = (bytes: number): number => Math.round((bytes / 1024 / 1024) * 10) / 10
-        this.events.said(
-          `This tree has ${mb(message.bytes)} of the ${mb(message.most)} MB that a tree may have. Beyond that nothing can be added.`,
-        )
+      case 'weight':
+        this.events.said(weightInWords(message.bytes, message.most))
         break
-      }
       case 'gone':
         // Whoever signs in again goes on where they were: what they do meanwhile waits, as without a line.
-        if (message.code === 'signed-out') {
-          window.dispatchEvent(new Event(SIGNED_OUT))
-          this.line.drop()
-          return
-        }
+        if (message.code === 'signed-out') return isSignedOut(this.line)
         this.state = 'gone'
         this.goneWhy = message.message
         this.present.clear()
@@ -262,8 +255,8 @@ export class TreeSession {
   }
 
   private lost(refused: boolean): void {
-    // A browser isn't told why a socket is refused.
-    if (refused && navigator.onLine) window.dispatchEvent(new Event(LINE_REFUSED))
+    if (refused && navigator.onLine)
+      void whyRefused(this.treeId, this.userId).then(gone => gone && this.state === 'offline' && this.hear(gone))
     this.sync.lost()
     this.present.clear()
     this.state = 'offline'

@@ -54,7 +54,9 @@ export const useAccount = defineStore('account', () => {
   useEventListener(window, SIGNED_OUT, () => {
     if (me.value && !leaving) ended.value = 'signed-out'
   })
-  useEventListener(window, LINE_REFUSED, () => void look())
+  useEventListener(window, SOMEBODY_ELSE, () => {
+    if (me.value) ended.value = 'somebody-else'
+  })
   useEventListener(document, 'visibilitychange', () => {
     if (ended.value && document.visibilityState === 'visible') void look()
   })

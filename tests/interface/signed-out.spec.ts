@@ -105,3 +105,21 @@ test('what waits in a page is never sent as somebody else who signs in beside it
   const { data } = await rana.caller.call<{ edits: { user: string }[] }>('GET', `/api/trees/${id}/edits`)
   expect(data.edits.at(-1)!.user).toBe(ines.caller.id)
 })
+
+test('who loses their role while there is no line is told when it comes back, not left offline for ever', async ({
+  browser,
+}) => {
+  const ines = await visitor(browser)
+  const rana = await visitor(browser, 'Rana Tahiri')
+  const id = await ines.caller.makeTree('Move')
+  await bringIn(ines.caller, id, rana.caller, 'editor')
+  await openTree(rana.page, id)
+  await rana.context.setOffline(true)
+  await expect(rana.page.getByText('offline')).toBeVisible()
+  await ines.caller.call('DELETE', `/api/trees/${id}/members/${rana.caller.id}`)
+  await rana.context.setOffline(false)
+  await expect(rana.page.getByRole('status').filter({ hasText: 'or you have no role in it' })).toBeVisible()
+  await rana.page.getByRole('tree').focus()
+  await rana.page.keyboard.press('Tab')
+  await expect(rana.page.getByRole('treeitem')).toHaveCount(1)
+})

@@ -193,3 +193,31 @@ test('a day more and another is the same task’s, by key and under the pointer;
   await row(/Lift/).getByRole('button', { name: 'Done: Lift' }).click()
   await expect.poll(dues).toEqual(['2027-03-13', 'done', 'done', '2027-03-12'])
 })
+
+test('my work that stays open past midnight says what is late by then, and moves from the day that it is', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  await caller.edit(id, [
+    {
+      op: 'add',
+      topic: 't',
+      parent: null,
+      order: 'a0',
+      with: { title: 'Order oak', people: [caller.id], due: '2027-01-31' },
+    } as never,
+  ])
+  // The last minutes of the month in Copenhagen; in UTC it has an hour more.
+  await page.clock.install({ time: new Date('2027-01-31T22:58:00Z') })
+  await page.goto('/work')
+  const list = page.getByRole('tree', { name: 'Tasks' })
+  await expect(list.getByRole('group', { name: 'Today' })).toContainText('Order oak')
+  await page.clock.fastForward('03:00')
+  await expect(list.getByRole('group', { name: 'Late' })).toContainText('Order oak')
+  await list.focus()
+  await page.keyboard.press('+')
+  await expect
+    .poll(async () => (await caller.open(id)).snapshot.topics.find(one => one.id === 't')!.due)
+    .toBe('2027-02-02')
+})

@@ -1,8 +1,7 @@
-import { OPERATIONS } from '#core/contract'
+import { OPERATIONS, pathHere } from '#core/contract'
 import { addressOf } from '../../../access/address'
 import { answer } from '../../../access/answer'
 import { beginAtOrganisation } from '../../../access/organisation'
-import { pathHere } from '#core/contract'
 import { backWith } from '../../../access/organisation-way'
 import { mustSpend } from '../../../access/tries'
 
