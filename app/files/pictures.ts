@@ -1,5 +1,5 @@
 import { isReply, takeReply } from '~/meeting/replies'
-import { topicOf, type TopicId } from '#core/tree'
+import { isLive, topicOf, type TopicId } from '#core/tree'
 import type { Desk } from '~/desk/desk'
 
 /** What a file of a tree is, as the server says after it has looked inside. */
@@ -25,6 +25,11 @@ const MOST_BYTES = 25 * 1024 * 1024
  */
 export async function putPicture(desk: Desk, what: BroughtPicture, topic: TopicId): Promise<void> {
   const stored = await sendPicture(desk, what)
+  // Somebody may have taken it away while the picture was on its way.
+  if (!isLive(desk.tree, topic)) {
+    desk.say('The topic is gone. The picture was put nowhere.')
+    return
+  }
   const now = topicOf(desk.tree, topic).picture
   const width = now?.width ?? Math.max(48, Math.min(220, stored.width))
   desk.set('picture', { file: stored.id, width, ratio: stored.height / stored.width, place: now?.place ?? 'above' }, [

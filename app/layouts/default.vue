@@ -29,7 +29,12 @@ async function leave(everywhere: boolean, anyhow = false): Promise<void> {
     losing.value = { count, everywhere }
     return
   }
-  await account.signOut(everywhere)
+  try {
+    await account.signOut(everywhere)
+  } catch (error) {
+    losing.value = null
+    warning.value = `You aren’t signed out. ${(error as Error).message}`
+  }
 }
 /** Letters that wait to be read: asked for now and then, and when one goes from place to place. */
 const unread = ref(0)
@@ -45,10 +50,11 @@ async function deliver(): Promise<void> {
   const { deliverWaiting } = await import('~/session/deliver')
   const open = /^\/trees\/([^/]+)/.exec(route.path)?.[1] ?? null
   await deliverWaiting(account.me.id, open, said => {
-    undelivered.value = said
+    warning.value = said
   })
 }
-const undelivered = ref('')
+/** What went wrong wherever one is. */
+const warning = ref('')
 useEventListener(window, 'online', () => void deliver())
 const told = useTold()
 /** What waits to be read at a place of the rail. */
@@ -126,8 +132,8 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
     <div class="room">
       <slot />
     </div>
-    <Message v-if="undelivered" class="undelivered" severity="warn" role="status" closable @close="undelivered = ''">{{
-      undelivered
+    <Message v-if="warning" class="warning" severity="warn" role="status" closable @close="warning = ''">{{
+      warning
     }}</Message>
     <LazySignedOut v-if="account.ended" :why="account.ended" />
     <LazyNewerApp v-else-if="newer" />
@@ -184,7 +190,7 @@ const isOn = (to: string): boolean => (to === '/' ? route.path === '/' : route.p
 .grow {
   flex: 1;
 }
-.undelivered {
+.warning {
   position: fixed;
   left: 50%;
   bottom: calc(16px + env(safe-area-inset-bottom));

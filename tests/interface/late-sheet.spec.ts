@@ -1,5 +1,5 @@
 import { add } from '../caller'
-import { expect, openTree, test, topic, visitor } from './porch'
+import { expect, openTree, test, topic, two, visitor } from './porch'
 import { give, measure } from './figures-stage'
 
 /*
@@ -97,4 +97,26 @@ test('the second click of a double one is not for what came under the pointer si
   await cross('Order').click()
   await cross('Fit').click()
   await expect.poll(async () => (await lines()).length).toBe(0)
+})
+
+test('a picture whose topic somebody takes away while it’s on its way is put nowhere, and that is said', async ({
+  browser,
+}) => {
+  const { ines, rana, id } = await two(browser)
+  const { page } = ines
+  const { centre } = (await ines.caller.open(id)).snapshot
+  await ines.caller.edit(id, [add('lift', centre, 'Lift')])
+  await openTree(page, id)
+  await topic(page, 'Lift').click()
+  const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg=='
+  await page.route('**/pictures', async route => {
+    await rana.caller.edit(id, [{ op: 'remove', topic: 'lift' }])
+    await expect(topic(page, 'Lift')).toHaveCount(0)
+    await route.continue()
+  })
+  await page
+    .getByLabel('Picture from a file')
+    .setInputFiles({ name: 'lift.png', mimeType: 'image/png', buffer: Buffer.from(dot, 'base64') })
+  await expect(page.getByText('The topic is gone. The picture was put nowhere.')).toBeVisible()
+  expect((await ines.caller.open(id)).snapshot.topics.find(one => one.id === 'lift')?.picture ?? null).toBeNull()
 })

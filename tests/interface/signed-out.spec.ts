@@ -123,3 +123,19 @@ test('who loses their role while there is no line is told when it comes back, no
   await rana.page.keyboard.press('Tab')
   await expect(rana.page.getByRole('treeitem')).toHaveCount(1)
 })
+
+test('who signs out without a line is told that they aren’t signed out', async ({ browser }) => {
+  const { page, context } = await visitor(browser)
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Main' })).toBeVisible()
+  await context.setOffline(true)
+  const out = async (): Promise<void> => {
+    await page.getByRole('button', { name: /: account/ }).click()
+    await page.getByRole('menuitem', { name: 'Sign out', exact: true }).click()
+  }
+  await out()
+  await expect(page.getByText('You aren’t signed out. There is no line to the server just now.')).toBeVisible()
+  await context.setOffline(false)
+  await out()
+  await expect(page).toHaveURL(/\/sign-in$/)
+})
