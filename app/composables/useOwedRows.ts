@@ -13,7 +13,7 @@ export const owedKey = (task: OwedTask): string => `${task.treeId}/${task.id}/${
 /**
  * What one owes as rows in groups, and the selected one of them. A row that changes its group goes elsewhere, and another stands where it
  * was: what is pressed again still means the first. `follow` keeps the selection with a task wherever it goes; `stay` leaves it where the
- * row was; `hold` leaves the row itself where it is, under the pointer, until `letGo`.
+ * row was; `hold` leaves the row itself where it is too, under the pointer, until `letGo` or another is chosen.
  */
 export function useOwedRows(tasks: Ref<readonly OwedTask[]>, by: Ref<'date' | 'tree'>) {
   const held = shallowRef<OwedTask | null>(null)
@@ -57,9 +57,15 @@ export function useOwedRows(tasks: Ref<readonly OwedTask[]>, by: Ref<'date' | 't
   }
   function hold(task: OwedTask): void {
     if (!held.value || owedKey(held.value) !== owedKey(task)) held.value = task
+    follow(task)
   }
   function letGo(but?: OwedTask): void {
     if (held.value && (!but || owedKey(but) !== owedKey(held.value))) held.value = null
   }
-  return { groups, rows, at, focused, go, stay, follow, hold, letGo }
+  /** Nothing moves while a finger is down: what was held goes where it belongs after the click. */
+  function choose(task: OwedTask): void {
+    letGo(task)
+    follow(task)
+  }
+  return { groups, rows, at, focused, go, stay, follow, choose, hold, letGo }
 }

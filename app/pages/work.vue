@@ -54,7 +54,7 @@ const planned = computed(() => {
   }
   return said
 })
-const { groups, rows, at, focused, go, stay, follow, hold, letGo } = useOwedRows(tasks, by)
+const { groups, rows, at, focused, go, stay, follow, choose, hold, letGo } = useOwedRows(tasks, by)
 const late = (when: When): boolean => when === 'late'
 watch([side, by], () => {
   letGo()
@@ -173,7 +173,6 @@ function moveOff(task: Task, how: 'next-week' | 'none'): void {
 /** The row stays under the pointer, which may press again. */
 function press(task: Task, how: Parameters<typeof move>[1]): void {
   hold(task)
-  follow(task)
   move(task, how)
 }
 async function takeBack(): Promise<void> {
@@ -349,9 +348,8 @@ const calendar = ref()
           class="task"
           :aria-selected="focused === task"
           :class="{ on: focused === task }"
-          @pointerdown="letGo(task)"
           @pointerleave="$event.pointerType === 'touch' || letGo()"
-          @click="follow(task)">
+          @click="choose(task)">
           <span class="edge" :class="{ late: late(whenOf(task.due, today(), ownLocale())) }" />
           <button class="tick" tabindex="-1" :aria-label="`Done: ${task.title}`" @click.stop="finish(task)">
             <Icon name="lucide:check" size="15" />

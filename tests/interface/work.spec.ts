@@ -221,3 +221,39 @@ test('my work that stays open past midnight says what is late by then, and moves
     .poll(async () => (await caller.open(id)).snapshot.topics.find(one => one.id === 't')!.due)
     .toBe('2027-02-02')
 })
+
+test('under a finger a row stays where it is until another one is touched, and that one is meant', async ({
+  browser,
+}) => {
+  const { page, caller } = await visitor(browser, 'Ines Brandt', {
+    viewport: { width: 800, height: 900 },
+    hasTouch: true,
+    isMobile: true,
+  })
+  const id = await caller.makeTree('Move')
+  const titles = ['Order oak', 'Lift', 'Crates']
+  for (const [i, title] of titles.entries())
+    await caller.edit(id, [
+      {
+        op: 'add',
+        topic: `t${i}`,
+        parent: null,
+        order: `a${i}`,
+        with: { title, people: [caller.id], due: `2020-03-0${i + 1}` },
+      } as never,
+    ])
+  await page.goto('/work')
+  const late = page.getByRole('tree', { name: 'Tasks' }).getByRole('group', { name: 'Late', exact: true })
+  await expect(late.getByRole('treeitem')).toHaveCount(3)
+  const nextWeek = (title: string) => page.getByRole('button', { name: `Next week: ${title}` })
+  await nextWeek('Order oak').tap()
+  await expect(late.getByRole('treeitem')).toHaveCount(3)
+  await nextWeek('Lift').tap()
+  await expect(late.getByRole('treeitem')).toHaveText([/Lift/, /Crates/])
+  await expect
+    .poll(async () => {
+      const { topics } = (await caller.open(id)).snapshot
+      return titles.map((_, i) => topics.find(one => one.id === `t${i}`)!.due! > '2025')
+    })
+    .toEqual([true, true, false])
+})
