@@ -1,8 +1,7 @@
 const CONTROL = 'a[href], button, input, summary, [role="button"], [role="menuitem"], [role="option"]'
 
-/** What the last single click was on, and what that does. */
+/** What the last single click was on. */
 let first: Element | null = null
-let act = ''
 
 /** “Remove” of “Remove the line Lift”: what a control does, whatever it does it to. */
 const actOf = (control: Element): string =>
@@ -15,10 +14,8 @@ const actOf = (control: Element): string =>
  */
 function secondClick(event: MouseEvent): void {
   const control = event.target instanceof Element ? event.target.closest(CONTROL) : null
-  if (event.detail < 2) {
-    first = control
-    act = control ? actOf(control) : ''
-  } else if (first && control && control !== first && !first.isConnected && actOf(control) === act) {
+  if (event.detail < 2) first = control
+  else if (first && control && control !== first && !first.isConnected && actOf(control) === actOf(first)) {
     event.preventDefault()
     event.stopImmediatePropagation()
   }

@@ -1,5 +1,19 @@
-import { bringIn } from '../caller'
+import type { Change } from '#core/tree'
+import { bringIn, type Caller } from '../caller'
 import { expect, test, topic, tree, visitor } from './porch'
+
+/** Puts tasks of somebody in a tree, called t0, t1 and so on. */
+const owes = (caller: Caller, id: string, ...all: readonly (readonly [title: string, due: string])[]) =>
+  caller.edit(
+    id,
+    all.map(([title, due], i): Change => ({
+      op: 'add',
+      topic: `t${i}`,
+      parent: null,
+      order: `a${i}`,
+      with: { title, people: [caller.id], due },
+    })),
+  )
 
 test('my work: what is owed across trees is done, moved and undone by key; what was asked of others shows too', async ({
   browser,
@@ -142,16 +156,7 @@ test('a day more and another is the same task’s, by key and under the pointer;
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
   const titles = ['Order oak', 'Lift', 'Crates', 'Lamps']
-  for (const [i, title] of titles.entries())
-    await caller.edit(id, [
-      {
-        op: 'add',
-        topic: `t${i}`,
-        parent: null,
-        order: `a${i}`,
-        with: { title, people: [caller.id], due: `2027-03-0${i + 1}` },
-      } as never,
-    ])
+  await owes(caller, id, ...titles.map((title, i) => [title, `2027-03-0${i + 1}`] as const))
   const dues = async () => {
     const { topics } = (await caller.open(id)).snapshot
     return titles
@@ -199,15 +204,7 @@ test('my work that stays open past midnight says what is late by then, and moves
 }) => {
   const { page, caller } = await visitor(browser)
   const id = await caller.makeTree('Move')
-  await caller.edit(id, [
-    {
-      op: 'add',
-      topic: 't',
-      parent: null,
-      order: 'a0',
-      with: { title: 'Order oak', people: [caller.id], due: '2027-01-31' },
-    } as never,
-  ])
+  await owes(caller, id, ['Order oak', '2027-01-31'])
   // The last minutes of the month in Copenhagen; in UTC it has an hour more.
   await page.clock.install({ time: new Date('2027-01-31T22:58:00Z') })
   await page.goto('/work')
@@ -218,7 +215,7 @@ test('my work that stays open past midnight says what is late by then, and moves
   await list.focus()
   await page.keyboard.press('+')
   await expect
-    .poll(async () => (await caller.open(id)).snapshot.topics.find(one => one.id === 't')!.due)
+    .poll(async () => (await caller.open(id)).snapshot.topics.find(one => one.id === 't0')!.due)
     .toBe('2027-02-02')
 })
 
@@ -232,16 +229,7 @@ test('under a finger a row stays where it is until another one is touched, and t
   })
   const id = await caller.makeTree('Move')
   const titles = ['Order oak', 'Lift', 'Crates']
-  for (const [i, title] of titles.entries())
-    await caller.edit(id, [
-      {
-        op: 'add',
-        topic: `t${i}`,
-        parent: null,
-        order: `a${i}`,
-        with: { title, people: [caller.id], due: `2020-03-0${i + 1}` },
-      } as never,
-    ])
+  await owes(caller, id, ...titles.map((title, i) => [title, `2020-03-0${i + 1}`] as const))
   await page.goto('/work')
   const late = page.getByRole('tree', { name: 'Tasks' }).getByRole('group', { name: 'Late', exact: true })
   await expect(late.getByRole('treeitem')).toHaveCount(3)
