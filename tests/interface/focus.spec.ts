@@ -152,7 +152,11 @@ async function holds(page: Page, state: State, command: Command): Promise<string
     await page.keyboard.press(arrow)
     if ((await look(page)).at !== before) return ''
   }
-  return `${command.name} from ${state.name}: the arrows don’t move from ${before}`
+  // Whether they come late or never, and what has the keys instead.
+  await page.evaluate(() => new Promise(done => setTimeout(done, 500)))
+  const later = await look(page)
+  const foot = await page.locator('footer.foot').textContent()
+  return `${command.name} from ${state.name}: the arrows don’t move from ${before}; later ${JSON.stringify(later)}, ${foot}`
 }
 
 /** A command tried from a state; in words what broke, also when the state couldn't be entered. */
