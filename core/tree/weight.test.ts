@@ -20,6 +20,30 @@ const change = fc.oneof(
     field: fc.constant('title' as const),
     value: fc.string({ unit: 'grapheme', maxLength: 60 }),
   }),
+  fc.record({
+    op: fc.constant('set' as const),
+    topic: fc.constantFrom('a', 'b', 'c'),
+    field: fc.constant('due' as const),
+    value: fc.constantFrom('2027-03-01', null),
+  }),
+  fc.record({
+    op: fc.constant('put' as const),
+    topic: fc.constantFrom('a', 'b', 'c'),
+    set: fc.constant('markers' as const),
+    member: fc.constantFrom('risk', 'idea'),
+  }),
+  fc.record({
+    op: fc.constant('take' as const),
+    topic: fc.constantFrom('a', 'b', 'c'),
+    set: fc.constant('markers' as const),
+    member: fc.constantFrom('risk', 'idea'),
+  }),
+  fc.record({
+    op: fc.constant('place' as const),
+    topic: fc.constantFrom('a', 'b'),
+    parent: fc.constantFrom('c', 'a', null),
+    order: fc.constantFrom('a0', 'a0V'),
+  }),
   fc.record({ op: fc.constant('remove' as const), topic: fc.constantFrom('a', 'b') }),
   fc.record({ op: fc.constant('tree' as const), field: fc.constant('description' as const), value: fc.string() }),
 )
@@ -37,6 +61,8 @@ it('what changes add is what the snapshot grows by, but for a comma a topic', ()
           /* refused: nothing is added */
         }
       expect(before + added + tree.topics.size - 1).toBe(bytes(tree))
+      // And so does each topic by itself, weighed by what changed of it alone.
+      for (const topic of tree.topics.values()) expect(weightOf(topic)).toBe(weightOf({ ...topic }))
     }),
   )
 })

@@ -1,4 +1,4 @@
-import { CONTENT_NAMES, isBlank, type Topic } from './topic'
+import { type Content, CONTENT_NAMES, isBlank, type Topic } from './topic'
 import type { Patch } from './apply'
 
 /* What trees weigh: the bytes of their snapshot as JSON in UTF-8. Counted as a tree is altered, never by going through it. */
@@ -14,11 +14,30 @@ const weighed = new WeakMap<Topic, number>()
 export function weightOf(topic: Topic): number {
   const known = weighed.get(topic)
   if (known !== undefined) return known
-  const rest: Record<string, unknown> = { id: topic.id, parent: topic.parent, order: topic.order }
-  for (const name of CONTENT_NAMES) if (name !== 'note' && !isBlank(name, topic[name])) rest[name] = topic[name]
-  const weight = bytesOf(JSON.stringify(rest)) + (topic.note?.length ?? 0)
+  let weight = frameOf(topic)
+  for (const name of CONTENT_NAMES) weight += partOf(topic, name)
   weighed.set(topic, weight)
   return weight
+}
+
+/** Bytes of what every topic has. */
+const frameOf = ({ id, parent, order }: Topic): number => bytesOf(JSON.stringify({ id, parent, order }))
+
+/** Bytes of one thing that a topic holds, with its name and its comma; a note is counted as its letters. */
+function partOf(topic: Topic, name: keyof Content): number {
+  if (name === 'note') return topic.note?.length ?? 0
+  return isBlank(name, topic[name]) ? 0 : name.length + 4 + bytesOf(JSON.stringify(topic[name]))
+}
+
+/** Bytes by which a topic grew: of what changed alone, and its new weight is known by it. */
+function grown(before: Topic, after: Topic): number {
+  const weight = weightOf(before)
+  if (weighed.has(after)) return weightOf(after) - weight
+  let added = before.parent === after.parent && before.order === after.order ? 0 : frameOf(after) - frameOf(before)
+  for (const name of CONTENT_NAMES)
+    if (before[name] !== after[name]) added += partOf(after, name) - partOf(before, name)
+  weighed.set(after, weight + added)
+  return added
 }
 
 /** Bytes of a note, as a Yjs update. */
@@ -30,6 +49,7 @@ export function addedWeight(patches: readonly Patch[], fieldsAfter: unknown): nu
   let dressed: Patch | undefined
   for (const patch of patches) {
     if (patch.id === null) dressed ??= patch
+    else if (patch.before && patch.after) added += grown(patch.before, patch.after)
     else if (patch.before !== patch.after)
       added += (patch.after ? weightOf(patch.after) : 0) - (patch.before ? weightOf(patch.before) : 0)
   }

@@ -1,6 +1,7 @@
 import mysql from 'mysql2/promise'
 import WebSocket, { WebSocketServer } from 'ws'
 import { freePort } from '../machine.mjs'
+import { EDIT_FORMAT } from '../../core/tree'
 import { openHouse } from '../../tests/house'
 import { type Line, signUp } from '../../tests/caller'
 import { ms, print, quantile } from './table'
@@ -92,10 +93,10 @@ async function ours(people: number, pause: number): Promise<{ ack: number; seen:
           line.socket.on('message', hear)
         }),
     )
-    lines[i % people]!.say({
-      type: 'edit',
-      edit: { id: `e${i}`, changes: [{ op: 'set', topic: snapshot.centre, field: 'title', value: `Shelving ${i}` }] },
-    })
+    const changes = [{ op: 'set', topic: snapshot.centre, field: 'title', value: `Shelving ${i}` }]
+    lines[i % people]!.socket.send(
+      JSON.stringify({ type: 'edit', edit: { id: `e${i}`, format: EDIT_FORMAT, changes } }),
+    )
     await told[i % people]
     ack.push(performance.now() - began)
     await Promise.all(told)

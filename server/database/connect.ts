@@ -32,6 +32,8 @@ export function database(): Database {
       charset: 'utf8mb4',
       enableKeepAlive: true,
       jsonStrings: false,
+      // Where each statement was called from is worth 2 % of the processor; what fails is told with its text.
+      trace: false,
       supportBigNumbers: true,
     })
     handle = drizzle(patient(pool), { schema, mode: 'default' })

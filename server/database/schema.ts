@@ -136,7 +136,7 @@ export const trees = mysqlTable(
     fromTree: key('from_tree', { length: 40 }),
     fromNumber: int('from_number'),
   },
-  table => [index('trees_centre').on(table.centre), index('trees_changed').on(table.changedAt)],
+  table => [index('trees_centre').on(table.centre)],
 )
 
 export const members = mysqlTable(

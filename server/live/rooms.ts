@@ -25,6 +25,7 @@ import { mostBytes, nearness } from '../trees/weights'
 import { log } from '../log'
 import { editIdOf, faultOf, upgraded } from './heard'
 import { type Line, Seat } from './seat'
+import { watchersOf, watchNone, watchOthers } from './watchers'
 
 /** Edits sent one by one to a client that was away; beyond that the whole tree is cheaper. */
 const MOST_CATCH_UP = 1000
@@ -48,6 +49,7 @@ export function leave(seat: Seat): void {
   const room = rooms.get(seat.treeId)
   if (!room?.delete(seat)) return
   seat.gone()
+  watchNone(seat)
   if (room.size === 0) rooms.delete(seat.treeId)
   bus.tell({ about: 'left', tree: seat.treeId, client: seat.client })
 }
@@ -148,12 +150,6 @@ function act(seat: Seat, message: ClientMessage): void {
         },
       )
   }
-}
-
-/** Only trees that the person has a role in are watched; what they show is asked for, and checked, anew each time. */
-async function watchOthers(seat: Seat, trees: readonly string[]): Promise<void> {
-  const roles = await Promise.all(trees.map(id => roleOn(id, seat.account.id)))
-  seat.watched = new Set(trees.filter((id, i) => id !== seat.treeId && roles[i] !== null))
 }
 
 async function welcome(seat: Seat, since: number | null, epoch?: string): Promise<void> {
@@ -292,8 +288,7 @@ bus.hear(word => {
 })
 
 function hearEdits(treeId: string, news: readonly NewsEdit[]): void {
-  for (const others of rooms.values())
-    for (const seat of others) if (seat.watched.has(treeId)) seat.say({ type: 'elsewhere', tree: treeId })
+  for (const seat of watchersOf(treeId)) seat.say({ type: 'elsewhere', tree: treeId })
   const room = rooms.get(treeId)
   if (!room) return
   const text = JSON.stringify({ type: 'news', edits: news } satisfies ServerMessage)

@@ -46,8 +46,6 @@ export class Seat {
   unheard: Told[] = []
   /** What of the tree it may have, where that isn't all of it. */
   part: Part | null = null
-  /** Other trees whose changes this tab wants to hear of. */
-  watched: ReadonlySet<string> = new Set()
   /** How many of the shares of what a tree may weigh it was told of. */
   nearness = 0
   /** A hello is being answered; of those that come meanwhile the last is answered then. */

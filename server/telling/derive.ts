@@ -60,14 +60,13 @@ async function tellSome(
   watched: Watched | null,
 ): Promise<{ told: ReadonlySet<string>; more: boolean }> {
   const told = new Set<string>()
-  await tx.insert(tellingMarks).ignore().values({ treeId, edits: 0, said: 0 })
-  const [mark] = await tx.select().from(tellingMarks).where(eq(tellingMarks.treeId, treeId)).for('update')
+  const mark = await takeMark(tx, treeId)
   const [tree] = await tx
     .select({ version: trees.version, said: talks.number, starter: trees.starter, size: trees.topicCount })
     .from(trees)
     .leftJoin(talks, eq(talks.treeId, trees.id))
     .where(eq(trees.id, treeId))
-  if (!tree || !mark) return { told, more: false }
+  if (!tree) return { told, more: false }
   // A restore from a backup goes back in numbers.
   const from = { edits: Math.min(mark.edits, tree.version), said: Math.min(mark.said, tree.said ?? 0) }
   const edits = await readLog(tx, treeId, from.edits, {
@@ -75,21 +74,27 @@ async function tellSome(
     // What came after the tree was looked at hangs on topics that aren't known yet; it's told in the next round.
     ...(watched ? { until: watched.version } : {}),
   })
-  const said = await tx
-    .select()
-    .from(sayings)
-    .where(and(eq(sayings.treeId, treeId), gt(sayings.number, from.said)))
-    .orderBy(asc(sayings.number))
-    .limit(AT_ONCE)
+  const said =
+    (tree.said ?? 0) === from.said
+      ? []
+      : await tx
+          .select()
+          .from(sayings)
+          .where(and(eq(sayings.treeId, treeId), gt(sayings.number, from.said)))
+          .orderBy(asc(sayings.number))
+          .limit(AT_ONCE)
   const before = new Before(tx, treeId, tree.size, from.edits)
   const to = { edits: edits.at(-1)?.number ?? from.edits, said: said.at(-1)?.number ?? from.said }
+  // From a starter others begin: nobody owes anything in it.
+  const ofEdits = tree.starter ? [] : await rowsOfEdits(tx, treeId, edits, before)
+  if (ofEdits.length === 0 && said.length === 0 && !watched) {
+    // Most of what is done concerns nobody else, and isn't asked about further.
+    await moveMark(tx, mark, to)
+    return { told, more: edits.length === AT_ONCE }
+  }
   const people = await tx.select({ id: members.userId }).from(members).where(eq(members.treeId, treeId))
   const here = people.map(({ id }) => id)
-  const rows: Row[] = [
-    // From a starter others begin: nobody owes anything in it.
-    ...(tree.starter ? [] : await rowsOfEdits(tx, treeId, edits, before)),
-    ...(await rowsOfSayings(tx, treeId, said, here)),
-  ]
+  const rows: Row[] = [...ofEdits, ...(await rowsOfSayings(tx, treeId, said, here))]
   const present = new Set(here)
   const wanted = await waysOf(here, tx)
   const kept = rows.filter(({ to: id, row }) => present.has(id) && wanted.get(id)!.kinds[row.kind] !== 'never')
@@ -111,8 +116,24 @@ async function tellSome(
       id => wanted.get(id)!.kinds.watched !== 'never',
     ))
       told.add(id)
-  await tx.update(tellingMarks).set(to).where(eq(tellingMarks.treeId, treeId))
+  await moveMark(tx, mark, to)
   return { told, more: edits.length === AT_ONCE || said.length === AT_ONCE }
+}
+
+type Mark = typeof tellingMarks.$inferSelect
+
+/** How far the logs of a tree have been read, and nobody else reads on until this transaction is over. */
+async function takeMark(tx: Transaction, treeId: string): Promise<Mark> {
+  const standing = () => tx.select().from(tellingMarks).where(eq(tellingMarks.treeId, treeId)).for('update')
+  const [mark] = await standing()
+  if (mark) return mark
+  await tx.insert(tellingMarks).ignore().values({ treeId, edits: 0, said: 0 })
+  return (await standing())[0]!
+}
+
+async function moveMark(tx: Transaction, mark: Mark, to: { readonly edits: number; readonly said: number }) {
+  if (mark.edits === to.edits && mark.said === to.said) return
+  await tx.update(tellingMarks).set(to).where(eq(tellingMarks.treeId, mark.treeId))
 }
 
 async function rowsOfEdits(

@@ -7,6 +7,9 @@ import { writeLetters } from './letters'
 
 /** What happens in this time is told in one go: ms. */
 const GATHER_MS = 700
+/** After a round that took long there's a pause of as many times its length, so that telling never keeps from editing; ms at most. */
+const REST = 3
+const LONGEST_REST_MS = 5000
 /** What could not be told is tried again after this, and then after twice as long each time: ms. */
 const AGAIN_MS = 1000
 const LONGEST_MS = 60_000
@@ -62,14 +65,23 @@ function inTurn(work: () => Promise<unknown>): void {
 
 function tellSoon(tree: string): void {
   waiting.add(tree)
-  round ??= setTimeout(() => {
-    round = undefined
-    inTurn(() => {
+  if (!round) roundAfter(GATHER_MS)
+}
+
+function roundAfter(ms: number): void {
+  const mine = setTimeout(() => {
+    inTurn(async () => {
       const some = [...waiting]
       waiting.clear()
-      return tellAll(some)
+      const began = performance.now()
+      await tellAll(some)
+      if (round !== mine) return
+      round = undefined
+      const rest = Math.min(LONGEST_REST_MS, REST * (performance.now() - began))
+      if (waiting.size > 0) roundAfter(Math.max(GATHER_MS, rest))
     })
-  }, GATHER_MS)
+  }, ms)
+  round = mine
 }
 
 /** Does something after as long as befits the times that it has failed in a row. */

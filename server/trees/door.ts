@@ -81,8 +81,18 @@ export function submit(treeId: string, principal: Principal | string, edit: Sour
       sound: false,
       settle: outcome => (outcome instanceof Error ? reject(outcome) : resolve(outcome)),
     })
-    // Whatever else arrives in this turn of the event loop comes along.
-    if (line.asks.length === 1) queueMicrotask(pump)
+    pumpSoon()
+  })
+}
+
+let isPumpDue = false
+/** Whatever else arrives in this turn of the event loop, from whichever line, comes along. */
+function pumpSoon(): void {
+  if (isPumpDue) return
+  isPumpDue = true
+  setImmediate(() => {
+    isPumpDue = false
+    pump()
   })
 }
 

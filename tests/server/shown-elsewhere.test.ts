@@ -77,6 +77,33 @@ describe('references to another tree', () => {
     await line.close()
     await stranger.close()
   })
+  it('are heard of as they were asked for last, though more were asked for just before', async () => {
+    const ines = await signUp(url)
+    const [open, ...plans] = await Promise.all(['Open', 'First', 'Second'].map(title => ines.makeTree(title)))
+    const [first, second] = plans as [string, string]
+    const line = ines.line(open!)
+    await line.hello(null)
+    // Whichever of the two is looked up sooner.
+    line.say({ type: 'watch', trees: [first, ...Array.from({ length: 30 }, () => first)] })
+    line.say({ type: 'watch', trees: [second] })
+    const centreOf = async (tree: string): Promise<string> => (await ines.open(tree)).snapshot.centre
+    const [a, b] = [await centreOf(first), await centreOf(second)]
+    await expect
+      .poll(async () => {
+        await ines.edit(first, [{ op: 'set', topic: a, field: 'title', value: newId() }])
+        await ines.edit(second, [{ op: 'set', topic: b, field: 'title', value: newId() }])
+        return line.of('elsewhere').length
+      })
+      .toBeGreaterThan(2)
+    expect(new Set(line.of('elsewhere').map(message => message.tree))).toEqual(new Set([second]))
+    // And of nothing when nothing is asked for.
+    line.say({ type: 'watch', trees: [] })
+    await line.hello(null)
+    const heard = line.of('elsewhere').length
+    await ines.edit(second, [{ op: 'set', topic: b, field: 'title', value: 'Last' }])
+    await line.close()
+    expect(line.of('elsewhere')).toHaveLength(heard)
+  })
   it('that lead round in a circle through two trees say so; one in a tree is refused', async () => {
     const ines = await signUp(url)
     const [a, b] = [await ines.makeTree('A'), await ines.makeTree('B')]

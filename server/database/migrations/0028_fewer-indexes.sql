@@ -1,0 +1,1 @@
+DROP INDEX `trees_changed` ON `trees`;
