@@ -38,9 +38,16 @@ async function open(page: Page, id: string): Promise<number> {
   return Date.now() - began
 }
 
+/**
+ * MB of script's heap. Collected more than once: what earlier documents of the page had is let go of by the browser only after
+ * a first collection has told it so.
+ */
 const heap = (page: Page): Promise<number> =>
-  page.evaluate(() => {
-    ;(globalThis as unknown as { gc(): void }).gc()
+  page.evaluate(async () => {
+    for (let i = 0; i < 3; i++) {
+      ;(globalThis as unknown as { gc(): void }).gc()
+      await new Promise(done => setTimeout(done, 50))
+    }
     return (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize / 1024 / 1024
   })
 
@@ -108,8 +115,8 @@ const emptyEdit = quantile(await editToPaint(page, 40), 0.5)
 
 for (const [count, goal] of [
   [1000, 500],
-  [10_000, 1000],
-  [50_000, 2000],
+  [10_000, 700],
+  [50_000, 1200],
 ] as const) {
   const id = await importTree(count)
   const before = rss()
@@ -131,8 +138,8 @@ for (const [count, goal] of [
       ours: `${more.toFixed(1)} MB`,
       reference: `${emptyHeap.toFixed(1)} MB`,
       ratio: more / emptyHeap,
-      goal: '< 60 MB above empty',
-      met: more < 60,
+      goal: '≤ 55 MB above empty',
+      met: more <= 55,
     })
     const server = rss() - before
     print({
