@@ -38,6 +38,12 @@ export function today(): string {
   return isoDay(new Date())
 }
 
+/** The hour of the day here and now, 0–23. */
+export function hourNow(): number {
+  void minute.value
+  return new Date().getHours()
+}
+
 /** The calendar day that it is in a zone now, ISO 8601; here, where that is null. */
 export function todayIn(zone: string | null): string {
   if (zone === null) return today()

@@ -57,8 +57,10 @@ const trees = computed(() =>
   home.value ? (home.value.changed.length > 0 ? home.value.changed : home.value.recent) : [],
 )
 const clashes = computed(() => clashesIn(home.value?.meetings ?? []))
-const hour = new Date().getHours()
-const greeting = hour < 11 ? 'Good morning' : hour < 18 ? 'Good day' : 'Good evening'
+const greeting = computed(() => {
+  const hour = hourNow()
+  return hour < 11 ? 'Good morning' : hour < 18 ? 'Good day' : 'Good evening'
+})
 const groups = computed(() =>
   [
     { name: 'Late', tasks: late.value, late: true },

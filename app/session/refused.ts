@@ -17,8 +17,15 @@ export async function whyRefused(
 ): Promise<Extract<ServerMessage, { type: 'gone' }> | null> {
   try {
     const { id } = await callApi<{ id: string }>('/api/me')
-    if (id === userId) await callApi(`/api/trees/${treeId}/members`)
-    else window.dispatchEvent(new Event(SOMEBODY_ELSE))
+    if (id !== userId) {
+      window.dispatchEvent(new Event(SOMEBODY_ELSE))
+      return null
+    }
+    await callApi(`/api/trees/${treeId}/members`)
+    // Its owners may still ask about a tree in the trash; a line to it nobody has.
+    const trash = await callApi<readonly { readonly id: string }[]>('/api/trees?scope=trash')
+    if (trash.some(tree => tree.id === treeId))
+      return { type: 'gone', code: 'trashed', message: 'This tree has been moved to the trash.' }
   } catch (error) {
     if (error instanceof ApiError && (error.status === 403 || error.status === 404))
       return { type: 'gone', code: error.code, message: error.message }

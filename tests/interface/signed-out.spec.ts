@@ -124,6 +124,22 @@ test('who loses their role while there is no line is told when it comes back, no
   await expect(rana.page.getByRole('treeitem')).toHaveCount(1)
 })
 
+test('who owns a tree that was thrown away while there was no line is told so, too', async ({ browser }) => {
+  const ines = await visitor(browser)
+  const id = await ines.caller.makeTree('Move')
+  await openTree(ines.page, id)
+  await ines.context.setOffline(true)
+  await expect(ines.page.getByText('offline')).toBeVisible()
+  await ines.caller.call('DELETE', `/api/trees/${id}`)
+  await ines.context.setOffline(false)
+  const said = ines.page.getByRole('status').filter({ hasText: 'This tree has been moved to the trash.' })
+  await expect(said).toBeVisible()
+  // Brought back, it's opened as ever.
+  await ines.caller.call('POST', `/api/trees/${id}/restore`)
+  await openTree(ines.page, id)
+  await expect(said).toBeHidden()
+})
+
 test('who signs out without a line is told that they aren’t signed out', async ({ browser }) => {
   const { page, context } = await visitor(browser)
   await page.goto('/')
