@@ -1,11 +1,33 @@
 import { add } from '../caller'
 import { expect, openTree, test, topic, two, visitor } from './porch'
 import { give, measure } from './figures-stage'
+import type { Page } from '@playwright/test'
 
 /*
  * The side sheet follows the tree a frame later. On a machine that is busy a frame can be long: what is done to one value twice before
  * the sheet shows the first must not take the first back.
  */
+
+/** Changes fields, or clicks buttons where nothing is said, and no frame comes meanwhile. `where`: what they stand in. */
+const atOnce = (page: Page, where: string, ...all: readonly [label: string, said: string][]): Promise<void> =>
+  page.evaluate(
+    ([where, all]) => {
+      const frames = window.requestAnimationFrame
+      const held: FrameRequestCallback[] = []
+      window.requestAnimationFrame = call => held.push(call)
+      for (const [label, said] of all) {
+        const field = document.querySelector<HTMLInputElement>(`${where} [aria-label="${label}"]`)!
+        if (said === '') field.click()
+        else {
+          field.value = said
+          field.dispatchEvent(new Event('change', { bubbles: true }))
+        }
+      }
+      window.requestAnimationFrame = frames
+      for (const call of held) frames.call(window, call)
+    },
+    [where, all] as const,
+  )
 
 test('two steps in the side sheet before it has followed: both count', async ({ browser }) => {
   const { page, caller } = await visitor(browser)
@@ -28,24 +50,7 @@ test('two steps in the side sheet before it has followed: both count', async ({ 
   await part.getByRole('button', { name: 'Over the years …' }).click()
   await expect(part.getByLabel('In the first period')).toBeVisible()
   await expect(sheet.getByLabel('How it waits for Crates')).toBeVisible()
-  // From here on no frame comes while both steps are made.
-  const steps = async (...all: readonly [label: string, said: string][]): Promise<void> => {
-    await page.evaluate(all => {
-      const frames = window.requestAnimationFrame
-      const held: FrameRequestCallback[] = []
-      window.requestAnimationFrame = call => held.push(call)
-      for (const [label, said] of all) {
-        const field = document.querySelector<HTMLInputElement>(`aside.sheet [aria-label="${label}"]`)!
-        if (said === '') field.click()
-        else {
-          field.value = said
-          field.dispatchEvent(new Event('change', { bubbles: true }))
-        }
-      }
-      window.requestAnimationFrame = frames
-      for (const call of held) frames.call(window, call)
-    }, all)
-  }
+  const steps = (...all: readonly [label: string, said: string][]): Promise<void> => atOnce(page, 'aside.sheet', ...all)
   const now = async () => (await caller.open(id)).snapshot.topics.find(one => one.id === 'lift')!
   await steps(['In the first period', '1,000'], ['How often', 'year'], ['How many periods', '3'])
   const series = async () => (await now()).figures?.find(one => one.measure === 'cost')?.series
@@ -59,6 +64,66 @@ test('two steps in the side sheet before it has followed: both count', async ({ 
   await expect.poll(async () => (await now()).waits?.[0]).toMatchObject({ kind: 'SS', lag: 2, days: 'calendar' })
   await steps(['Thursday', ''], ['Friday', ''], ['Monday', ''])
   await expect.poll(async () => (await now()).again?.rule).toBe('FREQ=WEEKLY;BYDAY=TH,FR')
+})
+
+test('two steps in a panel before it has followed: both count', async ({ browser }) => {
+  const { page, caller } = await visitor(browser)
+  const id = await caller.makeTree('Move')
+  const { centre } = (await caller.open(id)).snapshot
+  await caller.edit(id, [
+    add('lift', centre, 'Lift', {}, 'a0'),
+    add('crates', centre, 'Crates', {}, 'a1'),
+    add('shelves', centre, 'Shelves', {}, 'a2'),
+  ])
+  await openTree(page, id)
+  const fields = async () => (await caller.open(id)).snapshot.fields
+  const panel = (name: string) => page.getByRole('complementary', { name })
+
+  // Space, along and across.
+  await page.getByRole('tree').focus()
+  await page.keyboard.press('r')
+  const arrange = panel('Arrangement')
+  await arrange.getByRole('button', { name: 'Along and across apart' }).click()
+  await expect(arrange.getByLabel('Space along')).toBeVisible()
+  await atOnce(page, 'aside.panel', ['Space along', '150'], ['Space across', '80'])
+  await expect.poll(fields).toMatchObject({ along: 150, across: 80 })
+  await page.keyboard.press('Escape')
+
+  // Colours of a look of the tree's own.
+  await page.getByRole('tree').focus()
+  await page.keyboard.press('c')
+  const dress = panel('Colour and style')
+  await dress.getByRole('button', { name: 'Whole tree' }).click()
+  await dress.getByLabel('Name of the new look').fill('River')
+  await dress.getByRole('button', { name: 'Save look' }).click()
+  await expect(dress.getByLabel('Look: plank')).toBeVisible()
+  await atOnce(
+    page,
+    'aside.panel',
+    ['Look: plank', '#dde6ee'],
+    ['Look: ink', '#102030'],
+    ['Look: palette colour 2', '#336699'],
+  )
+  const look = async () => (await fields()).looks?.[0]
+  await expect.poll(look).toMatchObject({ name: 'River', plank: '#dde6ee', ink: '#102030' })
+  expect((await look())?.hues[1]).toBe('#336699')
+
+  // Steps of presenting.
+  for (const name of ['Lift', 'Crates', 'Shelves']) {
+    await topic(page, name).click()
+    await page.keyboard.press('Control+k')
+    await page.keyboard.type('Make it a step of presenting')
+    await page.keyboard.press('Enter')
+  }
+  const order = async () =>
+    [...((await fields()).steps ?? [])].sort((a, b) => (a.order < b.order ? -1 : 1)).map(step => step.id)
+  await expect.poll(order).toEqual(['lift', 'crates', 'shelves'])
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('Steps of presenting')
+  await page.keyboard.press('Enter')
+  await expect(panel('Steps of presenting').getByRole('button', { name: 'Lift, later' })).toBeVisible()
+  await atOnce(page, 'aside.panel', ['Lift, later', ''], ['Lift, later', ''])
+  await expect.poll(order).toEqual(['crates', 'shelves', 'lift'])
 })
 
 test('the second click of a double one is not for what came under the pointer since the first', async ({ browser }) => {
