@@ -73,12 +73,16 @@ function roundAfter(ms: number): void {
     inTurn(async () => {
       const some = [...waiting]
       waiting.clear()
-      const began = performance.now()
-      await tellAll(some)
-      if (round !== mine) return
-      round = undefined
-      const rest = Math.min(LONGEST_REST_MS, REST * (performance.now() - began))
-      if (waiting.size > 0) roundAfter(Math.max(GATHER_MS, rest))
+      const began = Date.now()
+      try {
+        await tellAll(some)
+      } finally {
+        if (round === mine) {
+          round = undefined
+          const rest = Math.min(LONGEST_REST_MS, REST * (Date.now() - began))
+          if (waiting.size > 0) roundAfter(Math.max(GATHER_MS, rest))
+        }
+      }
     })
   }, ms)
   round = mine
