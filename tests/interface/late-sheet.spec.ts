@@ -71,9 +71,9 @@ test('two steps in a panel before it has followed: both count', async ({ browser
   const id = await caller.makeTree('Move')
   const { centre } = (await caller.open(id)).snapshot
   await caller.edit(id, [
-    add('lift', centre, 'Lift', {}, 'a0'),
-    add('crates', centre, 'Crates', {}, 'a1'),
-    add('shelves', centre, 'Shelves', {}, 'a2'),
+    add('lift', centre, 'Lift'),
+    add('crates', centre, 'Crates'),
+    add('shelves', centre, 'Shelves'),
   ])
   await openTree(page, id)
   const fields = async () => (await caller.open(id)).snapshot.fields
