@@ -245,3 +245,25 @@ test('under a finger a row stays where it is until another one is touched, and t
     })
     .toEqual([true, true, false])
 })
+
+test('the calendar address that is shown is the one that works, however often and fast one asks for it', async ({
+  browser,
+}) => {
+  const { page } = await visitor(browser)
+  await page.goto('/work')
+  await page.getByRole('button', { name: 'Calendar address' }).click()
+  const shown = page.getByLabel('Your calendar address')
+  const answer = async (address: string): Promise<number> => (await page.request.get(address)).status()
+  await page.getByRole('button', { name: 'Make one' }).dblclick()
+  await expect(page.getByRole('button', { name: 'Make a new one' })).toBeEnabled()
+  await expect.poll(async () => answer(await shown.inputValue())).toBe(200)
+  const first = await shown.inputValue()
+  await page.getByRole('button', { name: 'Make a new one' }).click()
+  await expect(shown).not.toHaveValue(first)
+  expect([await answer(first), await answer(await shown.inputValue())]).toEqual([404, 200])
+  const last = await shown.inputValue()
+  await page.getByRole('button', { name: 'Withdraw it' }).click()
+  await expect(shown).toBeHidden()
+  await expect.poll(() => answer(last)).toBe(404)
+  await expect(page.getByRole('button', { name: 'Make one' })).toBeVisible()
+})
