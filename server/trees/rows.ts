@@ -102,13 +102,6 @@ const table = (columns: readonly Column[], from: string): string =>
   )
 
 const ALL = PARTS.flatMap(part => part.columns)
-const NAMES = [...WHO, ...ALL].map(({ name }) => name).join(', ')
-const READS = [...WHO, ...ALL].map(({ read }) => read).join(', ')
-const OVER = ALL.map(({ name }) => `${name} = values(${name})`).join(', ')
-
-/** Writes topics whole, whether they were there or not. */
-const wholeRows = (from: string): string =>
-  `insert into topics (${NAMES}) select ${READS} from ${table(ALL, from)} on duplicate key update ${OVER}`
 
 /** What stands in for the columns that a row can't be without, where only other parts of it are written. */
 const REQUIRED: Readonly<Record<string, string>> = {
@@ -120,10 +113,11 @@ const REQUIRED: Readonly<Record<string, string>> = {
 }
 
 /**
- * Writes one part of topics that are there. As an insert that finds its row: an update that is joined to a list gathers what it
- * will change in a table of its own first, and takes four times as long.
+ * Writes topics: whole, whether they were there or not, or some columns of those that are there. Those too as an insert that
+ * finds its row: an update that is joined to a list gathers what it will change in a table of its own first, and takes four
+ * times as long.
  */
-function partOfRows({ columns }: (typeof PARTS)[number], from: string): string {
+function writeRows(columns: readonly Column[], from: string): string {
   const written = new Set(columns.map(({ name }) => name))
   const others = Object.entries(REQUIRED).filter(([name]) => !written.has(name))
   const names = [...WHO, ...columns].map(({ name }) => name).concat(others.map(([name]) => name))
@@ -158,8 +152,8 @@ function membersOf(set: keyof typeof MEMBER_TABLES, placed: readonly Placed[]): 
 
 /** The statements that write a batch's rows, each with the name of the JSON that it reads; one that is null isn't run. */
 export const ROW_STATEMENTS: readonly { readonly from: string; readonly text: string }[] = [
-  { from: 'born', text: wholeRows('born') },
-  ...PARTS.map((part, i) => ({ from: `part${i}`, text: partOfRows(part, `part${i}`) })),
+  { from: 'born', text: writeRows(ALL, 'born') },
+  ...PARTS.map((part, i) => ({ from: `part${i}`, text: writeRows(part.columns, `part${i}`) })),
   ...SETS_AS_ROWS.flatMap(set => [
     { from: `of_${set}`, text: noMembers(set, `of_${set}`) },
     { from: `new_${set}`, text: newMembers(set, `new_${set}`) },
@@ -216,7 +210,7 @@ export async function writeWholeTree(tx: Transaction, treeId: string, tree: Tree
     const [before, after] = statement('\u0000').split('\u0000') as [string, string]
     await tx.execute(sql`${sql.raw(before)}${json}${sql.raw(after)}`)
   }
-  for (const part of chunks(placed)) await run(wholeRows, rowsOf(ALL, part))
+  for (const part of chunks(placed)) await run(from => writeRows(ALL, from), rowsOf(ALL, part))
   for (const set of SETS_AS_ROWS)
     for (const part of chunks(placed.filter(({ topic }) => topic[set].length > 0)))
       await run(from => newMembers(set, from), membersOf(set, part))
